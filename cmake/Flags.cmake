@@ -1,0 +1,20 @@
+# Warning flags for our own code, kept in one interface target; ccache and mold where they are present.
+add_library(underridge_flags INTERFACE)
+target_compile_options(underridge_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor
+  -Woverloaded-virtual -Wcast-qual -Wundef -Werror
+  # GCC 12 reports these for std::string's own code when it is inlined (GCC bugs 105329, 105651).
+  -Wno-stringop-overflow -Wno-restrict -Wno-array-bounds -Wno-maybe-uninitialized -Wno-nonnull)
+target_include_directories(underridge_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
+if(UNDERRIDGE_SANITIZE)
+  target_compile_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE} -fno-omit-frame-pointer -O1)
+  target_link_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE})
+endif()
+
+find_program(CCACHE ccache)
+if(CCACHE)
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${CCACHE})
+endif()
+find_program(MOLD mold)
+if(MOLD)
+  add_link_options(-fuse-ld=mold)
+endif()

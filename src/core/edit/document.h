@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A network being edited: its history, its file, its journal. Belongs to one thread.
+#pragma once
+#include "core/edit/history.h"
+#include <functional>
+#include "core/edit/journal.h"
+
+namespace underridge::edit {
+
+/// What a document needs of the world.
+struct World {
+    Files& files;
+    std::string journalFolder; ///< in the user's state directory
+    std::function<std::int64_t()> nowMs;
+};
+
+/// A journal left behind by a program that did not end well.
+struct Recoverable {
+    std::string journalPath;
+    JournalHeader header;
+    std::size_t acts = 0;
+};
+
+class Document {
+public:
+    /// A document that was never saved.
+    static Document fresh(World world, model::Network network);
+
+    struct Opened;
+    /// Reads a file. Refuses what cannot be read; the journal is not looked at.
+    static Result<Opened> open(World world, const std::string& path);
+
+    /// Journals that no living program holds and that contain acts.
+    static std::vector<Recoverable> recoverable(World world);
+    /// The document as its journal left it: what could be used of it, with remarks.
+    static Result<Opened> recover(World world, const Recoverable& from);
+    static void discard(World world, const Recoverable& from);
+
+    const model::Network& network() const { return history_.now(); }
+    const History& history() const { return history_; }
+    const std::string& path() const { return path_; }
+    bool modified() const;
+
+    /// Takes an act into the journal, then into the history. False when it changes nothing.
+    bool apply(Act act, const Session& before, const Session& after, std::optional<MergeKey> merge = std::nullopt);
+    std::optional<Session> undo();
+    std::optional<Session> redo();
+
+    /// Saves under a path, which becomes the document's. On refusal the old file and the document stay.
+    Result<Done> save(const std::string& path);
+    /// The same in two halves for saving on a worker: what to write, and what to note once it is written.
+    struct Saving {
+        model::Network network;
+        std::string path;
+    };
+    Saving beginSave(const std::string& path);
+    /// May run on any thread. Gives the FNV-1a of the bytes written.
+    static Result<std::uint64_t> write(Files& files, const Saving& saving);
+    void endSave(const Saving& saving, std::uint64_t hash);
+
+    /// Ends the document in peace: its journal is removed.
+    void close();
+
+    /// Why the journal cannot be written, if it cannot.
+    const std::optional<Remark>& journalTrouble() const { return journalTrouble_; }
+
+private:
+    Document(World world, model::Network network, std::string path, std::uint64_t hash);
+    void startJournal();
+    void journal(const std::string& act, const model::Network& before, const model::Network& after);
+    std::string journalPath() const;
+
+    World world_;
+    History history_;
+    model::Network saved_;
+    std::string path_;
+    std::uint64_t hash_ = 0;
+    std::unique_ptr<JournalWriter> journal_;
+    std::optional<Remark> journalTrouble_;
+};
+
+struct Document::Opened {
+    Document document;
+    std::vector<Remark> remarks;
+};
+
+} // namespace underridge::edit

@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The journal: what was done since the file was last saved, kept so that a killed program or a power cut
+// costs at most the last act. A journal is a text of records
+//
+//     ur1 LENGTH CRC\n PAYLOAD \n
+//
+// with LENGTH in bytes and the CRC-32 of the payload (IEEE 802.3 polynomial) in hex. The first payload is
+// the header, a JSON object; each further one is the difference of two networks: the act's name as a JSON
+// string, then one line for every record that is set or removed.
+#pragma once
+#include "core/base/files.h"
+#include "core/edit/act.h"
+
+#include <condition_variable>
+#include <thread>
+
+namespace underridge::edit {
+
+struct JournalHeader {
+    model::NetworkId document;
+    std::string name; ///< of the network, for the recovery offer
+    std::string path; ///< of the file it continues; empty: never saved
+    std::uint64_t hash = 0; ///< FNV-1a of that file's bytes; 0: never saved, the journal begins from nothing
+
+    bool operator==(const JournalHeader&) const = default;
+};
+
+struct JournalContents {
+    JournalHeader header;
+    std::vector<std::string> payloads; ///< in order, without the header
+    bool torn = false;                 ///< the last record was cut off: its writer died; nothing to report
+    std::size_t bytesLost = 0;         ///< damage in the middle: what follows it could not be used
+};
+
+std::string frame(std::string_view payload);
+std::string headerPayload(const JournalHeader& header);
+/// The difference of two networks; empty when they are equal.
+std::string differencePayload(const std::string& act, const model::Network& before, const model::Network& after);
+
+/// Takes a journal's bytes apart. Refuses one whose header cannot be read.
+Result<JournalContents> readJournal(std::string_view bytes);
+
+/// Applies the payloads to the network the journal began from.
+Result<model::Network> replay(model::Network start, const std::vector<std::string>& payloads);
+
+/// Writes a journal. A record is with the operating system when write() returns, and on the disk within
+/// `syncDelayMs` through a thread of its own.
+class JournalWriter {
+public:
+    /// Starts the journal file anew with a first payload (none if empty), in place of an old one all at
+    /// once. Refuses when another program writes it.
+    static Result<std::unique_ptr<JournalWriter>> start(Files& files, const std::string& path,
+                                                        const JournalHeader& header, std::string_view first);
+    ~JournalWriter();
+
+    Result<Done> write(std::string_view payload);
+
+    static constexpr int syncDelayMs = 500;
+
+private:
+    explicit JournalWriter(std::unique_ptr<Appender> file);
+    void syncLoop(const std::stop_token& stop);
+
+    std::unique_ptr<Appender> file_;
+    std::mutex mutex_;
+    std::condition_variable_any wake_;
+    bool dirty_ = false;
+    std::jthread syncer_;
+};
+
+} // namespace underridge::edit

@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/links.h"
+
+#include <fmt/format.h>
+
+namespace underridge::edit {
+using namespace model;
+using linking::Proposal;
+namespace {
+
+void fitTransceiver(Network& network, const Catalogue& catalogue, const PortRef& port, const std::string& id) {
+    if (id.empty())
+        return;
+    if (const TransceiverModel* model = catalogue.transceiver(id); model && !network.find<TransceiverModel>(model->key()))
+        network.put(*model);
+    Device device = *network.device(port.device);
+    std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; });
+    device.transceivers.push_back({port.port, id, {}});
+    std::sort(device.transceivers.begin(), device.transceivers.end(),
+              [](const auto& a, const auto& b) { return naturalLess(a.port, b.port); });
+    network.put(std::move(device));
+}
+
+void removeTransceiver(Network& network, const PortRef& port) {
+    const Device* held = network.device(port.device);
+    if (!held)
+        return;
+    Device device = *held;
+    if (std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; }) > 0)
+        network.put(std::move(device));
+}
+
+Result<Done> checkFree(const Network& network, const PortRef& port, LinkId except) {
+    const Device* device = network.device(port.device);
+    if (!device)
+        return error("the device is no longer there", "select again");
+    if (const Link* link = network.linkAt(port); link && link->id != except)
+        return error(fmt::format("port {} of {} is taken", port.port, device->name), "choose a free one");
+    if (!portAt(network, port))
+        return error(fmt::format("{} has no port {}", device->name, port.port), "choose another");
+    return Done{};
+}
+
+void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& link, const Proposal& proposal) {
+    if (const CableType* type = catalogue.cable(proposal.joint.cable); type && !network.find<CableType>(type->key()))
+        network.put(*type);
+    cable.type = proposal.joint.cable;
+    cable.ends = {{proposal.a, {}}, {proposal.b, {}}};
+    link.a = proposal.a;
+    link.b = proposal.b;
+    link.cable = cable.id;
+    link.console = proposal.joint.console;
+    fitTransceiver(network, catalogue, proposal.a, proposal.joint.transceiverA);
+    fitTransceiver(network, catalogue, proposal.b, proposal.joint.transceiverB);
+    network.put(std::move(cable));
+}
+
+} // namespace
+
+std::string portText(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    return fmt::format("{} {}", device ? device->name : "?", port.known() ? port.port : "port not known");
+}
+
+std::string linkText(const Network& network, const Link& link) {
+    return fmt::format("{} to {}", portText(network, link.a), portText(network, link.b));
+}
+
+ActResult makeLink(const Network& network, const Catalogue& catalogue, const Proposal& proposal, IdSource& ids) {
+    for (const PortRef* end : {&proposal.a, &proposal.b})
+        if (auto isFree = checkFree(network, *end, {}); !isFree)
+            return isFree.refusal();
+    Act act{fmt::format("Link {} to {}", portText(network, proposal.a), portText(network, proposal.b)), network, {}};
+    Cable cable;
+    cable.id = ids.make<CableId>();
+    Link link;
+    link.id = ids.make<LinkId>();
+    putCable(act.network, catalogue, std::move(cable), link, proposal);
+    act.subjects.push_back(refTo(link.id));
+    act.network.put(std::move(link));
+    return act;
+}
+
+ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId id, const Proposal& proposal) {
+    const Link* held = network.link(id);
+    if (!held)
+        return error("the link is no longer there", "select again");
+    for (const PortRef* end : {&proposal.a, &proposal.b})
+        if (auto isFree = checkFree(network, *end, id); !isFree)
+            return isFree.refusal();
+    Act act{fmt::format("Change link to {} and {}", portText(network, proposal.a), portText(network, proposal.b)),
+            network,
+            {refTo(id)}};
+    Link link = *held;
+    for (const PortRef* end : {&held->a, &held->b})
+        if (*end != proposal.a && *end != proposal.b)
+            removeTransceiver(act.network, *end);
+    Cable cable;
+    if (const Cable* old = network.cable(link.cable))
+        cable = *old;
+    else
+        cable.id = CableId{link.id.value ^ 1};
+    putCable(act.network, catalogue, std::move(cable), link, proposal);
+    act.network.put(std::move(link));
+    return act;
+}
+
+ActResult linkInRow(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
+                    IdSource& ids) {
+    if (devices.size() < 2)
+        return error("one device alone cannot be linked", "select several, in the order wanted");
+    Act act{fmt::format("Link {} devices in a row", devices.size()), network, {}};
+    for (std::size_t i = 0; i + 1 < devices.size(); ++i) {
+        auto pair = linking::bestPair(act.network, catalogue, {devices[i], {}}, {devices[i + 1], {}});
+        if (!pair)
+            return pair.refusal();
+        auto made = makeLink(act.network, catalogue, *pair, ids);
+        if (!made)
+            return made.refusal();
+        act.network = std::move(made->network);
+        act.subjects.push_back(made->subjects.front());
+    }
+    return act;
+}
+
+ActResult linkEachTo(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
+                     DeviceId target, IdSource& ids) {
+    const Device* to = network.device(target);
+    if (!to || devices.empty())
+        return error("the device is no longer there", "select again");
+    Act act{{}, network, {}};
+    for (const DeviceId device : devices) {
+        if (device == target)
+            continue;
+        auto pair = linking::bestPair(act.network, catalogue, {device, {}}, {target, {}});
+        if (!pair)
+            return pair.refusal();
+        auto made = makeLink(act.network, catalogue, *pair, ids);
+        if (!made)
+            return made.refusal();
+        act.network = std::move(made->network);
+        act.subjects.push_back(made->subjects.front());
+        act.name = std::move(made->name);
+    }
+    if (act.subjects.empty())
+        return error(fmt::format("{} cannot be linked to itself", to->name), "choose another device");
+    if (act.subjects.size() > 1)
+        act.name = fmt::format("Link {} devices to {}", act.subjects.size(), to->name);
+    return act;
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Making links and changing what they run over.
+#pragma once
+#include "core/edit/act.h"
+#include "core/linking/best.h"
+
+namespace underridge::edit {
+
+/// Makes a link with its cable, fits the transceivers it needs, and copies the models used into the
+/// network. Refuses when an end is taken or gone.
+ActResult makeLink(const model::Network& network, const model::Catalogue& catalogue,
+                   const linking::Proposal& proposal, model::IdSource& ids);
+
+/// Moves a link to other ports and another cable type, keeping its id, label and length: what "Other port…"
+/// does. Transceivers that only this link used are taken out again.
+ActResult changeLink(const model::Network& network, const model::Catalogue& catalogue, model::LinkId link,
+                     const linking::Proposal& proposal);
+
+/// Each pair of neighbours in the list is linked over the best ports; all or nothing.
+ActResult linkInRow(const model::Network& network, const model::Catalogue& catalogue,
+                    const std::vector<model::DeviceId>& devices, model::IdSource& ids);
+
+/// Each device is linked to the target over the best ports; all or nothing.
+ActResult linkEachTo(const model::Network& network, const model::Catalogue& catalogue,
+                     const std::vector<model::DeviceId>& devices, model::DeviceId target, model::IdSource& ids);
+
+/// "core-a X1 to acc-1 X1".
+std::string linkText(const model::Network& network, const model::Link& link);
+std::string portText(const model::Network& network, const model::PortRef& port);
+
+} // namespace underridge::edit

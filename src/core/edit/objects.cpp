@@ -1,0 +1,314 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/objects.h"
+
+#include "core/edit/links.h"
+#include "core/edit/names.h"
+
+#include <fmt/format.h>
+#include <set>
+#include <unordered_map>
+
+namespace underridge::edit {
+using namespace model;
+namespace {
+
+void erasePositions(Network& network, std::uint64_t object) {
+    for (const Sheet& sheet : network.sheetsInOrder())
+        network.erase<Position>({sheet.id.value, object});
+}
+
+void removeLink(Network& network, LinkId id) {
+    const Link* held = network.link(id);
+    if (!held)
+        return;
+    const Link link = *held;
+    network.erase<Link>(link.key());
+    erasePositions(network, id.value);
+    if (!link.cable)
+        return;
+    bool used = false;
+    network.forEachLinkOf(link.a.device, [&](const Link& other) { used |= other.cable == link.cable; });
+    const Cable* cable = network.cable(link.cable);
+    if (!used && cable && cable->ends.size() <= 2)
+        network.erase<Cable>(cable->key());
+}
+
+template <class Record>
+void eraseOwned(Network& network, DeviceId device) {
+    std::vector<Key> keys;
+    network.all<Record>().forEachIn(device.value, [&](const Record& record) { keys.push_back(record.key()); });
+    for (const Key key : keys)
+        network.erase<Record>(key);
+}
+
+void removeDevice(Network& network, DeviceId id) {
+    std::vector<LinkId> links;
+    network.forEachLinkOf(id, [&](const Link& link) { links.push_back(link.id); });
+    for (const LinkId link : links)
+        removeLink(network, link);
+    std::vector<CableId> cables;
+    network.forEachCableOf(id, [&](const Cable& cable) { cables.push_back(cable.id); });
+    for (const CableId cable : cables)
+        network.erase<Cable>({cable.value, 0});
+    eraseOwned<Port>(network, id);
+    eraseOwned<Interface>(network, id);
+    eraseOwned<PanelMap>(network, id);
+    erasePositions(network, id.value);
+    network.erase<Device>({id.value, 0});
+}
+
+void removeGroup(Network& network, GroupId id) {
+    const GroupId parent = network.group(id)->parent;
+    std::vector<ObjectRef> members;
+    network.forEachIn(id, [&](ObjectRef member) { members.push_back(member); });
+    for (const ObjectRef member : members) {
+        if (const Device* device = network.device({member.id})) {
+            Device copy = *device;
+            copy.group = parent;
+            network.put(std::move(copy));
+        } else if (const Group* group = network.group({member.id})) {
+            Group copy = *group;
+            copy.parent = parent;
+            network.put(std::move(copy));
+        }
+    }
+    erasePositions(network, id.value);
+    network.erase<Group>({id.value, 0});
+}
+
+std::string removalName(const Network& network, const Refs& objects) {
+    if (objects.size() != 1)
+        return fmt::format("Delete {} objects", objects.size());
+    if (const Device* device = network.device({objects.front().id}))
+        return "Delete " + device->name;
+    if (const Link* link = network.link({objects.front().id}))
+        return "Unlink " + linkText(network, *link);
+    if (const Group* group = network.group({objects.front().id}))
+        return "Ungroup " + group->name;
+    return "Delete note";
+}
+
+template <class Model>
+void carry(const Network& from, Network& to, std::string_view id) {
+    const Key key{fnv1a(id), 0};
+    if (const Model* model = from.find<Model>(key); model && !to.find<Model>(key))
+        to.put(*model);
+}
+
+void carryModels(const Network& from, Network& to, const Device& device) {
+    carry<DeviceModel>(from, to, device.model);
+    for (const FittedModule& module : device.modules)
+        carry<ModuleModel>(from, to, module.model);
+    for (const FittedTransceiver& transceiver : device.transceivers)
+        carry<TransceiverModel>(from, to, transceiver.model);
+}
+
+/// "till-03" → "till-{03..}"; "core" → "core".
+std::string patternLike(const std::string& name) {
+    const auto last = name.find_last_not_of("0123456789");
+    const std::size_t digits = last == std::string::npos ? 0 : last + 1;
+    if (digits == name.size() || name.find_first_of("{}") != std::string::npos)
+        return name;
+    return name.substr(0, digits) + "{" + name.substr(digits) + "..}";
+}
+
+/// Pasting: what each old id became.
+class Pasting {
+public:
+    Pasting(Network& network, const Network& piece, SheetId sheet, Point by, IdSource& ids)
+        : network_(network), piece_(piece), sheet_(sheet), by_(by), ids_(ids) {
+        network.all<Device>().forEach([&](const Device& device) { names_.insert(device.name); });
+    }
+
+    Refs run() {
+        piece_.all<Device>().forEach([&](const Device& device) { paste(device); });
+        pasteOwned<Port>();
+        pasteInterfaces();
+        pasteOwned<PanelMap>();
+        piece_.all<Link>().forEach([&](const Link& link) { paste(link); });
+        piece_.all<Note>().forEach([&](const Note& note) { paste(note); });
+        piece_.all<Position>().forEach([&](const Position& position) { paste(position); });
+        return subjects_;
+    }
+
+private:
+    void paste(const Device& old) {
+        Device device = old;
+        device.id = ids_.make<DeviceId>();
+        device.name = freshName(old.name);
+        device.serial.clear();
+        if (!network_.group(device.group))
+            device.group = {};
+        fresh_[old.id.value] = device.id.value;
+        subjects_.push_back(refTo(device.id));
+        carryModels(piece_, network_, device);
+        network_.put(std::move(device));
+    }
+
+    void paste(const Link& old) {
+        Link link = old;
+        link.id = ids_.make<LinkId>();
+        link.a.device = {fresh_.at(old.a.device.value)};
+        link.b.device = {fresh_.at(old.b.device.value)};
+        if (const Cable* held = piece_.cable(old.cable)) {
+            Cable cable = *held;
+            cable.id = ids_.make<CableId>();
+            cable.label.clear();
+            cable.measured.clear();
+            cable.ends = {{link.a, {}}, {link.b, {}}};
+            link.cable = cable.id;
+            carry<CableType>(piece_, network_, cable.type);
+            network_.put(std::move(cable));
+        }
+        fresh_[old.id.value] = link.id.value;
+        network_.put(std::move(link));
+    }
+
+    void paste(const Note& old) {
+        Note note = old;
+        note.id = ids_.make<NoteId>();
+        note.sheet = sheet_;
+        fresh_[old.id.value] = note.id.value;
+        subjects_.push_back(refTo(note.id));
+        network_.put(std::move(note));
+    }
+
+    void paste(const Position& old) {
+        const auto at = fresh_.find(old.object);
+        if (at == fresh_.end())
+            return;
+        Position position = old;
+        position.sheet = sheet_;
+        position.object = at->second;
+        position.at = position.at + by_;
+        for (Point& bend : position.bends)
+            bend = bend + by_;
+        network_.put(std::move(position));
+    }
+
+    template <class Record>
+    void pasteOwned() {
+        piece_.all<Record>().forEach([&](const Record& old) {
+            Record record = old;
+            record.device = {fresh_.at(old.device.value)};
+            network_.put(std::move(record));
+        });
+    }
+
+    void pasteInterfaces() {
+        piece_.all<Interface>().forEach([&](const Interface& old) { fresh_[old.id.value] = ids_.next(); });
+        piece_.all<Interface>().forEach([&](const Interface& old) {
+            Interface interface = old;
+            interface.id = {fresh_.at(old.id.value)};
+            interface.device = {fresh_.at(old.device.value)};
+            if (const auto parent = fresh_.find(old.parent.value); parent != fresh_.end())
+                interface.parent = {parent->second};
+            interface.addresses.clear(); // two devices do not share an address
+            interface.mac.clear();
+            network_.put(std::move(interface));
+        });
+    }
+
+    std::string freshName(const std::string& old) {
+        if (names_.insert(old).second)
+            return old;
+        auto names = seriesNames(patternLike(old), 1, {names_.begin(), names_.end()});
+        const std::string name = names ? names->front() : old;
+        names_.insert(name);
+        return name;
+    }
+
+    Network& network_;
+    const Network& piece_;
+    SheetId sheet_;
+    Point by_;
+    IdSource& ids_;
+    std::set<std::string> names_;
+    std::unordered_map<std::uint64_t, std::uint64_t> fresh_;
+    Refs subjects_;
+};
+
+} // namespace
+
+ActResult removeObjects(const Network& network, const Refs& objects) {
+    if (objects.empty())
+        return error("nothing is selected", "select something first");
+    Act act{removalName(network, objects), network, {}};
+    for (const ObjectRef ref : objects) {
+        switch (ref.kind) {
+        case Kind::device:
+            if (act.network.device({ref.id}))
+                removeDevice(act.network, {ref.id});
+            break;
+        case Kind::link: removeLink(act.network, {ref.id}); break;
+        case Kind::group:
+            if (act.network.group({ref.id}))
+                removeGroup(act.network, {ref.id});
+            break;
+        case Kind::note:
+            erasePositions(act.network, ref.id);
+            act.network.erase<Note>({ref.id, 0});
+            break;
+        default: return error("this cannot be deleted by itself", "select a device, link, group or note");
+        }
+    }
+    return act;
+}
+
+Clip copyObjects(const Network& network, SheetId sheet, const Refs& objects) {
+    Clip clip;
+    if (const Sheet* drawn = network.sheet(sheet))
+        clip.piece.put(*drawn);
+    std::set<DeviceId> copied;
+    const auto carryPosition = [&](std::uint64_t id) {
+        if (const Position* position = network.position(sheet, id))
+            clip.piece.put(*position);
+    };
+    for (const ObjectRef ref : objects) {
+        if (const Device* device = network.device({ref.id})) {
+            copied.insert(device->id);
+            clip.piece.put(*device);
+            carryModels(network, clip.piece, *device);
+            const auto carryRecord = [&](const auto& record) { clip.piece.put(record); };
+            network.all<Port>().forEachIn(ref.id, carryRecord);
+            network.all<Interface>().forEachIn(ref.id, carryRecord);
+            network.all<PanelMap>().forEachIn(ref.id, carryRecord);
+            carryPosition(ref.id);
+        } else if (const Note* note = network.note({ref.id})) {
+            clip.piece.put(*note);
+            carryPosition(ref.id);
+        }
+    }
+    for (const DeviceId device : copied)
+        network.forEachLinkOf(device, [&](const Link& link) {
+            if (!copied.contains(link.a.device) || !copied.contains(link.b.device))
+                return;
+            clip.piece.put(link);
+            if (const Cable* cable = network.cable(link.cable)) {
+                clip.piece.put(*cable);
+                carry<CableType>(network, clip.piece, cable->type);
+            }
+            carryPosition(link.id.value);
+        });
+    return clip;
+}
+
+ActResult pasteClip(const Network& network, SheetId sheet, const Clip& clip, Point by, IdSource& ids) {
+    if (clip.empty())
+        return error("there is nothing to paste", "copy some devices first");
+    Act act{{}, network, {}};
+    act.subjects = Pasting(act.network, clip.piece, sheet, by, ids).run();
+    act.name = act.subjects.size() == 1 ? "Paste 1 object" : fmt::format("Paste {} objects", act.subjects.size());
+    return act;
+}
+
+ActResult duplicateObjects(const Network& network, SheetId sheet, const Refs& objects, Point by, IdSource& ids) {
+    auto act = pasteClip(network, sheet, copyObjects(network, sheet, objects), by, ids);
+    if (!act)
+        return error("there is nothing to duplicate", "select devices or notes first");
+    act->name = act->subjects.size() == 1 ? "Duplicate 1 object"
+                                          : fmt::format("Duplicate {} objects", act->subjects.size());
+    return act;
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/sheets.h"
+
+#include <fmt/format.h>
+#include <set>
+
+namespace underridge::edit {
+using namespace model;
+namespace {
+
+std::string nameOf(const Network& network, ObjectRef ref) {
+    if (const Device* device = network.device({ref.id}))
+        return device->name;
+    if (const Group* group = network.group({ref.id}))
+        return group->name;
+    return ref.kind == Kind::note ? "note" : "object";
+}
+
+bool onSheet(Point p) {
+    return std::abs(p.x) <= sheetLimit && std::abs(p.y) <= sheetLimit;
+}
+
+Position positionOr(const Network& network, SheetId sheet, std::uint64_t object) {
+    if (const Position* held = network.position(sheet, object))
+        return *held;
+    Position fresh;
+    fresh.sheet = sheet;
+    fresh.object = object;
+    return fresh;
+}
+
+} // namespace
+
+ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects, Point by) {
+    Act act{objects.size() == 1 ? fmt::format("Move {}", nameOf(network, objects.front()))
+                                : fmt::format("Move {} objects", objects.size()),
+            network, objects};
+    std::set<DeviceId> moved;
+    for (const ObjectRef ref : objects) {
+        const Position* held = network.position(sheet, ref.id);
+        if (!held || ref.kind == Kind::link)
+            continue;
+        Position position = *held;
+        position.at = position.at + by;
+        if (!onSheet(position.at))
+            return error("that is off the sheet", "move it less far");
+        act.network.put(std::move(position));
+        if (ref.kind == Kind::device)
+            moved.insert(DeviceId{ref.id});
+    }
+    for (const DeviceId device : moved)
+        network.forEachLinkOf(device, [&](const Link& link) {
+            const Position* held = network.position(sheet, link.id.value);
+            if (!held || link.a.device != device || !moved.contains(link.b.device))
+                return;
+            Position position = *held;
+            for (Point& bend : position.bends)
+                bend = bend + by;
+            act.network.put(std::move(position));
+        });
+    return act;
+}
+
+ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends) {
+    if (!network.link(link))
+        return error("the link is no longer there", "select again");
+    if (!std::all_of(bends.begin(), bends.end(), onSheet))
+        return error("that is off the sheet", "move it less far");
+    Act act{bends.empty() ? "Straighten link" : "Bend link", network, {refTo(link)}};
+    Position position = positionOr(network, sheet, link.value);
+    position.bends = std::move(bends);
+    if (position.bends.empty() && position.extra.empty())
+        act.network.erase<Position>(position.key());
+    else
+        act.network.put(std::move(position));
+    return act;
+}
+
+ActResult addNote(const Network& network, SheetId sheet, Point at, const std::string& text, IdSource& ids) {
+    if (trimmed(text).empty())
+        return error("the note is empty", "type something");
+    if (!onSheet(at))
+        return error("that is off the sheet", "put it nearer to the rest");
+    Act act{"Add note", network, {}};
+    Note note;
+    note.id = ids.make<NoteId>();
+    note.sheet = sheet;
+    note.text = text;
+    Position position = positionOr(network, sheet, note.id.value);
+    position.at = at;
+    act.subjects.push_back(refTo(note.id));
+    act.network.put(std::move(note));
+    act.network.put(std::move(position));
+    return act;
+}
+
+ActResult setNoteText(const Network& network, NoteId id, const std::string& text) {
+    if (trimmed(text).empty())
+        return error("the note is empty", "type something, or delete the note");
+    auto act = changeEach<Note>(network, {{id.value, 0}}, "Edit note", [&](Note& note) { note.text = text; });
+    if (act)
+        act->subjects = {refTo(id)};
+    return act;
+}
+
+ActResult renameSheet(const Network& network, SheetId sheet, const std::string& name) {
+    if (trimmed(name).empty())
+        return error("the name is empty", "type one");
+    return changeEach<Sheet>(network, {{sheet.value, 0}}, fmt::format("Rename sheet to {}", name),
+                             [&](Sheet& s) { s.name = name; });
+}
+
+ActResult renameNetwork(const Network& network, const std::string& name) {
+    if (trimmed(name).empty())
+        return error("the name is empty", "type one");
+    return changeEach<NetworkInfo>(network, {{}}, fmt::format("Rename network to {}", name),
+                                   [&](NetworkInfo& info) { info.name = name; });
+}
+
+} // namespace underridge::edit

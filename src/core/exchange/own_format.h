@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The own file format: JSON Lines, one object a line in a stable order, documented in docs/format.md.
+#pragma once
+#include "core/base/result.h"
+#include "core/model/network.h"
+
+#include <functional>
+#include <string>
+#include <string_view>
+
+namespace underridge::exchange {
+
+inline constexpr int formatVersion = 1;
+/// No line may be longer: assets are split, and everything else is small.
+inline constexpr std::size_t maxLineBytes = 4 << 20;
+
+struct Loaded {
+    model::Network network;
+    std::vector<Remark> remarks;
+};
+
+/// The whole file as text. The same network gives the same bytes.
+std::string writeOwn(const model::Network& network);
+
+/// A whole network with remarks on what was odd, or a refusal with a place. Dangling references are
+/// remarked and left out; nothing else is lost.
+Result<Loaded> readOwn(std::string_view bytes, const std::string& file);
+
+/// Whether bytes look like the own format.
+bool isOwn(std::string_view bytes);
+
+} // namespace underridge::exchange

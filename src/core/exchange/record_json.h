@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Records to and from JSON by the field lists of core/model/fields.h. A field that has its default value
+// is not written; a field that is not known is kept in `extra` and written back.
+#pragma once
+#include "core/base/result.h"
+#include "core/model/fields.h"
+
+#include <nlohmann/json.hpp>
+
+namespace underridge::exchange {
+
+using Json = nlohmann::ordered_json;
+
+/// One line of the own format, without the line feed: {"kind":"device","id":…}.
+template <class Record>
+std::string lineOf(const Record& record);
+
+/// Puts the object of one line into a network. `where` names file and line; places of single fields are
+/// worked out from `line`. Refuses wrong types, bad ids and a second object with the same identity.
+/// An object of an unknown kind is kept as it is.
+Result<Done> putLine(model::Network& network, std::string_view line, const Where& where);
+
+/// Puts an array of catalogue entries (device models, …) into `out`.
+template <class Entry>
+Result<Done> readEntries(std::string_view text, const std::string& file, std::vector<Entry>& out);
+
+/// {"remove":"device","hi":…,"lo":…}: how the journal says that a record is gone.
+std::string removalLine(model::Kind kind, model::Key key);
+
+/// Applies one journal line: a record that replaces what was there, or a removal.
+Result<Done> applyLine(model::Network& network, std::string_view line);
+
+} // namespace underridge::exchange

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The best pair of free ports between two devices, and the reason; and the port drawer's rows.
+//
+// Pairs are ranked lexicographically: joined without a transceiver to add; each port in the right block
+// for its peer's role; the highest speed; least of a port's speed wasted; power fits; not reserved and not
+// disabled; then the lowest ports.
+#pragma once
+#include "core/base/result.h"
+#include "core/linking/fit.h"
+
+namespace underridge::linking {
+
+/// One end of a link in the making: a device, and the port wanted on it, if one is.
+struct End {
+    model::DeviceId device;
+    std::string port;
+
+    bool operator==(const End&) const = default;
+};
+
+struct Proposal {
+    model::PortRef a;
+    model::PortRef b;
+    Joint joint;
+    std::string reason; ///< a clause: "next free port of the access block"
+};
+
+/// Refuses with a clause that names the device and what it lacks.
+Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
+                          const End& b);
+
+enum class Standing { fits, needsTransceiver, taken, doesNotFit };
+
+/// One row of the port drawer: a port of the target, and how it stands to the other end.
+struct DrawerRow {
+    std::string port;
+    Standing standing = Standing::doesNotFit;
+    bool best = false;
+    std::string text;  ///< "SFP+ 10G · uplink block", "taken: core-a 17", …
+    Joint joint;       ///< when it fits or needs a transceiver
+    std::string other; ///< the port it would join at the other end
+};
+
+/// Every port of `target`, those that fit first, then those that need a transceiver, then taken ones,
+/// then those that do not fit. `spare` is a link whose ports count as free: the one being changed.
+std::vector<DrawerRow> drawerRows(const model::Network& network, const model::Catalogue& catalogue,
+                                  const End& from, model::DeviceId target, model::LinkId spare = {});
+
+/// The block a device's port facing `peer` should be in: hosts go on the access block, links upwards leave
+/// by the uplink block.
+model::Block rightBlock(const model::Network& network, const model::Device& device, const model::Device& peer);
+
+} // namespace underridge::linking

@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/linking/fit.h"
+
+#include <fmt/format.h>
+
+namespace underridge::linking {
+using namespace model;
+namespace {
+
+/// What a port shows to a cable: as it is, or with a transceiver that would have to be fitted.
+struct Face {
+    Connector connector = Connector::none;
+    Cage cage = Cage::none; ///< an open cage, for direct-attach plugs
+    Medium medium = Medium::unknown;
+    std::vector<int> rates;
+    std::string transceiver;
+    std::string phy;
+};
+
+Medium fixedMedium(const PortView& port) {
+    if (!port.like->media.empty())
+        return port.like->media.front();
+    switch (port.like->connector) {
+    case Connector::rj45:
+    case Connector::m12d:
+    case Connector::m12x: return Medium::twistedPair;
+    case Connector::f:
+    case Connector::bnc: return Medium::coax;
+    case Connector::lc:
+    case Connector::sc:
+    case Connector::mpo: return Medium::multimode;
+    case Connector::usbC: return Medium::serial;
+    case Connector::none: return Medium::unknown;
+    }
+    return Medium::unknown;
+}
+
+std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
+    std::vector<Face> faces;
+    if (port.transceiver) {
+        faces.push_back({port.transceiver->connector, Cage::none, port.transceiver->medium, port.rates(), {},
+                         port.transceiver->phy});
+    } else if (port.like->cage == Cage::none) {
+        faces.push_back({port.like->connector, Cage::none, fixedMedium(port), port.rates(), {}, {}});
+    } else {
+        faces.push_back({Connector::none, port.like->cage, Medium::directAttach, port.rates(), {}, {}});
+        const auto rates = port.rates();
+        for (const TransceiverModel& model : catalogue.transceivers)
+            if (accepts(port.like->cage, model.cage) &&
+                std::find(rates.begin(), rates.end(), model.rate) != rates.end())
+                faces.push_back({model.connector, Cage::none, model.medium, {model.rate}, model.id, model.phy});
+    }
+    return faces;
+}
+
+int commonRate(const std::vector<int>& a, const std::vector<int>& b, int limit) {
+    int best = 0;
+    for (const int rate : a)
+        if (rate <= limit && std::find(b.begin(), b.end(), rate) != b.end())
+            best = std::max(best, rate);
+    return best;
+}
+
+bool plugsInto(const CableType& cable, const Face& a, const Face& b) {
+    if (cable.medium == Medium::directAttach)
+        return a.cage != Cage::none && b.cage != Cage::none && accepts(a.cage, cable.cage) &&
+               accepts(b.cage, cable.cage);
+    if (a.cage != Cage::none || b.cage != Cage::none || a.medium != cable.medium || b.medium != cable.medium)
+        return false;
+    return (cable.connectorA == a.connector && cable.connectorB == b.connector) ||
+           (cable.connectorA == b.connector && cable.connectorB == a.connector);
+}
+
+/// Copper cords are taken straight: a port without automatic MDI-X needs the full rules.
+bool isOrdinary(const CableType& cable) {
+    return cable.pinout == Pinout::straight && !cable.console;
+}
+
+Fit consoleFit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
+    Fit out;
+    for (const CableType& cable : catalogue.cables) {
+        if (!cable.console)
+            continue;
+        const auto plugs = [&](const PortView& x, const PortView& y) {
+            return cable.connectorA == x.connector() && cable.connectorB == y.connector();
+        };
+        if (plugs(a, b) || plugs(b, a))
+            out.joints.push_back({cable.id, Medium::serial, 0, {}, {}, true});
+    }
+    if (out.joints.empty())
+        out.why = fmt::format("no console cord joins {} and {}", titleOf(a.connector()), titleOf(b.connector()));
+    return out;
+}
+
+std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>& facesA,
+                   const std::vector<Face>& facesB) {
+    bool sameMedium = false;
+    for (const Face& x : facesA)
+        for (const Face& y : facesB)
+            sameMedium |= x.medium == y.medium;
+    if (sameMedium)
+        return fmt::format("{} and {} have no speed in common", describe(a), describe(b));
+    return fmt::format("no cable or transceiver joins {} and {}", describe(a), describe(b));
+}
+
+} // namespace
+
+bool accepts(Cage cage, Cage plug) {
+    switch (cage) {
+    case Cage::none: return false;
+    case Cage::sfp: return plug == Cage::sfp;
+    case Cage::sfpPlus: return plug == Cage::sfp || plug == Cage::sfpPlus;
+    case Cage::sfp28: return plug == Cage::sfpPlus || plug == Cage::sfp28;
+    case Cage::qsfpPlus: return plug == Cage::qsfpPlus;
+    case Cage::qsfp28: return plug == Cage::qsfpPlus || plug == Cage::qsfp28;
+    }
+    return false;
+}
+
+Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
+    if (!a.isData() && !b.isData())
+        return a.like->use == b.like->use && a.like->use == PortUse::console && a.connector() != b.connector()
+                   ? consoleFit(a, b, catalogue)
+                   : Fit{{}, "a console port needs a terminal at the other end"};
+    if (a.isData() != b.isData()) {
+        const PortView& console = a.isData() ? b : a;
+        const PortView& data = a.isData() ? a : b;
+        // A serial server's data ports are serial; they drive consoles.
+        if (console.like->use == PortUse::console && fixedMedium(data) == Medium::serial && !data.like->rates.empty() &&
+            data.like->block == Block::access)
+            return consoleFit(a, b, catalogue);
+        return {{}, fmt::format("{} is not for data", describe(console))};
+    }
+    Fit out;
+    const auto facesA = facesOf(a, catalogue), facesB = facesOf(b, catalogue);
+    for (const Face& x : facesA)
+        for (const Face& y : facesB)
+            for (const CableType& cable : catalogue.cables) {
+                if (!isOrdinary(cable) || !plugsInto(cable, x, y))
+                    continue;
+                const int speed = commonRate(x.rates, y.rates, cable.maxRate);
+                if (speed > 0 && (x.phy.empty() || y.phy.empty() || x.phy == y.phy))
+                    out.joints.push_back({cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
+            }
+    std::stable_sort(out.joints.begin(), out.joints.end(), [](const Joint& x, const Joint& y) {
+        return std::tuple(x.transceivers(), -x.speed) < std::tuple(y.transceivers(), -y.speed);
+    });
+    if (out.joints.empty())
+        out.why = whyNot(a, b, facesA, facesB);
+    return out;
+}
+
+std::string describe(const PortView& port) {
+    if (port.like->use == PortUse::console)
+        return fmt::format("console {}", titleOf(port.connector()));
+    const auto rates = port.rates();
+    std::string text(port.transceiver ? titleOf(port.connector())
+                     : port.like->cage != Cage::none ? titleOf(port.like->cage)
+                                                     : titleOf(port.connector()));
+    if (!rates.empty())
+        text += " " + rateText(rates.back());
+    if (port.transceiver)
+        text += " (" + port.transceiver->name + ")";
+    return text;
+}
+
+} // namespace underridge::linking

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Does this port fit that one, with what cable and at what speed; and if not, why not.
+#pragma once
+#include "core/model/ports.h"
+
+namespace underridge::linking {
+
+/// One way to join two ports.
+struct Joint {
+    std::string cable;         ///< cable type id
+    model::Medium medium = model::Medium::unknown;
+    int speed = 0;             ///< Mbit/s; 0 for console use
+    std::string transceiverA;  ///< model id of one that must be fitted at that end; empty: none needed
+    std::string transceiverB;
+    bool console = false;
+
+    bool operator==(const Joint&) const = default;
+    int transceivers() const { return !transceiverA.empty() + !transceiverB.empty(); }
+};
+
+/// All ways to join two ports, the one that needs least and goes fastest first; when there is none, `why`
+/// says so in one clause.
+struct Fit {
+    std::vector<Joint> joints;
+    std::string why;
+
+    explicit operator bool() const { return !joints.empty(); }
+};
+
+/// Regards connectors, cages (an SFP goes into an SFP+ cage, an SFP+ into an SFP28 cage, a QSFP+ into a
+/// QSFP28 cage: SFF-8432, SFF-8402, SFF-8665), media and rates. Whether the ports are free is not asked.
+Fit fit(const model::PortView& a, const model::PortView& b, const model::Catalogue& catalogue);
+
+/// Whether a transceiver or plug of form `plug` goes into `cage`.
+bool accepts(model::Cage cage, model::Cage plug);
+
+/// "RJ45 1G", "SFP+ 10G", "LC 10G (SFP+ 10G multimode)", "console RJ45": a port in a few words.
+std::string describe(const model::PortView& port);
+
+} // namespace underridge::linking

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Devices, the ports that differ from their model, and the interfaces that stand on them.
+#pragma once
+#include "core/base/text.h"
+#include "core/model/key.h"
+#include "core/model/shared_text.h"
+#include "core/model/words.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace underridge::model {
+
+/// Free attributes, by name.
+using Attributes = std::map<std::string, std::string>;
+
+/// Where something is known from, and when it was last seen there (seconds since 1970, 0: never).
+struct Provenance {
+    Origin origin = Origin::drawn;
+    std::string source; ///< a protocol or a file
+    std::int64_t lastSeen = 0;
+
+    bool operator==(const Provenance&) const = default;
+};
+
+struct FittedModule {
+    std::string slot;
+    std::string model;
+    std::string serial;
+
+    bool operator==(const FittedModule&) const = default;
+};
+
+struct FittedTransceiver {
+    std::string port;
+    std::string model;
+    std::string serial;
+
+    bool operator==(const FittedTransceiver&) const = default;
+};
+
+/// One chassis of a stack. The keys of its ports begin with its number: 2/17.
+struct Chassis {
+    int number = 1;
+    std::string model;
+    std::string serial;
+
+    bool operator==(const Chassis&) const = default;
+};
+
+/// Where a device stands: on a floor in millimetres, or in a rack by unit. Lengths use this alone.
+struct Place {
+    GroupId in;                ///< a floor or a rack
+    std::int64_t xMm = 0, yMm = 0, heightMm = 0;
+    int unit = 0;              ///< the lowest rack unit, from 1
+    Side side = Side::front;
+
+    bool operator==(const Place&) const = default;
+};
+
+struct Device {
+    static constexpr Kind kind = Kind::device;
+    DeviceId id;
+    std::string name;
+    std::string model;
+    GroupId group; ///< none: the network itself
+    bool outside = false;
+    std::vector<FittedModule> modules;
+    std::vector<FittedTransceiver> transceivers;
+    std::vector<Chassis> stack;       ///< empty: a single chassis, whose ports have no prefix
+    std::vector<std::string> added;   ///< keys of additional ports
+    Place place;
+    std::string serial;
+    SharedText note;
+    SharedText startUp; ///< start-up configuration
+    Attributes attributes;
+    Provenance provenance;
+    SharedText extra;
+
+    bool operator==(const Device&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+/// A port; an empty key says that the port is not known.
+struct PortRef {
+    DeviceId device;
+    std::string port;
+
+    auto operator<=>(const PortRef&) const = default;
+    bool known() const { return !port.empty(); }
+};
+
+/// What a port has that its model does not say. Ports without such a record are as their model has them.
+struct Port {
+    static constexpr Kind kind = Kind::port;
+    DeviceId device;
+    std::string port;
+    std::string label;
+    std::string note;
+    bool disabled = false;
+    bool reserved = false;
+    int speed = 0; ///< Mbit/s; 0: negotiated
+    Duplex duplex = Duplex::automatic;
+    int breakout = 0; ///< lanes split into ports of their own, X1/1 …; 0: none
+    bool powerOff = false;
+    Attributes attributes;
+    SharedText extra;
+
+    bool operator==(const Port&) const = default;
+    Key key() const { return {device.value, fnv1a(port)}; }
+};
+
+/// RFC 8343: where addresses and VLANs live.
+struct Interface {
+    static constexpr Kind kind = Kind::interface;
+    InterfaceId id;
+    DeviceId device;
+    InterfaceKind type = InterfaceKind::physical;
+    std::string name;
+    std::string port;                  ///< of a physical one
+    InterfaceId parent;                ///< of a subinterface or tunnel
+    std::vector<std::string> members;  ///< ports of a LAG
+    std::vector<std::string> addresses; ///< with prefix length: 10.84.1.1/24
+    std::string mac;
+    std::string vrf;
+    VlanId untagged; ///< IEEE 802.1Q PVID
+    std::vector<VlanId> tagged;
+    bool disabled = false;
+    SharedText extra;
+
+    bool operator==(const Interface&) const = default;
+    Key key() const { return {device.value, id.value}; }
+};
+
+} // namespace underridge::model

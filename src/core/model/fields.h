@@ -1,0 +1,274 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The fields of every record by the names they have in files. Reading, writing, the journal and the
+// schema test all go by these lists. `extra` is not listed: it holds what these lists do not know.
+#pragma once
+#include "core/model/network.h"
+
+namespace underridge::model {
+
+template <class Owner, class Value>
+struct Field {
+    const char* name;
+    Value Owner::* member;
+};
+
+template <class Record>
+struct Fields; ///< `static constexpr auto all`: a tuple of Field
+
+template <class Record>
+concept HasFields = requires { Fields<Record>::all; };
+
+/// Calls `each(name, member pointer)` for every field.
+template <HasFields Record, class Each>
+constexpr void forEachField(Each&& each) {
+    std::apply([&](const auto&... field) { (each(field.name, field.member), ...); }, Fields<Record>::all);
+}
+
+template <>
+struct Fields<Point> {
+    static constexpr auto all = std::tuple{Field{"x", &Point::x}, Field{"y", &Point::y}};
+};
+template <>
+struct Fields<NetworkInfo> {
+    static constexpr auto all = std::tuple{Field{"id", &NetworkInfo::id}, Field{"name", &NetworkInfo::name},
+                                           Field{"note", &NetworkInfo::note}};
+};
+template <>
+struct Fields<PortBlock> {
+    static constexpr auto all = std::tuple{
+        Field{"keys", &PortBlock::keys},   Field{"block", &PortBlock::block},
+        Field{"use", &PortBlock::use},     Field{"connector", &PortBlock::connector},
+        Field{"cage", &PortBlock::cage},   Field{"rates", &PortBlock::rates},
+        Field{"power", &PortBlock::power}, Field{"powerType", &PortBlock::powerType},
+        Field{"powerClass", &PortBlock::powerClass}, Field{"media", &PortBlock::media},
+        Field{"side", &PortBlock::side}};
+};
+template <>
+struct Fields<Slot> {
+    static constexpr auto all =
+        std::tuple{Field{"key", &Slot::key}, Field{"fits", &Slot::fits}, Field{"hotSwap", &Slot::hotSwap}};
+};
+template <>
+struct Fields<DeviceModel> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &DeviceModel::id},
+        Field{"name", &DeviceModel::name},
+        Field{"role", &DeviceModel::role},
+        Field{"rackUnits", &DeviceModel::rackUnits},
+        Field{"ports", &DeviceModel::ports},
+        Field{"slots", &DeviceModel::slots},
+        Field{"additional", &DeviceModel::additional},
+        Field{"additionalMax", &DeviceModel::additionalMax},
+        Field{"powerBudgetW", &DeviceModel::powerBudgetW}};
+};
+template <>
+struct Fields<ModuleModel> {
+    static constexpr auto all = std::tuple{Field{"id", &ModuleModel::id}, Field{"name", &ModuleModel::name},
+                                           Field{"ports", &ModuleModel::ports}};
+};
+template <>
+struct Fields<TransceiverModel> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &TransceiverModel::id},
+        Field{"name", &TransceiverModel::name},
+        Field{"cage", &TransceiverModel::cage},
+        Field{"connector", &TransceiverModel::connector},
+        Field{"medium", &TransceiverModel::medium},
+        Field{"rate", &TransceiverModel::rate},
+        Field{"phy", &TransceiverModel::phy},
+        Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
+        Field{"reachMm", &TransceiverModel::reachMm}};
+};
+template <>
+struct Fields<CableType> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &CableType::id},
+        Field{"name", &CableType::name},
+        Field{"medium", &CableType::medium},
+        Field{"connectorA", &CableType::connectorA},
+        Field{"connectorB", &CableType::connectorB},
+        Field{"cage", &CableType::cage},
+        Field{"pinout", &CableType::pinout},
+        Field{"grade", &CableType::grade},
+        Field{"positions", &CableType::positions},
+        Field{"maxRate", &CableType::maxRate},
+        Field{"maxLengthMm", &CableType::maxLengthMm},
+        Field{"jacket", &CableType::jacket},
+        Field{"console", &CableType::console}};
+};
+template <>
+struct Fields<Sheet> {
+    static constexpr auto all = std::tuple{Field{"id", &Sheet::id}, Field{"name", &Sheet::name},
+                                           Field{"order", &Sheet::order}, Field{"shows", &Sheet::shows}};
+};
+template <>
+struct Fields<Provenance> {
+    static constexpr auto all = std::tuple{Field{"origin", &Provenance::origin},
+                                           Field{"source", &Provenance::source},
+                                           Field{"lastSeen", &Provenance::lastSeen}};
+};
+template <>
+struct Fields<Group> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &Group::id},
+        Field{"name", &Group::name},
+        Field{"type", &Group::type},
+        Field{"parent", &Group::parent},
+        Field{"level", &Group::level},
+        Field{"plan", &Group::plan},
+        Field{"planMmPerPixel", &Group::planMmPerPixel},
+        Field{"rackUnits", &Group::rackUnits},
+        Field{"note", &Group::note},
+        Field{"attributes", &Group::attributes},
+        Field{"provenance", &Group::provenance}};
+};
+template <>
+struct Fields<Vlan> {
+    static constexpr auto all = std::tuple{Field{"id", &Vlan::id}, Field{"number", &Vlan::number},
+                                           Field{"name", &Vlan::name}, Field{"scope", &Vlan::scope}};
+};
+template <>
+struct Fields<Subnet> {
+    static constexpr auto all =
+        std::tuple{Field{"id", &Subnet::id}, Field{"prefix", &Subnet::prefix}, Field{"name", &Subnet::name},
+                   Field{"vlan", &Subnet::vlan}, Field{"vrf", &Subnet::vrf}};
+};
+template <>
+struct Fields<Service> {
+    static constexpr auto all =
+        std::tuple{Field{"id", &Service::id}, Field{"name", &Service::name}, Field{"users", &Service::users},
+                   Field{"providers", &Service::providers}, Field{"note", &Service::note}};
+};
+template <>
+struct Fields<FittedModule> {
+    static constexpr auto all =
+        std::tuple{Field{"slot", &FittedModule::slot}, Field{"model", &FittedModule::model},
+                   Field{"serial", &FittedModule::serial}};
+};
+template <>
+struct Fields<FittedTransceiver> {
+    static constexpr auto all =
+        std::tuple{Field{"port", &FittedTransceiver::port}, Field{"model", &FittedTransceiver::model},
+                   Field{"serial", &FittedTransceiver::serial}};
+};
+template <>
+struct Fields<Chassis> {
+    static constexpr auto all = std::tuple{Field{"number", &Chassis::number}, Field{"model", &Chassis::model},
+                                           Field{"serial", &Chassis::serial}};
+};
+template <>
+struct Fields<Place> {
+    static constexpr auto all =
+        std::tuple{Field{"in", &Place::in}, Field{"xMm", &Place::xMm}, Field{"yMm", &Place::yMm},
+                   Field{"heightMm", &Place::heightMm}, Field{"unit", &Place::unit}, Field{"side", &Place::side}};
+};
+template <>
+struct Fields<Device> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &Device::id},
+        Field{"name", &Device::name},
+        Field{"model", &Device::model},
+        Field{"group", &Device::group},
+        Field{"outside", &Device::outside},
+        Field{"modules", &Device::modules},
+        Field{"transceivers", &Device::transceivers},
+        Field{"stack", &Device::stack},
+        Field{"added", &Device::added},
+        Field{"place", &Device::place},
+        Field{"serial", &Device::serial},
+        Field{"note", &Device::note},
+        Field{"startUp", &Device::startUp},
+        Field{"attributes", &Device::attributes},
+        Field{"provenance", &Device::provenance}};
+};
+template <>
+struct Fields<PortRef> {
+    static constexpr auto all = std::tuple{Field{"device", &PortRef::device}, Field{"port", &PortRef::port}};
+};
+template <>
+struct Fields<Port> {
+    static constexpr auto all = std::tuple{
+        Field{"device", &Port::device},     Field{"port", &Port::port},         Field{"label", &Port::label},
+        Field{"note", &Port::note},         Field{"disabled", &Port::disabled}, Field{"reserved", &Port::reserved},
+        Field{"speed", &Port::speed},       Field{"duplex", &Port::duplex},     Field{"breakout", &Port::breakout},
+        Field{"powerOff", &Port::powerOff}, Field{"attributes", &Port::attributes}};
+};
+template <>
+struct Fields<Interface> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &Interface::id},
+        Field{"device", &Interface::device},
+        Field{"type", &Interface::type},
+        Field{"name", &Interface::name},
+        Field{"port", &Interface::port},
+        Field{"parent", &Interface::parent},
+        Field{"members", &Interface::members},
+        Field{"addresses", &Interface::addresses},
+        Field{"mac", &Interface::mac},
+        Field{"vrf", &Interface::vrf},
+        Field{"untagged", &Interface::untagged},
+        Field{"tagged", &Interface::tagged},
+        Field{"disabled", &Interface::disabled}};
+};
+template <>
+struct Fields<PanelMap> {
+    static constexpr auto all =
+        std::tuple{Field{"device", &PanelMap::device}, Field{"front", &PanelMap::front},
+                   Field{"frontPosition", &PanelMap::frontPosition}, Field{"rear", &PanelMap::rear},
+                   Field{"rearPosition", &PanelMap::rearPosition}};
+};
+template <>
+struct Fields<CableEnd> {
+    static constexpr auto all = std::tuple{Field{"at", &CableEnd::at}, Field{"positions", &CableEnd::positions}};
+};
+template <>
+struct Fields<Measured> {
+    static constexpr auto all = std::tuple{Field{"what", &Measured::what}, Field{"value", &Measured::value},
+                                           Field{"limit", &Measured::limit}, Field{"unit", &Measured::unit}};
+};
+template <>
+struct Fields<Cable> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &Cable::id},
+        Field{"type", &Cable::type},
+        Field{"jacket", &Cable::jacket},
+        Field{"lengthMm", &Cable::lengthMm},
+        Field{"lengthMeasured", &Cable::lengthMeasured},
+        Field{"label", &Cable::label},
+        Field{"status", &Cable::status},
+        Field{"ends", &Cable::ends},
+        Field{"measured", &Cable::measured},
+        Field{"note", &Cable::note}};
+};
+template <>
+struct Fields<Link> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &Link::id},
+        Field{"a", &Link::a},
+        Field{"b", &Link::b},
+        Field{"cable", &Link::cable},
+        Field{"positions", &Link::positions},
+        Field{"medium", &Link::medium},
+        Field{"console", &Link::console},
+        Field{"note", &Link::note},
+        Field{"provenance", &Link::provenance}};
+};
+template <>
+struct Fields<Position> {
+    static constexpr auto all = std::tuple{
+        Field{"sheet", &Position::sheet}, Field{"object", &Position::object}, Field{"at", &Position::at},
+        Field{"width", &Position::width}, Field{"height", &Position::height}, Field{"folded", &Position::folded},
+        Field{"pinned", &Position::pinned}, Field{"bends", &Position::bends}};
+};
+template <>
+struct Fields<Note> {
+    static constexpr auto all = std::tuple{Field{"id", &Note::id}, Field{"sheet", &Note::sheet},
+                                           Field{"text", &Note::text}, Field{"zone", &Note::zone}};
+};
+template <>
+struct Fields<Asset> {
+    static constexpr auto all = std::tuple{Field{"id", &Asset::id}, Field{"part", &Asset::part},
+                                           Field{"media", &Asset::media}, Field{"data", &Asset::data}};
+};
+
+} // namespace underridge::model

@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Groups, and what belongs to the network as a whole rather than to one device.
+#pragma once
+#include "core/model/device.h"
+
+namespace underridge::model {
+
+struct NetworkInfo {
+    static constexpr Kind kind = Kind::network;
+    NetworkId id;
+    std::string name;
+    std::string note;
+    SharedText extra;
+
+    bool operator==(const NetworkInfo&) const = default;
+    Key key() const { return {}; }
+};
+
+struct Group {
+    static constexpr Kind kind = Kind::group;
+    GroupId id;
+    std::string name;
+    GroupKind type = GroupKind::cluster;
+    GroupId parent;
+    int level = 0;     ///< of a floor: 0 is the ground
+    AssetId plan;      ///< the picture under a floor
+    double planMmPerPixel = 0;
+    int rackUnits = 0; ///< of a rack
+    std::string note;
+    Attributes attributes;
+    Provenance provenance;
+    SharedText extra;
+
+    bool operator==(const Group&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+/// The same number in two scopes need not be one broadcast domain.
+struct Vlan {
+    static constexpr Kind kind = Kind::vlan;
+    VlanId id;
+    int number = 1; ///< 1–4094
+    std::string name;
+    GroupId scope;  ///< none: the whole network
+    SharedText extra;
+
+    bool operator==(const Vlan&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+struct Subnet {
+    static constexpr Kind kind = Kind::subnet;
+    SubnetId id;
+    std::string prefix; ///< 10.84.10.0/24
+    std::string name;
+    VlanId vlan;
+    std::string vrf;
+    SharedText extra;
+
+    bool operator==(const Subnet&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+/// Something the business needs, and the devices it rests on.
+struct Service {
+    static constexpr Kind kind = Kind::service;
+    ServiceId id;
+    std::string name;
+    std::vector<DeviceId> users;
+    std::vector<DeviceId> providers;
+    std::string note;
+    SharedText extra;
+
+    bool operator==(const Service&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+} // namespace underridge::model

@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/network.h"
+
+namespace underridge::model {
+namespace {
+
+void move(Table<Belongs>& index, const std::vector<Belongs>& before, const std::vector<Belongs>& after) {
+    if (before == after)
+        return;
+    for (const Belongs& entry : before)
+        index.erase(entry.key());
+    for (const Belongs& entry : after)
+        index.put(entry);
+}
+
+std::vector<Belongs> endsOf(const Link* link) {
+    if (!link)
+        return {};
+    const ObjectRef ref = refTo(link->id);
+    std::vector<Belongs> out{{link->a.device.value, ref}};
+    if (link->b.device != link->a.device)
+        out.push_back({link->b.device.value, ref});
+    return out;
+}
+
+std::vector<Belongs> endsOf(const Cable* cable) {
+    std::vector<Belongs> out;
+    if (!cable)
+        return out;
+    for (const CableEnd& end : cable->ends) {
+        const Belongs entry{end.at.device.value, refTo(cable->id)};
+        if (std::find(out.begin(), out.end(), entry) == out.end())
+            out.push_back(entry);
+    }
+    return out;
+}
+
+template <class Record>
+std::vector<Belongs> entry(const Record* record, std::uint64_t owner) {
+    return record ? std::vector<Belongs>{{owner, refTo(record->id)}} : std::vector<Belongs>{};
+}
+
+} // namespace
+
+const NetworkInfo& Network::info() const {
+    static const NetworkInfo none;
+    const NetworkInfo* held = find<NetworkInfo>({});
+    return held ? *held : none;
+}
+
+const Link* Network::linkAt(const PortRef& port) const {
+    const Link* found = nullptr;
+    if (port.known())
+        forEachLinkOf(port.device, [&](const Link& link) {
+            if (link.a == port || link.b == port)
+                found = &link;
+        });
+    return found;
+}
+
+std::vector<Sheet> Network::sheetsInOrder() const {
+    std::vector<Sheet> sheets;
+    all<Sheet>().forEach([&](const Sheet& sheet) { sheets.push_back(sheet); });
+    std::stable_sort(sheets.begin(), sheets.end(),
+                     [](const Sheet& a, const Sheet& b) { return a.order < b.order; });
+    return sheets;
+}
+
+void Network::reindex(const Device* before, const Device* after) {
+    move(inGroup_, entry(before, before ? before->group.value : 0), entry(after, after ? after->group.value : 0));
+}
+
+void Network::reindex(const Group* before, const Group* after) {
+    move(inGroup_, entry(before, before ? before->parent.value : 0), entry(after, after ? after->parent.value : 0));
+}
+
+void Network::reindex(const Link* before, const Link* after) {
+    move(atDevice_, endsOf(before), endsOf(after));
+}
+
+void Network::reindex(const Cable* before, const Cable* after) {
+    move(atDevice_, endsOf(before), endsOf(after));
+}
+
+void Network::reindex(const Note* before, const Note* after) {
+    move(onSheet_, entry(before, before ? before->sheet.value : 0), entry(after, after ? after->sheet.value : 0));
+}
+
+bool Network::indicesAreTrue() const {
+    Network fresh;
+    all<Device>().forEach([&](const Device& r) { fresh.put(r); });
+    all<Group>().forEach([&](const Group& r) { fresh.put(r); });
+    all<Link>().forEach([&](const Link& r) { fresh.put(r); });
+    all<Cable>().forEach([&](const Cable& r) { fresh.put(r); });
+    all<Note>().forEach([&](const Note& r) { fresh.put(r); });
+    return fresh.atDevice_ == atDevice_ && fresh.inGroup_ == inGroup_ && fresh.onSheet_ == onSheet_;
+}
+
+Network emptyNetwork(std::string name, IdSource& ids) {
+    Network network;
+    network.put(NetworkInfo{ids.make<NetworkId>(), std::move(name), {}, {}});
+    network.put(Sheet{ids.make<SheetId>(), "Overview", 0, {}, {}});
+    return network;
+}
+
+} // namespace underridge::model

@@ -1,0 +1,185 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The network: one value that holds every object. Copying it is cheap and shares everything; changing a
+// copy leaves the other as it was. May be read from any thread.
+#pragma once
+#include "core/model/cabling.h"
+#include "core/model/catalogue.h"
+#include "core/model/grouping.h"
+#include "core/model/sheet.h"
+#include "core/model/table.h"
+
+#include <tuple>
+
+namespace underridge::model {
+
+/// An object of any kind. Ids are random over all kinds, so the number alone is unique; ports and
+/// interfaces are named through their device.
+struct ObjectRef {
+    Kind kind = Kind::unknown;
+    std::uint64_t id = 0;
+
+    auto operator<=>(const ObjectRef&) const = default;
+};
+
+template <class Tag>
+ObjectRef refTo(Id<Tag> id);
+template <>
+inline ObjectRef refTo(DeviceId id) {
+    return {Kind::device, id.value};
+}
+template <>
+inline ObjectRef refTo(LinkId id) {
+    return {Kind::link, id.value};
+}
+template <>
+inline ObjectRef refTo(CableId id) {
+    return {Kind::cable, id.value};
+}
+template <>
+inline ObjectRef refTo(GroupId id) {
+    return {Kind::group, id.value};
+}
+template <>
+inline ObjectRef refTo(NoteId id) {
+    return {Kind::note, id.value};
+}
+
+/// Index entry: `object` belongs to `owner`. For links and cables the owner is each device they end at;
+/// for devices and groups the group they are in (0: the network itself); for notes their sheet.
+struct Belongs {
+    std::uint64_t owner = 0;
+    ObjectRef object;
+
+    bool operator==(const Belongs&) const = default;
+    Key key() const { return {owner, object.id}; }
+};
+
+class Network {
+public:
+    /// All records of one kind: network.all<Device>().
+    template <class Record>
+    const Table<Record>& all() const {
+        return std::get<Table<Record>>(tables_);
+    }
+
+    template <class Record>
+    const Record* find(Key key) const {
+        return all<Record>().find(key);
+    }
+    const Device* device(DeviceId id) const { return find<Device>({id.value, 0}); }
+    const Link* link(LinkId id) const { return find<Link>({id.value, 0}); }
+    const Cable* cable(CableId id) const { return find<Cable>({id.value, 0}); }
+    const Group* group(GroupId id) const { return find<Group>({id.value, 0}); }
+    const Note* note(NoteId id) const { return find<Note>({id.value, 0}); }
+    const Sheet* sheet(SheetId id) const { return find<Sheet>({id.value, 0}); }
+    const Vlan* vlan(VlanId id) const { return find<Vlan>({id.value, 0}); }
+    const Port* port(const PortRef& ref) const { return find<Port>({ref.device.value, fnv1a(ref.port)}); }
+    const Position* position(SheetId sheet, std::uint64_t object) const {
+        return find<Position>({sheet.value, object});
+    }
+    const DeviceModel* modelOf(const Device& device) const {
+        return find<DeviceModel>({fnv1a(device.model), 0});
+    }
+    const CableType* typeOf(const Cable& cable) const { return find<CableType>({fnv1a(cable.type), 0}); }
+
+    /// The network's own record; a default one when there is none yet.
+    const NetworkInfo& info() const;
+
+    /// Inserts or replaces. Keeps the indices true; checks nothing else (that is core/edit's work).
+    template <class Record>
+    void put(Record record) {
+        if constexpr (isIndexed<Record>)
+            reindex(find<Record>(record.key()), &record);
+        std::get<Table<Record>>(tables_).put(std::move(record));
+    }
+
+    /// Removes this one record. Whether there was one.
+    template <class Record>
+    bool erase(Key key) {
+        const Record* old = find<Record>(key);
+        if (!old)
+            return false;
+        if constexpr (isIndexed<Record>)
+            reindex(old, static_cast<const Record*>(nullptr));
+        return std::get<Table<Record>>(tables_).erase(key);
+    }
+
+    /// Calls `each(const Link&)` for the links that end at a device, those from it to itself once.
+    template <class Each>
+    void forEachLinkOf(DeviceId device, Each&& each) const {
+        atDevice_.forEachIn(device.value, [&](const Belongs& entry) {
+            if (entry.object.kind == Kind::link)
+                each(*link(LinkId{entry.object.id}));
+        });
+    }
+    template <class Each>
+    void forEachCableOf(DeviceId device, Each&& each) const {
+        atDevice_.forEachIn(device.value, [&](const Belongs& entry) {
+            if (entry.object.kind == Kind::cable)
+                each(*cable(CableId{entry.object.id}));
+        });
+    }
+    /// The link that ends in a port, if there is one.
+    const Link* linkAt(const PortRef& port) const;
+
+    /// Calls `each(ObjectRef)` for the devices and groups directly in a group.
+    template <class Each>
+    void forEachIn(GroupId group, Each&& each) const {
+        inGroup_.forEachIn(group.value, [&](const Belongs& entry) { each(entry.object); });
+    }
+    template <class Each>
+    void forEachNoteOf(SheetId sheet, Each&& each) const {
+        onSheet_.forEachIn(sheet.value, [&](const Belongs& entry) { each(*note(NoteId{entry.object.id})); });
+    }
+
+    /// Sheets in the order they are shown.
+    std::vector<Sheet> sheetsInOrder() const;
+
+    /// Calls `each(const Table<Record>&)` for every kind, in the order kinds have in files.
+    template <class Each>
+    void forEachTable(Each&& each) const {
+        std::apply([&](const auto&... table) { (each(table), ...); }, tables_);
+    }
+
+    /// Calls `each(const Record* before, const Record* after)` for everything that differs, kind by kind.
+    template <class Each>
+    static void compare(const Network& before, const Network& after, Each&& each) {
+        compareTables(before, after, each, std::make_index_sequence<std::tuple_size_v<Tables>>());
+    }
+
+    bool operator==(const Network& other) const { return tables_ == other.tables_; }
+
+    /// Whether the indices say what the records say: for tests.
+    bool indicesAreTrue() const;
+
+private:
+    using Tables =
+        std::tuple<Table<NetworkInfo>, Table<DeviceModel>, Table<ModuleModel>, Table<TransceiverModel>,
+                   Table<CableType>, Table<Sheet>, Table<Group>, Table<Vlan>, Table<Subnet>, Table<Service>,
+                   Table<Device>, Table<Port>, Table<Interface>, Table<PanelMap>, Table<Cable>, Table<Link>,
+                   Table<Position>, Table<Note>, Table<Asset>, Table<UnknownRecord>>;
+
+    template <class Record>
+    static constexpr bool isIndexed = std::is_same_v<Record, Device> || std::is_same_v<Record, Group> ||
+                                      std::is_same_v<Record, Link> || std::is_same_v<Record, Cable> ||
+                                      std::is_same_v<Record, Note>;
+
+    void reindex(const Device* before, const Device* after);
+    void reindex(const Group* before, const Group* after);
+    void reindex(const Link* before, const Link* after);
+    void reindex(const Cable* before, const Cable* after);
+    void reindex(const Note* before, const Note* after);
+
+    template <class Each, std::size_t... i>
+    static void compareTables(const Network& a, const Network& b, Each& each, std::index_sequence<i...>) {
+        (std::tuple_element_t<i, Tables>::compare(std::get<i>(a.tables_), std::get<i>(b.tables_), each), ...);
+    }
+
+    Tables tables_;
+    Table<Belongs> atDevice_, inGroup_, onSheet_;
+};
+
+/// A network with one sheet and nothing on it.
+Network emptyNetwork(std::string name, IdSource& ids);
+
+} // namespace underridge::model

@@ -1,0 +1,143 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/ports.h"
+
+namespace underridge::model {
+namespace {
+
+/// Collects ports, turning those in breakout mode into their children.
+class Gathering {
+public:
+    Gathering(const Network& network, const Device& device) : network_(network), device_(device) {}
+
+    void chassis(std::string_view modelId, const std::string& prefix) {
+        const auto* model = network_.find<DeviceModel>({fnv1a(modelId), 0});
+        if (!model)
+            return;
+        layout(model->ports, prefix);
+        for (const Slot& slot : model->slots)
+            for (const FittedModule& fitted : device_.modules)
+                if (fitted.slot == prefix + slot.key)
+                    if (const auto* module = network_.find<ModuleModel>({fnv1a(fitted.model), 0}))
+                        layout(module->ports, prefix + slot.key + "/");
+        for (const PortSpec& spec : model->additional.specs())
+            if (std::find(device_.added.begin(), device_.added.end(), prefix + spec.key) != device_.added.end())
+                add(prefix + spec.key, spec);
+    }
+
+    std::vector<PortView> take() { return std::move(ports_); }
+
+private:
+    void layout(const PortLayout& layout, const std::string& prefix) {
+        for (const PortSpec& spec : layout.specs())
+            add(prefix.empty() ? spec.key : prefix + spec.key, spec);
+    }
+
+    void add(std::string key, const PortSpec& spec) {
+        PortView view{std::move(key), &spec.like, nullptr, nullptr, 1, {}};
+        view.record = network_.port({device_.id, view.key});
+        for (const FittedTransceiver& fitted : device_.transceivers)
+            if (fitted.port == view.key)
+                view.transceiver = network_.find<TransceiverModel>({fnv1a(fitted.model), 0});
+        if (!view.record || view.record->breakout <= 1) {
+            ports_.push_back(std::move(view));
+            return;
+        }
+        for (int lane = 1; lane <= view.record->breakout; ++lane) {
+            PortView child = view;
+            child.key = view.key + "/" + std::to_string(lane);
+            child.parent = view.key;
+            child.lanes = view.record->breakout;
+            child.record = network_.port({device_.id, child.key});
+            ports_.push_back(std::move(child));
+        }
+    }
+
+    const Network& network_;
+    const Device& device_;
+    std::vector<PortView> ports_;
+};
+
+} // namespace
+
+std::vector<int> PortView::rates() const {
+    std::vector<int> out = transceiver ? std::vector<int>{transceiver->rate} : like->rates;
+    for (int& rate : out)
+        rate /= lanes;
+    if (record && record->speed > 0)
+        std::erase_if(out, [&](int rate) { return rate != record->speed; });
+    return out;
+}
+
+Connector PortView::connector() const {
+    return transceiver ? transceiver->connector : like->connector;
+}
+
+std::vector<PortView> portsOf(const Network& network, const Device& device) {
+    Gathering gathering(network, device);
+    if (device.stack.empty())
+        gathering.chassis(device.model, "");
+    for (const Chassis& member : device.stack)
+        gathering.chassis(member.model, std::to_string(member.number) + "/");
+    return gathering.take();
+}
+
+std::optional<PortView> portAt(const Network& network, const PortRef& ref) {
+    const Device* device = network.device(ref.device);
+    if (!device || !ref.known())
+        return std::nullopt;
+    for (PortView& port : portsOf(network, *device))
+        if (port.key == ref.port)
+            return std::move(port);
+    return std::nullopt;
+}
+
+PortCount countPorts(const Network& network, const Device& device) {
+    PortCount count;
+    for (const PortView& port : portsOf(network, device))
+        count.all += port.isData();
+    network.forEachLinkOf(device.id, [&](const Link& link) {
+        count.used += (link.a.device == device.id && !link.console) + (link.b.device == device.id && !link.console);
+    });
+    return count;
+}
+
+std::string modelName(const Network& network, const Device& device) {
+    const DeviceModel* model = network.modelOf(device);
+    return model ? model->name : device.model;
+}
+
+Role roleOf(const Network& network, const Device& device) {
+    const DeviceModel* model = network.modelOf(device);
+    return model ? model->role : Role::workstation;
+}
+
+std::string firstAddress(const Network& network, DeviceId device) {
+    std::string found;
+    network.all<Interface>().forEachIn(device.value, [&](const Interface& interface) {
+        if (found.empty() && !interface.addresses.empty())
+            found = interface.addresses.front();
+    });
+    return found.substr(0, found.find('/'));
+}
+
+Medium mediumOf(const Network& network, const Link& link) {
+    const Cable* cable = network.cable(link.cable);
+    const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+    return type ? type->medium : link.medium;
+}
+
+int speedOf(const Network& network, const Link& link) {
+    const auto a = portAt(network, link.a), b = portAt(network, link.b);
+    if (!a || !b)
+        return 0;
+    const Cable* cable = network.cable(link.cable);
+    const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+    const auto ofA = a->rates(), ofB = b->rates();
+    int best = 0;
+    for (const int rate : ofA)
+        if ((!type || rate <= type->maxRate) && std::find(ofB.begin(), ofB.end(), rate) != ofB.end())
+            best = std::max(best, rate);
+    return best;
+}
+
+} // namespace underridge::model

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The ports a device really has: those of its model, its chassis, its modules, those added to it, and the
+// children of ports in breakout mode.
+#pragma once
+#include "core/model/network.h"
+
+#include <optional>
+
+namespace underridge::model {
+
+/// One port of a device. Its pointers live as long as the network value they were taken from.
+struct PortView {
+    std::string key;
+    const PortBlock* like = nullptr;
+    const Port* record = nullptr;                  ///< what differs from the model, if anything
+    const TransceiverModel* transceiver = nullptr; ///< in its cage
+    int lanes = 1;                                 ///< lanes of the parent that a breakout child has one of
+    std::string parent;                            ///< of a breakout child
+
+    /// Mbit/s, ascending, after transceiver and breakout.
+    std::vector<int> rates() const;
+    Connector connector() const;
+    bool reserved() const { return record && record->reserved; }
+    bool disabled() const { return record && record->disabled; }
+    bool isData() const { return like->use == PortUse::data; }
+};
+
+/// In the order they are shown: chassis by chassis, the model's own, modules by slot, added ones. A port
+/// in breakout mode is replaced by its children.
+std::vector<PortView> portsOf(const Network& network, const Device& device);
+
+std::optional<PortView> portAt(const Network& network, const PortRef& ref);
+
+struct PortCount {
+    int used = 0;
+    int all = 0;
+};
+/// Data ports of a device, and how many of them links end in.
+PortCount countPorts(const Network& network, const Device& device);
+
+/// "Access switch 24", or the id when the model is not there.
+std::string modelName(const Network& network, const Device& device);
+Role roleOf(const Network& network, const Device& device);
+
+/// The first address of the device's interfaces, or nothing.
+std::string firstAddress(const Network& network, DeviceId device);
+
+/// The medium of a link: of its cable, or its own.
+Medium mediumOf(const Network& network, const Link& link);
+
+/// The speed at which a link comes up, Mbit/s: the highest rate both ports and the cable can do, or the
+/// speed both are set to; 0 when there is none or an end is not known.
+int speedOf(const Network& network, const Link& link);
+
+} // namespace underridge::model

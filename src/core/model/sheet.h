@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Drawings of the network: what is drawn where. Sheet units are whole; one unit is one pixel at 100 %.
+#pragma once
+#include "core/model/device.h"
+
+namespace underridge::model {
+
+struct Point {
+    int x = 0;
+    int y = 0;
+
+    auto operator<=>(const Point&) const = default;
+    Point operator+(Point o) const { return {x + o.x, y + o.y}; }
+    Point operator-(Point o) const { return {x - o.x, y - o.y}; }
+};
+
+/// How far from the origin anything may be drawn.
+inline constexpr int sheetLimit = 1'000'000;
+
+struct Sheet {
+    static constexpr Kind kind = Kind::sheet;
+    SheetId id;
+    std::string name;
+    int order = 0;
+    GroupId shows; ///< none: the whole network
+    SharedText extra;
+
+    bool operator==(const Sheet&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+/// How one object is drawn on one sheet. A device or note has a position; a group that is folded, a size;
+/// a link, bends.
+struct Position {
+    static constexpr Kind kind = Kind::position;
+    SheetId sheet;
+    std::uint64_t object = 0;
+    Point at; ///< upper left corner
+    int width = 0;
+    int height = 0;
+    bool folded = false;
+    bool pinned = false;
+    std::vector<Point> bends; ///< of a link, from end a to end b
+    SharedText extra;
+
+    bool operator==(const Position&) const = default;
+    Key key() const { return {sheet.value, object}; }
+};
+
+/// A text on a sheet, or an area marked on it.
+struct Note {
+    static constexpr Kind kind = Kind::note;
+    NoteId id;
+    SheetId sheet;
+    SharedText text;
+    bool zone = false;
+    SharedText extra;
+
+    bool operator==(const Note&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
+/// A part of a picture or plan, base64 in pieces of bounded length, untouched by edits.
+struct Asset {
+    static constexpr Kind kind = Kind::asset;
+    AssetId id; ///< from the hash of the whole
+    int part = 0;
+    std::string media; ///< image/svg+xml, …
+    SharedText data;
+    SharedText extra;
+
+    bool operator==(const Asset&) const = default;
+    Key key() const { return {id.value, static_cast<std::uint64_t>(part)}; }
+};
+
+/// A line of a newer version's file, kept as it is.
+struct UnknownRecord {
+    static constexpr Kind kind = Kind::unknown;
+    SharedText json;
+
+    bool operator==(const UnknownRecord&) const = default;
+    Key key() const { return {fnv1a(json.view()), 0}; }
+};
+
+} // namespace underridge::model

@@ -1,0 +1,249 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/words.h"
+
+namespace underridge::model {
+
+std::span<const Word<Kind>> wordsOf(Kind) {
+    static constexpr std::array<Word<Kind>, 20> words{{
+        {Kind::network, "network", "network"},
+        {Kind::deviceModel, "device-model", "device model"},
+        {Kind::moduleModel, "module-model", "module model"},
+        {Kind::transceiverModel, "transceiver-model", "transceiver model"},
+        {Kind::cableType, "cable-type", "cable type"},
+        {Kind::sheet, "sheet", "sheet"},
+        {Kind::group, "group", "group"},
+        {Kind::vlan, "vlan", "VLAN"},
+        {Kind::subnet, "subnet", "subnet"},
+        {Kind::service, "service", "service"},
+        {Kind::device, "device", "device"},
+        {Kind::port, "port", "port"},
+        {Kind::interface, "interface", "interface"},
+        {Kind::panelMap, "panel-map", "panel map"},
+        {Kind::cable, "cable", "cable"},
+        {Kind::link, "link", "link"},
+        {Kind::position, "position", "position"},
+        {Kind::note, "note", "note"},
+        {Kind::asset, "asset", "asset"},
+        {Kind::unknown, "unknown", "unknown"},
+    }};
+    return words;
+}
+
+std::span<const Word<Role>> wordsOf(Role) {
+    static constexpr std::array<Word<Role>, 22> words{{
+        {Role::router, "router", "router"},
+        {Role::switch_, "switch", "switch"},
+        {Role::hub, "hub", "hub"},
+        {Role::firewall, "firewall", "firewall"},
+        {Role::accessPoint, "access-point", "access point"},
+        {Role::radioBridge, "radio-bridge", "radio bridge"},
+        {Role::server, "server", "server"},
+        {Role::workstation, "workstation", "workstation"},
+        {Role::portable, "portable", "portable"},
+        {Role::phone, "phone", "phone"},
+        {Role::printer, "printer", "printer"},
+        {Role::camera, "camera", "camera"},
+        {Role::terminal, "terminal", "terminal"},
+        {Role::controller, "controller", "controller"},
+        {Role::sensor, "sensor", "sensor"},
+        {Role::serialServer, "serial-server", "serial server"},
+        {Role::patchPanel, "patch-panel", "patch panel"},
+        {Role::outlet, "outlet", "outlet"},
+        {Role::splitter, "splitter", "splitter"},
+        {Role::mediaConverter, "media-converter", "media converter"},
+        {Role::power, "power", "power"},
+        {Role::provider, "provider", "provider"},
+    }};
+    return words;
+}
+
+std::string_view pluralOf(Role role) {
+    static constexpr std::array<std::string_view, 22> words{
+        "Routers", "Switches", "Hubs", "Firewalls", "Access points", "Radio bridges", "Servers", "Workstations",
+        "Portables", "Phones", "Printers", "Cameras", "Terminals", "Controllers", "Sensors", "Serial servers",
+        "Patch panels", "Outlets", "Splitters", "Media converters", "Power", "Providers"};
+    return words[static_cast<std::size_t>(role)];
+}
+
+std::span<const Word<Medium>> wordsOf(Medium) {
+    static constexpr std::array<Word<Medium>, 11> words{{
+        {Medium::unknown, "unknown", "medium not known"},
+        {Medium::twistedPair, "twisted-pair", "twisted pair"},
+        {Medium::singlePair, "single-pair", "single pair"},
+        {Medium::singleMode, "single-mode", "single-mode fibre"},
+        {Medium::multimode, "multimode", "multimode fibre"},
+        {Medium::coax, "coax", "coax"},
+        {Medium::directAttach, "direct-attach", "direct-attach"},
+        {Medium::activeOptical, "active-optical", "active optical"},
+        {Medium::serial, "serial", "serial"},
+        {Medium::radio, "radio", "radio"},
+        {Medium::circuit, "circuit", "circuit"},
+    }};
+    return words;
+}
+
+std::span<const Word<Connector>> wordsOf(Connector) {
+    static constexpr std::array<Word<Connector>, 10> words{{
+        {Connector::none, "none", "no connector"},
+        {Connector::rj45, "rj45", "RJ45"},
+        {Connector::lc, "lc", "LC"},
+        {Connector::sc, "sc", "SC"},
+        {Connector::mpo, "mpo", "MPO"},
+        {Connector::m12d, "m12-d", "M12 D"},
+        {Connector::m12x, "m12-x", "M12 X"},
+        {Connector::f, "f", "F"},
+        {Connector::bnc, "bnc", "BNC"},
+        {Connector::usbC, "usb-c", "USB-C"},
+    }};
+    return words;
+}
+
+std::span<const Word<Cage>> wordsOf(Cage) {
+    static constexpr std::array<Word<Cage>, 6> words{{
+        {Cage::none, "none", "no cage"},
+        {Cage::sfp, "sfp", "SFP"},
+        {Cage::sfpPlus, "sfp+", "SFP+"},
+        {Cage::sfp28, "sfp28", "SFP28"},
+        {Cage::qsfpPlus, "qsfp+", "QSFP+"},
+        {Cage::qsfp28, "qsfp28", "QSFP28"},
+    }};
+    return words;
+}
+
+std::span<const Word<Block>> wordsOf(Block) {
+    static constexpr std::array<Word<Block>, 7> words{{
+        {Block::access, "access", "access block"},
+        {Block::uplink, "uplink", "uplink block"},
+        {Block::stack, "stack", "stack block"},
+        {Block::management, "management", "management block"},
+        {Block::power, "power", "power block"},
+        {Block::front, "front", "panel front"},
+        {Block::rear, "rear", "panel rear"},
+    }};
+    return words;
+}
+
+std::span<const Word<PortUse>> wordsOf(PortUse) {
+    static constexpr std::array<Word<PortUse>, 3> words{{
+        {PortUse::data, "data", "data"},
+        {PortUse::console, "console", "console"},
+        {PortUse::power, "power", "power"},
+    }};
+    return words;
+}
+
+std::span<const Word<PowerSide>> wordsOf(PowerSide) {
+    static constexpr std::array<Word<PowerSide>, 3> words{{
+        {PowerSide::none, "none", "no power"},
+        {PowerSide::source, "source", "gives power"},
+        {PowerSide::load, "load", "takes power"},
+    }};
+    return words;
+}
+
+std::span<const Word<Duplex>> wordsOf(Duplex) {
+    static constexpr std::array<Word<Duplex>, 3> words{{
+        {Duplex::automatic, "auto", "auto"},
+        {Duplex::half, "half", "half duplex"},
+        {Duplex::full, "full", "full duplex"},
+    }};
+    return words;
+}
+
+std::span<const Word<Pinout>> wordsOf(Pinout) {
+    static constexpr std::array<Word<Pinout>, 3> words{{
+        {Pinout::straight, "straight", "straight"},
+        {Pinout::crossed, "crossed", "crossed"},
+        {Pinout::rolled, "rolled", "rolled"},
+    }};
+    return words;
+}
+
+std::span<const Word<CableStatus>> wordsOf(CableStatus) {
+    static constexpr std::array<Word<CableStatus>, 4> words{{
+        {CableStatus::installed, "installed", "installed"},
+        {CableStatus::planned, "planned", "planned"},
+        {CableStatus::toRemove, "to-remove", "to be removed"},
+        {CableStatus::spare, "spare", "spare"},
+    }};
+    return words;
+}
+
+std::span<const Word<GroupKind>> wordsOf(GroupKind) {
+    static constexpr std::array<Word<GroupKind>, 8> words{{
+        {GroupKind::site, "site", "site"},
+        {GroupKind::building, "building", "building"},
+        {GroupKind::floor, "floor", "floor"},
+        {GroupKind::room, "room", "room"},
+        {GroupKind::row, "row", "row"},
+        {GroupKind::rack, "rack", "rack"},
+        {GroupKind::cabinet, "cabinet", "cabinet"},
+        {GroupKind::cluster, "cluster", "cluster"},
+    }};
+    return words;
+}
+
+std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind) {
+    static constexpr std::array<Word<InterfaceKind>, 7> words{{
+        {InterfaceKind::physical, "physical", "physical"},
+        {InterfaceKind::vlan, "vlan", "VLAN"},
+        {InterfaceKind::loopback, "loopback", "loopback"},
+        {InterfaceKind::lag, "lag", "LAG"},
+        {InterfaceKind::subinterface, "subinterface", "subinterface"},
+        {InterfaceKind::tunnel, "tunnel", "tunnel"},
+        {InterfaceKind::radio, "radio", "radio"},
+    }};
+    return words;
+}
+
+std::span<const Word<Origin>> wordsOf(Origin) {
+    static constexpr std::array<Word<Origin>, 4> words{{
+        {Origin::drawn, "drawn", "drawn"},
+        {Origin::imported, "imported", "imported"},
+        {Origin::discovered, "discovered", "discovered"},
+        {Origin::inferred, "inferred", "inferred"},
+    }};
+    return words;
+}
+
+std::span<const Word<Side>> wordsOf(Side) {
+    static constexpr std::array<Word<Side>, 2> words{{
+        {Side::front, "front", "front"},
+        {Side::rear, "rear", "rear"},
+    }};
+    return words;
+}
+
+RoleFamily familyOf(Role role) {
+    switch (role) {
+    case Role::router: return RoleFamily::router;
+    case Role::switch_:
+    case Role::hub:
+    case Role::mediaConverter:
+    case Role::serialServer: return RoleFamily::switch_;
+    case Role::firewall: return RoleFamily::firewall;
+    case Role::accessPoint:
+    case Role::radioBridge: return RoleFamily::accessPoint;
+    case Role::server: return RoleFamily::server;
+    case Role::patchPanel:
+    case Role::outlet:
+    case Role::splitter: return RoleFamily::patchPanel;
+    case Role::provider:
+    case Role::power: return RoleFamily::provider;
+    case Role::workstation:
+    case Role::portable:
+    case Role::phone:
+    case Role::printer:
+    case Role::camera:
+    case Role::terminal:
+    case Role::controller:
+    case Role::sensor: return RoleFamily::endpoint;
+    }
+    return RoleFamily::endpoint;
+}
+
+bool isEndpoint(Role role) {
+    return familyOf(role) == RoleFamily::endpoint || role == Role::server;
+}
+
+} // namespace underridge::model

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The closed word lists of the model, each with the text it has in files and on the command line, and
+// the title it has on the screen.
+#pragma once
+#include <array>
+#include <optional>
+#include <span>
+#include <string_view>
+
+namespace underridge::model {
+
+enum class Kind {
+    network, deviceModel, moduleModel, transceiverModel, cableType, sheet, group, vlan, subnet, service,
+    device, port, interface, panelMap, cable, link, position, note, asset, unknown
+};
+
+enum class Role {
+    router, switch_, hub, firewall, accessPoint, radioBridge, server, workstation, portable, phone, printer,
+    camera, terminal, controller, sensor, serialServer, patchPanel, outlet, splitter, mediaConverter, power,
+    provider
+};
+
+/// The families that share a spine colour on the sheet.
+enum class RoleFamily { router, switch_, firewall, accessPoint, server, endpoint, patchPanel, provider };
+
+enum class Medium {
+    unknown, twistedPair, singlePair, singleMode, multimode, coax, directAttach, activeOptical, serial, radio,
+    circuit
+};
+
+enum class Connector { none, rj45, lc, sc, mpo, m12d, m12x, f, bnc, usbC };
+
+/// Form factors by their SFF specifications: SFF-8432, SFF-8402, SFF-8436, SFF-8665.
+enum class Cage { none, sfp, sfpPlus, sfp28, qsfpPlus, qsfp28 };
+
+enum class Block { access, uplink, stack, management, power, front, rear };
+
+enum class PortUse { data, console, power };
+
+/// Power over twisted pair, IEEE 802.3 clauses 33 and 145.
+enum class PowerSide { none, source, load };
+
+enum class Duplex { automatic, half, full };
+
+enum class Pinout { straight, crossed, rolled };
+
+enum class CableStatus { installed, planned, toRemove, spare };
+
+enum class GroupKind { site, building, floor, room, row, rack, cabinet, cluster };
+
+enum class InterfaceKind { physical, vlan, loopback, lag, subinterface, tunnel, radio };
+
+enum class Origin { drawn, imported, discovered, inferred };
+
+enum class Side { front, rear };
+
+template <class E>
+struct Word {
+    E value;
+    std::string_view text;  ///< as written in files
+    std::string_view title; ///< as shown, lower case unless it is a name
+};
+
+std::span<const Word<Kind>> wordsOf(Kind);
+std::span<const Word<Role>> wordsOf(Role);
+std::span<const Word<Medium>> wordsOf(Medium);
+std::span<const Word<Connector>> wordsOf(Connector);
+std::span<const Word<Cage>> wordsOf(Cage);
+std::span<const Word<Block>> wordsOf(Block);
+std::span<const Word<PortUse>> wordsOf(PortUse);
+std::span<const Word<PowerSide>> wordsOf(PowerSide);
+std::span<const Word<Duplex>> wordsOf(Duplex);
+std::span<const Word<Pinout>> wordsOf(Pinout);
+std::span<const Word<CableStatus>> wordsOf(CableStatus);
+std::span<const Word<GroupKind>> wordsOf(GroupKind);
+std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind);
+std::span<const Word<Origin>> wordsOf(Origin);
+std::span<const Word<Side>> wordsOf(Side);
+
+template <class E>
+concept HasWords = requires(E e) { wordsOf(e); };
+
+template <HasWords E>
+std::string_view textOf(E value) {
+    return wordsOf(value)[static_cast<std::size_t>(value)].text;
+}
+
+template <HasWords E>
+std::string_view titleOf(E value) {
+    return wordsOf(value)[static_cast<std::size_t>(value)].title;
+}
+
+template <HasWords E>
+std::optional<E> fromText(std::string_view text) {
+    for (const auto& word : wordsOf(E{}))
+        if (word.text == text)
+            return word.value;
+    return std::nullopt;
+}
+
+RoleFamily familyOf(Role role);
+/// Whether the role ends traffic rather than carrying it.
+bool isEndpoint(Role role);
+/// "switches" for switch_: the heading of several.
+std::string_view pluralOf(Role role);
+
+} // namespace underridge::model
