@@ -167,6 +167,9 @@ bool allTaken(const Side& side) {
 } // namespace
 
 Block rightBlock(const Network& network, const Device& device, const Device& peer) {
+    // A server goes on its peer's access block, so the port that is like that block is the right one.
+    if (familyOf(roleOf(network, device)) == RoleFamily::server)
+        return tierOf(network, peer) == 4 && hasBlock(network, device, Block::uplink) ? Block::uplink : Block::access;
     const int mine = tierOf(network, device), theirs = tierOf(network, peer);
     const bool up = theirs > mine || (theirs == mine && mine > 0);
     return up && hasBlock(network, device, Block::uplink) ? Block::uplink : Block::access;

@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/commands/command_table.h"
+
+#include <QKeySequence>
+#include <QStringList>
+
+namespace underridge::app {
+
+std::span<const Command> commandTable() {
+    using Id = CommandId;
+    static constexpr Command table[] = {
+        {Id::newNetwork, "&File", "&New network", "Ctrl+N", "Start an empty network", false},
+        {Id::open, "&File", "&Open…", "Ctrl+O", "Open a network from a file", false},
+        {Id::firstOffice, "&File", "&First office", "", "Open the small sample network", false},
+        {Id::save, "&File", "&Save", "Ctrl+S", "Save the network", false, false, true},
+        {Id::saveAs, "&File", "Save &as…", "Ctrl+Shift+S", "Save the network under another name", false},
+        {Id::exportPicture, "&File", "&Export picture…", "Ctrl+Shift+E", "Write the sheet as PNG, SVG or PDF", false, false, true},
+        {Id::quit, "&File", "&Quit", "Ctrl+Q", "Close the program", false, false, true},
+        {Id::undo, "&Edit", "&Undo", "Ctrl+Z", "Take the last step back", false},
+        {Id::redo, "&Edit", "&Redo", "Ctrl+Shift+Z Ctrl+Y", "Do the step again", false},
+        {Id::cut, "&Edit", "Cu&t", "Ctrl+X", "Copy the selection and delete it", true, false, true},
+        {Id::copy, "&Edit", "&Copy", "Ctrl+C", "Copy the selection with the links among it", true},
+        {Id::paste, "&Edit", "&Paste", "Ctrl+V", "Put down what was copied", true},
+        {Id::duplicate, "&Edit", "D&uplicate", "Ctrl+D", "Copy the selection beside itself", true},
+        {Id::remove, "&Edit", "&Delete", "Del", "Delete the selection", true},
+        {Id::rename, "&Edit", "Re&name…", "F2", "Rename the selection; several get a name series", true, false, true},
+        {Id::selectAll, "&Edit", "Select &all", "Ctrl+A", "Select everything on the sheet", true},
+        {Id::find, "&Edit", "&Find…", "Ctrl+F", "Find a name, an address or a command", false, false, true},
+        {Id::addDevice, "&Place", "&Add devices…", "A", "Type what to add, such as 4 access switch 24 named acc-{1..}", true},
+        {Id::addNote, "&Place", "Add &note…", "N", "Put a text on the sheet", true},
+        {Id::link, "&Link", "&Link…", "L", "Link the selection to a device chosen next", true},
+        {Id::linkInRow, "&Link", "Link in a &row", "Shift+L", "Link the selected devices in a row, in order of selection", true},
+        {Id::otherPort, "&Link", "&Other port…", "Shift+P", "Choose other ports for the selected link", true, false, true},
+        {Id::straighten, "&Link", "&Straighten", "", "Remove the bends of the selected links", true},
+        {Id::zoomIn, "&View", "Zoom &in", "Ctrl++ Ctrl+=", "Show less, larger", false},
+        {Id::zoomOut, "&View", "Zoom &out", "Ctrl+-", "Show more, smaller", false},
+        {Id::zoomWhole, "&View", "&100 %", "Ctrl+0", "Show the sheet at its own size", false},
+        {Id::fit, "&View", "Fit &all", "Ctrl+9", "Show the whole sheet", false},
+        {Id::fitSelection, "&View", "&Fit selection", "F", "Show the selection, or the whole sheet when nothing is selected", true},
+        {Id::followTheme, "&View", "Theme: as the &desktop", "", "Light or dark as the desktop has it", false, true, true},
+        {Id::lightTheme, "&View", "Theme: &light", "", "Light colours", false, true},
+        {Id::darkTheme, "&View", "Theme: dar&k", "", "Dark colours", false, true},
+        {Id::fullScreen, "&View", "F&ull screen", "F11", "Use the whole screen", false, true, true},
+        {Id::keys, "&Help", "&Keys and gestures", "F1", "Show every key and gesture", false},
+        {Id::about, "&Help", "&About Underridge", "", "Version and licence", false},
+    };
+    return table;
+}
+
+const Command& commandOf(CommandId id) {
+    return commandTable()[static_cast<std::size_t>(id)];
+}
+
+QString keysText(const Command& command) {
+    QStringList out;
+    for (const QString& key : QString::fromUtf8(command.keys).split(QLatin1Char(' '), Qt::SkipEmptyParts))
+        out << QKeySequence::fromString(key, QKeySequence::PortableText).toString(QKeySequence::NativeText);
+    return out.join(QStringLiteral(", "));
+}
+
+QString plainText(const Command& command) {
+    return QString::fromUtf8(command.text).remove(QLatin1Char('&')).remove(QChar(0x2026));
+}
+
+} // namespace underridge::app

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Every command once, as plain data: menus, shortcuts, the F1 sheet, the find field and the documents are
+// made from this table.
+#pragma once
+#include <QObject>
+#include <QString>
+#include <span>
+
+namespace underridge::app {
+
+enum class CommandId {
+    newNetwork, open, firstOffice, save, saveAs, exportPicture, quit,
+    undo, redo, cut, copy, paste, duplicate, remove, rename, selectAll, find,
+    addDevice, addNote,
+    link, linkInRow, otherPort, straighten,
+    zoomIn, zoomOut, zoomWhole, fit, fitSelection, followTheme, lightTheme, darkTheme, fullScreen,
+    keys, about
+};
+
+struct Command {
+    CommandId id;
+    const char* menu;  ///< the menu it stands in
+    const char* text;  ///< with mnemonic
+    const char* keys;  ///< default keys, separated by spaces, in QKeySequence's portable text; may be empty
+    const char* tip;   ///< what it does, one line
+    bool onSheet;      ///< acts only while the sheet has the focus (single letters)
+    bool checkable = false;
+    bool separatorBefore = false;
+};
+
+std::span<const Command> commandTable();
+const Command& commandOf(CommandId id);
+
+/// "Ctrl+Shift+Z, Ctrl+Y" in the desktop's words.
+QString keysText(const Command& command);
+/// The text without mnemonic and dots.
+QString plainText(const Command& command);
+
+} // namespace underridge::app

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Models to choose from: search first, then by role. Drag one onto the sheet, or choose it and click.
+#pragma once
+#include "core/model/catalogue.h"
+#include "paint/theme.h"
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QWidget>
+
+namespace underridge::app {
+
+class CataloguePanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit CataloguePanel(const model::Catalogue& catalogue, QWidget* parent = nullptr);
+
+    void setTheme(const paint::Theme& theme);
+    QLineEdit& search() { return *search_; }
+    QListWidget& list() { return *list_; }
+    void clearChoice();
+
+Q_SIGNALS:
+    /// To be put down by clicking.
+    void chosen(const underridge::model::DeviceModel& model);
+
+private:
+    void fill();
+
+    const model::Catalogue& catalogue_;
+    const paint::Theme* theme_ = &paint::lightTheme();
+    QLineEdit* search_;
+    QListWidget* list_;
+    QLabel* none_;
+};
+
+/// A small drawing of a model's plate.
+QPixmap smallPlate(const model::DeviceModel& model, const paint::Theme& theme, double pixelRatio);
+
+} // namespace underridge::app

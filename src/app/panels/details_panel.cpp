@@ -1,0 +1,531 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/panels/details_panel.h"
+
+#include "app/sheet/card.h"
+#include "app/window/editor.h"
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
+#include "core/edit/names.h"
+#include "core/edit/sheets.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTimer>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <fmt/format.h>
+#include <map>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+/// A text area whose editing ends when the focus leaves it.
+class LongField : public QPlainTextEdit {
+public:
+    using QPlainTextEdit::QPlainTextEdit;
+    std::function<void()> finished;
+
+protected:
+    void focusOutEvent(QFocusEvent* event) override {
+        QPlainTextEdit::focusOutEvent(event);
+        if (finished)
+            finished();
+    }
+};
+
+/// "22", "22 m", "22.5m", "1,5 km" in millimetres; nothing when it is no length.
+std::optional<std::int64_t> parseLength(std::string typed) {
+    typed = lowered(trimmed(typed));
+    double factor = 1000;
+    if (typed.ends_with("km")) {
+        factor = 1e6;
+        typed.resize(typed.size() - 2);
+    } else if (typed.ends_with("m")) {
+        typed.resize(typed.size() - 1);
+    }
+    typed = trimmed(typed);
+    std::replace(typed.begin(), typed.end(), ',', '.');
+    if (typed.empty())
+        return 0;
+    bool ok = false;
+    const double value = QString::fromStdString(typed).toDouble(&ok);
+    if (!ok || value < 0 || value * factor > 1e12)
+        return std::nullopt;
+    return static_cast<std::int64_t>(std::llround(value * factor));
+}
+
+} // namespace
+
+DetailsPanel::DetailsPanel(Editor& editor, QWidget* parent) : QScrollArea(parent), editor_(editor) {
+    setObjectName(QStringLiteral("details"));
+    setWidgetResizable(true);
+    setFrameShape(QFrame::NoFrame);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setAccessibleName(tr("Details"));
+    // The form is built anew after the event that changed something, since its own field may have sent it.
+    const auto later = [this] {
+        if (!std::exchange(refreshing_, true))
+            QTimer::singleShot(0, this, &DetailsPanel::refresh);
+    };
+    connect(&editor_, &Editor::selectionChanged, this, later);
+    connect(&editor_, &Editor::networkChanged, this, later);
+    refresh();
+}
+
+QWidget* DetailsPanel::field(const QString& label) const {
+    for (QWidget* child : widget()->findChildren<QWidget*>())
+        if (child->accessibleName() == label && child->focusPolicy() != Qt::NoFocus)
+            return child;
+    return nullptr;
+}
+
+void DetailsPanel::refresh() {
+    refreshing_ = false;
+    const edit::Refs& selection = editor_.selection();
+    const Network& network = editor_.network();
+    if (editor_.selectedPort().known() && portAt(network, editor_.selectedPort()))
+        showPort(editor_.selectedPort());
+    else if (selection.size() > 1)
+        showSeveral();
+    else if (selection.size() == 1 && network.device({selection[0].id}))
+        showDevice(*network.device({selection[0].id}));
+    else if (selection.size() == 1 && network.link({selection[0].id}))
+        showLink(*network.link({selection[0].id}));
+    else if (selection.size() == 1 && network.note({selection[0].id}))
+        showNote(*network.note({selection[0].id}));
+    else
+        showSheet();
+}
+
+void DetailsPanel::begin(const QString& title, const QString& subtitle) {
+    auto* content = new QWidget;
+    auto* layout = new QVBoxLayout(content);
+    layout->setContentsMargins(14, 12, 14, 12);
+    layout->setSpacing(8);
+    auto* name = new QLabel(title);
+    name->setTextFormat(Qt::PlainText);
+    name->setWordWrap(true);
+    QFont large = font();
+    large.setBold(true);
+    large.setPointSizeF(large.pointSizeF() * 1.2);
+    name->setFont(large);
+    auto* sub = new QLabel(subtitle);
+    sub->setTextFormat(Qt::PlainText);
+    sub->setWordWrap(true);
+    sub->setForegroundRole(QPalette::PlaceholderText);
+    layout->addWidget(name);
+    layout->addWidget(sub);
+    auto* form = new QWidget;
+    form_ = new QFormLayout(form);
+    form_->setContentsMargins(0, 4, 0, 0);
+    form_->setLabelAlignment(Qt::AlignLeft);
+    form_->setHorizontalSpacing(10);
+    form_->setVerticalSpacing(6);
+    form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    layout->addWidget(form);
+    layout->addStretch(1);
+    setWidget(content);
+}
+
+void DetailsPanel::heading(const QString& words) {
+    auto* label = new QLabel(words.toUpper());
+    QFont small = font();
+    small.setPointSizeF(small.pointSizeF() * 0.85);
+    small.setBold(true);
+    label->setFont(small);
+    label->setForegroundRole(QPalette::PlaceholderText);
+    label->setContentsMargins(0, 8, 0, 0);
+    form_->addRow(label);
+}
+
+void DetailsPanel::row(const QString& label, const QString& value) {
+    auto* words = new QLabel(value);
+    words->setTextFormat(Qt::PlainText);
+    words->setWordWrap(true);
+    words->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    form_->addRow(label, words);
+}
+
+void DetailsPanel::textRow(const QString& label, const QString& value, const QString& placeholder, Commit commit) {
+    auto* box = new QWidget;
+    auto* layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(2);
+    auto* edit = new QLineEdit(value);
+    edit->setAccessibleName(label);
+    edit->setPlaceholderText(placeholder);
+    auto* wrong = new QLabel;
+    wrong->setObjectName(QStringLiteral("wrong"));
+    wrong->setTextFormat(Qt::PlainText);
+    wrong->setWordWrap(true);
+    wrong->hide();
+    layout->addWidget(edit);
+    layout->addWidget(wrong);
+    connect(edit, &QLineEdit::editingFinished, this, [this, edit, wrong, value, commit = std::move(commit)] {
+        if (edit->text() == value) {
+            wrong->hide();
+            return;
+        }
+        auto act = commit(edit->text().trimmed().toStdString());
+        if (!act) {
+            wrong->setText(QString::fromStdString(act.refusal().text()));
+            wrong->show();
+            return;
+        }
+        wrong->hide();
+        editor_.apply(std::move(act));
+    });
+    form_->addRow(label, box);
+}
+
+void DetailsPanel::longRow(const QString& label, const QString& value, Commit commit) {
+    auto* edit = new LongField(value);
+    edit->setAccessibleName(label);
+    edit->setTabChangesFocus(true);
+    edit->setFixedHeight(66);
+    edit->finished = [this, edit, value, commit = std::move(commit)] {
+        if (edit->toPlainText() != value)
+            editor_.apply(commit(edit->toPlainText().toStdString()));
+    };
+    form_->addRow(label, edit);
+}
+
+void DetailsPanel::checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit) {
+    auto* box = new QCheckBox(label);
+    box->setAccessibleName(label);
+    box->setChecked(value);
+    connect(box, &QCheckBox::toggled, this, [this, commit = std::move(commit)](bool on) { editor_.apply(commit(on)); });
+    form_->addRow(QString(), box);
+}
+
+void DetailsPanel::choiceRow(const QString& label, const QStringList& choices, int current,
+                             std::function<edit::ActResult(int)> commit) {
+    auto* box = new QComboBox;
+    box->setAccessibleName(label);
+    box->addItems(choices);
+    box->setCurrentIndex(current);
+    box->setMinimumContentsLength(8);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    connect(box, &QComboBox::activated, this, [this, commit = std::move(commit)](int index) { editor_.apply(commit(index)); });
+    form_->addRow(label, box);
+}
+
+void DetailsPanel::linkRow(const QString& label, const QString& words, std::function<void()> act) {
+    auto* button = new QToolButton;
+    button->setText(words);
+    button->setAccessibleName(label.isEmpty() ? words : QStringLiteral("%1: %2").arg(label, words));
+    button->setAutoRaise(true);
+    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    button->setToolTip(words);
+    connect(button, &QToolButton::clicked, this, [act = std::move(act)] { act(); });
+    form_->addRow(label, button);
+}
+
+void DetailsPanel::showDevice(const Device& device) {
+    const Network& network = editor_.network();
+    const DeviceId id = device.id;
+    begin(text(device.name), QStringLiteral("%1 · %2").arg(text(modelName(network, device)), text(titleOf(roleOf(network, device)))));
+    textRow(tr("Name"), text(device.name), {}, [this, id](const std::string& typed) {
+        return edit::rename(editor_.network(), {refTo(id)}, {typed});
+    });
+    std::string address;
+    network.all<Interface>().forEachIn(id.value, [&](const Interface& i) {
+        if (address.empty() && !i.addresses.empty())
+            address = i.addresses.front();
+    });
+    textRow(tr("Address"), text(address), QStringLiteral("10.84.1.1/24"), [this, id](const std::string& typed) {
+        return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
+    });
+    textRow(tr("Serial"), text(device.serial), {}, [this, id](const std::string& typed) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set serial", [&](Device& d) { d.serial = typed; });
+    });
+    longRow(tr("Note"), text(device.note.view()), [this, id](const std::string& typed) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set note", [&](Device& d) { d.note = typed; });
+    });
+    longRow(tr("Start-up"), text(device.startUp.view()), [this, id](const std::string& typed) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set start-up configuration",
+                                        [&](Device& d) { d.startUp = typed; });
+    });
+    checkRow(tr("Outside, not ours to manage"), device.outside, [this, id](bool on) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, on ? "Mark as outside" : "Mark as ours",
+                                        [&](Device& d) { d.outside = on; });
+    });
+    row(tr("From"), text(titleOf(device.provenance.origin)) + (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    portLists(device);
+}
+
+void DetailsPanel::portLists(const Device& device) {
+    const Network& network = editor_.network();
+    const PortCount count = countPorts(network, device);
+    heading(tr("Ports: %1 of %2 used").arg(count.used).arg(count.all));
+    for (const PortView& port : portsOf(network, device)) {
+        const PortRef ref{device.id, port.key};
+        const Link* link = network.linkAt(ref);
+        if (!link && !port.record)
+            continue;
+        const QString words = link ? text(edit::portText(network, link->a == ref ? link->b : link->a))
+                              : port.disabled() ? tr("disabled")
+                              : port.reserved() ? tr("reserved")
+                                                : text(port.record->label);
+        linkRow(text(port.key), words, [this, ref] { editor_.selectPort(ref); });
+    }
+    auto* free = new QComboBox;
+    free->setAccessibleName(tr("Port"));
+    free->addItem(tr("Show a port…"));
+    for (const PortView& port : portsOf(network, device))
+        free->addItem(QStringLiteral("%1 · %2").arg(text(port.key), text(linking::describe(port))), text(port.key));
+    const DeviceId id = device.id;
+    connect(free, &QComboBox::activated, this, [this, free, id](int index) {
+        if (index > 0)
+            editor_.selectPort({id, free->itemData(index).toString().toStdString()});
+    });
+    form_->addRow(free);
+}
+
+void DetailsPanel::showPort(const PortRef& ref) {
+    const Network& network = editor_.network();
+    const auto port = portAt(network, ref);
+    const Device* device = network.device(ref.device);
+    begin(tr("%1, port %2").arg(text(device->name), text(ref.port)),
+          QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block))));
+    const Port record = port->record ? *port->record : Port{};
+    linkRow(tr("Device"), text(device->name), [this, id = device->id] { editor_.select({refTo(id)}); });
+    if (const Link* link = network.linkAt(ref))
+        linkRow(tr("Link"), text(edit::linkText(network, *link)), [this, id = link->id] { editor_.select({refTo(id)}); });
+    textRow(tr("Label"), text(record.label), {}, [this, ref](const std::string& typed) {
+        return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port, [&](Port& p) { p.label = typed; });
+    });
+    std::vector<int> speeds{0};
+    for (const int rate : port->like->rates)
+        speeds.push_back(rate);
+    QStringList names{tr("negotiated")};
+    for (std::size_t i = 1; i < speeds.size(); ++i)
+        names << text(speedText(speeds[i]));
+    const auto at = std::find(speeds.begin(), speeds.end(), record.speed);
+    choiceRow(tr("Speed"), names, static_cast<int>(at - speeds.begin()), [this, ref, speeds](int index) {
+        return edit::changePort(editor_.network(), ref, "Set speed of port " + ref.port,
+                                [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
+    });
+    QStringList duplexes;
+    for (const auto& word : wordsOf(Duplex{}))
+        duplexes << text(word.title);
+    choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
+        return edit::changePort(editor_.network(), ref, "Set duplex of port " + ref.port,
+                                [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
+    });
+    checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
+        return edit::changePort(editor_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
+                                [&](Port& p) { p.disabled = on; });
+    });
+    checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
+        return edit::changePort(editor_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
+                                [&](Port& p) { p.reserved = on; });
+    });
+    textRow(tr("Note"), text(record.note), {}, [this, ref](const std::string& typed) {
+        return edit::changePort(editor_.network(), ref, "Set note of port " + ref.port, [&](Port& p) { p.note = typed; });
+    });
+}
+
+void DetailsPanel::showLink(const Link& link) {
+    const Network& network = editor_.network();
+    const LinkId id = link.id;
+    const Cable* cable = network.cable(link.cable);
+    const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+    begin(text(edit::linkText(network, link)), text(link.console ? "console" : titleOf(mediumOf(network, link))));
+    for (const int end : {0, 1}) {
+        const PortRef& port = link.end(end);
+        auto* box = new QWidget;
+        auto* line = new QHBoxLayout(box);
+        line->setContentsMargins(0, 0, 0, 0);
+        auto* words = new QLabel(text(edit::portText(network, port)));
+        words->setTextFormat(Qt::PlainText);
+        auto* other = new QToolButton;
+        other->setText(tr("Other port…"));
+        other->setAutoRaise(true);
+        other->setAccessibleName(tr("Other port at end %1").arg(end + 1));
+        connect(other, &QToolButton::clicked, this, [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
+        line->addWidget(words, 1);
+        line->addWidget(other);
+        form_->addRow(end == 0 ? tr("End A") : tr("End B"), box);
+    }
+    if (!link.console)
+        row(tr("Speed"), speedOf(network, link) > 0 ? text(speedText(speedOf(network, link))) : tr("not known"));
+    if (cable) {
+        const CableId cableId = cable->id;
+        const auto change = [this, id, cableId](std::string name, auto act) {
+            auto result = edit::changeEach<Cable>(editor_.network(), {{cableId.value, 0}}, std::move(name), act);
+            if (result)
+                result->subjects = {refTo(id)};
+            return result;
+        };
+        const auto a = portAt(network, link.a), b = portAt(network, link.b);
+        const linking::Fit fits = a && b ? linking::fit(*a, *b, editor_.catalogue()) : linking::Fit{};
+        QStringList names;
+        int current = -1;
+        for (const linking::Joint& joint : fits.joints) {
+            const CableType* choice = editor_.catalogue().cable(joint.cable);
+            QString words = choice ? text(choice->name) : text(joint.cable);
+            if (!joint.console)
+                words += QStringLiteral(", ") + text(speedText(joint.speed));
+            if (joint.transceivers() > 0)
+                words += tr(", with %n transceiver(s)", nullptr, joint.transceivers());
+            if (joint.cable == cable->type && current < 0)
+                current = static_cast<int>(names.size());
+            names << words;
+        }
+        if (current < 0) {
+            row(tr("Cable"), type ? text(type->name) : text(cable->type));
+        } else {
+            choiceRow(tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
+                const Link* now = editor_.network().link(id);
+                if (!now)
+                    return error("the link is no longer there", "select again");
+                return edit::changeLink(editor_.network(), editor_.catalogue(), id,
+                                        {now->a, now->b, joints[static_cast<std::size_t>(index)], {}});
+            });
+        }
+        const double metres = static_cast<double>(cable->lengthMm) / 1000;
+        textRow(tr("Length"), cable->lengthMm > 0 ? text(fmt::format("{:g} m", metres)) : QString(), tr("not set, such as 22 m"),
+                [change](const std::string& typed) -> edit::ActResult {
+                    const auto length = parseLength(typed);
+                    if (!length)
+                        return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+                    return change("Set length", [&](Cable& c) { c.lengthMm = *length; });
+                });
+        textRow(tr("Label"), text(cable->label), {}, [change](const std::string& typed) {
+            return change("Set cable label", [&](Cable& c) { c.label = typed; });
+        });
+        QStringList states;
+        for (const auto& word : wordsOf(CableStatus{}))
+            states << text(word.title);
+        choiceRow(tr("Status"), states, static_cast<int>(cable->status), [change](int index) {
+            return change("Set cable status", [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
+        });
+        textRow(tr("Jacket"), text(cable->jacket), type ? text(type->jacket) : QString(),
+                [change](const std::string& typed) -> edit::ActResult {
+                    const bool hex = typed.size() == 7 && typed[0] == '#' && typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+                    if (!typed.empty() && !hex)
+                        return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
+                    return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
+                });
+    }
+    textRow(tr("Note"), text(link.note), {}, [this, id](const std::string& typed) {
+        return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link", [&](Link& l) { l.note = typed; });
+    });
+    row(tr("From"), text(titleOf(link.provenance.origin)) + (link.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+}
+
+void DetailsPanel::showNote(const Note& note) {
+    const NoteId id = note.id;
+    begin(tr("Note"), tr("on %1").arg(text(editor_.network().sheet(note.sheet)->name)));
+    longRow(tr("Text"), text(note.text.view()), [this, id](const std::string& typed) {
+        return edit::setNoteText(editor_.network(), id, typed);
+    });
+}
+
+void DetailsPanel::showSeveral() {
+    const Network& network = editor_.network();
+    const edit::Refs selection = editor_.selection();
+    std::map<std::string, int> counts;
+    std::vector<Key> devices, cables;
+    bool allOutside = true;
+    for (const ObjectRef ref : selection) {
+        if (const Device* device = network.device({ref.id})) {
+            ++counts[std::string(titleOf(roleOf(network, *device)))];
+            devices.push_back(device->key());
+            allOutside &= device->outside;
+        } else if (const Link* link = network.link({ref.id})) {
+            ++counts["link"];
+            if (link->cable)
+                cables.push_back({link->cable.value, 0});
+        } else {
+            ++counts["note"];
+        }
+    }
+    QStringList parts;
+    for (const auto& [what, n] : counts)
+        parts << QStringLiteral("%1 × %2").arg(n).arg(text(what));
+    begin(tr("%1 selected").arg(selection.size()), parts.join(QStringLiteral(", ")));
+    const auto keep = [selection](edit::ActResult act) {
+        if (act)
+            act->subjects = selection;
+        return act;
+    };
+    if (!devices.empty()) {
+        textRow(tr("Names"), {}, QStringLiteral("till-{01..}"), [this, selection, keep](const std::string& typed) -> edit::ActResult {
+            edit::Refs named;
+            for (const ObjectRef ref : selection)
+                if (ref.kind == Kind::device)
+                    named.push_back(ref);
+            auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
+            if (!names)
+                return names.refusal();
+            return keep(edit::rename(editor_.network(), named, *names));
+        });
+        checkRow(tr("Outside, not ours to manage"), allOutside, [this, devices, keep](bool on) {
+            return keep(edit::changeEach<Device>(editor_.network(), devices, fmt::format("Mark {} devices", devices.size()),
+                                                 [&](Device& d) { d.outside = on; }));
+        });
+    }
+    if (!cables.empty()) {
+        textRow(tr("Length"), {}, tr("for all, such as 22 m"), [this, cables, keep](const std::string& typed) -> edit::ActResult {
+            const auto length = parseLength(typed);
+            if (!length)
+                return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+            return keep(edit::changeEach<Cable>(editor_.network(), cables, fmt::format("Set length of {} cables", cables.size()),
+                                                [&](Cable& c) { c.lengthMm = *length; }));
+        });
+        QStringList states;
+        for (const auto& word : wordsOf(CableStatus{}))
+            states << text(word.title);
+        const auto status = network.find<Cable>(cables.front())->status;
+        choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables, keep](int index) {
+            return keep(edit::changeEach<Cable>(editor_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
+                                                [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
+        });
+    }
+}
+
+void DetailsPanel::showSheet() {
+    const Network& network = editor_.network();
+    begin(text(network.info().name), tr("Nothing selected"));
+    textRow(tr("Network"), text(network.info().name), {}, [this](const std::string& typed) {
+        auto act = edit::renameNetwork(editor_.network(), typed);
+        return act;
+    });
+    if (const Sheet* sheet = network.sheet(editor_.sheet()))
+        textRow(tr("Sheet"), text(sheet->name), {}, [this](const std::string& typed) {
+            return edit::renameSheet(editor_.network(), editor_.sheet(), typed);
+        });
+    std::map<Role, int> roles;
+    int endpoints = 0;
+    network.all<Device>().forEach([&](const Device& device) {
+        const Role role = roleOf(network, device);
+        ++roles[role];
+        endpoints += isEndpoint(role);
+    });
+    heading(tr("Devices"));
+    if (roles.empty())
+        form_->addRow(new QLabel(tr("None yet. Press A to add some.")));
+    for (const auto& [role, n] : roles)
+        row(text(pluralOf(role)), QString::number(n));
+    if (!roles.empty())
+        row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
+    std::map<std::string, int> media;
+    network.all<Link>().forEach([&](const Link& link) { ++media[std::string(link.console ? "console" : titleOf(mediumOf(network, link)))]; });
+    heading(tr("Links"));
+    if (media.empty())
+        form_->addRow(new QLabel(tr("None yet. Drag a plate's grip to another plate.")));
+    for (const auto& [medium, n] : media)
+        row(text(medium), QString::number(n));
+}
+
+} // namespace underridge::app

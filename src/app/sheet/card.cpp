@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/card.h"
+
+#include "core/edit/links.h"
+#include "core/linking/fit.h"
+
+#include <QVBoxLayout>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+QString provenanceText(const Provenance& p) {
+    QString out = text(titleOf(p.origin));
+    if (!p.source.empty())
+        out += QStringLiteral(", ") + text(p.source);
+    return out + (p.lastSeen == 0 ? Card::tr(", not yet seen live") : QString());
+}
+
+QStringList deviceLines(const Network& network, const Device& device) {
+    const PortCount ports = countPorts(network, device);
+    QStringList out{text(device.name), QStringLiteral("%1 · %2").arg(text(titleOf(roleOf(network, device))), text(modelName(network, device)))};
+    if (const std::string address = firstAddress(network, device.id); !address.empty())
+        out << Card::tr("Address %1").arg(text(address));
+    if (const Group* group = network.group(device.group))
+        out << Card::tr("In %1").arg(text(group->name));
+    out << Card::tr("%1 of %2 ports used").arg(ports.used).arg(ports.all);
+    if (device.outside)
+        out << Card::tr("Outside: not ours to manage");
+    return out;
+}
+
+QStringList linkLines(const Network& network, const Link& link) {
+    QStringList out{text(edit::linkText(network, link))};
+    const Cable* cable = network.cable(link.cable);
+    const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+    QString medium = text(titleOf(mediumOf(network, link)));
+    if (type)
+        medium += QStringLiteral(" · ") + text(type->name);
+    out << medium;
+    if (const int speed = speedOf(network, link); speed > 0 && !link.console)
+        out << text(speedText(speed));
+    if (cable && cable->lengthMm > 0)
+        out << QStringLiteral("%1 m").arg(static_cast<double>(cable->lengthMm) / 1000);
+    if (cable && !cable->label.empty())
+        out << Card::tr("Label %1").arg(text(cable->label));
+    out << provenanceText(link.provenance);
+    return out;
+}
+
+QStringList portLines(const Network& network, const PortRef& ref) {
+    const auto port = portAt(network, ref);
+    if (!port)
+        return {};
+    QStringList out{text(edit::portText(network, ref)), QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block)))};
+    if (const Link* link = network.linkAt(ref))
+        out << Card::tr("To %1").arg(text(edit::portText(network, link->a == ref ? link->b : link->a)));
+    else
+        out << (port->disabled() ? Card::tr("Disabled") : port->reserved() ? Card::tr("Reserved") : Card::tr("Free"));
+    if (port->record && !port->record->label.empty())
+        out << text(port->record->label);
+    return out;
+}
+
+} // namespace
+
+QStringList cardLines(const Network& network, ObjectRef object, const std::string& port) {
+    if (!port.empty())
+        return portLines(network, {{object.id}, port});
+    if (const Device* device = network.device({object.id}))
+        return deviceLines(network, *device);
+    if (const Link* link = network.link({object.id}))
+        return linkLines(network, *link);
+    return {};
+}
+
+Card::Card(QWidget* parent) : QFrame(parent), title_(new QLabel(this)), lines_(new QLabel(this)) {
+    setObjectName(QStringLiteral("card"));
+    setFrameShape(QFrame::StyledPanel);
+    setAutoFillBackground(true);
+    setAttribute(Qt::WA_TransparentForMouseEvents);
+    for (QLabel* label : {title_, lines_})
+        label->setTextFormat(Qt::PlainText);
+    QFont bold = font();
+    bold.setBold(true);
+    title_->setFont(bold);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(10, 6, 10, 6);
+    layout->setSpacing(2);
+    layout->addWidget(title_);
+    layout->addWidget(lines_);
+    hide();
+}
+
+void Card::open(QPoint pointer, const QString& title, const QStringList& lines) {
+    title_->setText(title);
+    lines_->setText(lines.join(QLatin1Char('\n')));
+    adjustSize();
+    const QRect room = parentWidget()->rect();
+    QPoint at = pointer + QPoint(16, 20);
+    if (at.x() + width() > room.right() - 4)
+        at.setX(pointer.x() - width() - 12);
+    if (at.y() + height() > room.bottom() - 4)
+        at.setY(pointer.y() - height() - 12);
+    move(std::max(4, at.x()), std::max(4, at.y()));
+    show();
+    raise();
+}
+
+} // namespace underridge::app

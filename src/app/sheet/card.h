@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What appears on pointing at something: the essentials, as plain text.
+#pragma once
+#include "core/model/network.h"
+
+#include <QFrame>
+#include <QLabel>
+
+namespace underridge::app {
+
+class Card : public QFrame {
+    Q_OBJECT
+public:
+    explicit Card(QWidget* parent);
+    /// Title and lines; placed near a point of the parent, never under it.
+    void open(QPoint pointer, const QString& title, const QStringList& lines);
+
+private:
+    QLabel *title_, *lines_;
+};
+
+/// The essentials of an object or, with a port named, of that port: title first.
+QStringList cardLines(const model::Network& network, model::ObjectRef object, const std::string& port);
+
+} // namespace underridge::app

@@ -1,0 +1,292 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/link_tool.h"
+
+#include "app/sheet/sheet_view.h"
+#include "app/window/editor.h"
+#include "core/edit/links.h"
+#include "core/scene/text_width.h"
+
+namespace underridge::app {
+using namespace model;
+using scene::PointF;
+using scene::Rect;
+namespace {
+
+constexpr double clickReach = 5;
+
+double distanceTo(const Rect& r, PointF p) {
+    const double dx = std::max({r.x - p.x, 0.0, p.x - r.right()});
+    const double dy = std::max({r.y - p.y, 0.0, p.y - r.bottom()});
+    return std::hypot(dx, dy);
+}
+
+} // namespace
+
+void LinkTool::begin(linking::End from, const Pointer& pointer) {
+    end();
+    from_ = {from.device};
+    port_ = std::move(from.port);
+    byKeys_ = false;
+    start_ = now_ = pointer;
+}
+
+void LinkTool::choose(std::vector<DeviceId> from) {
+    end();
+    from_ = std::move(from);
+    byKeys_ = true;
+}
+
+void LinkTool::end() {
+    from_.clear();
+    port_.clear();
+    target_ = {};
+    typed_.clear();
+    answers_.clear();
+}
+
+const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
+    auto at = answers_.find(device);
+    if (at == answers_.end())
+        at = answers_.emplace(device, linking::bestPair(editor_.network(), editor_.catalogue(), {from_.front(), port_}, {device, {}})).first;
+    return at->second;
+}
+
+void LinkTool::aimAt(DeviceId device) {
+    target_ = std::find(from_.begin(), from_.end(), device) == from_.end() ? device : DeviceId{};
+}
+
+void LinkTool::aim(PointF at) {
+    const double reach = snapPixels / view_.camera().zoom();
+    const scene::Plate* nearest = nullptr;
+    double best = reach;
+    for (const scene::Plate* plate : editor_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).plates)
+        if (const double d = distanceTo(plate->frame, at); d <= best && plate->id != from_.front()) {
+            best = d;
+            nearest = plate;
+        }
+    aimAt(nearest ? nearest->id : DeviceId{});
+}
+
+void LinkTool::press(const Pointer& pointer) {
+    now_ = pointer;
+    aim(pointer.sheet);
+    if (pointer.button == Qt::RightButton)
+        view_.cancelTool();
+}
+
+void LinkTool::move(const Pointer& pointer) {
+    now_ = pointer;
+    if (byKeys_ && pointer.buttons == Qt::NoButton) {
+        if (const auto hit = scene::hitAt(editor_.scene(), pointer.sheet, 0); hit.object.kind == Kind::device)
+            aimAt({hit.object.id});
+        return;
+    }
+    aim(pointer.sheet);
+}
+
+void LinkTool::release(const Pointer& pointer) {
+    now_ = pointer;
+    const QPointF away = pointer.screen - start_.screen;
+    if (!byKeys_ && std::hypot(away.x(), away.y()) < clickReach)
+        return; // a click: the link stays in hand until the next one
+    finish(pointer);
+}
+
+void LinkTool::finish(const Pointer& pointer) {
+    if (target_) {
+        commit();
+        return;
+    }
+    const double far = addPixels / view_.camera().zoom();
+    const scene::Items near = editor_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far));
+    const bool clear = std::none_of(near.plates.begin(), near.plates.end(), [&](const scene::Plate* plate) {
+        return distanceTo(plate->frame, pointer.sheet) <= far;
+    });
+    const linking::End from{from_.front(), port_};
+    const bool add = clear && !byKeys_;
+    view_.cancelTool();
+    if (add)
+        view_.openAddField(pointer.sheet, from);
+}
+
+void LinkTool::commit() {
+    const std::vector<DeviceId> from = from_;
+    const DeviceId target = target_;
+    const std::string port = port_;
+    if (from.size() > 1) {
+        view_.cancelTool();
+        editor_.apply(edit::linkEachTo(editor_.network(), editor_.catalogue(), from, target, editor_.ids()));
+        return;
+    }
+    const Answer answer = answerFor(target);
+    if (!answer) {
+        Q_EMIT editor_.refused(answer.refusal());
+        if (byKeys_)
+            return;
+        view_.cancelTool();
+        return;
+    }
+    view_.cancelTool();
+    view_.makeLink(*answer);
+}
+
+void LinkTool::openDrawer() {
+    if (!target_ || from_.size() != 1)
+        return;
+    const linking::End from{from_.front(), port_};
+    const DeviceId target = target_;
+    view_.cancelTool();
+    view_.openDrawerForNew(from, target);
+}
+
+void LinkTool::stepTo(int key) {
+    const scene::Plate* here = editor_.scene().plate(target_ ? target_ : from_.front());
+    if (!here)
+        return;
+    const PointF c = here->frame.centre();
+    const scene::Plate* best = nullptr;
+    double bestScore = 1e18;
+    editor_.scene().forEachPlate([&](const scene::Plate& plate) {
+        if (std::find(from_.begin(), from_.end(), plate.id) != from_.end() || plate.id == target_)
+            return;
+        const PointF d = plate.frame.centre() - c;
+        const double along = key == Qt::Key_Left ? -d.x : key == Qt::Key_Right ? d.x : key == Qt::Key_Up ? -d.y : d.y;
+        const double across = key == Qt::Key_Left || key == Qt::Key_Right ? d.y : d.x;
+        if (along <= 0)
+            return;
+        if (const double score = along + 2 * std::abs(across); score < bestScore) {
+            bestScore = score;
+            best = &plate;
+        }
+    });
+    if (best) {
+        target_ = best->id;
+        typed_.clear();
+        view_.reveal(best->frame);
+    }
+}
+
+void LinkTool::matchTyped() {
+    const std::string query = lowered(typed_.toStdString());
+    const Device* best = nullptr;
+    int bestRank = 3;
+    editor_.network().all<Device>().forEach([&](const Device& device) {
+        if (std::find(from_.begin(), from_.end(), device.id) != from_.end() || !editor_.scene().plate(device.id))
+            return;
+        const std::string name = lowered(device.name);
+        const int rank = name == query ? 0 : name.starts_with(query) ? 1 : name.find(query) != std::string::npos ? 2 : 3;
+        if (rank < bestRank || (rank == bestRank && rank < 3 && naturalLess(device.name, best->name))) {
+            best = &device;
+            bestRank = rank;
+        }
+    });
+    target_ = best && !query.empty() ? best->id : DeviceId{};
+    if (const scene::Plate* plate = editor_.scene().plate(target_))
+        view_.reveal(plate->frame);
+}
+
+bool LinkTool::key(QKeyEvent& event) {
+    switch (event.key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        if (target_)
+            commit();
+        return true;
+    case Qt::Key_Down:
+        if (!byKeys_ || (target_ && event.modifiers() & Qt::AltModifier)) {
+            openDrawer();
+            return true;
+        }
+        [[fallthrough]];
+    case Qt::Key_Up:
+    case Qt::Key_Left:
+    case Qt::Key_Right:
+        if (byKeys_)
+            stepTo(event.key());
+        return true;
+    case Qt::Key_Backspace:
+        typed_.chop(1);
+        matchTyped();
+        return true;
+    default: break;
+    }
+    if (byKeys_ && !event.text().isEmpty() && event.text().at(0).isPrint()) {
+        typed_ += event.text();
+        matchTyped();
+        return true;
+    }
+    return false;
+}
+
+bool LinkTool::cancel() {
+    const bool was = !from_.empty();
+    end();
+    return was;
+}
+
+void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
+    if (from_.empty())
+        return;
+    const paint::Theme& theme = sheetPainter.theme();
+    painter.setRenderHint(QPainter::Antialiasing);
+    // Devices that cannot take the link dim. Beyond some hundreds in view they are too small to matter.
+    const auto inView = editor_.scene().itemsIn(view_.camera().visible()).plates;
+    if (from_.size() == 1 && inView.size() <= 300) {
+        QColor veil = theme.sheet;
+        veil.setAlphaF(0.62F);
+        for (const scene::Plate* plate : inView)
+            if (plate->id != from_.front() && !answerFor(plate->id))
+                painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
+    }
+    const scene::Plate* target = editor_.scene().plate(target_);
+    for (const DeviceId device : from_) {
+        const scene::Plate* plate = editor_.scene().plate(device);
+        if (!plate)
+            continue;
+        sheetPainter.selection(painter, plate->frame, zoom);
+        if (target)
+            sheetPainter.linkInHand(painter, scene::anchorOn(*plate, -1, target->frame.centre()),
+                                    scene::anchorOn(*target, -1, plate->frame.centre()), zoom);
+        else if (!byKeys_)
+            sheetPainter.linkInHand(painter, plate->grip(), now_.sheet, zoom);
+    }
+    if (!target)
+        return;
+    const Answer& answer = answerFor(target_);
+    sheetPainter.selection(painter, target->frame, zoom);
+    const std::string words = answer ? answer->b.port : answer.refusal().what;
+    const double size = 10 / zoom, width = scene::textWidth(words, size, scene::Weight::semiBold) + 10 / zoom;
+    const Rect box{target->frame.centre().x - width / 2, target->frame.y - 24 / zoom, width, 17 / zoom};
+    painter.setPen(QPen(answer ? theme.accent : theme.error, 1.2 / zoom));
+    painter.setBrush(theme.plate);
+    painter.drawRoundedRect(paint::toQt(box), 4 / zoom, 4 / zoom);
+    sheetPainter.text(painter, {box.x + 5 / zoom, box.y + 12.2 / zoom}, words, size, scene::Weight::semiBold,
+                      answer ? theme.ink : theme.error);
+}
+
+QString LinkTool::hint() const {
+    if (from_.empty())
+        return {};
+    const QString name = from_.size() == 1 ? editor_.nameOf(refTo(from_.front()))
+                                           : SheetView::tr("%n devices", nullptr, static_cast<int>(from_.size()));
+    const auto at = answers_.find(target_);
+    if (target_ && at != answers_.end()) {
+        if (!at->second)
+            return QString::fromStdString(at->second.refusal().text());
+        const linking::Proposal& p = *at->second;
+        const CableType* cable = editor_.catalogue().cable(p.joint.cable);
+        QString text = SheetView::tr("Links %1 to %2: %3, %4")
+                           .arg(QString::fromStdString(edit::portText(editor_.network(), p.a)),
+                                QString::fromStdString(edit::portText(editor_.network(), p.b)),
+                                QString::fromStdString(cable ? cable->name : p.joint.cable),
+                                QString::fromStdString(p.reason));
+        return text + (byKeys_ ? SheetView::tr("; Enter to link, Alt+Down for other ports")
+                               : SheetView::tr("; Down for other ports"));
+    }
+    if (byKeys_)
+        return typed_.isEmpty() ? SheetView::tr("Link %1 to: arrows or type a name, Enter; Esc leaves all as it was").arg(name)
+                                : SheetView::tr("Link %1 to: %2").arg(name, typed_);
+    return SheetView::tr("Link %1 to: a plate, or empty sheet to add a device; Esc leaves all as it was").arg(name);
+}
+
+} // namespace underridge::app

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A link in the making: dragged or clicked from a grip or a port to its target, or chosen with the keys.
+#pragma once
+#include "app/sheet/tool.h"
+#include "core/linking/best.h"
+
+#include <map>
+#include <optional>
+
+namespace underridge::app {
+
+class LinkTool : public Tool {
+public:
+    using Tool::Tool;
+
+    /// Starts with a link in hand at the pointer, which is pressed.
+    void begin(linking::End from, const Pointer& pointer);
+    /// Starts with the target to be chosen by arrows or by typing its name; links each of `from` to it.
+    void choose(std::vector<model::DeviceId> from);
+
+    void press(const Pointer& pointer) override;
+    void move(const Pointer& pointer) override;
+    void release(const Pointer& pointer) override;
+    bool key(QKeyEvent& event) override;
+    bool wantsLetters() const override { return true; }
+    bool cancel() override;
+    void paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) override;
+    QString hint() const override;
+    Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
+
+    model::DeviceId target() const { return target_; }
+    const QString& typed() const { return typed_; }
+
+    static constexpr double snapPixels = 12, addPixels = 40;
+
+private:
+    using Answer = Result<linking::Proposal>;
+
+    /// What linking to a device would give; worked out once for each.
+    const Answer& answerFor(model::DeviceId device);
+    void aim(scene::PointF at);
+    void aimAt(model::DeviceId device);
+    void finish(const Pointer& pointer);
+    void commit();
+    void openDrawer();
+    void stepTo(int key);
+    void matchTyped();
+    void end();
+
+    std::vector<model::DeviceId> from_;
+    std::string port_;
+    bool byKeys_ = false;
+    Pointer start_, now_;
+    model::DeviceId target_;
+    QString typed_;
+    std::map<model::DeviceId, Answer> answers_;
+};
+
+} // namespace underridge::app

@@ -1,0 +1,117 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/port_drawer.h"
+
+#include <QKeyEvent>
+#include <QLabel>
+#include <QScrollBar>
+#include <QVBoxLayout>
+
+namespace underridge::app {
+using linking::Standing;
+
+PortDrawer::PortDrawer(QWidget* parent) : QFrame(parent), title_(new QLabel(this)), list_(new QListWidget(this)) {
+    setObjectName(QStringLiteral("portDrawer"));
+    setFrameShape(QFrame::StyledPanel);
+    setAutoFillBackground(true);
+    list_->setFrameShape(QFrame::NoFrame);
+    list_->setAccessibleName(tr("Ports"));
+    list_->setUniformItemSizes(true);
+    title_->setWordWrap(false);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(10, 8, 10, 8);
+    layout->setSpacing(4);
+    layout->addWidget(title_);
+    layout->addWidget(list_);
+    setFocusProxy(list_);
+    list_->installEventFilter(this);
+    connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
+    hide();
+}
+
+void PortDrawer::open(const QString& device, const QString& from, std::vector<linking::DrawerRow> rows) {
+    rows_ = std::move(rows);
+    title_->setText(QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
+    list_->clear();
+    int width = 0;
+    for (const linking::DrawerRow& row : rows_) {
+        QString text = QStringLiteral("%1   %2").arg(QString::fromStdString(row.port), -4).arg(QString::fromStdString(row.text));
+        if (row.best)
+            text += tr("   best");
+        auto* item = new QListWidgetItem(text, list_);
+        if (row.standing == Standing::taken || row.standing == Standing::doesNotFit)
+            item->setFlags(Qt::NoItemFlags);
+        if (row.best) {
+            QFont font = item->font();
+            font.setBold(true);
+            item->setFont(font);
+        }
+        width = std::max(width, list_->fontMetrics().horizontalAdvance(text));
+    }
+    list_->setCurrentRow(0);
+    const int rowHeight = std::max(18, list_->sizeHintForRow(0));
+    const int shown = std::clamp(static_cast<int>(rows_.size()), 1, 9);
+    resize(std::clamp(width + 60, 240, 460), rowHeight * shown + title_->sizeHint().height() + 30);
+    show();
+    raise();
+    setFocus();
+}
+
+void PortDrawer::placeBeside(const QRectF& plate, const std::vector<QRectF>& plates, const QRect& view) {
+    constexpr int gap = 12;
+    const QSize s = size();
+    const QPoint candidates[] = {
+        QPoint(qRound(plate.right()) + gap, qRound(plate.top())), QPoint(qRound(plate.left()) - gap - s.width(), qRound(plate.top())),
+        QPoint(qRound(plate.left()), qRound(plate.bottom()) + gap + 12), QPoint(qRound(plate.left()), qRound(plate.top()) - gap - s.height()),
+        QPoint(view.right() - s.width() - gap, view.bottom() - s.height() - gap), view.topLeft() + QPoint(gap, gap)};
+    QPoint best = candidates[0];
+    double bestCost = 1e18;
+    for (const QPoint wanted : candidates) {
+        const QPoint at(std::clamp(wanted.x(), view.left() + 4, std::max(view.left() + 4, view.right() - s.width() - 4)),
+                        std::clamp(wanted.y(), view.top() + 4, std::max(view.top() + 4, view.bottom() - s.height() - 4)));
+        const QRectF here(at, s);
+        double cost = 0;
+        for (const QRectF& other : plates) {
+            const QRectF both = here & other;
+            cost += both.width() * both.height();
+        }
+        if (cost < bestCost) {
+            bestCost = cost;
+            best = at;
+        }
+        if (cost == 0)
+            break;
+    }
+    move(best);
+}
+
+void PortDrawer::choose(int row) {
+    if (row < 0 || !(list_->item(row)->flags() & Qt::ItemIsEnabled))
+        return;
+    const linking::DrawerRow picked = rows_[static_cast<std::size_t>(row)];
+    hide();
+    Q_EMIT chosen(picked);
+}
+
+void PortDrawer::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape) {
+        hide();
+        Q_EMIT closed();
+    } else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+        choose(list_->currentRow());
+    } else {
+        QFrame::keyPressEvent(event);
+    }
+}
+
+bool PortDrawer::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::KeyPress) {
+        auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Escape || key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) {
+            keyPressEvent(key);
+            return true;
+        }
+    }
+    return QFrame::eventFilter(watched, event);
+}
+
+} // namespace underridge::app

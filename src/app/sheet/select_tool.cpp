@@ -1,0 +1,428 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/select_tool.h"
+
+#include "app/sheet/sheet_view.h"
+#include "app/sheet/snapping.h"
+#include "app/window/editor.h"
+#include "core/edit/sheets.h"
+
+#include <QApplication>
+
+namespace underridge::app {
+using namespace model;
+using scene::PointF;
+using scene::Rect;
+namespace {
+
+constexpr double dragStart = 4, linkReach = 6, snapReach = 6, bendHandle = 7;
+constexpr double gripPixels = 18;
+/// More moved plates than this are drawn as outlines while they are dragged.
+constexpr std::size_t maxLivePlates = 250;
+
+Rect bandOf(const Pointer& a, const Pointer& b) {
+    return scene::rectBetween(a.sheet, b.sheet);
+}
+
+} // namespace
+
+Rect SelectTool::gripOf(const scene::Plate& plate, double zoom) {
+    const double side = gripPixels / zoom;
+    const PointF at = plate.grip();
+    return {at.x - side / 2, at.y - side * 0.1, side, side * 0.9};
+}
+
+bool SelectTool::showsGrip(const scene::Plate& plate) const {
+    const ObjectRef ref = refTo(plate.id);
+    const bool alone = editor_.selection().size() == 1 && editor_.isSelected(ref);
+    // Two devices and no link yet: both grips say how to make one.
+    const bool invite = editor_.scene().plateCount() == 2 && editor_.scene().linkCount() == 0;
+    return hovered_.object == ref || (focused_ == ref && view_.hasFocus()) || alone || invite;
+}
+
+void SelectTool::hover(const Pointer& pointer) {
+    const double zoom = view_.camera().zoom();
+    const bool detailed = scene::detailFor(zoom) != scene::Detail::far;
+    if (lens_) {
+        lensPort_ = lens_->portAt(pointer.sheet);
+        if (lensPort_ >= 0 && editor_.scene().plate(lens_->device())) {
+            hovered_ = {refTo(lens_->device()), lensPort_};
+            gripHovered_ = false;
+            return;
+        }
+        lens_.reset();
+    }
+    gripHovered_ = false;
+    if (detailed)
+        for (const scene::Plate* plate : editor_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(gripPixels / zoom)).plates)
+            if (showsGrip(*plate) && gripOf(*plate, zoom).contains(pointer.sheet)) {
+                hovered_ = {refTo(plate->id), -1};
+                gripHovered_ = true;
+                return;
+            }
+    hovered_ = scene::hitAt(editor_.scene(), pointer.sheet, linkReach / zoom);
+    const bool railShown = scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
+    if (railShown && hovered_.object.kind == Kind::device && hovered_.port >= 0) {
+        const Device* device = editor_.network().device({hovered_.object.id});
+        const scene::Plate* plate = editor_.scene().plate({hovered_.object.id});
+        if (device && plate) {
+            lens_.emplace(*plate, portsOf(editor_.network(), *device), pointer.sheet, zoom);
+            lensPort_ = lens_->portAt(pointer.sheet);
+        }
+    }
+}
+
+void SelectTool::leave() {
+    hovered_ = {};
+    gripHovered_ = false;
+    lens_.reset();
+}
+
+std::optional<std::size_t> SelectTool::bendAt(const scene::LinkLine& line, PointF p) const {
+    for (std::size_t i = 1; i + 1 < line.path.size(); ++i)
+        if (length(line.path[i] - p) <= bendHandle / view_.camera().zoom())
+            return i - 1;
+    return std::nullopt;
+}
+
+void SelectTool::press(const Pointer& pointer) {
+    hover(pointer);
+    start_ = now_ = pointer;
+    pressed_ = hovered_;
+    gesture_ = Gesture::pressed;
+    if (gripHovered_ || (lens_ && lensPort_ >= 0)) {
+        linking::End from{{hovered_.object.id}, gripHovered_ ? std::string() : lens_->key(lensPort_)};
+        gesture_ = Gesture::none;
+        lens_.reset();
+        view_.startLink(std::move(from), pointer);
+        return;
+    }
+    if (!pressed_)
+        return;
+    focused_ = pressed_.object;
+    if (pointer.modifiers & Qt::ShiftModifier)
+        editor_.toggleSelected(pressed_.object);
+    else if (!editor_.isSelected(pressed_.object))
+        editor_.select({pressed_.object});
+}
+
+void SelectTool::move(const Pointer& pointer) {
+    now_ = pointer;
+    if (gesture_ == Gesture::none) {
+        hover(pointer);
+        return;
+    }
+    const QPointF away = pointer.screen - start_.screen;
+    if (gesture_ == Gesture::pressed && std::hypot(away.x(), away.y()) >= dragStart) {
+        if (!pressed_) {
+            gesture_ = Gesture::band;
+        } else if (pressed_.object.kind == Kind::link) {
+            const scene::LinkLine* line = editor_.scene().link({pressed_.object.id});
+            if (!line)
+                return;
+            bends_.clear();
+            for (std::size_t i = 1; i + 1 < line->path.size(); ++i)
+                bends_.push_back({static_cast<int>(line->path[i].x), static_cast<int>(line->path[i].y)});
+            if (const auto held = bendAt(*line, start_.sheet)) {
+                bend_ = *held;
+            } else {
+                bend_ = 0; // a new bend goes into the segment that was pressed
+                double best = 1e9;
+                for (std::size_t i = 1; i < line->path.size(); ++i)
+                    if (const double d = scene::distanceToSegment(start_.sheet, line->path[i - 1], line->path[i]); d < best) {
+                        best = d;
+                        bend_ = i - 1;
+                    }
+                bends_.insert(bends_.begin() + static_cast<std::ptrdiff_t>(bend_), onGrid(start_.sheet));
+            }
+            gesture_ = Gesture::bend;
+        } else {
+            startMoving();
+        }
+    }
+    if (gesture_ == Gesture::moving)
+        dragTo(pointer);
+    if (gesture_ == Gesture::bend)
+        dragBend(pointer);
+}
+
+void SelectTool::startMoving() {
+    gesture_ = Gesture::moving;
+    lens_.reset();
+    moved_.clear();
+    movedBounds_ = {};
+    for (const ObjectRef ref : editor_.selection()) {
+        const scene::Plate* plate = editor_.scene().plate({ref.id});
+        const scene::NoteCard* note = editor_.scene().note({ref.id});
+        if (!plate && !note)
+            continue;
+        moved_.push_back(ref);
+        movedBounds_ = movedBounds_.united(plate ? plate->frame : note->frame);
+    }
+}
+
+void SelectTool::dragTo(const Pointer& pointer) {
+    PointF by = pointer.sheet - start_.sheet;
+    if (pointer.modifiers & Qt::ShiftModifier)
+        (std::abs(by.x) >= std::abs(by.y) ? by.y : by.x) = 0;
+    guides_.clear();
+    if (pointer.modifiers & Qt::ControlModifier) {
+        by_ = {static_cast<int>(std::lround(by.x)), static_cast<int>(std::lround(by.y))};
+        return;
+    }
+    std::set<std::uint64_t> moved;
+    for (const ObjectRef ref : moved_)
+        moved.insert(ref.id);
+    const auto snapped = snap(editor_.scene(), movedBounds_, by, view_.camera().visible(), moved,
+                              snapReach / view_.camera().zoom());
+    by_ = snapped.by;
+    guides_ = snapped.guides;
+    if (pointer.modifiers & Qt::ShiftModifier)
+        (std::abs(by.x) >= std::abs(by.y) ? by_.y : by_.x) = 0;
+}
+
+void SelectTool::dragBend(const Pointer& pointer) {
+    bends_[bend_] = pointer.modifiers & Qt::ControlModifier
+                        ? Point{static_cast<int>(pointer.sheet.x), static_cast<int>(pointer.sheet.y)}
+                        : onGrid(pointer.sheet);
+}
+
+void SelectTool::release(const Pointer& pointer) {
+    const Gesture ended = std::exchange(gesture_, Gesture::none);
+    now_ = pointer;
+    switch (ended) {
+    case Gesture::none: break;
+    case Gesture::pressed:
+        if (!pressed_)
+            editor_.select({});
+        else if (!(pointer.modifiers & Qt::ShiftModifier))
+            editor_.select({pressed_.object});
+        break;
+    case Gesture::moving:
+        guides_.clear();
+        if (by_ != Point{})
+            editor_.apply(edit::moveObjects(editor_.network(), editor_.sheet(), moved_, by_));
+        by_ = {};
+        moved_.clear();
+        break;
+    case Gesture::band: takeBand(pointer.modifiers & Qt::ControlModifier); break;
+    case Gesture::bend: {
+        const LinkId id{pressed_.object.id};
+        const scene::LinkLine* line = editor_.scene().link(id);
+        // A bend dropped on the straight line between its neighbours is gone.
+        const PointF before = bend_ == 0 ? line->path.front() : scene::toF(bends_[bend_ - 1]);
+        const PointF after = bend_ + 1 == bends_.size() ? line->path.back() : scene::toF(bends_[bend_ + 1]);
+        if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) < bendHandle / view_.camera().zoom())
+            bends_.erase(bends_.begin() + static_cast<std::ptrdiff_t>(bend_));
+        editor_.apply(edit::setBends(editor_.network(), editor_.sheet(), id, bends_));
+        break;
+    }
+    }
+    hover(pointer);
+}
+
+void SelectTool::takeBand(bool add) {
+    const Rect band = bandOf(start_, now_);
+    const bool touching = now_.modifiers & Qt::ShiftModifier;
+    const scene::Items items = editor_.scene().itemsIn(band);
+    edit::Refs taken = add ? editor_.selection() : edit::Refs{};
+    const auto take = [&](ObjectRef ref, const Rect& frame) {
+        const bool in = touching ? band.intersects(frame) : band.contains(frame);
+        if (in && std::find(taken.begin(), taken.end(), ref) == taken.end())
+            taken.push_back(ref);
+    };
+    for (const scene::Plate* plate : items.plates)
+        take(refTo(plate->id), plate->frame);
+    for (const scene::NoteCard* note : items.notes)
+        take(refTo(note->id), note->frame);
+    if (taken.empty()) // a band over links alone takes links
+        for (const scene::LinkLine* line : items.links)
+            take(refTo(line->id), touching ? band : scene::boundsOf(line->path));
+    editor_.select(std::move(taken));
+}
+
+void SelectTool::doubleClick(const Pointer& pointer) {
+    gesture_ = Gesture::none;
+    hover(pointer);
+    if (hovered_.object.kind == Kind::note) {
+        view_.editNote({hovered_.object.id});
+        return;
+    }
+    const scene::Plate* plate = editor_.scene().plate({hovered_.object.id});
+    if (plate && hovered_.port < 0 && !gripHovered_ && pointer.sheet.y < plate->frame.y + 21)
+        view_.renameInPlace({hovered_.object});
+}
+
+bool SelectTool::cancel() {
+    if (gesture_ == Gesture::moving || gesture_ == Gesture::band || gesture_ == Gesture::bend) {
+        gesture_ = Gesture::none;
+        by_ = {};
+        moved_.clear();
+        guides_.clear();
+        return true;
+    }
+    gesture_ = Gesture::none;
+    if (!editor_.selection().empty()) {
+        editor_.select({});
+        return true;
+    }
+    return false;
+}
+
+void SelectTool::focusNext(bool backwards) {
+    std::vector<std::pair<PointF, ObjectRef>> order;
+    editor_.scene().forEachPlate([&](const scene::Plate& p) { order.push_back({{p.frame.x, p.frame.y}, refTo(p.id)}); });
+    if (order.empty())
+        return;
+    std::sort(order.begin(), order.end(), [](const auto& a, const auto& b) {
+        return std::tuple(a.first.y, a.first.x) < std::tuple(b.first.y, b.first.x);
+    });
+    const auto at = std::find_if(order.begin(), order.end(), [&](const auto& e) { return e.second == focused_; });
+    std::size_t next = 0;
+    if (at != order.end())
+        next = (static_cast<std::size_t>(at - order.begin()) + (backwards ? order.size() - 1 : 1)) % order.size();
+    else if (backwards)
+        next = order.size() - 1;
+    focused_ = order[next].second;
+    if (const scene::Plate* plate = editor_.scene().plate({focused_.id}))
+        view_.reveal(plate->frame);
+}
+
+bool SelectTool::key(QKeyEvent& event) {
+    const int step = event.modifiers() & Qt::ControlModifier ? 1 : gridStep;
+    Point by;
+    switch (event.key()) {
+    case Qt::Key_Left: by = {-step, 0}; break;
+    case Qt::Key_Right: by = {step, 0}; break;
+    case Qt::Key_Up: by = {0, -step}; break;
+    case Qt::Key_Down: by = {0, step}; break;
+    case Qt::Key_Tab: focusNext(false); return true;
+    case Qt::Key_Backtab: focusNext(true); return true;
+    default: return false;
+    }
+    if (event.modifiers() & Qt::AltModifier)
+        return false;
+    edit::Refs movable;
+    for (const ObjectRef ref : editor_.selection())
+        if (ref.kind != Kind::link)
+            movable.push_back(ref);
+    if (movable.empty()) {
+        view_.pan(QPointF(-by.x, -by.y) * 5);
+        return true;
+    }
+    editor_.apply(edit::moveObjects(editor_.network(), editor_.sheet(), movable, by),
+                  edit::MergeKey{"move by arrow keys", movable});
+    return true;
+}
+
+void SelectTool::paintMoving(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
+    const paint::Theme& theme = sheetPainter.theme();
+    QColor veil = theme.sheet;
+    veil.setAlphaF(0.65F);
+    const PointF by = scene::toF(by_);
+    const auto detail = scene::detailFor(zoom);
+    if (moved_.size() > maxLivePlates) {
+        painter.setPen(QPen(theme.accent, 1 / zoom));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(paint::toQt(movedBounds_.moved(by)));
+        return;
+    }
+    for (const ObjectRef ref : moved_)
+        if (const scene::Plate* plate = editor_.scene().plate({ref.id}))
+            painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
+    const auto preview = edit::moveObjects(editor_.network(), editor_.sheet(), moved_, by_);
+    if (!preview)
+        return;
+    const auto shown = scene::update(editor_.scene(), editor_.network(), preview->network);
+    std::set<LinkId> links;
+    for (const ObjectRef ref : moved_)
+        if (ref.kind == Kind::device)
+            editor_.network().forEachLinkOf({ref.id}, [&](const Link& link) { links.insert(link.id); });
+    for (const LinkId id : links)
+        if (const scene::LinkLine* line = shown.scene.link(id))
+            sheetPainter.line(painter, *line, detail, zoom);
+    for (const ObjectRef ref : moved_) {
+        if (const scene::Plate* plate = shown.scene.plate({ref.id})) {
+            sheetPainter.plate(painter, *plate, detail);
+            sheetPainter.selection(painter, plate->frame, zoom);
+        } else if (const scene::NoteCard* note = shown.scene.note({ref.id})) {
+            sheetPainter.note(painter, *note, detail);
+        }
+    }
+    painter.setPen(QPen(theme.accent, 1 / zoom));
+    for (const auto& [from, to] : guides_)
+        painter.drawLine(paint::toQt(from), paint::toQt(to));
+}
+
+void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
+    const paint::Theme& theme = sheetPainter.theme();
+    painter.setRenderHint(QPainter::Antialiasing);
+    if (gesture_ == Gesture::moving)
+        return paintMoving(painter, sheetPainter, zoom);
+    if (gesture_ == Gesture::band) {
+        QColor fill = theme.accent;
+        fill.setAlphaF(0.10F);
+        painter.setPen(QPen(theme.accent, 1 / zoom));
+        painter.setBrush(fill);
+        painter.drawRect(paint::toQt(bandOf(start_, now_)));
+        return;
+    }
+    if (gesture_ == Gesture::bend) {
+        if (const scene::LinkLine* line = editor_.scene().link({pressed_.object.id})) {
+            QPolygonF path{paint::toQt(line->path.front())};
+            for (const Point bend : bends_)
+                path << QPointF(bend.x, bend.y);
+            path << paint::toQt(line->path.back());
+            painter.setPen(QPen(theme.accent, 2 / zoom));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawPolyline(path);
+        }
+        return;
+    }
+    if (scene::detailFor(zoom) == scene::Detail::far)
+        return;
+    if (const scene::LinkLine* line = hovered_.object.kind == Kind::link ? editor_.scene().link({hovered_.object.id}) : nullptr)
+        if (!editor_.isSelected(hovered_.object))
+            sheetPainter.selectedLine(painter, *line, zoom * 2);
+    for (const scene::Plate* plate : editor_.scene().itemsIn(view_.camera().visible()).plates)
+        if (showsGrip(*plate)) {
+            const Rect grip = gripOf(*plate, zoom);
+            const bool hot = gripHovered_ && hovered_.object == refTo(plate->id);
+            painter.setPen(Qt::NoPen);
+            painter.setBrush(hot ? theme.accent : theme.accent.lighter(theme.dark ? 90 : 125));
+            painter.drawRoundedRect(paint::toQt({grip.x, grip.y, grip.w, grip.h * 0.62}), 4 / zoom, 4 / zoom);
+            painter.setPen(QPen(theme.plate, 1.6 / zoom, Qt::SolidLine, Qt::RoundCap));
+            const QPointF c(grip.x + grip.w / 2, grip.y + grip.h * 0.31);
+            painter.drawLine(c - QPointF(0, 3 / zoom), c + QPointF(0, 3 / zoom));
+            painter.drawLine(c - QPointF(3 / zoom, 0), c + QPointF(3 / zoom, 0));
+        }
+    if (lens_)
+        if (const scene::Plate* plate = editor_.scene().plate(lens_->device()))
+            lens_->paint(painter, sheetPainter, *plate, lensPort_);
+}
+
+QString SelectTool::hint() const {
+    switch (gesture_) {
+    case Gesture::moving: return SheetView::tr("Release to move; Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
+    case Gesture::band:
+        return now_.modifiers & Qt::ShiftModifier ? SheetView::tr("Selects what the band touches")
+                                                  : SheetView::tr("Selects what lies inside; with Shift, what it touches");
+    case Gesture::bend: return SheetView::tr("Release to bend the link; on the straight line to remove the bend");
+    case Gesture::none:
+    case Gesture::pressed: break;
+    }
+    if (gripHovered_)
+        return SheetView::tr("Drag or click to link %1 over its best free port").arg(editor_.nameOf(hovered_.object));
+    if (lens_ && lensPort_ >= 0)
+        return view_.portHint({{hovered_.object.id}, lens_->key(lensPort_)});
+    return hovered_ ? editor_.nameOf(hovered_.object) : QString();
+}
+
+Qt::CursorShape SelectTool::cursor() const {
+    if (gesture_ == Gesture::moving)
+        return Qt::ClosedHandCursor;
+    if (gripHovered_ || (lens_ && lensPort_ >= 0))
+        return Qt::CrossCursor;
+    return Qt::ArrowCursor;
+}
+
+} // namespace underridge::app

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The tool at rest: pointing, selecting, moving, the rubber band, bending links. What a press starts, first
+// match wins: a bend of the selected link; grip or port; plate or note; link; rubber band.
+#pragma once
+#include "app/sheet/rail_lens.h"
+#include "app/sheet/tool.h"
+#include "core/edit/act.h"
+
+#include <optional>
+
+namespace underridge::app {
+
+class SelectTool : public Tool {
+public:
+    using Tool::Tool;
+
+    void press(const Pointer& pointer) override;
+    void move(const Pointer& pointer) override;
+    void release(const Pointer& pointer) override;
+    void doubleClick(const Pointer& pointer) override;
+    bool key(QKeyEvent& event) override;
+    bool cancel() override;
+    void paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) override;
+    QString hint() const override;
+    Qt::CursorShape cursor() const override;
+
+    scene::Hit hovered() const { return hovered_; }
+    /// The item the keyboard is at.
+    model::ObjectRef focused() const { return focused_; }
+    void setFocused(model::ObjectRef ref) { focused_ = ref; }
+    /// Goes to the next device or note in reading order.
+    void focusNext(bool backwards);
+    /// The pointer left the sheet.
+    void leave();
+
+    /// The grip of a plate on the screen: at least 16 pixels.
+    static scene::Rect gripOf(const scene::Plate& plate, double zoom);
+    const std::optional<RailLens>& lens() const { return lens_; }
+
+private:
+    enum class Gesture { none, pressed, moving, band, bend };
+
+    void hover(const Pointer& pointer);
+    std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
+    void startMoving();
+    void dragTo(const Pointer& pointer);
+    void dragBend(const Pointer& pointer);
+    void takeBand(bool add);
+    void paintMoving(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom);
+    bool showsGrip(const scene::Plate& plate) const;
+
+    Gesture gesture_ = Gesture::none;
+    scene::Hit hovered_, pressed_;
+    bool gripHovered_ = false;
+    model::ObjectRef focused_;
+    std::optional<RailLens> lens_;
+    int lensPort_ = -1;
+    Pointer start_, now_;
+    // moving
+    edit::Refs moved_;
+    scene::Rect movedBounds_;
+    model::Point by_;
+    std::vector<std::pair<scene::PointF, scene::PointF>> guides_;
+    // bending
+    std::vector<model::Point> bends_;
+    std::size_t bend_ = 0;
+};
+
+} // namespace underridge::app

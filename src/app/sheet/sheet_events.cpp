@@ -1,0 +1,279 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The events of the sheet: painting, pointer, keys, drag and drop.
+#include "app/sheet/sheet_view.h"
+#include "app/window/editor.h"
+
+#include <QContextMenuEvent>
+#include <QMimeData>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+constexpr double wheelStep = 1.2; // zoom of one notch
+}
+
+bool SheetView::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride && tool_->wantsLetters()) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (!key->text().isEmpty() && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
+            event->accept();
+            return true;
+        }
+    }
+    if (event->type() == QEvent::KeyPress) { // Tab would leave the sheet otherwise
+        auto* key = static_cast<QKeyEvent*>(event);
+        if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) && !(key->modifiers() & Qt::ControlModifier) &&
+            editor_.scene().plateCount() > 0) {
+            keyPressEvent(key);
+            return true;
+        }
+    }
+    return QWidget::event(event);
+}
+
+void SheetView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    tiles_.draw(painter, camera_, devicePixelRatioF());
+    const double zoom = camera_.zoom();
+    const auto detail = scene::detailFor(zoom);
+    const scene::Rect seen = camera_.visible();
+    painter.scale(zoom, zoom);
+    painter.translate(-seen.x, -seen.y);
+    for (const ObjectRef ref : editor_.selection()) {
+        if (const auto* plate = editor_.scene().plate({ref.id}); plate && plate->frame.grown(8).intersects(seen))
+            painter_->selection(painter, plate->frame, zoom);
+        else if (const auto* note = editor_.scene().note({ref.id}); note && note->frame.intersects(seen))
+            painter_->selection(painter, note->frame, zoom);
+        else if (const auto* line = editor_.scene().link({ref.id}); line && line->bounds.intersects(seen)) {
+            painter_->selectedLine(painter, *line, zoom);
+            for (std::size_t i = 1; i + 1 < line->path.size(); ++i) {
+                const QPointF c = paint::toQt(line->path[i]);
+                painter.setBrush(theme_->plate);
+                painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
+            }
+            if (detail == scene::Detail::near || detail == scene::Detail::close)
+                for (const scene::Label& label : line->labels)
+                    painter_->label(painter, label);
+        }
+    }
+    if (hasFocus()) // the focus, apart from the selection: a thin second outline
+        if (const auto* plate = editor_.scene().plate({select_.focused().id})) {
+            painter.setRenderHint(QPainter::Antialiasing);
+            painter.setPen(QPen(theme_->accent, 1 / zoom));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawRoundedRect(paint::toQt(plate->frame.grown(8 / std::max(zoom, 0.5))), 10, 10);
+        }
+    tool_->paint(painter, *painter_, zoom);
+    painter.resetTransform();
+    if (editor_.scene().plateCount() == 0 && editor_.scene().noteCount() == 0 && tool_ == &select_)
+        paintEmptyHelp(painter);
+}
+
+void SheetView::paintEmptyHelp(QPainter& painter) {
+    const QStringList lines{tr("Press A and type, such as 4 access switch 24"), tr("Drag a model from the catalogue"),
+                            tr("Open a network: Ctrl+O")};
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(theme_->muted);
+    QFont large = font();
+    large.setPointSizeF(large.pointSizeF() * 1.15);
+    painter.setFont(large);
+    const int step = painter.fontMetrics().height() + 8;
+    int y = height() / 2 - step * static_cast<int>(lines.size()) / 2;
+    for (const QString& line : lines) {
+        painter.drawText(QRect(0, y, width(), step), Qt::AlignCenter, line);
+        y += step;
+    }
+}
+
+void SheetView::resizeEvent(QResizeEvent*) {
+    camera_.setViewport(size());
+    locator_->stepAside(false);
+    cameraMoved();
+}
+
+void SheetView::mousePressEvent(QMouseEvent* event) {
+    card_->hide();
+    cardTimer_.stop();
+    if (noteField_->isVisible())
+        finishNote();
+    if (nameField_->isVisible())
+        finishName();
+    drawer_->hide();
+    if (event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && spaceHeld_)) {
+        panning_ = true;
+        spacePanned_ = spaceHeld_;
+        lastPan_ = event->position();
+    } else if (event->button() == Qt::LeftButton) {
+        tool_->press(pointerOf(*event));
+    } else if (event->button() == Qt::RightButton && tool_ == &select_) {
+        const auto hit = scene::hitAt(editor_.scene(), camera_.toSheet(event->position()), 6 / camera_.zoom());
+        if (hit && !editor_.isSelected(hit.object))
+            editor_.select({hit.object});
+    }
+    afterEvent();
+}
+
+void SheetView::mouseMoveEvent(QMouseEvent* event) {
+    card_->hide();
+    if (panning_) {
+        pan(event->position() - lastPan_);
+        lastPan_ = event->position();
+        return;
+    }
+    tool_->move(pointerOf(*event));
+    const QRect corner(width() - 168, height() - 116, 168, 116);
+    locator_->stepAside(event->buttons() != Qt::NoButton && corner.contains(event->position().toPoint()));
+    if (tool_ == &select_ && event->buttons() == Qt::NoButton && select_.hovered())
+        cardTimer_.start();
+    else
+        cardTimer_.stop();
+    afterEvent();
+}
+
+void SheetView::mouseReleaseEvent(QMouseEvent* event) {
+    if (panning_ && event->button() != Qt::RightButton)
+        panning_ = false;
+    else if (event->button() == Qt::LeftButton || (event->button() == Qt::RightButton && tool_ != &select_))
+        tool_->release(pointerOf(*event));
+    locator_->stepAside(false);
+    afterEvent();
+}
+
+void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton && tool_ == &select_)
+        select_.doubleClick(pointerOf(*event));
+    else
+        mousePressEvent(event);
+    afterEvent();
+}
+
+void SheetView::wheelEvent(QWheelEvent* event) {
+    const double notches = event->angleDelta().y() / 120.0;
+    if (notches != 0) {
+        camera_.zoomAt(event->position(), std::pow(wheelStep, notches));
+        cameraMoved();
+    }
+    event->accept();
+}
+
+void SheetView::keyPressEvent(QKeyEvent* event) {
+    card_->hide();
+    if (event->key() == Qt::Key_Escape) {
+        drawer_->hide();
+        strip_->hide();
+        if (tool_->cancel() && tool_ == &place_)
+            Q_EMIT placingEnded();
+        tool_ = &select_;
+        afterEvent();
+        return;
+    }
+    if (event->key() == Qt::Key_Space && tool_ == &select_) {
+        if (!event->isAutoRepeat()) {
+            spaceHeld_ = true;
+            spacePanned_ = false;
+        }
+        afterEvent();
+        return;
+    }
+    if (!tool_->key(*event))
+        QWidget::keyPressEvent(event);
+    afterEvent();
+}
+
+void SheetView::keyReleaseEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Space && !event->isAutoRepeat() && spaceHeld_) {
+        spaceHeld_ = panning_ = false;
+        const ObjectRef ref = select_.focused();
+        if (!spacePanned_ && editor_.scene().plate({ref.id})) {
+            if (event->modifiers() & Qt::ShiftModifier)
+                editor_.toggleSelected(ref);
+            else
+                editor_.select({ref});
+        }
+        afterEvent();
+        return;
+    }
+    QWidget::keyReleaseEvent(event);
+}
+
+void SheetView::leaveEvent(QEvent*) {
+    cardTimer_.stop();
+    card_->hide();
+    select_.leave();
+    afterEvent();
+}
+
+void SheetView::focusInEvent(QFocusEvent*) {
+    update();
+}
+
+void SheetView::focusOutEvent(QFocusEvent*) {
+    spaceHeld_ = false;
+    update();
+}
+
+void SheetView::contextMenuEvent(QContextMenuEvent* event) {
+    if (tool_ == &select_)
+        contextMenu_.popup(event->globalPos());
+}
+
+const DeviceModel* SheetView::draggedModel(const QDropEvent& event) const {
+    const QByteArray id = event.mimeData()->data(QString::fromLatin1(modelMimeType));
+    return id.isEmpty() ? nullptr : editor_.catalogue().device(id.toStdString());
+}
+
+void SheetView::dragEnterEvent(QDragEnterEvent* event) {
+    if (draggedModel(*event))
+        event->acceptProposedAction();
+}
+
+void SheetView::dragMoveEvent(QDragMoveEvent* event) {
+    const DeviceModel* model = draggedModel(*event);
+    if (!model)
+        return;
+    if (tool_ != &place_)
+        tool_ = &place_;
+    place_.preview(model, camera_.toSheet(event->position()), !(event->modifiers() & Qt::ControlModifier));
+    event->acceptProposedAction();
+    update();
+}
+
+void SheetView::dragLeaveEvent(QDragLeaveEvent*) {
+    place_.cancel();
+    cancelTool();
+}
+
+void SheetView::dropEvent(QDropEvent* event) {
+    const DeviceModel* model = draggedModel(*event);
+    place_.cancel();
+    cancelTool();
+    if (!model)
+        return;
+    place_.put(*model, camera_.toSheet(event->position()), !(event->modifiers() & Qt::ControlModifier));
+    event->acceptProposedAction();
+    setFocus();
+}
+
+bool SheetView::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::KeyPress) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Escape) {
+            static_cast<QWidget*>(watched)->hide();
+            setFocus();
+            return true;
+        }
+        const bool enter = key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter;
+        if (watched == noteField_ && enter && key->modifiers() & Qt::ControlModifier) {
+            finishNote();
+            return true;
+        }
+    }
+    if (watched == noteField_ && event->type() == QEvent::FocusOut)
+        finishNote();
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace underridge::app

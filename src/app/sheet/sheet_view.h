@@ -1,0 +1,153 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The sheet on the screen: tiles below, what is selected or in hand drawn live on top. It forwards events to
+// the active tool and holds the small things that open over the sheet (drawer, strip, type-to-add, card).
+#pragma once
+#include "app/sheet/add_field.h"
+#include "app/sheet/card.h"
+#include "app/sheet/link_strip.h"
+#include "app/sheet/link_tool.h"
+#include "app/sheet/locator.h"
+#include "app/sheet/place_tool.h"
+#include "app/sheet/port_drawer.h"
+#include "app/sheet/select_tool.h"
+#include "app/sheet/tile_cache.h"
+
+#include <QMenu>
+#include <QPlainTextEdit>
+#include <QTimer>
+#include <QWidget>
+
+namespace underridge::app {
+
+/// The data a drag from the catalogue carries: a model's id.
+inline constexpr const char* modelMimeType = "application/x-underridge-model";
+
+class SheetView : public QWidget {
+    Q_OBJECT
+public:
+    SheetView(Editor& editor, QWidget* parent = nullptr);
+    ~SheetView() override;
+
+    const Camera& camera() const { return camera_; }
+    bool tilesComplete() const { return tiles_.complete(); }
+    void setTheme(const paint::Theme& theme);
+
+    void look(scene::PointF centre, double zoom);
+    void pan(QPointF pixels);
+    void zoomBy(double factor);
+    void fitAll();
+    void fitSelection();
+    void reveal(const scene::Rect& rect);
+
+    // What tools and commands ask for.
+    void startLink(linking::End from, const Pointer& pointer);
+    void linkSelection();
+    void startPlacing(const model::DeviceModel& model);
+    void cancelTool();
+    void makeLink(const linking::Proposal& proposal);
+    void openDrawerForNew(const linking::End& from, model::DeviceId target);
+    void openDrawerForLink(model::LinkId link, int end);
+    void openAddField(std::optional<scene::PointF> at, std::optional<linking::End> linkFrom);
+    void addNoteHere();
+    void editNote(model::NoteId note);
+    void renameInPlace(edit::Refs objects);
+    void paste();
+    QString portHint(const model::PortRef& port) const;
+
+    /// The menu for a right press; filled by the window.
+    QMenu& contextMenu() { return contextMenu_; }
+
+    SelectTool& selectTool() { return select_; }
+    LinkTool& linkTool() { return link_; }
+    bool isLinking() const { return tool_ == &link_; }
+    PortDrawer& drawer() { return *drawer_; }
+    LinkStrip& strip() { return *strip_; }
+    AddField& addField() { return *addField_; }
+    QLineEdit& nameField() { return *nameField_; }
+    QPlainTextEdit& noteField() { return *noteField_; }
+    Locator& locator() { return *locator_; }
+    Card& card() { return *card_; }
+
+Q_SIGNALS:
+    void hintChanged(const QString& hint);
+    void zoomChanged(double zoom);
+    void placingEnded();
+
+protected:
+    bool event(QEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void keyReleaseEvent(QKeyEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dragMoveEvent(QDragMoveEvent* event) override;
+    void dragLeaveEvent(QDragLeaveEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    Pointer pointerOf(const QMouseEvent& event) const;
+    const model::DeviceModel* draggedModel(const QDropEvent& event) const;
+    void use(Tool& tool);
+    void cameraMoved();
+    void afterEvent();
+    void showCard();
+    void showStrip(model::LinkId link, const std::string& reason);
+    void showDrawer(const linking::End& from, model::DeviceId target, model::LinkId spare);
+    void takeRow(const linking::DrawerRow& row);
+    void addTyped(const edit::Addition& addition);
+    void finishName();
+    void finishNote();
+    void paintEmptyHelp(QPainter& painter);
+    QRectF onScreen(const scene::Rect& rect) const;
+    void placeStrip(const QRectF& a, const QRectF& b);
+
+    Editor& editor_;
+    Camera camera_;
+    TileCache tiles_;
+    const paint::Theme* theme_;
+    std::unique_ptr<paint::SheetPainter> painter_;
+    SelectTool select_;
+    LinkTool link_;
+    PlaceTool place_;
+    Tool* tool_;
+
+    Locator* locator_;
+    PortDrawer* drawer_;
+    LinkStrip* strip_;
+    AddField* addField_;
+    Card* card_;
+    QLineEdit* nameField_;
+    QPlainTextEdit* noteField_;
+    QMenu contextMenu_;
+    QTimer cardTimer_;
+
+    bool spaceHeld_ = false, spacePanned_ = false, panning_ = false;
+    QPointF lastPan_;
+    QString hint_;
+    // what the drawer is open for
+    linking::End drawerFrom_;
+    model::DeviceId drawerTarget_;
+    model::LinkId drawerLink_;
+    // what the strip tells of, and whether its link was the last step
+    model::LinkId stripLink_;
+    std::size_t stripStep_ = 0;
+    // what type-to-add adds to
+    std::optional<scene::PointF> addAt_;
+    std::optional<linking::End> addFrom_;
+    // what is being renamed or written
+    edit::Refs naming_;
+    model::NoteId noteEdited_;
+    scene::PointF noteAt_;
+};
+
+} // namespace underridge::app

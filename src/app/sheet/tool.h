@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// One way of using the pointer and the keys on the sheet. The view forwards its events to the active tool;
+// a tool changes the network only when its gesture ends, so that Escape leaves all as it was.
+#pragma once
+#include "app/sheet/camera.h"
+#include "core/scene/scene.h"
+#include "paint/sheet_painter.h"
+
+#include <QCursor>
+#include <QKeyEvent>
+
+namespace underridge::app {
+
+class Editor;
+class SheetView;
+
+/// A pointer event in both measures.
+struct Pointer {
+    scene::PointF sheet;
+    QPointF screen;
+    Qt::KeyboardModifiers modifiers;
+    Qt::MouseButton button = Qt::NoButton;
+    Qt::MouseButtons buttons;
+};
+
+class Tool {
+public:
+    Tool(Editor& editor, SheetView& view) : editor_(editor), view_(view) {}
+    virtual ~Tool() = default;
+    Tool(const Tool&) = delete;
+    Tool& operator=(const Tool&) = delete;
+
+    virtual void press(const Pointer&) {}
+    virtual void move(const Pointer&) {}
+    virtual void release(const Pointer&) {}
+    virtual void doubleClick(const Pointer&) {}
+    /// Whether the key was used. Escape comes as cancel().
+    virtual bool key(QKeyEvent&) { return false; }
+    /// Whether typed letters belong to the tool rather than to commands.
+    virtual bool wantsLetters() const { return false; }
+    /// Ends the gesture without a trace. Whether there was one.
+    virtual bool cancel() { return false; }
+    /// Drawn over the tiles, in sheet units.
+    virtual void paint(QPainter&, paint::SheetPainter&, double zoom) = 0;
+    /// What a release would do, for the status line.
+    virtual QString hint() const { return {}; }
+    virtual Qt::CursorShape cursor() const { return Qt::ArrowCursor; }
+
+protected:
+    Editor& editor_;
+    SheetView& view_;
+};
+
+} // namespace underridge::app

@@ -1,0 +1,82 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The network being edited in a window, with what the person is at: sheet, selection, scene. Panels and
+// tools change the network only through apply() and its kind, and hear of it by signals.
+#pragma once
+#include "core/edit/document.h"
+#include "core/edit/objects.h"
+#include "core/scene/scene.h"
+
+#include <QObject>
+
+namespace underridge::app {
+
+class Editor : public QObject {
+    Q_OBJECT
+public:
+    Editor(edit::World world, model::Catalogue catalogue, std::uint64_t seed, QObject* parent = nullptr);
+    ~Editor() override;
+
+    const model::Network& network() const { return document_->network(); }
+    const model::Catalogue& catalogue() const { return catalogue_; }
+    const scene::Scene& scene() const { return scene_; }
+    model::SheetId sheet() const { return session_.sheet; }
+    model::IdSource& ids() { return ids_; }
+    edit::Document& document() { return *document_; }
+    const edit::Document& document() const { return *document_; }
+    const edit::World& world() const { return world_; }
+
+    /// In the order things were selected.
+    const edit::Refs& selection() const { return session_.selection; }
+    std::vector<model::DeviceId> selectedDevices() const;
+    bool isSelected(model::ObjectRef ref) const;
+    /// The port whose details are shown, if one is chosen on a selected device.
+    const model::PortRef& selectedPort() const { return port_; }
+    void select(edit::Refs objects);
+    void toggleSelected(model::ObjectRef object);
+    void selectPort(const model::PortRef& port);
+
+    /// What is in view belongs to the session kept with each step.
+    void setView(double centreX, double centreY, double zoom);
+    const edit::Session& session() const { return session_; }
+
+    /// Takes an act: selects its subjects unless it has none, and tells. A refusal is told by refused().
+    bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt);
+    void undo();
+    void redo();
+
+    void copy();
+    bool canPaste() const { return !clip_.empty(); }
+    const edit::Clip& clip() const { return clip_; }
+
+    /// Puts another document in place of the present one, which is closed in peace.
+    void setDocument(edit::Document document);
+
+    /// "4 of 28 ports": what a device is, for cards and lists.
+    QString nameOf(model::ObjectRef object) const;
+
+Q_SIGNALS:
+    void networkChanged();
+    /// Rectangles of the sheet to be drawn anew; `all`: everything.
+    void sceneChanged(const std::vector<scene::Rect>& damage, bool all);
+    void selectionChanged();
+    void documentReplaced();
+    void stateChanged(); ///< undo names, modified, path
+    void refused(const underridge::Remark& why);
+    /// The view asked for by undo and redo.
+    void viewWanted(double centreX, double centreY, double zoom);
+
+private:
+    void show(const model::Network& before, const edit::Session* session);
+    void dropGone();
+
+    edit::World world_;
+    model::Catalogue catalogue_;
+    model::IdSource ids_;
+    std::unique_ptr<edit::Document> document_;
+    scene::Scene scene_;
+    edit::Session session_;
+    model::PortRef port_;
+    edit::Clip clip_;
+};
+
+} // namespace underridge::app

@@ -1,0 +1,388 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/main_window.h"
+
+#include "app/sheet/snapping.h"
+#include "core/edit/links.h"
+#include "core/edit/objects.h"
+#include "core/edit/sheets.h"
+#include "core/exchange/catalogue_file.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDockWidget>
+#include <QMenuBar>
+#include <QMimeData>
+#include <QSettings>
+#include <QStatusBar>
+#include <QTabWidget>
+#include <QToolBar>
+#include <QToolButton>
+
+namespace underridge::app {
+using namespace model;
+
+MainWindow::MainWindow(WindowWorld world, QWidget* parent)
+    : QMainWindow(parent),
+      world_(std::move(world)),
+      settings_(world_.settingsPath.isEmpty() ? std::make_unique<QSettings>()
+                                              : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
+      theme_(new DesktopTheme(this)),
+      editor_(new Editor(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
+      sheet_(new SheetView(*editor_)),
+      start_(new StartPage),
+      stack_(new QStackedWidget) {
+    setObjectName(QStringLiteral("mainWindow"));
+    setAcceptDrops(true);
+    setMinimumSize(800, 560);
+    setDockOptions(QMainWindow::AnimatedDocks | QMainWindow::AllowTabbedDocks);
+    stack_->addWidget(start_);
+    stack_->addWidget(sheet_);
+    setCentralWidget(stack_);
+    buildActions();
+    buildDocks();
+    buildPlaceLine();
+    buildMenus();
+    buildStatus();
+
+    connect(theme_, &DesktopTheme::changed, this, &MainWindow::applyTheme);
+    connect(editor_, &Editor::stateChanged, this, &MainWindow::refreshState);
+    connect(editor_, &Editor::selectionChanged, this, &MainWindow::refreshEnabled);
+    connect(editor_, &Editor::refused, this, &MainWindow::tell);
+    connect(sheet_, &SheetView::hintChanged, this, [this](const QString& hint) {
+        hintTimer_.stop();
+        hint_->setText(hint);
+    });
+    connect(sheet_, &SheetView::zoomChanged, this,
+            [this](double zoom) { zoom_->setText(QStringLiteral("%1 %").arg(qRound(zoom * 100))); });
+    connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
+    connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
+        if (!showsSheet())
+            newNetwork();
+        sheet_->startPlacing(model);
+    });
+    connect(outline_, &OutlinePanel::activated, this, [this](quint64 id) { goTo(id, false); });
+    connect(details_, &DetailsPanel::otherPortWanted, this,
+            [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
+    connect(find_, &FindField::goTo, this, &MainWindow::goTo);
+    connect(start_, &StartPage::newWanted, this, &MainWindow::newNetwork);
+    connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
+    connect(start_, &StartPage::openWanted, this, [this] { run(CommandId::open); });
+    connect(start_, &StartPage::recentWanted, this, &MainWindow::openFile);
+    connect(start_, &StartPage::recoverWanted, this, &MainWindow::recover);
+    connect(start_, &StartPage::discardWanted, this, [this](const edit::Recoverable& from) {
+        edit::Document::discard(world_.world, from);
+        showStart();
+    });
+    hintTimer_.setSingleShot(true);
+    connect(&hintTimer_, &QTimer::timeout, this, [this] {
+        hint_->setStyleSheet({});
+        hint_->clear();
+    });
+    restoreWindow();
+    applyTheme();
+    refreshState();
+    showStart();
+}
+
+MainWindow::~MainWindow() = default;
+
+void MainWindow::buildActions() {
+    for (const Command& command : commandTable()) {
+        auto* action = new QAction(tr(command.text), this);
+        QList<QKeySequence> keys;
+        for (const QString& key : QString::fromUtf8(command.keys).split(QLatin1Char(' '), Qt::SkipEmptyParts))
+            keys << QKeySequence::fromString(key, QKeySequence::PortableText);
+        action->setShortcuts(keys);
+        action->setCheckable(command.checkable);
+        action->setStatusTip(tr(command.tip));
+        action->setToolTip(keys.isEmpty() ? tr(command.tip) : QStringLiteral("%1 (%2)").arg(tr(command.tip), keysText(command)));
+        if (command.onSheet)
+            action->setShortcutContext(Qt::WidgetShortcut);
+        sheet_->addAction(action);
+        addAction(action);
+        const CommandId id = command.id;
+        connect(action, &QAction::triggered, this, [this, id] { run(id); });
+        actions_[id] = action;
+    }
+    auto& menu = sheet_->contextMenu();
+    using Id = CommandId;
+    for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::straighten, Id::cut, Id::copy, Id::paste, Id::duplicate, Id::remove})
+        menu.addAction(action(id));
+    menu.addSeparator();
+    for (const Id id : {Id::addDevice, Id::addNote, Id::fitSelection})
+        menu.addAction(action(id));
+}
+
+void MainWindow::buildMenus() {
+    std::map<std::string, QMenu*> menus;
+    for (const Command& command : commandTable()) {
+        QMenu*& menu = menus[command.menu];
+        if (!menu) {
+            menu = menuBar()->addMenu(tr(command.menu));
+            menu->setToolTipsVisible(true);
+        }
+        if (command.separatorBefore)
+            menu->addSeparator();
+        menu->addAction(action(command.id));
+        if (command.id == CommandId::open) {
+            recentMenu_ = menu->addMenu(tr("Open &recent"));
+            connect(recentMenu_, &QMenu::aboutToShow, this, &MainWindow::fillRecentMenu);
+        }
+    }
+    QMenu* view = menus.at("&View");
+    view->addSeparator();
+    view->addAction(leftDock_->toggleViewAction());
+    view->addAction(detailsDock_->toggleViewAction());
+}
+
+void MainWindow::buildPlaceLine() {
+    auto* bar = new QToolBar(tr("Place line"), this);
+    bar->setObjectName(QStringLiteral("placeLine"));
+    bar->setMovable(false);
+    bar->setContextMenuPolicy(Qt::PreventContextMenu);
+    sheetName_ = new QToolButton;
+    sheetName_->setPopupMode(QToolButton::InstantPopup);
+    sheetName_->setToolTip(tr("The sheet shown"));
+    sheetName_->setMenu(new QMenu(sheetName_));
+    connect(sheetName_->menu(), &QMenu::aboutToShow, this, [this] {
+        sheetName_->menu()->clear();
+        for (const Sheet& sheet : editor_->network().sheetsInOrder())
+            sheetName_->menu()->addAction(QString::fromStdString(sheet.name));
+    });
+    bar->addWidget(sheetName_);
+    auto* space = new QWidget;
+    space->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
+    bar->addWidget(space);
+    std::vector<QAction*> commands;
+    for (const auto& [id, each] : actions_)
+        commands.push_back(each);
+    find_ = new FindField(*editor_, std::move(commands), this);
+    find_->setFixedWidth(300);
+    bar->addWidget(find_);
+    addToolBar(Qt::TopToolBarArea, bar);
+}
+
+void MainWindow::buildDocks() {
+    catalogue_ = new CataloguePanel(editor_->catalogue());
+    outline_ = new OutlinePanel(*editor_);
+    leftTabs_ = new QTabWidget;
+    leftTabs_->setDocumentMode(true);
+    leftTabs_->addTab(catalogue_, tr("Catalogue"));
+    leftTabs_->addTab(outline_, tr("Outline"));
+    leftDock_ = new QDockWidget(tr("Catalogue and outline"), this);
+    leftDock_->setObjectName(QStringLiteral("leftDock"));
+    leftDock_->setWidget(leftTabs_);
+    addDockWidget(Qt::LeftDockWidgetArea, leftDock_);
+    details_ = new DetailsPanel(*editor_);
+    detailsDock_ = new QDockWidget(tr("Details"), this);
+    detailsDock_->setObjectName(QStringLiteral("detailsDock"));
+    detailsDock_->setWidget(details_);
+    addDockWidget(Qt::RightDockWidgetArea, detailsDock_);
+    resizeDocks({leftDock_, detailsDock_}, {230, 270}, Qt::Horizontal);
+}
+
+void MainWindow::buildStatus() {
+    hint_ = new QLabel;
+    hint_->setTextFormat(Qt::PlainText);
+    hint_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    counts_ = new QLabel;
+    zoom_ = new QLabel;
+    saved_ = new QLabel;
+    statusBar()->addWidget(hint_, 1);
+    for (QLabel* label : {counts_, zoom_, saved_})
+        statusBar()->addPermanentWidget(label);
+    statusBar()->setSizeGripEnabled(false);
+}
+
+QString MainWindow::statusText() const {
+    return hint_->text();
+}
+
+void MainWindow::tell(const Remark& remark) {
+    const paint::Theme& theme = theme_->theme();
+    const QColor colour = remark.severity == Severity::advice ? theme.advice : theme.error;
+    hint_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
+    QString words = QString::fromStdString(remark.text());
+    words[0] = words[0].toUpper();
+    hint_->setText(words);
+    hintTimer_.start(8000);
+}
+
+void MainWindow::applyTheme() {
+    const paint::Theme& theme = theme_->theme();
+    QApplication::setPalette(paletteFor(theme));
+    sheet_->setTheme(theme);
+    catalogue_->setTheme(theme);
+    setStyleSheet(QStringLiteral("#wrong { color: %1 } #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; "
+                                 "border-radius: 6px; background: %3 } QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; "
+                                 "border-bottom: 1px solid %4 }")
+                      .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
+    action(CommandId::followTheme)->setChecked(theme_->choice() == ThemeChoice::desktop);
+    action(CommandId::lightTheme)->setChecked(theme_->choice() == ThemeChoice::light);
+    action(CommandId::darkTheme)->setChecked(theme_->choice() == ThemeChoice::dark);
+}
+
+void MainWindow::refreshState() {
+    const auto& document = editor_->document();
+    const auto name = [](const char* verb, const std::string& what) {
+        return what.empty() ? tr(verb) : QStringLiteral("%1 “%2”").arg(tr(verb), QString::fromStdString(what));
+    };
+    QAction* undo = action(CommandId::undo);
+    QAction* redo = action(CommandId::redo);
+    undo->setText(name("&Undo", document.history().undoName()));
+    redo->setText(name("&Redo", document.history().redoName()));
+    undo->setEnabled(document.history().canUndo());
+    redo->setEnabled(document.history().canRedo());
+    const QString network = QString::fromStdString(editor_->network().info().name);
+    setWindowTitle(QStringLiteral("%1[*] – Underridge").arg(network));
+    setWindowModified(document.modified());
+    setWindowFilePath(QString());
+    saved_->setText(document.journalTrouble() ? tr("journal cannot be written")
+                    : document.modified()     ? tr("not saved")
+                    : document.path().empty() ? tr("new")
+                                              : tr("saved"));
+    saved_->setToolTip(document.journalTrouble() ? QString::fromStdString(document.journalTrouble()->text())
+                                                 : QString::fromStdString(document.path()));
+    counts_->setText(tr("%1 devices · %2 links").arg(editor_->network().all<Device>().size()).arg(editor_->network().all<Link>().size()));
+    if (const Sheet* sheet = editor_->network().sheet(editor_->sheet()))
+        sheetName_->setText(QString::fromStdString(sheet->name));
+    refreshEnabled();
+}
+
+void MainWindow::refreshEnabled() {
+    const edit::Refs& selection = editor_->selection();
+    const bool any = !selection.empty();
+    const bool oneLink = selection.size() == 1 && selection.front().kind == Kind::link;
+    const bool onSheet = showsSheet();
+    const auto enable = [this](CommandId id, bool on) { action(id)->setEnabled(on); };
+    using Id = CommandId;
+    for (const Id id : {Id::cut, Id::copy, Id::duplicate, Id::remove})
+        enable(id, any);
+    enable(Id::rename, !editor_->selectedDevices().empty());
+    enable(Id::paste, editor_->canPaste());
+    enable(Id::linkInRow, editor_->selectedDevices().size() > 1);
+    enable(Id::otherPort, oneLink);
+    enable(Id::straighten, oneLink);
+    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::exportPicture, Id::selectAll, Id::zoomIn,
+                        Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
+        enable(id, onSheet);
+}
+
+void MainWindow::run(CommandId id) {
+    switch (id) {
+    case CommandId::newNetwork: newNetwork(); break;
+    case CommandId::open:
+        if (const QString path = askPathOr(false); !path.isEmpty())
+            openFile(path);
+        break;
+    case CommandId::firstOffice: openFirstOffice(); break;
+    case CommandId::save: save(); break;
+    case CommandId::saveAs: saveAs(); break;
+    case CommandId::exportPicture: exportPicture(); break;
+    case CommandId::quit: close(); break;
+    case CommandId::undo: editor_->undo(); break;
+    case CommandId::redo: editor_->redo(); break;
+    case CommandId::cut:
+        editor_->copy();
+        editor_->apply(edit::removeObjects(editor_->network(), editor_->selection()));
+        break;
+    case CommandId::copy: editor_->copy(); break;
+    case CommandId::paste: sheet_->paste(); break;
+    case CommandId::duplicate:
+        editor_->apply(edit::duplicateObjects(editor_->network(), editor_->sheet(), editor_->selection(), {gridStep * 4, gridStep * 8}, editor_->ids()));
+        break;
+    case CommandId::remove: editor_->apply(edit::removeObjects(editor_->network(), editor_->selection())); break;
+    case CommandId::rename: sheet_->renameInPlace(editor_->selection()); break;
+    case CommandId::selectAll: {
+        edit::Refs all;
+        editor_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(refTo(plate.id)); });
+        editor_->network().forEachNoteOf(editor_->sheet(), [&](const Note& note) { all.push_back(refTo(note.id)); });
+        editor_->select(std::move(all));
+        break;
+    }
+    case CommandId::find:
+        find_->setFocus();
+        find_->selectAll();
+        break;
+    case CommandId::addDevice: sheet_->openAddField(std::nullopt, std::nullopt); break;
+    case CommandId::addNote: sheet_->addNoteHere(); break;
+    case CommandId::link: sheet_->linkSelection(); break;
+    case CommandId::linkInRow:
+        editor_->apply(edit::linkInRow(editor_->network(), editor_->catalogue(), editor_->selectedDevices(), editor_->ids()));
+        break;
+    case CommandId::otherPort:
+        if (editor_->selection().size() == 1)
+            sheet_->openDrawerForLink({editor_->selection().front().id}, 1);
+        break;
+    case CommandId::straighten:
+        if (editor_->selection().size() == 1)
+            editor_->apply(edit::setBends(editor_->network(), editor_->sheet(), {editor_->selection().front().id}, {}));
+        break;
+    case CommandId::zoomIn: sheet_->zoomBy(1.25); break;
+    case CommandId::zoomOut: sheet_->zoomBy(0.8); break;
+    case CommandId::zoomWhole: sheet_->look(sheet_->camera().centre(), 1); break;
+    case CommandId::fit: sheet_->fitAll(); break;
+    case CommandId::fitSelection: sheet_->fitSelection(); break;
+    case CommandId::followTheme: theme_->choose(ThemeChoice::desktop); break;
+    case CommandId::lightTheme: theme_->choose(ThemeChoice::light); break;
+    case CommandId::darkTheme: theme_->choose(ThemeChoice::dark); break;
+    case CommandId::fullScreen: isFullScreen() ? showNormal() : showFullScreen(); break;
+    case CommandId::keys: showKeys(); break;
+    case CommandId::about: showAbout(); break;
+    }
+    applyTheme();
+}
+
+void MainWindow::goTo(quint64 object, bool isLink) {
+    if (object != 0) {
+        editor_->select({{isLink ? Kind::link : Kind::device, object}});
+        if (const auto* plate = editor_->scene().plate({object}))
+            sheet_->reveal(plate->frame);
+        else if (const auto* line = editor_->scene().link({object}))
+            sheet_->reveal(scene::boundsOf(line->path));
+    }
+    sheet_->setFocus();
+}
+
+void MainWindow::restoreWindow() {
+    resize(1280, 800);
+    restoreGeometry(settings().value(QStringLiteral("window/geometry")).toByteArray());
+    restoreState(settings().value(QStringLiteral("window/docks")).toByteArray());
+    const QString choice = settings().value(QStringLiteral("window/theme")).toString();
+    theme_->choose(choice == QStringLiteral("dark")    ? ThemeChoice::dark
+                   : choice == QStringLiteral("light") ? ThemeChoice::light
+                                                       : ThemeChoice::desktop);
+    leftTabs_->setCurrentIndex(settings().value(QStringLiteral("window/leftTab"), 0).toInt());
+}
+
+void MainWindow::rememberWindow() {
+    settings().setValue(QStringLiteral("window/geometry"), saveGeometry());
+    settings().setValue(QStringLiteral("window/docks"), saveState());
+    const char* names[] = {"desktop", "light", "dark"};
+    settings().setValue(QStringLiteral("window/theme"), QString::fromLatin1(names[static_cast<int>(theme_->choice())]));
+    settings().setValue(QStringLiteral("window/leftTab"), leftTabs_->currentIndex());
+    settings().sync();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!mayLeave()) {
+        event->ignore();
+        return;
+    }
+    rememberWindow();
+    editor_->document().close();
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const QList<QUrl> urls = event->mimeData()->urls();
+    if (!urls.isEmpty() && urls.front().isLocalFile())
+        openFile(urls.front().toLocalFile());
+}
+
+} // namespace underridge::app

@@ -1,0 +1,122 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The main window: menus from the command table, the place line, docks, status line; files and recovery.
+#pragma once
+#include "app/commands/command_table.h"
+#include "app/panels/catalogue_panel.h"
+#include "app/panels/details_panel.h"
+#include "app/panels/outline_panel.h"
+#include "app/sheet/sheet_view.h"
+#include "app/window/desktop_theme.h"
+#include "app/window/editor.h"
+#include "app/window/find_field.h"
+#include "app/window/start_page.h"
+
+#include <QToolButton>
+#include <QTabWidget>
+#include <QMainWindow>
+#include <QStackedWidget>
+#include <map>
+
+class QDockWidget;
+class QSettings;
+
+namespace underridge::app {
+
+/// Everything the window needs of the world, so that tests can pass their own.
+struct WindowWorld {
+    edit::World world;
+    std::uint64_t seed = 1;
+    QString settingsPath; ///< an ini file; empty: the desktop's usual place
+    QString demoPath;     ///< of first-office.underridge
+};
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(WindowWorld world, QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    Editor& editor() { return *editor_; }
+    SheetView& sheet() { return *sheet_; }
+    CataloguePanel& catalogue() { return *catalogue_; }
+    OutlinePanel& outline() { return *outline_; }
+    DetailsPanel& details() { return *details_; }
+    FindField& find() { return *find_; }
+    StartPage& startPage() { return *start_; }
+    QAction* action(CommandId id) { return actions_.at(id); }
+    bool showsSheet() const { return stack_->currentWidget() == sheet_; }
+    QString statusText() const;
+    DesktopTheme& theme() { return *theme_; }
+
+    /// Opens a file in this window; a refusal is shown and leaves all as it was.
+    bool openFile(const QString& path);
+    void openFirstOffice();
+    bool saveTo(const QString& path);
+    void newNetwork();
+    void showStart();
+    bool recover(const edit::Recoverable& from);
+
+    /// What the question "save changes?" is answered with, asked by a dialog unless a test says.
+    enum class SaveAnswer { save, discard, cancel };
+    std::function<SaveAnswer()> askSave;
+    /// A file name from a dialog unless a test says; empty: cancelled.
+    std::function<QString(bool forSaving)> askPath;
+    std::function<QString()> askPicturePath;
+    std::function<bool(const edit::Recoverable&)> askRecover;
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    void buildActions();
+    void buildMenus();
+    void buildPlaceLine();
+    void buildDocks();
+    void buildStatus();
+    void run(CommandId id);
+    void applyTheme();
+    void refreshState();
+    void refreshEnabled();
+    void tell(const Remark& remark);
+    void restoreWindow();
+    void rememberWindow();
+    QSettings& settings() { return *settings_; }
+    QStringList recentFiles() const;
+    void addRecent(const QString& path);
+    void fillRecentMenu();
+    bool mayLeave();
+    bool save();
+    bool saveAs();
+    void exportPicture();
+    void showKeys();
+    void showAbout();
+    void goTo(quint64 object, bool isLink);
+    void showRemarks(const std::vector<Remark>& remarks);
+    QString askPathOr(bool saving);
+
+    WindowWorld world_;
+    std::unique_ptr<QSettings> settings_;
+    DesktopTheme* theme_;
+    Editor* editor_;
+    SheetView* sheet_;
+    StartPage* start_;
+    QStackedWidget* stack_;
+    CataloguePanel* catalogue_ = nullptr;
+    OutlinePanel* outline_ = nullptr;
+    DetailsPanel* details_ = nullptr;
+    FindField* find_ = nullptr;
+    QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr;
+    QTabWidget* leftTabs_ = nullptr;
+    QToolButton* sheetName_ = nullptr;
+    QLabel *hint_ = nullptr, *zoom_ = nullptr, *saved_ = nullptr, *counts_ = nullptr;
+    QMenu* recentMenu_ = nullptr;
+    std::map<CommandId, QAction*> actions_;
+    QTimer hintTimer_;
+};
+
+/// Every key and gesture, as shown by F1: made from the command table.
+QString keySheetHtml();
+
+} // namespace underridge::app

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/start_page.h"
+
+#include <QFileInfo>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace underridge::app {
+namespace {
+
+QLabel* plainLabel(const QString& text) {
+    auto* label = new QLabel(text);
+    label->setTextFormat(Qt::PlainText);
+    label->setWordWrap(true);
+    return label;
+}
+
+QPushButton* wideButton(const QString& text, const QString& tip) {
+    auto* button = new QPushButton(text);
+    button->setToolTip(tip);
+    button->setMinimumHeight(34);
+    return button;
+}
+
+} // namespace
+
+StartPage::StartPage(QWidget* parent) : QWidget(parent) {
+    setObjectName(QStringLiteral("startPage"));
+    auto* outer = new QHBoxLayout(this);
+    auto* middle = new QWidget;
+    middle->setMaximumWidth(460);
+    middle->setMinimumWidth(320);
+    column_ = new QVBoxLayout(middle);
+    column_->setSpacing(10);
+    auto* title = plainLabel(tr("Underridge"));
+    QFont large = font();
+    large.setPointSizeF(large.pointSizeF() * 1.9);
+    large.setBold(true);
+    title->setFont(large);
+    column_->addStretch(2);
+    column_->addWidget(title);
+    column_->addWidget(plainLabel(tr("Draw a network whose every line ends in two real ports.")));
+    column_->addSpacing(8);
+    auto* fresh = wideButton(tr("New network"), tr("Start with an empty sheet"));
+    auto* office = wideButton(tr("First office"), tr("Look round a small sample of eight devices"));
+    auto* open = wideButton(tr("Open…"), tr("Open an Underridge network (.underridge)"));
+    fresh->setDefault(true);
+    for (QPushButton* button : {fresh, office, open})
+        column_->addWidget(button);
+    connect(fresh, &QPushButton::clicked, this, &StartPage::newWanted);
+    connect(office, &QPushButton::clicked, this, &StartPage::firstOfficeWanted);
+    connect(open, &QPushButton::clicked, this, &StartPage::openWanted);
+    column_->addStretch(3);
+    outer->addStretch();
+    outer->addWidget(middle, 1);
+    outer->addStretch();
+    setFocusProxy(fresh);
+}
+
+void StartPage::fill(const QStringList& recent, const std::vector<edit::Recoverable>& recoverable) {
+    delete lists_;
+    lists_ = new QWidget;
+    auto* layout = new QVBoxLayout(lists_);
+    layout->setContentsMargins(0, 10, 0, 0);
+    if (!recoverable.empty())
+        layout->addWidget(plainLabel(tr("The program ended unexpectedly. This work can be recovered:")));
+    for (const edit::Recoverable& from : recoverable) {
+        auto* line = new QHBoxLayout;
+        const QString name = QString::fromStdString(from.header.name);
+        auto* recover = wideButton(tr("Recover %1 (%n step(s))", nullptr, static_cast<int>(from.acts)).arg(name),
+                                   QString::fromStdString(from.header.path));
+        auto* discard = wideButton(tr("Discard"), tr("Throw this work away for good"));
+        discard->setAccessibleName(tr("Discard %1").arg(name));
+        line->addWidget(recover, 1);
+        line->addWidget(discard);
+        layout->addLayout(line);
+        connect(recover, &QPushButton::clicked, this, [this, from] { Q_EMIT recoverWanted(from); });
+        connect(discard, &QPushButton::clicked, this, [this, from] { Q_EMIT discardWanted(from); });
+    }
+    if (!recent.isEmpty())
+        layout->addWidget(plainLabel(tr("Recent")));
+    for (const QString& path : recent) {
+        auto* button = new QPushButton(QFileInfo(path).fileName());
+        button->setFlat(true);
+        button->setToolTip(path);
+        button->setStyleSheet(QStringLiteral("text-align: left; padding: 4px"));
+        layout->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, path] { Q_EMIT recentWanted(path); });
+    }
+    column_->insertWidget(column_->count() - 1, lists_);
+}
+
+} // namespace underridge::app

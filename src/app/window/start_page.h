@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the first window offers: new, first office, open, work to recover, recent files.
+#pragma once
+#include "core/edit/document.h"
+
+#include <QVBoxLayout>
+#include <QWidget>
+
+namespace underridge::app {
+
+class StartPage : public QWidget {
+    Q_OBJECT
+public:
+    explicit StartPage(QWidget* parent = nullptr);
+
+    void fill(const QStringList& recent, const std::vector<edit::Recoverable>& recoverable);
+
+Q_SIGNALS:
+    void newWanted();
+    void firstOfficeWanted();
+    void openWanted();
+    void recentWanted(const QString& path);
+    void recoverWanted(const underridge::edit::Recoverable& from);
+    void discardWanted(const underridge::edit::Recoverable& from);
+
+private:
+    QVBoxLayout* column_;
+    QWidget* lists_ = nullptr;
+};
+
+} // namespace underridge::app

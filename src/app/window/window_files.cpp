@@ -1,0 +1,272 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The main window's files: new, open, save, recovery, pictures, recent files.
+#include "app/window/main_window.h"
+#include "paint/picture.h"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QSettings>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+namespace underridge::app {
+namespace {
+
+const QString recentKey = QStringLiteral("files/recent");
+constexpr int mostRecent = 8;
+const QString ownSuffix = QStringLiteral(".underridge");
+
+} // namespace
+
+void MainWindow::showStart() {
+    const auto recoverable = edit::Document::recoverable(world_.world);
+    start_->fill(recentFiles(), recoverable);
+    stack_->setCurrentWidget(start_);
+    start_->setFocus();
+    refreshEnabled();
+}
+
+void MainWindow::newNetwork() {
+    if (!mayLeave())
+        return;
+    editor_->setDocument(edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
+    stack_->setCurrentWidget(sheet_);
+    sheet_->fitAll();
+    sheet_->setFocus();
+    refreshState();
+}
+
+bool MainWindow::openFile(const QString& path) {
+    if (!mayLeave())
+        return false;
+    // Work on this very file that was cut off comes first.
+    for (const edit::Recoverable& from : edit::Document::recoverable(world_.world))
+        if (QString::fromStdString(from.header.path) == path) {
+            const auto answer = askRecover ? askRecover(from) : QMessageBox::question(this, tr("Recover"), tr("The last work on %1 was not saved: %n step(s). Recover it?", nullptr, static_cast<int>(from.acts)).arg(QFileInfo(path).fileName())) == QMessageBox::Yes;
+            if (answer)
+                return recover(from);
+        }
+    auto opened = edit::Document::open(world_.world, path.toStdString());
+    if (!opened) {
+        tell(opened.refusal());
+        if (!showsSheet() && isVisible() && !askSave)
+            QMessageBox::warning(this, tr("Open"), QString::fromStdString(opened.refusal().text()));
+        return false;
+    }
+    editor_->setDocument(std::move(opened->document));
+    stack_->setCurrentWidget(sheet_);
+    sheet_->fitAll();
+    sheet_->setFocus();
+    addRecent(path);
+    refreshState();
+    showRemarks(opened->remarks);
+    return true;
+}
+
+void MainWindow::openFirstOffice() {
+    if (!mayLeave())
+        return;
+    auto opened = edit::Document::open(world_.world, world_.demoPath.toStdString());
+    if (!opened) {
+        tell(opened.refusal());
+        return;
+    }
+    // A sample is looked at and changed freely: it is a new document, saved under a name of its own.
+    model::Network network = opened->document.network();
+    model::NetworkInfo info = network.info();
+    info.id = editor_->ids().make<model::NetworkId>();
+    network.put(std::move(info));
+    editor_->setDocument(edit::Document::fresh(world_.world, std::move(network)));
+    stack_->setCurrentWidget(sheet_);
+    sheet_->fitAll();
+    sheet_->setFocus();
+    refreshState();
+}
+
+bool MainWindow::recover(const edit::Recoverable& from) {
+    auto recovered = edit::Document::recover(world_.world, from);
+    if (!recovered) {
+        tell(recovered.refusal());
+        return false;
+    }
+    editor_->setDocument(std::move(recovered->document));
+    stack_->setCurrentWidget(sheet_);
+    sheet_->fitAll();
+    sheet_->setFocus();
+    refreshState();
+    showRemarks(recovered->remarks);
+    return true;
+}
+
+void MainWindow::showRemarks(const std::vector<Remark>& remarks) {
+    if (remarks.empty())
+        return;
+    tell(remarks.front());
+    if (remarks.size() < 2 || askSave)
+        return;
+    QMessageBox box(QMessageBox::Information, tr("Remarks"), tr("%n remark(s) on reading the file", nullptr, static_cast<int>(remarks.size())), QMessageBox::Ok, this);
+    QStringList lines;
+    for (const Remark& remark : remarks)
+        lines << QString::fromStdString(remark.text());
+    box.setDetailedText(lines.join(QLatin1Char('\n')));
+    box.exec();
+}
+
+bool MainWindow::mayLeave() {
+    if (!editor_->document().modified())
+        return true;
+    SaveAnswer answer = SaveAnswer::cancel;
+    if (askSave) {
+        answer = askSave();
+    } else {
+        const QString name = QString::fromStdString(editor_->network().info().name);
+        QMessageBox box(QMessageBox::Question, tr("Save changes?"), tr("“%1” has changes that are not saved.").arg(name), {}, this);
+        QPushButton* keep = box.addButton(tr("Save"), QMessageBox::AcceptRole);
+        QPushButton* drop = box.addButton(tr("Discard changes"), QMessageBox::DestructiveRole);
+        box.addButton(tr("Cancel"), QMessageBox::RejectRole);
+        box.setDefaultButton(keep);
+        box.exec();
+        answer = box.clickedButton() == keep ? SaveAnswer::save : box.clickedButton() == drop ? SaveAnswer::discard : SaveAnswer::cancel;
+    }
+    switch (answer) {
+    case SaveAnswer::save: return save();
+    case SaveAnswer::discard: return true;
+    case SaveAnswer::cancel: return false;
+    }
+    return false;
+}
+
+bool MainWindow::save() {
+    const std::string& path = editor_->document().path();
+    return path.empty() ? saveAs() : saveTo(QString::fromStdString(path));
+}
+
+bool MainWindow::saveAs() {
+    QString path = askPathOr(true);
+    if (path.isEmpty())
+        return false;
+    if (QFileInfo(path).suffix().isEmpty())
+        path += ownSuffix;
+    return saveTo(path);
+}
+
+bool MainWindow::saveTo(const QString& path) {
+    if (auto done = editor_->document().save(path.toStdString()); !done) {
+        tell(done.refusal());
+        if (!askSave)
+            QMessageBox::warning(this, tr("Save"), QString::fromStdString(done.refusal().text()));
+        return false;
+    }
+    addRecent(path);
+    refreshState();
+    return true;
+}
+
+QString MainWindow::askPathOr(bool saving) {
+    if (askPath)
+        return askPath(saving);
+    const QString filter = tr("Underridge networks (*.underridge);;All files (*)");
+    const QString folder = QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath();
+    if (!saving)
+        return QFileDialog::getOpenFileName(this, tr("Open"), folder, filter);
+    const QString name = QString::fromStdString(editor_->network().info().name).toLower().replace(QLatin1Char(' '), QLatin1Char('-'));
+    return QFileDialog::getSaveFileName(this, tr("Save as"), folder + QLatin1Char('/') + name + ownSuffix, filter);
+}
+
+void MainWindow::exportPicture() {
+    QString path = askPicturePath ? askPicturePath()
+                                  : QFileDialog::getSaveFileName(this, tr("Export picture"), {}, tr("PNG (*.png);;SVG (*.svg);;PDF (*.pdf)"));
+    if (path.isEmpty())
+        return;
+    if (QFileInfo(path).suffix().isEmpty())
+        path += QStringLiteral(".png");
+    const auto format = paint::formatFromSuffix(path.toStdString());
+    if (!format) {
+        tell(error("a picture is written as .png, .svg or .pdf", "choose one of these suffixes", {path.toStdString(), 0, 0, {}}));
+        return;
+    }
+    paint::PictureOptions options;
+    options.format = *format;
+    options.theme = &theme_->theme();
+    options.scale = *format == paint::PictureFormat::png ? 2 : 1;
+    const auto written = paint::writePicture(editor_->scene(), path.toStdString(), options, editor_->network().info().name);
+    if (!written)
+        tell(written.refusal());
+    else
+        tell(advice("picture written", {}, {path.toStdString(), 0, 0, {}}));
+}
+
+QStringList MainWindow::recentFiles() const {
+    QStringList files = settings_->value(recentKey).toStringList();
+    files.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
+    return files;
+}
+
+void MainWindow::addRecent(const QString& path) {
+    QStringList files = recentFiles();
+    const QString absolute = QFileInfo(path).absoluteFilePath();
+    files.removeAll(absolute);
+    files.prepend(absolute);
+    settings().setValue(recentKey, files.mid(0, mostRecent));
+}
+
+void MainWindow::fillRecentMenu() {
+    recentMenu_->clear();
+    for (const QString& path : recentFiles())
+        connect(recentMenu_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this, [this, path] { openFile(path); });
+    if (recentMenu_->isEmpty())
+        recentMenu_->addAction(tr("No recent files"))->setEnabled(false);
+}
+
+QString keySheetHtml() {
+    QString html = QStringLiteral("<h3>Keys</h3><table cellpadding='3'>");
+    const char* menu = "";
+    for (const Command& command : commandTable()) {
+        if (QByteArray(menu) != command.menu) {
+            menu = command.menu;
+            html += QStringLiteral("<tr><td colspan='3'><b>%1</b></td></tr>").arg(QString::fromUtf8(menu).remove(QLatin1Char('&')));
+        }
+        html += QStringLiteral("<tr><td>%1</td><td>%2</td><td>%3</td></tr>")
+                    .arg(keysText(command).toHtmlEscaped(), plainText(command).toHtmlEscaped(), QString::fromUtf8(command.tip).toHtmlEscaped());
+    }
+    html += QStringLiteral("</table><h3>On the sheet</h3><table cellpadding='3'>");
+    const std::pair<const char*, const char*> gestures[] = {
+        {"Drag the grip or a port", "Link; release on empty sheet adds a device, already linked; Down opens the port drawer"},
+        {"Click the grip or a port, then a plate", "The same without dragging"},
+        {"Drag a plate", "Move; Ctrl: no snapping, Shift: one axis"},
+        {"Drag a link", "Bend it"},
+        {"Drag the empty sheet", "Select what lies inside; with Shift, what it touches; with Ctrl, in addition"},
+        {"Middle button, or Space and drag", "Pan"},
+        {"Wheel", "Zoom at the pointer"},
+        {"Double-click a name or note", "Rename, edit"},
+        {"Tab, Shift+Tab", "Go to the next or previous device"},
+        {"Space", "Select the device the keyboard is at; with Shift, in addition"},
+        {"Arrow keys", "Move the selection; with Ctrl, finely; with nothing selected, pan"},
+        {"Esc", "Leave all as it was"},
+    };
+    for (const auto& [gesture, effect] : gestures)
+        html += QStringLiteral("<tr><td>%1</td><td>%2</td></tr>").arg(QString::fromUtf8(gesture), QString::fromUtf8(effect));
+    return html + QStringLiteral("</table>");
+}
+
+void MainWindow::showKeys() {
+    auto* dialog = new QDialog(this);
+    dialog->setObjectName(QStringLiteral("keys"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle(tr("Keys and gestures"));
+    auto* layout = new QVBoxLayout(dialog);
+    auto* browser = new QTextBrowser;
+    browser->setHtml(keySheetHtml());
+    layout->addWidget(browser);
+    dialog->resize(760, 620);
+    dialog->open();
+}
+
+void MainWindow::showAbout() {
+    QMessageBox::about(this, tr("About Underridge"),
+                       tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree software under the GNU General Public License, version 3 or later.")
+                           .arg(QStringLiteral(UNDERRIDGE_VERSION)));
+}
+
+} // namespace underridge::app

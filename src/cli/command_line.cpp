@@ -1,0 +1,204 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/command_line.h"
+
+#include "cli/listing.h"
+#include "core/base/files.h"
+#include "core/exchange/own_format.h"
+#include "paint/picture.h"
+
+#include <CLI/CLI.hpp>
+#include <chrono>
+#include <fmt/format.h>
+#include <iterator>
+
+namespace underridge::cli {
+using namespace model;
+using exchange::Loaded;
+namespace {
+
+const std::vector<std::string> subcommands{"list", "convert", "render"};
+
+struct Common {
+    bool json = false;
+    bool quiet = false;
+};
+
+class Runner {
+public:
+    Runner(std::istream& in, std::ostream& out, std::ostream& err) : in_(in), out_(out), err_(err) {}
+
+    Common common;
+
+    Result<Loaded> load(const std::string& path) {
+        std::string bytes;
+        if (path == "-") {
+            bytes.assign(std::istreambuf_iterator<char>(in_), {});
+        } else {
+            auto read = files_.read(path);
+            if (!read)
+                return read.refusal();
+            bytes = *std::move(read);
+        }
+        if (!exchange::isOwn(bytes))
+            return error("the format is not known", "give an Underridge network", {path, 1, 1, {}});
+        return exchange::readOwn(bytes, path);
+    }
+
+    int refuse(const Remark& why, int code) {
+        err_ << "underridge: " << why.text() << '\n';
+        return code;
+    }
+
+    void tellRemarks(const std::vector<Remark>& remarks) {
+        if (!common.quiet)
+            for (const Remark& remark : remarks)
+                err_ << "underridge: " << remark.text() << '\n';
+    }
+
+    int list(const std::string& file, const std::string& what, const std::string& sheet) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        const auto listed = listing(loaded->network, what, sheet);
+        if (!listed)
+            return refuse(listed.refusal(), wrongUsage);
+        out_ << (common.json ? listed->dump(2) + "\n" : asText(*listed));
+        return done;
+    }
+
+    int convert(const std::string& from, const std::string& to) {
+        const auto loaded = load(from);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        const std::string bytes = exchange::writeOwn(loaded->network);
+        if (to == "-")
+            out_ << bytes;
+        else if (auto written = files_.writeAtomically(to, bytes); !written)
+            return refuse(written.refusal(), cannotWrite);
+        if (common.json && to != "-")
+            out_ << Json{{"remarks", remarksJson(loaded->remarks)}}.dump(2) << '\n';
+        else
+            tellRemarks(loaded->remarks);
+        return done;
+    }
+
+    struct Render {
+        std::string file, output, sheet, size, theme = "light", detail;
+        double scale = 1;
+    };
+
+    int render(const Render& wanted, const std::function<void()>& prepareDrawing) {
+        const auto start = std::chrono::steady_clock::now();
+        const auto loaded = load(wanted.file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        paint::PictureOptions options;
+        const auto format = paint::formatFromSuffix(wanted.output);
+        if (!format)
+            return refuse(error("the suffix is not .png, .svg or .pdf", "choose one of these", {wanted.output, 0, 0, {}}), wrongUsage);
+        options.format = *format;
+        options.theme = wanted.theme == "dark" ? &paint::darkTheme() : &paint::lightTheme();
+        options.scale = wanted.scale;
+        if (!wanted.size.empty()) {
+            int width = 0, height = 0;
+            char x = 0;
+            std::istringstream parts(wanted.size);
+            if (!(parts >> width >> x >> height) || x != 'x' || width < 1 || height < 1 || !parts.eof())
+                return refuse(error(fmt::format("{} is not a size", wanted.size), "write it as 1280x800"), wrongUsage);
+            options.size = QSize(width, height);
+        }
+        const std::map<std::string, scene::Detail> details{{"far", scene::Detail::far}, {"middle", scene::Detail::middle},
+                                                           {"near", scene::Detail::near}, {"close", scene::Detail::close}};
+        if (!wanted.detail.empty())
+            options.detail = details.at(wanted.detail);
+        const auto sheet = sheetNamed(loaded->network, wanted.sheet);
+        if (!sheet)
+            return refuse(sheet.refusal(), wrongUsage);
+        prepareDrawing();
+        const auto scene = scene::Scene::build(loaded->network, *sheet);
+        const auto picture = paint::writePicture(scene, wanted.output, options, loaded->network.info().name);
+        if (!picture)
+            return refuse(picture.refusal(), cannotWrite);
+        const auto elapsed = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
+        if (common.json)
+            out_ << Json{{"width", picture->width}, {"height", picture->height}, {"elapsedMs", elapsed}}.dump(2) << '\n';
+        return done;
+    }
+
+private:
+    std::istream& in_;
+    std::ostream& out_;
+    std::ostream& err_;
+    DiskFiles files_;
+};
+
+} // namespace
+
+bool isSubcommand(const std::vector<std::string>& arguments) {
+    return std::any_of(arguments.begin(), arguments.end(), [](const std::string& argument) {
+        return argument == "--help" || argument == "-h" || argument == "--version" ||
+               std::find(subcommands.begin(), subcommands.end(), argument) != subcommands.end();
+    });
+}
+
+Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::ostream& out, std::ostream& err,
+            const std::function<void()>& prepareDrawing) {
+    CLI::App app("Underridge: network topology diagrams that know what they draw", "underridge");
+    Runner runner(in, out, err);
+    Outcome outcome;
+    OpenWindow window;
+    app.set_version_flag("--version", std::string("underridge " UNDERRIDGE_VERSION));
+    app.add_option("FILE", window.file, "network to open in the window");
+    app.add_flag("--demo", window.demo, "open the first office");
+    app.require_subcommand(0, 1);
+
+    const auto common = [&](CLI::App* sub) {
+        sub->add_flag("--json", runner.common.json, "one JSON document on standard output");
+        sub->add_flag("--quiet", runner.common.quiet, "no remarks");
+        return sub;
+    };
+    const std::vector<std::string> formats{"underridge"};
+    std::string file, what, sheet, output, from, to;
+    auto* list = common(app.add_subcommand("list", "list what is in a network"));
+    list->add_option("FILE", file, "network, - for standard input")->required();
+    list->add_option("WHAT", what, "what to list")->required()->check(CLI::IsMember(listable()));
+    list->add_option("--sheet", sheet, "positions on this sheet");
+    list->callback([&] { outcome.exitCode = runner.list(file, what, sheet); });
+
+    auto* convert = common(app.add_subcommand("convert", "write a network in another format"));
+    convert->add_option("IN", file, "network, - for standard input")->required();
+    convert->add_option("OUT", output, "file to write, - for standard output")->required();
+    convert->add_option("--from", from, "input format")->check(CLI::IsMember(formats));
+    convert->add_option("--to", to, "output format")->check(CLI::IsMember(formats));
+    convert->callback([&] { outcome.exitCode = runner.convert(file, output); });
+
+    Runner::Render wanted;
+    auto* render = common(app.add_subcommand("render", "draw a sheet as PNG, SVG or PDF"));
+    render->add_option("FILE", wanted.file, "network, - for standard input")->required();
+    render->add_option("-o,--output", wanted.output, "picture to write")->required();
+    render->add_option("--sheet", wanted.sheet, "sheet by name; else the first");
+    render->add_option("--size", wanted.size, "WIDTHxHEIGHT in pixels");
+    render->add_option("--scale", wanted.scale, "pixels a sheet unit")->check(CLI::Range(0.01, 16.0));
+    render->add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));
+    render->add_option("--detail", wanted.detail, "far, middle, near or close")->check(CLI::IsMember({"far", "middle", "near", "close"}));
+    render->callback([&] { outcome.exitCode = runner.render(wanted, prepareDrawing); });
+
+    try {
+        std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());
+        app.parse(reversed);
+    } catch (const CLI::Success& asked) { // help or version
+        app.exit(asked, out, err);
+        return outcome;
+    } catch (const CLI::ParseError& wrong) {
+        err << "underridge: " << wrong.what() << "; try underridge --help\n";
+        outcome.exitCode = wrongUsage;
+        return outcome;
+    }
+    if (app.get_subcommands().empty())
+        outcome.window = window;
+    return outcome;
+}
+
+} // namespace underridge::cli

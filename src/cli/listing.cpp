@@ -1,0 +1,262 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/listing.h"
+
+#include "core/model/ports.h"
+#include "core/scene/scene.h"
+
+#include <fmt/format.h>
+#include <map>
+#include <numeric>
+#include <unordered_map>
+
+namespace underridge::cli {
+using namespace model;
+namespace {
+
+std::string path(const Network& network, GroupId id) {
+    std::string out;
+    for (const Group* group = network.group(id); group; group = network.group(group->parent))
+        out = group->name + (out.empty() ? "" : "/" + out);
+    return out;
+}
+
+/// How many parts the links leave the devices in.
+int components(const Network& network) {
+    std::unordered_map<std::uint64_t, std::uint64_t> parent;
+    const std::function<std::uint64_t(std::uint64_t)> root = [&](std::uint64_t x) {
+        while (parent[x] != x)
+            x = parent[x] = parent[parent[x]];
+        return x;
+    };
+    network.all<Device>().forEach([&](const Device& d) { parent[d.id.value] = d.id.value; });
+    network.all<Link>().forEach([&](const Link& l) { parent[root(l.a.device.value)] = root(l.b.device.value); });
+    int count = 0;
+    for (const auto& [id, up] : parent)
+        count += id == up;
+    return count;
+}
+
+Json summary(const Network& network) {
+    Json byRole = Json::object(), byMedium = Json::object();
+    int endpoints = 0;
+    network.all<Device>().forEach([&](const Device& device) {
+        const Role role = roleOf(network, device);
+        endpoints += isEndpoint(role);
+        Json& count = byRole[std::string(textOf(role))];
+        count = count.is_null() ? 1 : count.get<int>() + 1;
+    });
+    network.all<Link>().forEach([&](const Link& link) {
+        Json& count = byMedium[std::string(textOf(mediumOf(network, link)))];
+        count = count.is_null() ? 1 : count.get<int>() + 1;
+    });
+    const auto devices = static_cast<int>(network.all<Device>().size());
+    return {{"devices", devices},
+            {"links", network.all<Link>().size()},
+            {"groups", network.all<Group>().size()},
+            {"sheets", network.all<Sheet>().size()},
+            {"endpoints", endpoints},
+            {"infrastructure", devices - endpoints},
+            {"byRole", byRole},
+            {"byMedium", byMedium},
+            {"components", components(network)}};
+}
+
+Json devices(const Network& network, SheetId sheet) {
+    Json rows = Json::array();
+    network.all<Device>().forEach([&](const Device& device) {
+        Json addresses = Json::array();
+        network.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
+            for (const std::string& address : interface.addresses)
+                addresses.push_back(address);
+        });
+        const PortCount ports = countPorts(network, device);
+        Json row{{"id", idText(device.id.value)},
+                 {"name", device.name},
+                 {"role", std::string(textOf(roleOf(network, device)))},
+                 {"model", device.model},
+                 {"group", path(network, device.group)}};
+        if (const auto plate = scene::plateOf(network, sheet, device)) {
+            row["x"] = static_cast<int>(plate->frame.x);
+            row["y"] = static_cast<int>(plate->frame.y);
+            row["w"] = static_cast<int>(plate->frame.w);
+            row["h"] = static_cast<int>(plate->frame.h);
+        }
+        row["addresses"] = addresses;
+        row["ports"] = ports.all;
+        row["portsUsed"] = ports.used;
+        rows.push_back(std::move(row));
+    });
+    return rows;
+}
+
+Json end(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    return {{"device", device ? device->name : ""}, {"port", port.port}};
+}
+
+Json links(const Network& network) {
+    Json rows = Json::array();
+    network.all<Link>().forEach([&](const Link& link) {
+        const Cable* cable = network.cable(link.cable);
+        rows.push_back({{"id", idText(link.id.value)},
+                        {"a", end(network, link.a)},
+                        {"b", end(network, link.b)},
+                        {"medium", std::string(textOf(mediumOf(network, link)))},
+                        {"cable", cable ? cable->type : ""},
+                        {"lengthM", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0},
+                        {"speedMbps", speedOf(network, link)},
+                        {"provenance", std::string(textOf(link.provenance.origin))}});
+    });
+    return rows;
+}
+
+Json ports(const Network& network) {
+    Json rows = Json::array();
+    network.all<Device>().forEach([&](const Device& device) {
+        for (const PortView& port : portsOf(network, device)) {
+            const Link* link = network.linkAt({device.id, port.key});
+            Json peer = nullptr;
+            if (link)
+                peer = end(network, link->a == PortRef{device.id, port.key} ? link->b : link->a);
+            const auto rates = port.rates();
+            rows.push_back({{"device", device.name},
+                            {"port", port.key},
+                            {"block", std::string(textOf(port.like->block))},
+                            {"connector", std::string(textOf(port.connector()))},
+                            {"cage", std::string(textOf(port.like->cage))},
+                            {"speedMbps", rates.empty() ? 0 : rates.back()},
+                            {"disabled", port.disabled()},
+                            {"reserved", port.reserved()},
+                            {"peer", peer}});
+        }
+    });
+    return rows;
+}
+
+Json groups(const Network& network) {
+    Json rows = Json::array();
+    network.all<Group>().forEach([&](const Group& group) {
+        rows.push_back({{"id", idText(group.id.value)}, {"name", group.name}, {"kind", std::string(textOf(group.type))}, {"path", path(network, group.id)}});
+    });
+    return rows;
+}
+
+Json sheets(const Network& network) {
+    Json rows = Json::array();
+    for (const Sheet& sheet : network.sheetsInOrder())
+        rows.push_back({{"id", idText(sheet.id.value)}, {"name", sheet.name}});
+    return rows;
+}
+
+Json vlans(const Network& network) {
+    Json rows = Json::array();
+    network.all<Vlan>().forEach([&](const Vlan& vlan) {
+        rows.push_back({{"id", idText(vlan.id.value)}, {"number", vlan.number}, {"name", vlan.name}, {"scope", path(network, vlan.scope)}});
+    });
+    return rows;
+}
+
+Json subnets(const Network& network) {
+    Json rows = Json::array();
+    network.all<Subnet>().forEach([&](const Subnet& subnet) {
+        const Vlan* vlan = network.vlan(subnet.vlan);
+        rows.push_back({{"id", idText(subnet.id.value)}, {"prefix", subnet.prefix}, {"name", subnet.name}, {"vlan", vlan ? vlan->number : 0}});
+    });
+    return rows;
+}
+
+Json cables(const Network& network) {
+    Json rows = Json::array();
+    network.all<Cable>().forEach([&](const Cable& cable) {
+        Json ends = Json::array();
+        for (const CableEnd& each : cable.ends)
+            ends.push_back(end(network, each.at));
+        rows.push_back({{"id", idText(cable.id.value)}, {"type", cable.type}, {"label", cable.label},
+                        {"lengthM", static_cast<double>(cable.lengthMm) / 1000}, {"status", std::string(textOf(cable.status))}, {"ends", ends}});
+    });
+    return rows;
+}
+
+std::string cellText(const Json& value) {
+    if (value.is_string())
+        return value.get<std::string>();
+    if (value.is_object() && value.contains("device"))
+        return value["device"].get<std::string>() + ":" + value["port"].get<std::string>();
+    if (value.is_array()) {
+        std::string out;
+        for (const Json& item : value)
+            out += (out.empty() ? "" : " ") + cellText(item);
+        return out;
+    }
+    return value.is_null() ? "" : value.dump();
+}
+
+} // namespace
+
+const std::vector<std::string>& listable() {
+    static const std::vector<std::string> all{"summary", "devices", "ports", "links", "groups", "sheets", "vlans", "subnets", "cables"};
+    return all;
+}
+
+Result<SheetId> sheetNamed(const Network& network, const std::string& name) {
+    const auto sheets = network.sheetsInOrder();
+    for (const Sheet& sheet : sheets)
+        if (name.empty() || sheet.name == name)
+            return sheet.id;
+    if (name.empty())
+        return SheetId{};
+    return error(fmt::format("there is no sheet {}", name), "see underridge list FILE sheets");
+}
+
+Result<Json> listing(const Network& network, const std::string& what, const std::string& sheetName) {
+    const auto sheet = sheetNamed(network, sheetName);
+    if (!sheet)
+        return sheet.refusal();
+    if (what == "summary")
+        return summary(network);
+    if (what == "devices")
+        return devices(network, *sheet);
+    if (what == "ports")
+        return ports(network);
+    if (what == "links")
+        return links(network);
+    if (what == "groups")
+        return groups(network);
+    if (what == "sheets")
+        return sheets(network);
+    if (what == "vlans")
+        return vlans(network);
+    if (what == "subnets")
+        return subnets(network);
+    if (what == "cables")
+        return cables(network);
+    return error(fmt::format("{} cannot be listed", what), "see underridge list --help");
+}
+
+std::string asText(const Json& listed) {
+    std::string out;
+    if (listed.is_object()) {
+        for (const auto& [name, value] : listed.items())
+            out += fmt::format("{}\t{}\n", name, value.is_object() ? value.dump() : cellText(value));
+        return out;
+    }
+    for (const Json& row : listed) {
+        std::string line;
+        for (const auto& [name, value] : row.items())
+            if (name != "id")
+                line += (line.empty() ? "" : "\t") + cellText(value);
+        out += line + "\n";
+    }
+    return out;
+}
+
+Json remarksJson(const std::vector<Remark>& remarks) {
+    Json rows = Json::array();
+    const char* severities[] = {"error", "warning", "advice"};
+    for (const Remark& remark : remarks)
+        rows.push_back({{"severity", severities[static_cast<int>(remark.severity)]}, {"message", remark.what}, {"remedy", remark.remedy},
+                        {"file", remark.where.file}, {"line", remark.where.line}, {"column", remark.where.column}, {"object", remark.where.object}});
+    return rows;
+}
+
+} // namespace underridge::cli

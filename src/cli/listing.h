@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What `underridge list` prints.
+#pragma once
+#include "core/model/network.h"
+
+#include <nlohmann/json.hpp>
+
+namespace underridge::cli {
+
+using Json = nlohmann::ordered_json;
+
+const std::vector<std::string>& listable();
+
+/// Refuses what cannot be listed and sheets that are not there. An empty sheet name: no positions but on the
+/// first sheet.
+Result<Json> listing(const model::Network& network, const std::string& what, const std::string& sheet);
+
+/// The same as lines of text, columns separated by tabs.
+std::string asText(const Json& listed);
+
+Json remarksJson(const std::vector<Remark>& remarks);
+
+/// A sheet by name; the first when the name is empty.
+Result<model::SheetId> sheetNamed(const model::Network& network, const std::string& name);
+
+} // namespace underridge::cli

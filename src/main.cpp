@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/main_window.h"
+#include "cli/command_line.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QFileInfo>
+#include <QStandardPaths>
+#include <chrono>
+#include <iostream>
+
+namespace {
+
+using namespace underridge;
+
+std::int64_t nowMs() {
+    return std::chrono::duration_cast<std::chrono::milliseconds>(std::chrono::system_clock::now().time_since_epoch()).count();
+}
+
+/// $XDG_STATE_HOME, which QStandardPaths of Qt 6.4 does not know.
+QString stateFolder() {
+    QString base = qEnvironmentVariable("XDG_STATE_HOME");
+    if (base.isEmpty())
+        base = QDir::homePath() + QStringLiteral("/.local/state");
+    return base + QStringLiteral("/underridge/journal");
+}
+
+/// The sample beside the program when installed, else in the source tree.
+QString demoFile() {
+    const QString name = QStringLiteral("first-office.underridge");
+    const QString installed = QCoreApplication::applicationDirPath() + QStringLiteral("/../share/underridge/demo/") + name;
+    return QFileInfo::exists(installed) ? installed : QStringLiteral(UNDERRIDGE_SOURCE_DEMO "/") + name;
+}
+
+int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
+    QApplication app(argc, argv);
+    QApplication::setStyle(QStringLiteral("fusion"));
+    DiskFiles files;
+    app::WindowWorld world{{files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFile()};
+    app::MainWindow window(std::move(world));
+    window.show();
+    if (wanted.demo)
+        window.openFirstOffice();
+    else if (!wanted.file.empty())
+        window.openFile(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());
+    return QApplication::exec();
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QCoreApplication::setOrganizationName(QStringLiteral("underridge"));
+    QCoreApplication::setApplicationName(QStringLiteral("underridge"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(UNDERRIDGE_VERSION));
+    const std::vector<std::string> arguments(argv + 1, argv + argc);
+    std::unique_ptr<QGuiApplication> drawing;
+    const auto prepareDrawing = [&] {
+        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+            qputenv("QT_QPA_PLATFORM", "offscreen"); // pictures need fonts, not a display
+        drawing = std::make_unique<QGuiApplication>(argc, argv);
+    };
+    const cli::Outcome outcome = cli::run(arguments, std::cin, std::cout, std::cerr, prepareDrawing);
+    return outcome.window ? openWindow(argc, argv, *outcome.window) : outcome.exitCode;
+}

@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Our own geometric signs for roles: lines of one weight in a box of 14 by 14.
+#pragma once
+#include "core/model/words.h"
+
+#include <QPainterPath>
+
+namespace underridge::paint {
+
+inline constexpr double glyphBox = 14;
+
+/// Made anew at each call, so that each thread has its own.
+QPainterPath glyphOf(model::Role role);
+
+} // namespace underridge::paint

@@ -1,0 +1,405 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "paint/sheet_painter.h"
+
+#include "core/scene/text_width.h"
+#include "paint/glyphs.h"
+
+#include <map>
+
+namespace underridge::paint {
+using scene::Detail;
+using scene::LinkForm;
+using scene::LinkLine;
+using scene::Plate;
+using scene::PointF;
+using scene::Rect;
+using scene::Weight;
+namespace {
+
+/// Fonts are set this much larger and drawn that much smaller, because font sizes are whole pixels.
+constexpr double fontScale = 4;
+constexpr double dotPitch = 16;
+constexpr double minContrast = 3;
+
+QFont sheetFont(QFont::Weight weight) {
+    QFont font(QString::fromLatin1(scene::sheetFont));
+    font.setWeight(weight);
+    font.setHintingPreference(QFont::PreferNoHinting);
+    font.setKerning(false);
+    font.setStyleStrategy(QFont::PreferAntialias);
+    return font;
+}
+
+QPen flat(const QColor& colour, double width) {
+    QPen pen(colour, width);
+    pen.setCapStyle(Qt::FlatCap);
+    pen.setJoinStyle(Qt::RoundJoin);
+    return pen;
+}
+
+QPolygonF polygon(const std::vector<PointF>& path) {
+    QPolygonF out;
+    out.reserve(static_cast<qsizetype>(path.size()));
+    for (const PointF p : path)
+        out << toQt(p);
+    return out;
+}
+
+/// The path moved sideways by `offset`, joined at the middle of each bend.
+std::vector<PointF> sideways(const std::vector<PointF>& path, double offset) {
+    if (offset == 0)
+        return path;
+    std::vector<PointF> out;
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        PointF normal{};
+        const auto add = [&](PointF from, PointF to) {
+            const PointF d = to - from;
+            if (const double l = length(d); l > 0)
+                normal = normal + PointF{-d.y / l, d.x / l};
+        };
+        if (i > 0)
+            add(path[i - 1], path[i]);
+        if (i + 1 < path.size())
+            add(path[i], path[i + 1]);
+        const double l = length(normal);
+        out.push_back(l > 0 ? path[i] + normal * (offset / l) : path[i]);
+    }
+    return out;
+}
+
+} // namespace
+
+QRectF toQt(const Rect& r) {
+    return {r.x, r.y, r.w, r.h};
+}
+QPointF toQt(PointF p) {
+    return {p.x, p.y};
+}
+Rect fromQt(const QRectF& r) {
+    return {r.x(), r.y(), r.width(), r.height()};
+}
+PointF fromQt(QPointF p) {
+    return {p.x(), p.y()};
+}
+
+SheetPainter::SheetPainter(const Theme& theme)
+    : theme_(theme), regular_(sheetFont(QFont::Normal)), semiBold_(sheetFont(QFont::DemiBold)) {
+    for (std::size_t i = 0; i < glyphs_.size(); ++i)
+        glyphs_[i] = glyphOf(static_cast<model::Role>(i));
+}
+
+void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom) {
+    paint(painter, scene, area, zoom, scene::detailFor(zoom));
+}
+
+void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom, Detail detail) {
+    background(painter, area, zoom);
+    const scene::Items items = scene.itemsIn(area);
+    if (detail == Detail::far)
+        return far(painter, items, zoom);
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const LinkLine* item : items.links)
+        line(painter, *item, detail, zoom);
+    for (const Plate* item : items.plates)
+        plate(painter, *item, detail);
+    for (const scene::NoteCard* item : items.notes)
+        note(painter, *item, detail);
+    if (detail != Detail::middle)
+        for (const scene::Label* item : scene.labelsIn(area))
+            label(painter, *item);
+}
+
+void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) {
+    painter.fillRect(toQt(area), theme_.sheet);
+    if (zoom < 0.45)
+        return;
+    const double first = std::floor(area.x / dotPitch) * dotPitch, top = std::floor(area.y / dotPitch) * dotPitch;
+    const double size = 1.4 / std::max(1.0, zoom);
+    for (double y = top; y <= area.bottom(); y += dotPitch)
+        for (double x = first; x <= area.right(); x += dotPitch)
+            painter.fillRect(QRectF(x - size / 2, y - size / 2, size, size), theme_.dots);
+}
+
+void SheetPainter::far(QPainter& painter, const scene::Items& items, double zoom) {
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    struct Merged {
+        PointF a, b;
+        int count = 0;
+    };
+    std::map<std::pair<std::uint64_t, std::uint64_t>, Merged> pairs;
+    for (const LinkLine* item : items.links) {
+        if (item->path.size() > 2) {
+            painter.setPen(QPen(theme_.muted, 0));
+            painter.drawPolyline(polygon(item->path));
+            continue;
+        }
+        auto& merged = pairs[std::minmax(item->a.value, item->b.value)];
+        if (merged.count++ == 0)
+            merged = {item->path.front(), item->path.back(), 1};
+    }
+    std::vector<QLineF> single, several;
+    for (const auto& [ends, merged] : pairs)
+        (merged.count == 1 ? single : several).emplace_back(toQt(merged.a), toQt(merged.b));
+    painter.setPen(QPen(theme_.muted, 0));
+    painter.drawLines(single.data(), static_cast<int>(single.size()));
+    painter.setPen(flat(theme_.muted, 2.2 / zoom));
+    painter.drawLines(several.data(), static_cast<int>(several.size()));
+    for (const Plate* item : items.plates)
+        painter.fillRect(toQt(item->frame), theme_.spine(item->role));
+    for (const scene::NoteCard* item : items.notes)
+        painter.fillRect(toQt(item->frame), theme_.frame);
+    for (const auto& [ends, merged] : pairs) {
+        if (merged.count < 2 || length(merged.b - merged.a) * zoom < 40)
+            continue;
+        const std::string count = "×" + std::to_string(merged.count);
+        const double size = 9 / zoom, width = scene::textWidth(count, size, Weight::semiBold);
+        const PointF middle = (merged.a + merged.b) * 0.5;
+        painter.fillRect(QRectF(middle.x - width / 2 - 2 / zoom, middle.y - size * 0.7, width + 4 / zoom, size * 1.4), theme_.sheet);
+        text(painter, {middle.x - width / 2, middle.y + size * 0.36}, count, size, Weight::semiBold, theme_.ink);
+    }
+}
+
+void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail) {
+    if (detail == Detail::far) {
+        painter.fillRect(toQt(item.frame), theme_.spine(item.role));
+        return;
+    }
+    const QRectF frame = toQt(item.frame);
+    QPen edge(theme_.edge, 1);
+    if (item.outside)
+        edge.setStyle(Qt::DotLine);
+    painter.setPen(edge);
+    painter.setBrush(theme_.plate);
+    painter.drawRoundedRect(frame, 6, 6);
+    QPainterPath spine;
+    spine.moveTo(frame.left() + scene::spineWidth, frame.top());
+    spine.lineTo(frame.left() + 6, frame.top());
+    spine.quadTo(frame.topLeft(), QPointF(frame.left(), frame.top() + 6));
+    spine.lineTo(frame.left(), frame.bottom() - 6);
+    spine.quadTo(frame.bottomLeft(), QPointF(frame.left() + 6, frame.bottom()));
+    spine.lineTo(frame.left() + scene::spineWidth, frame.bottom());
+    spine.closeSubpath();
+    painter.fillPath(spine, theme_.spine(item.role));
+
+    painter.save();
+    painter.translate(frame.left() + (scene::spineWidth - glyphBox) / 2, frame.center().y() - glyphBox / 2);
+    QPen stroke(theme_.glyph(), 1.5);
+    stroke.setCapStyle(Qt::RoundCap);
+    stroke.setJoinStyle(Qt::RoundJoin);
+    painter.setPen(stroke);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPath(glyphs_[static_cast<std::size_t>(item.role)]);
+    painter.restore();
+
+    const double left = frame.left() + scene::spineWidth + 6;
+    text(painter, {left, frame.top() + (detail == Detail::middle ? 26 : 16)}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
+    if (detail == Detail::middle)
+        return;
+    text(painter, {left, frame.top() + 29}, item.subline, scene::sublineSize, Weight::regular, theme_.muted);
+    rail(painter, item);
+}
+
+void SheetPainter::rail(QPainter& painter, const Plate& item) {
+    painter.setBrush(Qt::NoBrush);
+    for (int i = 0; i < static_cast<int>(item.ticks.size()); ++i) {
+        const QRectF tick = toQt(item.rail.tick(i));
+        switch (item.ticks[static_cast<std::size_t>(i)]) {
+        case scene::Tick::used: painter.fillRect(tick, theme_.ink); break;
+        case scene::Tick::free:
+            painter.setPen(QPen(theme_.socket, 0.7));
+            painter.drawRect(tick.adjusted(0.35, 0.35, -0.35, -0.35));
+            break;
+        case scene::Tick::reserved:
+            painter.setPen(QPen(theme_.socket, 0.7));
+            painter.drawRect(tick.adjusted(0.35, 0.35, -0.35, -0.35));
+            painter.fillRect(QRectF(tick.left(), tick.center().y() - 0.5, tick.width(), 1), theme_.muted);
+            break;
+        case scene::Tick::disabled:
+            painter.setPen(QPen(theme_.muted, 0.8));
+            painter.drawLine(tick.topLeft(), tick.bottomRight());
+            painter.drawLine(tick.bottomLeft(), tick.topRight());
+            break;
+        }
+    }
+}
+
+void SheetPainter::strands(QPainter& painter, const std::vector<PointF>& path, double offset, const QPen& pen) {
+    painter.setPen(pen);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolyline(polygon(sideways(path, offset)));
+}
+
+void SheetPainter::crossTicks(QPainter& painter, const std::vector<PointF>& path, const QColor& colour) {
+    painter.setPen(flat(colour, 1.2));
+    const double whole = scene::pathLength(path);
+    for (double at = 9; at < whole; at += 12) {
+        const scene::Along here = scene::alongPath(path, at);
+        const PointF across{-here.direction.y * 3.5, here.direction.x * 3.5};
+        painter.drawLine(toQt(here.at - across), toQt(here.at + across));
+    }
+}
+
+void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, double zoom) {
+    const QColor jacket = QColor::fromRgb(item.jacket);
+    const bool faint = contrast(jacket, theme_.sheet) < minContrast;
+    const QColor casing = theme_.dark ? theme_.ink : jacket.darker(220);
+    const double weight = item.planned ? 0.5 : 1;
+    // Thin lines stay visible when the sheet is small.
+    const double least = detail == Detail::middle ? 1.0 / zoom : 0;
+    const auto body = [&](double offset, double width, Qt::PenStyle style = Qt::SolidLine, QList<qreal> dashes = {}) {
+        const double w = std::max(width * weight, least);
+        QPen pen = flat(faint ? casing : jacket, faint ? w + 1.2 : w);
+        if (!dashes.isEmpty())
+            pen.setDashPattern(dashes);
+        else
+            pen.setStyle(style);
+        strands(painter, item.path, offset, pen);
+        if (faint && dashes.isEmpty())
+            strands(painter, item.path, offset, flat(jacket, w));
+    };
+    switch (item.form) {
+    case LinkForm::unknown: strands(painter, item.path, 0, flat(theme_.muted, std::max(1.0 * weight, least))); break;
+    case LinkForm::twistedPair: body(0, 1.7); break;
+    case LinkForm::singlePair: body(0, 0.9); break;
+    case LinkForm::duplexFibre:
+    case LinkForm::parallelFibre:
+        body(1.9, 1.4);
+        body(-1.9, 1.4);
+        break;
+    case LinkForm::thick: body(0, 3.4); break;
+    case LinkForm::coax:
+        body(0, 4.2);
+        strands(painter, item.path, 0, flat(theme_.sheet, 1.3));
+        break;
+    case LinkForm::serial:
+        body(0, 1.4);
+        crossTicks(painter, item.path, faint ? casing : jacket);
+        break;
+    case LinkForm::console: {
+        QPen pen(faint ? casing : jacket, std::max(2.2 * weight, least));
+        pen.setCapStyle(Qt::RoundCap);
+        pen.setDashPattern({0.01, 2.4});
+        strands(painter, item.path, 0, pen);
+        break;
+    }
+    case LinkForm::radio: body(0, 1.8, Qt::CustomDashLine, {7, 5}); break;
+    case LinkForm::circuit:
+        body(2.2, 1.2, Qt::CustomDashLine, {16, 4});
+        body(-2.2, 1.2, Qt::CustomDashLine, {16, 4});
+        break;
+    }
+    if (detail == Detail::near || detail == Detail::close)
+        marks(painter, item);
+}
+
+void SheetPainter::marks(QPainter& painter, const LinkLine& item) {
+    const double whole = scene::pathLength(item.path);
+    const auto atEnd = [&](bool first, double distance) {
+        return scene::alongPath(item.path, first ? distance : std::max(0.0, whole - distance));
+    };
+    for (const bool first : {true, false}) {
+        const bool open = first ? item.openA : item.openB;
+        const bool disabled = first ? item.disabledA : item.disabledB;
+        const bool fails = first ? item.failsA : item.failsB;
+        if (open) {
+            painter.setPen(QPen(theme_.muted, 1.4));
+            painter.setBrush(theme_.sheet);
+            painter.drawEllipse(toQt(atEnd(first, 4).at), 3.4, 3.4);
+        }
+        if (disabled) {
+            painter.setPen(QPen(theme_.ink, 1.4));
+            painter.setBrush(theme_.sheet);
+            const QPointF c = toQt(atEnd(first, 7).at);
+            painter.drawRect(QRectF(c.x() - 4, c.y() - 4, 8, 8));
+        }
+        if (fails) {
+            const scene::Along here = atEnd(first, 8);
+            const PointF across{-here.direction.y * 6, here.direction.x * 6}, ahead = here.direction * 5;
+            painter.setPen(QPen(theme_.error, 1.8));
+            painter.setBrush(theme_.sheet);
+            painter.drawPolygon(QPolygonF{toQt(here.at - ahead + across), toQt(here.at), toQt(here.at + ahead + across)});
+        }
+        if (item.toRemove) {
+            const QPointF c = toQt(atEnd(first, 10).at);
+            painter.setPen(QPen(theme_.ink, 1.4));
+            painter.drawLine(c + QPointF(-3, -3), c + QPointF(3, 3));
+            painter.drawLine(c + QPointF(-3, 3), c + QPointF(3, -3));
+        }
+        if (item.form == LinkForm::parallelFibre) {
+            const QPointF c = toQt(atEnd(first, 9).at);
+            text(painter, c + QPointF(4, -3), std::to_string(item.fibres), 8, Weight::semiBold, theme_.muted);
+        }
+    }
+}
+
+void SheetPainter::label(QPainter& painter, const scene::Label& item) {
+    QColor ground = theme_.sheet;
+    ground.setAlphaF(0.92F);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(ground);
+    painter.drawRoundedRect(toQt(item.area), 3, 3);
+    text(painter, {item.area.x + 3, item.area.y + 9.8}, item.text, scene::labelSize, Weight::regular, theme_.ink);
+}
+
+void SheetPainter::note(QPainter& painter, const scene::NoteCard& item, Detail detail) {
+    painter.setPen(QPen(theme_.edge, 1));
+    painter.setBrush(theme_.frame);
+    painter.drawRect(toQt(item.frame));
+    if (detail == Detail::far)
+        return;
+    double y = item.frame.y + 16;
+    for (const std::string& each : item.lines) {
+        text(painter, {item.frame.x + 8, y}, each, 11, Weight::regular, theme_.ink);
+        y += 15;
+    }
+}
+
+void SheetPainter::linkInHand(QPainter& painter, PointF from, PointF to, double zoom) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    QPen pen(theme_.accent, 2 / zoom);
+    pen.setCapStyle(Qt::RoundCap);
+    painter.setPen(pen);
+    painter.drawLine(toQt(from), toQt(to));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme_.accent);
+    painter.drawEllipse(toQt(to), 5 / zoom, 5 / zoom);
+}
+
+void SheetPainter::selection(QPainter& painter, const Rect& frame, double zoom) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme_.accent, 2 / zoom));
+    painter.setBrush(Qt::NoBrush);
+    const double by = 4 / std::max(zoom, 0.5);
+    painter.drawRoundedRect(toQt(frame.grown(by)), 8, 8);
+}
+
+void SheetPainter::selectedLine(QPainter& painter, const LinkLine& item, double zoom) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    QColor halo = theme_.accent;
+    halo.setAlphaF(0.30F);
+    QPen pen(halo, 9 / zoom);
+    pen.setCapStyle(Qt::RoundCap);
+    pen.setJoinStyle(Qt::RoundJoin);
+    painter.setPen(pen);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolyline(polygon(item.path));
+    painter.setPen(QPen(theme_.accent, 2 / zoom));
+    painter.drawPolyline(polygon(item.path));
+}
+
+void SheetPainter::text(QPainter& painter, QPointF baseline, const std::string& words, double size, Weight weight,
+                        const QColor& colour) {
+    QFont& font = weight == Weight::regular ? regular_ : semiBold_;
+    const int pixels = std::max(1, static_cast<int>(std::lround(size * fontScale)));
+    if (font.pixelSize() != pixels)
+        font.setPixelSize(pixels);
+    painter.save();
+    painter.setFont(font);
+    painter.setPen(colour);
+    painter.translate(baseline);
+    painter.scale(size / pixels, size / pixels);
+    painter.drawText(QPointF(0, 0), QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size())));
+    painter.restore();
+}
+
+} // namespace underridge::paint

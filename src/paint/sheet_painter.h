@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The one painter: a scene onto whatever a QPainter draws on. The painter's transform goes from sheet units
+// to the device. A SheetPainter belongs to one thread; it holds its own fonts and paths.
+#pragma once
+#include "core/scene/scene.h"
+#include "core/scene/text_width.h"
+#include "paint/theme.h"
+
+#include <QFont>
+#include <QPainter>
+#include <QPainterPath>
+#include <array>
+
+namespace underridge::paint {
+
+QRectF toQt(const scene::Rect& r);
+QPointF toQt(scene::PointF p);
+scene::Rect fromQt(const QRectF& r);
+scene::PointF fromQt(QPointF p);
+
+class SheetPainter {
+public:
+    explicit SheetPainter(const Theme& theme);
+
+    const Theme& theme() const { return theme_; }
+
+    /// Background with its dots, then everything that meets `area`, at this zoom's detail.
+    void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom);
+    /// The same with the detail chosen by the caller (`render --detail`).
+    void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom, scene::Detail detail);
+
+    void background(QPainter& painter, const scene::Rect& area, double zoom);
+    void plate(QPainter& painter, const scene::Plate& plate, scene::Detail detail);
+    /// Ticks of the rail with the keys of ports when there is room.
+    void line(QPainter& painter, const scene::LinkLine& line, scene::Detail detail, double zoom);
+    void label(QPainter& painter, const scene::Label& label);
+    void note(QPainter& painter, const scene::NoteCard& note, scene::Detail detail);
+
+    /// A solid accent line with a dot at the free end: a link in the making.
+    void linkInHand(QPainter& painter, scene::PointF from, scene::PointF to, double zoom);
+    /// The outline that says "selected" or "has the focus", in screen pixels at any zoom.
+    void selection(QPainter& painter, const scene::Rect& frame, double zoom);
+    void selectedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
+
+    void text(QPainter& painter, QPointF baseline, const std::string& text, double size, scene::Weight weight,
+              const QColor& colour);
+
+private:
+    void far(QPainter& painter, const scene::Items& items, double zoom);
+    void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);
+    void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);
+    void marks(QPainter& painter, const scene::LinkLine& line);
+    void rail(QPainter& painter, const scene::Plate& plate);
+
+    const Theme& theme_;
+    std::array<QPainterPath, 22> glyphs_;
+    QFont regular_, semiBold_;
+};
+
+} // namespace underridge::paint
