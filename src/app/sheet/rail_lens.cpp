@@ -8,29 +8,35 @@ using scene::PointF;
 using scene::Rect;
 
 RailLens::RailLens(const scene::Plate& plate, std::vector<model::PortView> ports, PointF pointer, double zoom)
-    : device_(plate.id), zoom_(zoom), columns_(plate.rail.columns) {
-    for (model::PortView& port : ports)
-        keys_.push_back(std::move(port.key));
-    cellWidth_ = std::max(cellPixels / zoom, plate.rail.area.w / columns_);
-    for (const std::string& key : keys_) // long keys need room too
-        cellWidth_ = std::max(cellWidth_, scene::textWidth(key, 8 / zoom, scene::Weight::semiBold) + 4 / zoom);
-    cellHeight_ = std::max(cellHeightPixels / zoom, scene::plateHeight / 5);
-    const double share = std::clamp((pointer.x - plate.rail.area.x) / plate.rail.area.w, 0.0, 1.0);
-    const double width = cellWidth_ * columns_;
-    area_ = {pointer.x - share * width, plate.rail.area.centre().y - cellHeight_ * plate.rail.rows / 2, width,
-             cellHeight_ * plate.rail.rows};
+    : device_(plate.id), zoom_(zoom) {
+    const int columns = plate.rail.columns;
+    const double cellHeight = std::max(cellHeightPixels / zoom, scene::plateHeight / 5);
+    const double least = std::max(cellPixels / zoom, plate.rail.area.w / columns);
+    const int entered = plate.rail.nearest(pointer) % columns;
+    double x = 0, widest = 0, underPointer = 0;
+    for (int i = 0; i < static_cast<int>(ports.size()); ++i) {
+        keys_.push_back(std::move(ports[static_cast<std::size_t>(i)].key));
+        if (i % columns == 0)
+            x = 0;
+        // Long keys need room of their own.
+        const double width = std::max(least, scene::textWidth(keys_.back(), 8 / zoom, scene::Weight::semiBold) + 5 / zoom);
+        cells_.push_back({x, (i / columns) * cellHeight, width, cellHeight});
+        if (i == entered)
+            underPointer = x + width / 2;
+        x += width;
+        widest = std::max(widest, x);
+    }
+    const double height = cellHeight * plate.rail.rows;
+    area_ = {pointer.x - underPointer, plate.rail.area.centre().y - height / 2, widest, height};
+    for (Rect& cell : cells_)
+        cell = cell.moved({area_.x, area_.y});
 }
 
 int RailLens::portAt(PointF p) const {
-    if (!area_.contains(p))
-        return -1;
-    const int column = std::min(static_cast<int>((p.x - area_.x) / cellWidth_), columns_ - 1);
-    const int port = static_cast<int>((p.y - area_.y) / cellHeight_) * columns_ + column;
-    return port < static_cast<int>(keys_.size()) ? port : -1;
-}
-
-Rect RailLens::cell(int port) const {
-    return {area_.x + (port % columns_) * cellWidth_, area_.y + (port / columns_) * cellHeight_, cellWidth_, cellHeight_};
+    for (std::size_t i = 0; i < cells_.size(); ++i)
+        if (cells_[i].contains(p))
+            return static_cast<int>(i);
+    return -1;
 }
 
 void RailLens::paint(QPainter& painter, paint::SheetPainter& sheetPainter, const scene::Plate& plate, int hovered) const {

@@ -20,17 +20,16 @@ public:
     /// The port at a point; -1 outside.
     int portAt(scene::PointF p) const;
     const std::string& key(int port) const { return keys_[static_cast<std::size_t>(port)]; }
-    scene::Rect cell(int port) const;
+    scene::Rect cell(int port) const { return cells_[static_cast<std::size_t>(port)]; }
     scene::Rect area() const { return area_; }
     void paint(QPainter& painter, paint::SheetPainter& sheetPainter, const scene::Plate& plate, int hovered) const;
 
 private:
     model::DeviceId device_;
     std::vector<std::string> keys_;
+    std::vector<scene::Rect> cells_;
     scene::Rect area_;
     double zoom_ = 1;
-    int columns_ = 1;
-    double cellWidth_ = 1, cellHeight_ = 1;
 };
 
 } // namespace underridge::app

@@ -65,6 +65,8 @@ public:
     std::vector<std::string> list(const std::string& folder) override;
 
     void losePower();
+    /// Whether losing power now would cost nothing of this file.
+    bool syncedAll(const std::string& path);
 
     std::size_t capacity = SIZE_MAX;
 

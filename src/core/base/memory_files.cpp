@@ -96,6 +96,12 @@ void MemoryFiles::losePower() {
         file->bytes.resize(file->synced);
 }
 
+bool MemoryFiles::syncedAll(const std::string& path) {
+    const std::lock_guard lock(mutex_);
+    const auto at = files_.find(path);
+    return at != files_.end() && at->second->synced == at->second->bytes.size();
+}
+
 std::size_t MemoryFiles::used() const {
     std::size_t sum = 0;
     for (const auto& [path, file] : files_)

@@ -11,6 +11,27 @@ namespace {
 
 constexpr std::string_view suffix = ".journal";
 
+/// The file a journal's work continues: the one of a save that came through though the journal was not begun
+/// anew, else the one in the header.
+struct Base {
+    std::string path, bytes;
+    std::size_t payloadsIn = 0; ///< how many of the journal's payloads the file surely holds
+    bool asLeft = true;         ///< nobody changed it since
+};
+
+Result<Base> baseOf(Files& files, const JournalContents& contents) {
+    for (auto mark = contents.marks.rbegin(); mark != contents.marks.rend(); ++mark)
+        if (auto bytes = files.read(mark->path); bytes && fnv1a(*bytes) == mark->hash)
+            return Base{mark->path, *std::move(bytes), mark->before, true};
+    if (contents.header.hash == 0)
+        return Base{contents.header.path, {}, 0, true};
+    auto bytes = files.read(contents.header.path);
+    if (!bytes)
+        return bytes.refusal();
+    const bool asLeft = fnv1a(*bytes) == contents.header.hash;
+    return Base{contents.header.path, *std::move(bytes), 0, asLeft};
+}
+
 } // namespace
 
 Document::Document(World world, Network network, std::string path, std::uint64_t hash)
@@ -47,8 +68,14 @@ std::vector<Recoverable> Document::recoverable(World world) {
         if (!bytes)
             continue;
         const auto contents = readJournal(*bytes);
-        if (contents && !contents->payloads.empty())
-            found.push_back({path, contents->header, contents->payloads.size()});
+        if (!contents)
+            continue;
+        const auto base = baseOf(world.files, *contents);
+        const std::size_t known = base ? base->payloadsIn : 0;
+        if (contents->payloads.size() > known)
+            found.push_back({path, contents->header, contents->payloads.size() - known});
+        else
+            static_cast<void>(world.files.remove(path)); // its program ended between two acts
     }
     return found;
 }
@@ -60,29 +87,28 @@ Result<Document::Opened> Document::recover(World world, const Recoverable& from)
     auto contents = readJournal(*bytes);
     if (!contents)
         return contents.refusal();
+    auto base = baseOf(world.files, *contents);
+    if (!base)
+        return base.refusal();
     Network start;
     std::vector<Remark> remarks;
-    std::string path = contents->header.path;
-    if (contents->header.hash != 0) {
-        auto file = world.files.read(path);
-        if (!file)
-            return file.refusal();
-        auto loaded = exchange::readOwn(*file, path);
+    if (!base->bytes.empty()) {
+        auto loaded = exchange::readOwn(base->bytes, base->path);
         if (!loaded)
             return loaded.refusal();
         start = std::move(loaded->network);
         remarks = std::move(loaded->remarks);
-        if (fnv1a(*file) != contents->header.hash)
-            remarks.push_back(warning("the file was changed by another program after the work to be recovered",
-                                      "compare before saving", {path, 0, 0, {}}));
     }
+    if (!base->asLeft)
+        remarks.push_back(warning("the file was changed by another program after the work to be recovered",
+                                  "compare before saving", {base->path, 0, 0, {}}));
     if (contents->bytesLost > 0)
         remarks.push_back(warning(fmt::format("the journal is damaged; its last {} bytes were lost", contents->bytesLost),
                                   "check the latest work", {from.journalPath, 0, 0, {}}));
     auto network = replay(start, contents->payloads);
     if (!network)
         return network.refusal();
-    Document document(std::move(world), start, path, contents->header.hash);
+    Document document(std::move(world), start, base->path, base->bytes.empty() ? 0 : fnv1a(base->bytes));
     document.history_ = History(*network);
     document.saved_ = std::move(start);
     document.startJournal(); // takes the old journal's place all at once
@@ -125,30 +151,34 @@ std::optional<Session> Document::redo() {
 }
 
 Result<Done> Document::save(const std::string& path) {
-    const Saving saving = beginSave(path);
+    Saving saving = beginSave(path);
     auto written = write(world_.files, saving);
     if (!written)
         return written.refusal();
-    endSave(saving, *written);
+    endSave(std::move(saving), *written);
     return Done{};
 }
 
 Document::Saving Document::beginSave(const std::string& path) {
     history_.seal();
-    return {network(), path};
+    return {network(), path, journal_};
 }
 
 Result<std::uint64_t> Document::write(Files& files, const Saving& saving) {
     const std::string bytes = exchange::writeOwn(saving.network);
+    const std::uint64_t hash = fnv1a(bytes);
+    if (saving.journal)
+        static_cast<void>(saving.journal->write(savePayload(saving.path, hash)));
     if (auto written = files.writeAtomically(saving.path, bytes); !written)
         return written.refusal();
-    return fnv1a(bytes);
+    return hash;
 }
 
-void Document::endSave(const Saving& saving, std::uint64_t hash) {
+void Document::endSave(Saving saving, std::uint64_t hash) {
     saved_ = saving.network;
     path_ = saving.path;
     hash_ = hash;
+    saving.journal.reset();
     journal_.reset();
     static_cast<void>(world_.files.remove(journalPath()));
     if (modified()) // edited while the worker wrote

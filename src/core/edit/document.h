@@ -52,11 +52,12 @@ public:
     struct Saving {
         model::Network network;
         std::string path;
+        std::shared_ptr<JournalWriter> journal; ///< gets the mark; may be none
     };
     Saving beginSave(const std::string& path);
     /// May run on any thread. Gives the FNV-1a of the bytes written.
     static Result<std::uint64_t> write(Files& files, const Saving& saving);
-    void endSave(const Saving& saving, std::uint64_t hash);
+    void endSave(Saving saving, std::uint64_t hash);
 
     /// Ends the document in peace: its journal is removed.
     void close();
@@ -75,7 +76,7 @@ private:
     model::Network saved_;
     std::string path_;
     std::uint64_t hash_ = 0;
-    std::unique_ptr<JournalWriter> journal_;
+    std::shared_ptr<JournalWriter> journal_;
     std::optional<Remark> journalTrouble_;
 };
 

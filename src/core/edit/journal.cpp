@@ -55,6 +55,21 @@ bool holdsWholeRecord(std::string_view bytes) {
     return false;
 }
 
+std::uint64_t hashFromText(const std::string& text) {
+    std::uint64_t hash = 0;
+    std::from_chars(text.data(), text.data() + text.size(), hash, 16);
+    return hash;
+}
+
+std::optional<SaveMark> parseMark(std::string_view payload) {
+    if (!payload.starts_with("{\"save\":"))
+        return std::nullopt;
+    const auto json = nlohmann::json::parse(payload, nullptr, false);
+    if (!json.is_object() || !json["save"].is_string() || !json["hash"].is_string())
+        return std::nullopt;
+    return SaveMark{json["save"].get<std::string>(), hashFromText(json["hash"].get<std::string>()), 0};
+}
+
 Result<JournalHeader> parseHeader(std::string_view payload) {
     const auto json = nlohmann::json::parse(payload, nullptr, false);
     const auto text = [&](const char* name) {
@@ -64,10 +79,7 @@ Result<JournalHeader> parseHeader(std::string_view payload) {
     const auto id = json.is_object() ? idFromText(text("document")) : std::nullopt;
     if (!id)
         return error("the journal's header cannot be read", "remove the journal");
-    JournalHeader header{{*id}, text("name"), text("path"), 0};
-    const std::string hash = text("hash");
-    std::from_chars(hash.data(), hash.data() + hash.size(), header.hash, 16);
-    return header;
+    return JournalHeader{{*id}, text("name"), text("path"), hashFromText(text("hash"))};
 }
 
 } // namespace
@@ -82,6 +94,10 @@ std::string headerPayload(const JournalHeader& header) {
                 {"path", header.path},
                 {"hash", fmt::format("{:016x}", header.hash)}}
         .dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+std::string savePayload(const std::string& path, std::uint64_t hash) {
+    return Json{{"save", path}, {"hash", fmt::format("{:016x}", hash)}}.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
 std::string differencePayload(const std::string& act, const Network& before, const Network& after) {
@@ -113,6 +129,9 @@ Result<JournalContents> readJournal(std::string_view bytes) {
                 return header.refusal();
             contents.header = *std::move(header);
             first = false;
+        } else if (auto mark = parseMark(record->payload)) {
+            mark->before = contents.payloads.size();
+            contents.marks.push_back(*std::move(mark));
         } else {
             contents.payloads.emplace_back(record->payload);
         }

@@ -6,7 +6,9 @@
 //
 // with LENGTH in bytes and the CRC-32 of the payload (IEEE 802.3 polynomial) in hex. The first payload is
 // the header, a JSON object; each further one is the difference of two networks: the act's name as a JSON
-// string, then one line for every record that is set or removed.
+// string, then one line for every record that is set or removed. Before a file is written the journal gets a
+// mark with the hash the file will have, so that a program killed between the two is not taken for another
+// program's change.
 #pragma once
 #include "core/base/files.h"
 #include "core/edit/act.h"
@@ -25,22 +27,34 @@ struct JournalHeader {
     bool operator==(const JournalHeader&) const = default;
 };
 
+/// "This file is about to be written": the network as the journal has it so far, or a little before.
+struct SaveMark {
+    std::string path;
+    std::uint64_t hash = 0;
+    std::size_t before = 0; ///< how many payloads came before it
+
+    bool operator==(const SaveMark&) const = default;
+};
+
 struct JournalContents {
     JournalHeader header;
-    std::vector<std::string> payloads; ///< in order, without the header
+    std::vector<std::string> payloads; ///< in order, without the header and marks
+    std::vector<SaveMark> marks;
     bool torn = false;                 ///< the last record was cut off: its writer died; nothing to report
     std::size_t bytesLost = 0;         ///< damage in the middle: what follows it could not be used
 };
 
 std::string frame(std::string_view payload);
 std::string headerPayload(const JournalHeader& header);
+std::string savePayload(const std::string& path, std::uint64_t hash);
 /// The difference of two networks; empty when they are equal.
 std::string differencePayload(const std::string& act, const model::Network& before, const model::Network& after);
 
 /// Takes a journal's bytes apart. Refuses one whose header cannot be read.
 Result<JournalContents> readJournal(std::string_view bytes);
 
-/// Applies the payloads to the network the journal began from.
+/// Applies the payloads to the network the journal began from, or to any later one up to the last payload:
+/// a record of the journal replaces the whole record, so applying it twice does no harm.
 Result<model::Network> replay(model::Network start, const std::vector<std::string>& payloads);
 
 /// Writes a journal. A record is with the operating system when write() returns, and on the disk within

@@ -148,7 +148,7 @@ std::string reasonFor(const Best& best, const Side& sideA, const Side& sideB, co
     const bool speakOfA = sideA.ports.size() >= sideB.ports.size();
     const PortView& port = speakOfA ? *best.a : *best.b;
     const Side& side = speakOfA ? sideA : sideB;
-    if (port.reserved())
+    if (best.a->reserved() || best.b->reserved())
         return "only a reserved port is left";
     if (!right(port, side))
         return fmt::format("fits its peer; the {} does not", titleOf(side.right));

@@ -1,0 +1,225 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/history.h"
+#include "tests/support/random_edits.h"
+
+#include <QtTest>
+
+using namespace underridge;
+using namespace underridge::model;
+using tests::RandomEdits;
+
+namespace {
+
+edit::Act bare(Network network, const char* name = "act") {
+    return {name, std::move(network), {}};
+}
+
+QStringList namesOf(const Result<std::vector<std::string>>& names) {
+    QStringList out;
+    if (names)
+        for (const std::string& name : *names)
+            out << QString::fromStdString(name);
+    return out;
+}
+
+} // namespace
+
+class EditTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void any_edits_then_undo_all_gives_the_first_value_and_redo_all_the_last() {
+        for (std::uint64_t seed = 1; seed <= 12; ++seed) {
+            RandomEdits edits(seed);
+            const Network first = edits.start();
+            edit::History history(first);
+            int done = 0;
+            for (int i = 0; i < 120; ++i)
+                if (auto act = edits.act(history.now()))
+                    done += history.apply(*std::move(act), {}, {}, i * 5000);
+            const Network last = history.now();
+            QVERIFY(done > 30);
+            QVERIFY(last.indicesAreTrue());
+            while (history.canUndo())
+                history.undo();
+            QVERIFY(history.now() == first);
+            while (history.canRedo())
+                history.redo();
+            QVERIFY(history.now() == last);
+        }
+    }
+
+    void an_act_that_changes_nothing_leaves_no_step_and_keeps_redo() {
+        RandomEdits edits(4);
+        const Network network = edits.grown(20);
+        edit::History history(edits.start());
+        history.apply(bare(network), {}, {}, 0);
+        history.undo();
+        const Network now = history.now();
+        QVERIFY(!history.apply(bare(now), {}, {}, 1));
+        QVERIFY(history.canRedo());
+    }
+
+    void steps_merge_only_with_the_same_key_in_time_and_with_nothing_between() {
+        RandomEdits edits(5);
+        Network network = edits.start();
+        edit::History history(network);
+        int n = 0;
+        const auto push = [&](const char* field, std::int64_t at) {
+            network.put(NetworkInfo{network.info().id, "name " + std::to_string(++n), {}, {}});
+            history.apply(bare(network), {}, {}, at, edit::MergeKey{field, {}});
+            return history.steps();
+        };
+        QCOMPARE(push("nudge", 0), std::size_t{1});
+        QCOMPARE(push("nudge", 900), std::size_t{1});
+        QCOMPARE(push("nudge", 1800), std::size_t{1});
+        QCOMPARE(push("nudge", 1800 + edit::mergeWindowMs + 1), std::size_t{2}); // a pause
+        QCOMPARE(push("other", 2900), std::size_t{3});                           // another field
+        history.seal();                                                          // saved between
+        QCOMPARE(push("other", 2950), std::size_t{4});
+        history.undo();
+        network = history.now();
+        QCOMPARE(push("other", 3000), std::size_t{4}); // not merged into the step before
+        history.undo();
+        history.undo();
+        QCOMPARE(QString::fromStdString(history.now().info().name), QStringLiteral("name 4"));
+    }
+
+    void undo_gives_back_what_was_selected() {
+        RandomEdits edits(6);
+        edit::History history(edits.start());
+        edit::Session before, after;
+        before.zoom = 2;
+        after.selection = {{Kind::device, 7}};
+        Network network = history.now();
+        network.put(NetworkInfo{network.info().id, "other", {}, {}});
+        history.apply(bare(network, "Rename network"), before, after, 0);
+        QCOMPARE(QString::fromStdString(history.undoName()), QStringLiteral("Rename network"));
+        QCOMPARE(history.undo(), before);
+        QCOMPARE(history.redo(), after);
+    }
+
+    void deleting_a_device_takes_its_links_cables_ports_and_positions() {
+        RandomEdits edits(7);
+        Network network = edits.grown(200);
+        edit::Refs all;
+        network.all<Device>().forEach([&](const Device& d) { all.push_back(refTo(d.id)); });
+        network.all<Note>().forEach([&](const Note& n) { all.push_back(refTo(n.id)); });
+        const auto act = edit::removeObjects(network, all);
+        QVERIFY(act);
+        const Network& left = act->network;
+        QVERIFY(left.all<Device>().empty() && left.all<Link>().empty() && left.all<Cable>().empty());
+        QVERIFY(left.all<Port>().empty() && left.all<Interface>().empty() && left.all<Position>().empty());
+        QVERIFY(left.indicesAreTrue());
+    }
+
+    void ungrouping_keeps_the_members() {
+        RandomEdits edits(8);
+        Network network = edits.start();
+        network.put(Group{{5}, "outer", GroupKind::floor, {}, 0, {}, 0, 0, {}, {}, {}, {}});
+        network.put(Group{{6}, "inner", GroupKind::room, {5}, 0, {}, 0, 0, {}, {}, {}, {}});
+        Device device;
+        device.id = {9};
+        device.name = "d";
+        device.group = {6};
+        network.put(device);
+        const auto act = edit::removeObjects(network, {{Kind::group, 6}});
+        QVERIFY(act);
+        QCOMPARE(act->network.device({9})->group.value, std::uint64_t{5});
+        QVERIFY(act->network.indicesAreTrue());
+    }
+
+    void pasting_gives_new_ids_free_names_and_the_links_among_what_was_copied() {
+        RandomEdits edits(9);
+        Network network = edits.grown(150);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        edit::Refs all;
+        network.all<Device>().forEach([&](const Device& d) { all.push_back(refTo(d.id)); });
+        const auto act = edit::duplicateObjects(network, sheet, all, {10, 20}, edits.ids());
+        QVERIFY(act);
+        QCOMPARE(act->network.all<Device>().size(), 2 * network.all<Device>().size());
+        QCOMPARE(act->network.all<Link>().size(), 2 * network.all<Link>().size());
+        QVERIFY(act->network.indicesAreTrue());
+        for (const ObjectRef ref : act->subjects)
+            QVERIFY(!network.device({ref.id}));
+        network.all<Link>().forEach([&](const Link& link) { QVERIFY(*act->network.link(link.id) == link); });
+    }
+
+    void refusals_leave_a_reason_and_a_remedy_data() {
+        QTest::addColumn<int>("which");
+        for (int i = 0; i < 8; ++i)
+            QTest::addRow("%d", i) << i;
+    }
+    void refusals_leave_a_reason_and_a_remedy() {
+        QFETCH(int, which);
+        RandomEdits edits(10);
+        const Network network = edits.grown(60);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        const DeviceId device = edits.someDevice(network);
+        const auto& model = edits.catalogue().devices.front();
+        const edit::ActResult acts[] = {
+            edit::placeDevices(network, sheet, model, {{"  ", {0, 0}}}, {}, edits.ids()),
+            edit::placeDevices(network, sheet, model, {{"x", {sheetLimit + 1, 0}}}, {}, edits.ids()),
+            edit::rename(network, {refTo(device)}, {""}),
+            edit::rename(network, {refTo(device)}, {"bad \xff"}),
+            edit::moveObjects(network, sheet, {refTo(device)}, {3 * sheetLimit, 0}),
+            edit::setAddress(network, device, {}, "10.84.1.300/24", edits.ids()),
+            edit::setAddress(network, device, {}, "10.84.1.3/33", edits.ids()),
+            edit::changePort(network, {device, "nonsense"}, "x", [](Port&) {}),
+        };
+        const auto& act = acts[which];
+        QVERIFY(!act);
+        QVERIFY(!act.refusal().what.empty());
+        QVERIFY(!act.refusal().remedy.empty());
+    }
+
+    void addresses_are_told_from_other_texts() {
+        for (const char* good : {"10.84.1.1", "10.84.1.1/24", "fd84:fe::1/64", "2001:db8::/32", "0.0.0.0/0"})
+            QVERIFY(edit::isAddress(good));
+        for (const char* bad : {"", "10.84.1", "10.84.1.1/", "10.84.1.1/33", "fd84::g", "::/129", "10.84.1.1/2x"})
+            QVERIFY(!edit::isAddress(bad));
+    }
+
+    void name_series() {
+        QCOMPARE(namesOf(edit::seriesNames("till-{01..}", 3, {})), (QStringList{"till-01", "till-02", "till-03"}));
+        QCOMPARE(namesOf(edit::seriesNames("till-{01..05}", 2, {"till-01"})), (QStringList{"till-02", "till-03"}));
+        QCOMPARE(namesOf(edit::seriesNames("acc-{9..}-q", 2, {})), (QStringList{"acc-9-q", "acc-10-q"}));
+        QCOMPARE(namesOf(edit::seriesNames("core", 1, {})), QStringList{"core"});
+        QCOMPARE(namesOf(edit::seriesNames("core", 2, {})), (QStringList{"core-1", "core-2"}));
+        for (const char* bad : {"a{", "a}", "{x..}", "{1..}{2..}", "a{}b", "{-1..}"})
+            QVERIFY2(!edit::seriesNames(bad, 2, {}), bad);
+        QVERIFY(!edit::seriesNames("a-{1..}", 0, {}));
+    }
+
+    void what_is_typed_to_add_data() {
+        QTest::addColumn<QString>("typed");
+        QTest::addColumn<int>("count"); // 0: refused
+        QTest::addColumn<QString>("model");
+        QTest::addColumn<QString>("pattern");
+        QTest::newRow("whole") << "4 access switch 24 named acc-{1..}" << 4 << "access-switch-24" << "acc-{1..}";
+        QTest::newRow("no count") << "phone" << 1 << "phone" << "phone-{1..}";
+        QTest::newRow("part") << "2 comp" << 2 << "compact-switch-8" << "switch-{1..}";
+        QTest::newRow("plural") << "3 printers" << 3 << "printer" << "printer-{1..}";
+        QTest::newRow("by ports") << "SFP28" << 1 << "distribution-switch-24" << "switch-{1..}";
+        QTest::newRow("by role") << "wire" << 0 << "" << "";
+        QTest::newRow("nothing") << "" << 0 << "" << "";
+        QTest::newRow("too many") << "99999 phone" << 0 << "" << "";
+        QTest::newRow("bad series") << "2 phone named a{" << 0 << "" << "";
+    }
+    void what_is_typed_to_add() {
+        QFETCH(QString, typed);
+        QFETCH(int, count);
+        QFETCH(QString, model);
+        QFETCH(QString, pattern);
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        const auto addition = edit::parseAddition(typed.toStdString(), catalogue);
+        QCOMPARE(static_cast<bool>(addition), count > 0);
+        if (!addition)
+            return;
+        QCOMPARE(addition->count, count);
+        QCOMPARE(QString::fromStdString(addition->model->id), model);
+        QCOMPARE(QString::fromStdString(addition->pattern), pattern);
+    }
+};
+
+QTEST_APPLESS_MAIN(EditTest)
+#include "edit_test.moc"

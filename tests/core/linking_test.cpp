@@ -1,0 +1,209 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
+#include "core/exchange/catalogue_file.h"
+
+#include <QtTest>
+
+using namespace underridge;
+using namespace underridge::model;
+using linking::Standing;
+
+namespace {
+
+struct Bench {
+    Bench() : ids(1), catalogue(exchange::builtInCatalogue()), network(emptyNetwork("t", ids)) {}
+
+    DeviceId add(const char* model, const char* name = "d") {
+        auto act = edit::placeDevices(network, network.sheetsInOrder().front().id, *catalogue.device(model), {{name, {0, 0}}}, {}, ids);
+        network = act->network;
+        return {act->subjects.front().id};
+    }
+    Result<linking::Proposal> best(linking::End a, linking::End b) { return linking::bestPair(network, catalogue, a, b); }
+    void link(linking::End a, linking::End b) { network = edit::makeLink(network, catalogue, *best(a, b), ids)->network; }
+    void port(DeviceId device, const char* key, auto change) {
+        network = edit::changePort(network, {device, key}, "x", change)->network;
+    }
+
+    IdSource ids;
+    Catalogue catalogue;
+    Network network;
+};
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+} // namespace
+
+class LinkingTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void ports_fit_or_say_why_not_data() {
+        QTest::addColumn<QString>("modelA");
+        QTest::addColumn<QString>("portA");
+        QTest::addColumn<QString>("modelB");
+        QTest::addColumn<QString>("portB");
+        QTest::addColumn<QString>("cable"); // empty: does not fit
+        QTest::addColumn<int>("speed");
+        QTest::addColumn<int>("transceivers");
+        QTest::newRow("copper") << "access-switch-24" << "1" << "workstation" << "1" << "cat6a" << 1000 << 0;
+        QTest::newRow("slower peer sets the speed") << "access-switch-24" << "1" << "printer" << "1" << "cat6a" << 100 << 0;
+        QTest::newRow("cages take direct-attach") << "access-switch-24" << "X1" << "distribution-switch-24" << "1" << "dac-sfpp" << 10000 << 0;
+        QTest::newRow("SFP into SFP+") << "compact-switch-8" << "X1" << "access-switch-24" << "X1" << "dac-sfp" << 1000 << 0;
+        QTest::newRow("SFP+ into SFP28") << "access-switch-24" << "X1" << "distribution-switch-24" << "X1" << "dac-sfpp" << 10000 << 0;
+        QTest::newRow("SFP not into SFP28") << "compact-switch-8" << "X1" << "distribution-switch-24" << "X1" << "" << 0 << 0;
+        QTest::newRow("QSFP+ pair") << "distribution-switch-24" << "S1" << "distribution-switch-24" << "S2" << "dac-qsfpp" << 40000 << 0;
+        QTest::newRow("RJ45 to cage needs a transceiver") << "border-router" << "1" << "access-switch-24" << "X1" << "cat6a" << 1000 << 1;
+        QTest::newRow("QSFP+ to RJ45") << "distribution-switch-24" << "S1" << "workstation" << "1" << "" << 0 << 0;
+        QTest::newRow("console cord") << "workstation" << "usb" << "access-switch-24" << "con" << "console-usb" << 0 << 0;
+        QTest::newRow("console is not for data") << "access-switch-24" << "con" << "workstation" << "1" << "" << 0 << 0;
+        QTest::newRow("two consoles") << "access-switch-24" << "con" << "border-router" << "con" << "" << 0 << 0;
+        QTest::newRow("two terminals") << "workstation" << "usb" << "workstation" << "usb" << "" << 0 << 0;
+    }
+    void ports_fit_or_say_why_not() {
+        QFETCH(QString, modelA);
+        QFETCH(QString, portA);
+        QFETCH(QString, modelB);
+        QFETCH(QString, portB);
+        QFETCH(QString, cable);
+        QFETCH(int, speed);
+        QFETCH(int, transceivers);
+        Bench b;
+        const auto x = b.add(modelA.toUtf8(), "x"), y = b.add(modelB.toUtf8(), "y");
+        for (const bool turned : {false, true}) {
+            const auto one = portAt(b.network, {x, portA.toStdString()}), two = portAt(b.network, {y, portB.toStdString()});
+            const auto fit = turned ? linking::fit(*two, *one, b.catalogue) : linking::fit(*one, *two, b.catalogue);
+            QCOMPARE(static_cast<bool>(fit), !cable.isEmpty());
+            if (!fit) {
+                QVERIFY(!fit.why.empty());
+                continue;
+            }
+            QCOMPARE(text(fit.joints.front().cable), cable);
+            QCOMPARE(fit.joints.front().speed, speed);
+            QCOMPARE(fit.joints.front().transceivers(), transceivers);
+        }
+    }
+
+    void the_best_pair_follows_the_trade_data() {
+        QTest::addColumn<QString>("modelA");
+        QTest::addColumn<QString>("modelB");
+        QTest::addColumn<QString>("ports");
+        QTest::newRow("host on the access block from the low end") << "workstation" << "access-switch-24" << "1 1";
+        QTest::newRow("the other way round") << "access-switch-24" << "workstation" << "1 1";
+        QTest::newRow("uplink to the distribution's access block") << "access-switch-24" << "distribution-switch-24" << "X1 1";
+        QTest::newRow("switches of one tier by uplinks") << "access-switch-24" << "access-switch-24" << "X1 X1";
+        QTest::newRow("compact switch upwards by uplink") << "compact-switch-8" << "access-switch-24" << "X1 X1";
+        QTest::newRow("access point gets power") << "access-point" << "access-switch-24" << "1 1";
+        QTest::newRow("workstation behind a phone") << "phone" << "workstation" << "2 1";
+        QTest::newRow("phone to the switch by its own uplink") << "phone" << "access-switch-24" << "1 1";
+        QTest::newRow("server on copper of an access switch") << "server" << "access-switch-24" << "1 1";
+        QTest::newRow("server on fibre of a distribution switch") << "server" << "distribution-switch-24" << "X1 1";
+        QTest::newRow("never the management port") << "firewall" << "workstation" << "1 1";
+    }
+    void the_best_pair_follows_the_trade() {
+        QFETCH(QString, modelA);
+        QFETCH(QString, modelB);
+        QFETCH(QString, ports);
+        Bench b;
+        const auto x = b.add(modelA.toUtf8(), "x"), y = b.add(modelB.toUtf8(), "y");
+        const auto pair = b.best({x, {}}, {y, {}});
+        QVERIFY2(pair, pair ? "" : pair.refusal().text().c_str());
+        QCOMPARE(text(pair->a.port + " " + pair->b.port), ports);
+        QVERIFY(!pair->reason.empty());
+    }
+
+    void taken_reserved_and_disabled_ports_are_passed_over() {
+        Bench b;
+        const auto sw = b.add("access-switch-24", "sw");
+        b.link({sw, {}}, {b.add("workstation", "w1"), {}});
+        b.port(sw, "2", [](Port& p) { p.reserved = true; });
+        b.port(sw, "3", [](Port& p) { p.disabled = true; });
+        const auto desk = b.add("workstation", "w2");
+        QCOMPARE(text(b.best({desk, {}}, {sw, {}})->b.port), QStringLiteral("4"));
+        QCOMPARE(text(b.best({desk, {}}, {sw, "2"})->b.port), QStringLiteral("2")); // told to
+        QVERIFY(!b.best({desk, {}}, {sw, "1"}));
+    }
+
+    void a_reserved_port_is_taken_only_when_nothing_else_is_left() {
+        Bench b;
+        const auto phone = b.add("phone", "p");
+        b.port(phone, "2", [](Port& p) { p.reserved = true; });
+        b.port(phone, "1", [](Port& p) { p.reserved = true; });
+        const auto pair = b.best({b.add("workstation", "w"), {}}, {phone, {}});
+        QVERIFY(pair);
+        QVERIFY(text(pair->reason).contains("reserved"));
+    }
+
+    void refusals_name_the_device_and_what_it_lacks() {
+        Bench b;
+        const auto sw = b.add("access-switch-24", "sw"), print = b.add("printer", "print-1");
+        b.link({print, {}}, {sw, {}});
+        const auto none = b.best({print, {}}, {sw, {}});
+        QVERIFY(!none);
+        QVERIFY(text(none.refusal().what).contains("print-1 has no free port"));
+        QVERIFY(!b.best({sw, {}}, {sw, {}}));
+        QVERIFY(!b.best({sw, {}}, {DeviceId{99}, {}}));
+        QVERIFY(!b.best({sw, "77"}, {b.add("server"), {}}));
+    }
+
+    void the_drawer_lists_what_fits_first_and_taken_ports_with_their_peer() {
+        Bench b;
+        const auto sw = b.add("access-switch-24", "sw"), edge = b.add("border-router", "edge");
+        b.link({sw, "24"}, {b.add("workstation", "desk"), {}});
+        const auto rows = linking::drawerRows(b.network, b.catalogue, {edge, "1"}, sw);
+        QCOMPARE(rows.size(), portsOf(b.network, *b.network.device(sw)).size());
+        QVERIFY(rows.front().best && rows.front().standing == Standing::fits);
+        for (std::size_t i = 1; i < rows.size(); ++i)
+            QVERIFY(rows[i - 1].standing <= rows[i].standing);
+        const auto row = [&](const char* key) {
+            return *std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return r.port == key; });
+        };
+        QVERIFY(row("24").standing == Standing::taken && text(row("24").text).contains("desk 1"));
+        QVERIFY(row("X1").standing == Standing::needsTransceiver);
+        QVERIFY(row("con").standing == Standing::doesNotFit);
+        QCOMPARE(text(row("5").other), QStringLiteral("1"));
+    }
+
+    void making_a_link_fits_the_transceivers_and_carries_the_models() {
+        Bench b;
+        const auto sw = b.add("access-switch-24", "sw"), edge = b.add("border-router", "edge");
+        b.link({edge, "1"}, {sw, "X1"});
+        QCOMPARE(text(b.network.device(sw)->transceivers.front().model), QStringLiteral("sfp-1000base-t"));
+        QVERIFY(b.network.all<TransceiverModel>().size() == 1 && b.network.all<CableType>().size() == 1);
+        QCOMPARE(speedOf(b.network, *b.network.linkAt({sw, "X1"})), 1000);
+    }
+
+    void changing_a_link_keeps_its_identity_and_takes_transceivers_out_again() {
+        Bench b;
+        const auto sw = b.add("access-switch-24", "sw"), edge = b.add("border-router", "edge");
+        b.link({edge, "1"}, {sw, "X1"});
+        const LinkId id = b.network.linkAt({sw, "X1"})->id;
+        const auto other = b.best({edge, "2"}, {sw, "7"});
+        const auto changed = edit::changeLink(b.network, b.catalogue, id, *other);
+        QVERIFY(changed);
+        QVERIFY(changed->network.device(sw)->transceivers.empty());
+        QCOMPARE(changed->network.linkAt({sw, "7"})->id.value, id.value);
+        QCOMPARE(changed->network.all<Cable>().size(), std::size_t{1});
+        QVERIFY(changed->network.indicesAreTrue());
+    }
+
+    void linking_in_a_row_and_to_one_is_all_or_nothing() {
+        Bench b;
+        std::vector<DeviceId> devices;
+        for (int i = 0; i < 4; ++i)
+            devices.push_back(b.add("access-switch-24", "sw"));
+        const auto row = edit::linkInRow(b.network, b.catalogue, devices, b.ids);
+        QVERIFY(row);
+        QCOMPARE(row->network.all<Link>().size(), std::size_t{3});
+        std::vector<DeviceId> hosts;
+        for (int i = 0; i < 3; ++i)
+            hosts.push_back(b.add("printer", "print"));
+        const auto phone = b.add("phone", "phone");
+        QVERIFY(!edit::linkEachTo(b.network, b.catalogue, hosts, phone, b.ids)); // two ports, three printers
+        QVERIFY(edit::linkEachTo(b.network, b.catalogue, hosts, devices[0], b.ids));
+    }
+};
+
+QTEST_APPLESS_MAIN(LinkingTest)
+#include "linking_test.moc"

@@ -1,0 +1,174 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/catalogue_file.h"
+#include "core/model/ports.h"
+#include "tests/support/random_edits.h"
+
+#include <QtTest>
+#include <set>
+
+using namespace underridge;
+using namespace underridge::model;
+
+namespace {
+
+/// A network with one device of a model from the catalogue.
+struct One {
+    explicit One(const char* model) {
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        network.put(*catalogue.device(model));
+        for (const ModuleModel& module : catalogue.modules)
+            network.put(module);
+        for (const TransceiverModel& transceiver : catalogue.transceivers)
+            network.put(transceiver);
+        device.id = {1};
+        device.name = "one";
+        device.model = model;
+        network.put(device);
+    }
+    void put() { network.put(device); }
+    std::vector<std::string> keys() const {
+        std::vector<std::string> out;
+        for (const PortView& port : portsOf(network, *network.device(device.id)))
+            out.push_back(port.key);
+        return out;
+    }
+    bool has(const char* key) const {
+        const auto all = keys();
+        return std::find(all.begin(), all.end(), key) != all.end();
+    }
+    Network network;
+    Device device;
+};
+
+} // namespace
+
+class ModelTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void port_keys_expand_data() {
+        QTest::addColumn<QString>("keys");
+        QTest::addColumn<QString>("expanded"); // empty: refused
+        QTest::newRow("range") << "1-3" << "1 2 3";
+        QTest::newRow("prefix") << "X1-X2" << "X1 X2";
+        QTest::newRow("list") << "1-2, con" << "1 2 con";
+        QTest::newRow("path") << "2/0/1-2/0/2" << "2/0/1 2/0/2";
+        QTest::newRow("turned round") << "4-2" << "";
+        QTest::newRow("two prefixes") << "X1-Y3" << "";
+        QTest::newRow("empty part") << "1,,2" << "";
+        QTest::newRow("too many") << "1-99999" << "";
+        QTest::newRow("huge number") << "1-99999999999999" << "";
+    }
+    void port_keys_expand() {
+        QFETCH(QString, keys);
+        QFETCH(QString, expanded);
+        const auto result = expandKeys(keys.toStdString());
+        if (expanded.isEmpty()) {
+            QVERIFY(!result);
+            QVERIFY(!result.refusal().remedy.empty());
+            return;
+        }
+        QVERIFY(result);
+        QStringList got;
+        for (const std::string& key : *result)
+            got << QString::fromStdString(key);
+        QCOMPARE(got.join(' '), expanded);
+    }
+
+    void the_catalogue_that_ships_is_sound() {
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        QVERIFY(catalogue.devices.size() >= 10);
+        QVERIFY(problemsOf(catalogue).empty());
+        QCOMPARE(QString::fromStdString(portSummary(*catalogue.device("access-switch-24"))),
+                 QStringLiteral("24 × RJ45 1G PoE Type 2, 4 × SFP+ 10G"));
+        std::set<Block> blocks;
+        for (const DeviceModel& model : catalogue.devices)
+            for (const PortBlock& block : model.ports.blocks())
+                blocks.insert(block.block);
+        for (const Block block : {Block::access, Block::uplink, Block::stack, Block::management})
+            QVERIFY(blocks.contains(block));
+    }
+
+    void faults_of_a_catalogue_are_refused_with_their_place_data() {
+        QTest::addColumn<QString>("devices");
+        QTest::addColumn<QString>("says");
+        QTest::newRow("no name") << R"([{"id":"a"}])" << "name is missing";
+        QTest::newRow("bad id") << R"([{"id":"A b","name":"x"}])" << "id may hold";
+        QTest::newRow("port twice") << R"([{"id":"a","name":"x","ports":[{"keys":"1,1","connector":"rj45"}]}])" << "there twice";
+        QTest::newRow("no connector") << R"([{"id":"a","name":"x","ports":[{"keys":"1"}]}])" << "neither connector nor cage";
+        QTest::newRow("unknown word") << R"([{"id":"a","name":"x","role":"toaster"}])" << "unknown value";
+        QTest::newRow("unknown module") << R"([{"id":"a","name":"x","slots":[{"key":"A","fits":["zzz"]}]}])" << "not in the catalogue";
+        QTest::newRow("bad range") << R"([{"id":"a","name":"x","ports":[{"keys":"9-1","connector":"rj45"}]}])" << "not a range";
+        QTest::newRow("same id") << R"([{"id":"a","name":"x"},{"id":"a","name":"y"}])" << "there twice";
+        QTest::newRow("no json") << "[{" << "not whole JSON";
+    }
+    void faults_of_a_catalogue_are_refused_with_their_place() {
+        QFETCH(QString, devices);
+        QFETCH(QString, says);
+        const std::string text = devices.toStdString();
+        auto texts = exchange::builtInTexts();
+        texts.devices = text;
+        const auto read = exchange::readCatalogue(texts);
+        QVERIFY(!read);
+        QVERIFY2(QString::fromStdString(read.refusal().what).contains(says), read.refusal().text().c_str());
+        QVERIFY(!read.refusal().where.object.empty() || !read.refusal().where.file.empty());
+    }
+
+    void ports_come_from_model_slots_additions_and_stack() {
+        One router("border-router");
+        QVERIFY(router.has("X2") && !router.has("A/1"));
+        router.device.modules = {{"A", "module-4-sfp", ""}, {"B", "module-8-rj45", ""}};
+        router.put();
+        QVERIFY(router.has("A/4") && router.has("B/8") && !router.has("A/5"));
+
+        One desk("workstation");
+        desk.device.added = {"2"};
+        desk.put();
+        QVERIFY(desk.has("2") && !desk.has("3"));
+
+        One stacked("distribution-switch-24");
+        stacked.device.stack = {{1, "distribution-switch-24", ""}, {2, "distribution-switch-24", ""}};
+        stacked.put();
+        QVERIFY(stacked.has("1/24") && stacked.has("2/X4") && !stacked.has("24"));
+    }
+
+    void a_port_in_breakout_mode_gives_way_to_its_children() {
+        One sw("distribution-switch-24");
+        Port port;
+        port.device = sw.device.id;
+        port.port = "S1";
+        port.breakout = 4;
+        sw.network.put(port);
+        QVERIFY(!sw.has("S1") && sw.has("S1/1") && sw.has("S1/4"));
+        QCOMPARE(portAt(sw.network, {sw.device.id, "S1/2"})->rates(), std::vector<int>{10000});
+    }
+
+    void a_transceiver_and_a_set_speed_limit_the_rates() {
+        One sw("access-switch-24");
+        sw.device.transceivers = {{"X1", "sfp-1000base-sx", ""}};
+        sw.put();
+        QCOMPARE(portAt(sw.network, {sw.device.id, "X1"})->rates(), std::vector<int>{1000});
+        QVERIFY(portAt(sw.network, {sw.device.id, "X1"})->connector() == Connector::lc);
+        Port slow;
+        slow.device = sw.device.id;
+        slow.port = "3";
+        slow.speed = 100;
+        sw.network.put(slow);
+        QCOMPARE(portAt(sw.network, {sw.device.id, "3"})->rates(), std::vector<int>{100});
+    }
+
+    void indices_follow_the_records() {
+        tests::RandomEdits edits(3);
+        Network network = edits.start();
+        for (int i = 0; i < 300; ++i) {
+            if (auto act = edits.act(network))
+                network = act->network;
+            if (i % 20 == 0)
+                QVERIFY(network.indicesAreTrue());
+        }
+        QVERIFY(network.all<Link>().size() > 5);
+        network.all<Link>().forEach([&](const Link& link) { QCOMPARE(network.linkAt(link.a)->id, link.id); });
+    }
+};
+
+QTEST_APPLESS_MAIN(ModelTest)
+#include "model_test.moc"

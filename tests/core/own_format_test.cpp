@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/own_format.h"
+#include "core/base/files.h"
+#include "core/exchange/record_json.h"
+#include "tests/support/random_edits.h"
+
+#include <QtTest>
+#include <fstream>
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validator.hpp>
+
+using namespace underridge;
+using namespace underridge::model;
+using exchange::readOwn;
+using exchange::writeOwn;
+using tests::RandomEdits;
+
+namespace {
+
+std::vector<std::string> linesOf(const std::string& text) {
+    std::vector<std::string> lines;
+    std::istringstream in(text);
+    for (std::string line; std::getline(in, line);)
+        lines.push_back(line);
+    return lines;
+}
+
+/// One of every kind of record with every field set.
+Network everyKind() {
+    RandomEdits edits(12);
+    Network n = edits.grown(40);
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const DeviceId device = edits.someDevice(n);
+    const Catalogue catalogue = exchange::builtInCatalogue();
+    for (const auto& m : catalogue.devices)
+        n.put(m);
+    for (const auto& m : catalogue.modules)
+        n.put(m);
+    for (const auto& m : catalogue.transceivers)
+        n.put(m);
+    for (const auto& m : catalogue.cables)
+        n.put(m);
+    Device d = *n.device(device);
+    d.outside = true;
+    d.modules = {{"A", "module-4-sfp", "s1"}};
+    d.transceivers = {{"X1", "sfp-1000base-sx", "s2"}};
+    d.stack = {{1, "access-switch-24", "s3"}};
+    d.added = {"2"};
+    d.place = {{70}, 1000, -2000, 300, 4, Side::rear};
+    d.serial = "FQ-1";
+    d.note = "two\nlines \"quoted\" é";
+    d.startUp = "hostname x\n";
+    d.attributes = {{"owner", "harbour"}, {"", "empty"}};
+    d.provenance = {Origin::discovered, "LLDP", 1700000000};
+    n.put(d);
+    n.put(Group{{70}, "Quay level", GroupKind::floor, {}, -1, {71}, 2.5, 42, "n", {{"k", "v"}}, {}, {}});
+    n.put(Vlan{{72}, 20, "video", {70}, {}});
+    n.put(Subnet{{73}, "10.84.20.0/24", "video", {72}, "red", {}});
+    n.put(Service{{74}, "Ticket sale", {device}, {device}, "n", {}});
+    Port port;
+    port.device = device;
+    port.port = "2/0/24";
+    port.label = "l";
+    port.speed = 100;
+    port.duplex = Duplex::half;
+    port.breakout = 4;
+    port.reserved = port.powerOff = true;
+    port.attributes = {{"a", "b"}};
+    n.put(port);
+    Interface i;
+    i.id = {75};
+    i.device = device;
+    i.type = InterfaceKind::lag;
+    i.members = {"1", "2"};
+    i.addresses = {"10.84.1.1/24"};
+    i.untagged = {72};
+    i.tagged = {{72}};
+    n.put(i);
+    n.put(PanelMap{device, "1", 1, "R1", 2, {}});
+    Cable cable;
+    cable.id = {76};
+    cable.type = "om4-mpo";
+    cable.ends = {{{device, "1"}, {1, 2}}, {{device, "2"}, {}}};
+    cable.measured = {{"loss", 0.35, 1.5, "dB"}};
+    cable.status = CableStatus::toRemove;
+    n.put(cable);
+    Link link;
+    link.id = {77};
+    link.a = {device, "1"};
+    link.b = {device, ""}; // not known
+    link.medium = Medium::radio;
+    link.positions = {1, 2};
+    n.put(link);
+    Position p;
+    p.sheet = sheet;
+    p.object = 70;
+    p.width = 300;
+    p.height = 200;
+    p.folded = p.pinned = true;
+    n.put(p);
+    n.put(Note{{78}, sheet, "zone", true, {}});
+    n.put(Asset{{71}, 0, "image/svg+xml", "PHN2Zy8+", {}});
+    return n;
+}
+
+} // namespace
+
+class OwnFormatTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void saving_and_loading_gives_the_same_value_and_the_same_bytes() {
+        for (std::uint64_t seed = 1; seed <= 15; ++seed) {
+            const Network network = RandomEdits(seed).grown(80);
+            const std::string bytes = writeOwn(network);
+            const auto loaded = readOwn(bytes, "n");
+            QVERIFY2(loaded, loaded ? "" : loaded.refusal().text().c_str());
+            QVERIFY(loaded->remarks.empty());
+            QVERIFY(loaded->network == network);
+            QVERIFY(loaded->network.indicesAreTrue());
+            QVERIFY(writeOwn(loaded->network) == bytes);
+        }
+    }
+
+    void every_kind_and_field_survives() {
+        const Network network = everyKind();
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY2(loaded, loaded ? "" : loaded.refusal().text().c_str());
+        QVERIFY(loaded->network == network);
+        std::size_t kinds = 0;
+        network.forEachTable([&](const auto& table) { kinds += !table.empty(); });
+        QCOMPARE(kinds, std::size_t{19}); // all but "unknown"
+    }
+
+    void one_edit_is_a_one_line_difference() {
+        RandomEdits edits(13);
+        const Network network = edits.grown(80);
+        const DeviceId device = edits.someDevice(network);
+        const auto before = linesOf(writeOwn(network));
+        for (const auto& act : {edit::rename(network, {refTo(device)}, {"new-name"}),
+                                edit::moveObjects(network, network.sheetsInOrder().front().id, {refTo(device)}, {16, 0})}) {
+            const auto after = linesOf(writeOwn(act->network));
+            QCOMPARE(after.size(), before.size());
+            int different = 0;
+            for (std::size_t i = 0; i < before.size(); ++i)
+                different += before[i] != after[i];
+            QCOMPARE(different, 1);
+        }
+    }
+
+    void unknown_fields_and_kinds_are_kept() {
+        RandomEdits edits(14);
+        const Network network = edits.grown(10);
+        auto lines = linesOf(writeOwn(network));
+        for (std::string& line : lines)
+            if (line.find("\"kind\":\"device\"") != std::string::npos)
+                line.insert(line.size() - 1, R"(,"glow":{"a":[1,2]},"later":"é")");
+        lines.push_back(R"({"kind":"wormhole","id":"x","ends":[1,2]})");
+        std::string text;
+        for (const std::string& line : lines)
+            text += line + "\n";
+        const auto loaded = readOwn(text, "n");
+        QVERIFY(loaded);
+        auto again = linesOf(writeOwn(loaded->network));
+        std::sort(lines.begin(), lines.end());
+        std::sort(again.begin(), again.end());
+        QCOMPARE(again, lines);
+        // An edit of something else keeps them too.
+        const auto edited = edit::rename(loaded->network, {refTo(edits.someDevice(loaded->network))}, {"x"});
+        QVERIFY(writeOwn(edited->network).find("wormhole") != std::string::npos);
+        QVERIFY(writeOwn(edited->network).find("\"glow\"") != std::string::npos);
+    }
+
+    void every_line_agrees_with_the_schema() {
+        std::ifstream in(UNDERRIDGE_ROOT "/docs/underridge.schema.json");
+        const auto text = nlohmann::json::parse(in);
+        valijson::Schema schema;
+        const valijson::adapters::NlohmannJsonAdapter schemaAdapter(text);
+        valijson::SchemaParser().populateSchema(schemaAdapter, schema);
+        valijson::Validator validator;
+        const auto agrees = [&](const nlohmann::json& line) {
+            const valijson::adapters::NlohmannJsonAdapter target(line);
+            return validator.validate(schema, target, nullptr);
+        };
+        for (const std::string& line : linesOf(writeOwn(everyKind())))
+            QVERIFY2(agrees(nlohmann::json::parse(line)), line.c_str());
+        QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"device","name":"no id"})")));
+        QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"device","id":"0123456789ab","name":7})")));
+        QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"position","sheet":"0123456789ab","object":"x","at":{"x":0.5}})")));
+        // The schema names each field that is written, so a new field cannot be forgotten.
+        Network().forEachTable([&]<class R, std::size_t n>(const Table<R, n>&) {
+            if constexpr (HasFields<R>) {
+                const auto& known = text["definitions"][std::string(textOf(R::kind))]["properties"];
+                forEachField<R>([&](const char* name, auto) { QVERIFY2(known.contains(name), name); });
+            }
+        });
+    }
+
+    void a_file_cut_at_any_byte_is_refused_or_read_whole_never_half() {
+        const Network network = RandomEdits(15).grown(30);
+        const std::string bytes = writeOwn(network);
+        for (std::size_t cut = 0; cut < bytes.size(); cut += 1 + cut / 40) {
+            const auto loaded = readOwn(std::string_view(bytes).substr(0, cut), "n");
+            if (!loaded) {
+                QVERIFY(!loaded.refusal().what.empty());
+                QVERIFY(loaded.refusal().where.line >= 1);
+            } else {
+                QVERIFY(loaded->network.indicesAreTrue()); // cut between lines
+            }
+        }
+    }
+
+    void hostile_input_is_refused_with_a_place_data() {
+        QTest::addColumn<QByteArray>("line");
+        QTest::addColumn<int>("column");
+        const QByteArray id = "\"id\":\"0123456789ab\"";
+        QTest::newRow("not json") << QByteArray("{\"kind\":") << 9;
+        QTest::newRow("no object") << QByteArray("[1,2]") << 1;
+        QTest::newRow("no kind") << QByteArray("{" + id + "}") << 1;
+        QTest::newRow("wrong type") << QByteArray("{\"kind\":\"device\"," + id + ",\"name\":[1]}") << 38;
+        QTest::newRow("no id") << QByteArray("{\"kind\":\"device\"}") << 1;
+        QTest::newRow("bad id") << QByteArray("{\"kind\":\"device\",\"id\":\"../../x\"}") << 18;
+        QTest::newRow("zero id") << QByteArray("{\"kind\":\"device\",\"id\":\"000000000000\"}") << 18;
+        QTest::newRow("unknown word") << QByteArray("{\"kind\":\"group\"," + id + ",\"type\":\"planet\"}") << 37;
+        QTest::newRow("huge number") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":99999999999999999999}") << 36;
+        QTest::newRow("too large") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":3000000000}") << 36;
+        QTest::newRow("fraction") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":1.5}") << 36;
+        QTest::newRow("off the sheet") << QByteArray("{\"kind\":\"position\",\"sheet\":\"0123456789ab\",\"object\":\"0123456789ac\",\"at\":{\"x\":2000000}}") << 67;
+        QTest::newRow("bad utf-8") << QByteArray("{\"kind\":\"device\"," + id + ",\"name\":\"\xff\xfe\"}") << -1;
+        QTest::newRow("deep") << QByteArray("{\"kind\":\"device\",\"x\":" + QByteArray(200000, '[')) << -1;
+        QTest::newRow("ports without end") << QByteArray("{\"kind\":\"device-model\",\"id\":\"a\",\"ports\":[{\"keys\":\"1-4000000\"}]}") << -1;
+        QTest::newRow("link to nowhere") << QByteArray("{\"kind\":\"link\"," + id + ",\"a\":{\"port\":\"1\"}}") << -1;
+    }
+    void hostile_input_is_refused_with_a_place() {
+        QFETCH(QByteArray, line);
+        QFETCH(int, column);
+        const std::string text = "{\"underridge\":1}\n{\"kind\":\"network\",\"id\":\"0123456789zz\"}\n" + line.toStdString() + "\n";
+        const auto loaded = readOwn(text, "bad.underridge");
+        QVERIFY(!loaded);
+        QCOMPARE(loaded.refusal().where.line, 3);
+        QVERIFY(!loaded.refusal().remedy.empty());
+        if (column > 0)
+            QCOMPARE(loaded.refusal().where.column, column);
+        QVERIFY(QString::fromStdString(loaded.refusal().text()).startsWith("bad.underridge:3:"));
+    }
+
+    void headers_are_checked() {
+        for (const char* bad : {"", "\n", "{}", "{\"underridge\":\"1\"}", "{\"underridge\":99}\n", "{\"underridge\":1}\n", "PNG\n", "{\"underridge\":0}\n"})
+            QVERIFY2(!readOwn(bad, "n"), bad);
+    }
+
+    void what_refers_to_nothing_is_left_out_with_a_remark() {
+        Network network = RandomEdits(16).grown(60);
+        QVERIFY(network.all<Link>().size() > 2);
+        std::string text;
+        DeviceId gone;
+        network.all<Link>().forEach([&](const Link& link) { gone = link.a.device; });
+        for (const std::string& line : linesOf(writeOwn(network)))
+            if (line.find("\"kind\":\"device\",\"id\":\"" + idText(gone.value)) == std::string::npos)
+                text += line + "\n";
+        const auto loaded = readOwn(text, "n");
+        QVERIFY(loaded);
+        QVERIFY(loaded->remarks.size() >= 2); // link, cable, position …
+        loaded->network.all<Link>().forEach([&](const Link& link) { QVERIFY(loaded->network.device(link.a.device) && loaded->network.device(link.b.device)); });
+        QVERIFY(readOwn(writeOwn(loaded->network), "n")->remarks.empty());
+    }
+
+    void groups_inside_themselves_are_put_right() {
+        Network network = RandomEdits(17).start();
+        network.put(Group{{5}, "a", GroupKind::room, {6}, 0, {}, 0, 0, {}, {}, {}, {}});
+        network.put(Group{{6}, "b", GroupKind::room, {5}, 0, {}, 0, 0, {}, {}, {}, {}});
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY(loaded);
+        QVERIFY(!loaded->remarks.empty());
+        for (GroupId id{5}; id; id = loaded->network.group(id)->parent)
+            QVERIFY(loaded->network.group(id));
+    }
+
+    void lines_may_end_in_carriage_returns() {
+        const Network network = RandomEdits(18).grown(10);
+        std::string text;
+        for (const std::string& line : linesOf(writeOwn(network)))
+            text += line + "\r\n";
+        QVERIFY(readOwn(text, "n")->network == network);
+    }
+
+    void the_demo_is_what_its_maker_writes() {
+        DiskFiles files;
+        const auto loaded = readOwn(*files.read(UNDERRIDGE_ROOT "/demo/first-office.underridge"), "demo");
+        QVERIFY(loaded && loaded->remarks.empty());
+        QCOMPARE(loaded->network.all<Device>().size(), std::size_t{8});
+        QVERIFY(writeOwn(loaded->network) == *files.read(UNDERRIDGE_ROOT "/demo/first-office.underridge"));
+    }
+};
+
+QTEST_APPLESS_MAIN(OwnFormatTest)
+#include "own_format_test.moc"

@@ -1,0 +1,200 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/scene/scene.h"
+#include "core/scene/text_width.h"
+#include "tests/support/large_network.h"
+#include "tests/support/random_edits.h"
+
+#include <QtTest>
+
+using namespace underridge;
+using namespace underridge::model;
+using scene::PointF;
+using scene::Rect;
+using scene::Scene;
+using tests::RandomEdits;
+
+class SceneTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void an_updated_scene_is_the_one_built_anew() {
+        for (std::uint64_t seed = 1; seed <= 10; ++seed) {
+            RandomEdits edits(seed);
+            Network network = edits.start();
+            const SheetId sheet = network.sheetsInOrder().front().id;
+            Scene now = Scene::build(network, sheet);
+            for (int i = 0; i < 150; ++i) {
+                const auto act = edits.act(network);
+                if (!act)
+                    continue;
+                now = scene::update(now, network, act->network).scene;
+                network = act->network;
+                if (i % 10 == 0) {
+                    QVERIFY(now == Scene::build(network, sheet));
+                    QVERIFY(now.gridIsTrue());
+                }
+            }
+        }
+    }
+
+    void damage_covers_what_changed() {
+        RandomEdits edits(21);
+        Network network = edits.grown(120);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        const DeviceId device = edits.someDevice(network);
+        const Scene before = Scene::build(network, sheet);
+        const auto act = edit::moveObjects(network, sheet, {refTo(device)}, {200, 100});
+        const auto updated = scene::update(before, network, act->network);
+        QVERIFY(!updated.all);
+        const auto covered = [&](const Rect& r) {
+            return std::any_of(updated.damage.begin(), updated.damage.end(), [&](const Rect& d) { return d.contains(r); });
+        };
+        QVERIFY(covered(before.plate(device)->frame));
+        QVERIFY(covered(updated.scene.plate(device)->frame));
+        // What is not near stays out of it: a plate with no link to the device.
+        before.forEachPlate([&](const scene::Plate& plate) {
+            if (updated.scene.plate(plate.id) == before.plate(plate.id))
+                return;
+            QVERIFY(covered(plate.frame));
+        });
+    }
+
+    void an_edit_shares_everything_it_does_not_touch() {
+        const Network network = tests::largeNetwork(2000);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        const Scene before = Scene::build(network, sheet);
+        DeviceId device;
+        network.all<Device>().forEach([&](const Device& d) { device = d.id; });
+        const auto act = edit::moveObjects(network, sheet, {refTo(device)}, {8, 8});
+        const auto updated = scene::update(before, network, act->network);
+        int rebuilt = 0;
+        before.forEachPlate([&](const scene::Plate& plate) { rebuilt += updated.scene.plate(plate.id) != &plate; });
+        QCOMPARE(rebuilt, 1);
+        QVERIFY(updated.damage.size() <= 12);
+    }
+
+    void a_rectangle_finds_what_meets_it_and_nothing_else() {
+        RandomEdits edits(22);
+        const Network network = edits.grown(250);
+        const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
+        for (int i = 0; i < 200; ++i) {
+            const Rect area{edits.below(5000) - 2500.0, edits.below(5000) - 2500.0, edits.below(1500) + 1.0, edits.below(1500) + 1.0};
+            const auto items = scene.itemsIn(area);
+            scene.forEachPlate([&](const scene::Plate& plate) {
+                const bool listed = std::find(items.plates.begin(), items.plates.end(), &plate) != items.plates.end();
+                if (plate.frame.intersects(area))
+                    QVERIFY(listed);
+                if (!plate.frame.grown(4).intersects(area))
+                    QVERIFY(!listed);
+            });
+            scene.forEachLink([&](const scene::LinkLine& line) {
+                bool meets = false;
+                for (std::size_t k = 1; k < line.path.size(); ++k)
+                    meets |= scene::segmentMeets(line.path[k - 1], line.path[k], area);
+                if (meets)
+                    QVERIFY(std::find(items.links.begin(), items.links.end(), &line) != items.links.end());
+            });
+        }
+    }
+
+    void labels_cover_neither_plates_nor_each_other_and_do_not_depend_on_the_view() {
+        const Network network = tests::largeNetwork(300);
+        const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
+        const Rect all = scene.bounds();
+        const auto labels = scene.labelsIn(all);
+        QVERIFY(labels.size() > 200);
+        for (std::size_t i = 0; i < labels.size(); ++i) {
+            for (std::size_t j = i + 1; j < labels.size(); ++j)
+                QVERIFY(!labels[i]->area.intersects(labels[j]->area));
+            QVERIFY(scene.itemsIn(labels[i]->area).plates.empty() ||
+                    !scene.itemsIn(labels[i]->area).plates.front()->frame.intersects(labels[i]->area));
+        }
+        const Rect part{all.x + 333, all.y + 217, 700, 400};
+        for (const scene::Label* label : scene.labelsIn(part))
+            QVERIFY(std::find(labels.begin(), labels.end(), label) != labels.end());
+    }
+
+    void pointing_at_a_thing_means_that_thing() {
+        RandomEdits edits(23);
+        const Network network = edits.grown(120);
+        const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
+        scene.forEachPlate([&](const scene::Plate& plate) {
+            const auto hit = scene::hitAt(scene, plate.frame.centre(), 4);
+            QVERIFY(hit.object.kind == Kind::device || hit.object.kind == Kind::note);
+            if (hit.object == refTo(plate.id) && plate.rail.columns > 0) {
+                const Rect tick = plate.rail.tick(0);
+                const auto onTick = scene::hitAt(scene, tick.centre(), 4);
+                if (onTick.object == refTo(plate.id))
+                    QCOMPARE(onTick.port, 0);
+            }
+        });
+        scene.forEachLink([&](const scene::LinkLine& line) {
+            const PointF middle = scene::alongPath(line.path, scene::pathLength(line.path) / 3).at;
+            QVERIFY(scene::hitAt(scene, middle, 4));
+        });
+        QVERIFY(!scene::hitAt(scene, {900000, 900000}, 4));
+    }
+
+    void links_leave_from_their_ports_and_parallel_ones_keep_apart() {
+        RandomEdits edits(24);
+        Network network = edits.start();
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        const auto& model = *edits.catalogue().device("access-switch-24");
+        auto act = edit::placeDevices(network, sheet, model, {{"a", {0, 0}}, {"b", {0, 300}}}, {}, edits.ids());
+        network = act->network;
+        const DeviceId a{act->subjects[0].id}, b{act->subjects[1].id};
+        for (int i = 0; i < 3; ++i)
+            network = edit::makeLink(network, edits.catalogue(), *linking::bestPair(network, edits.catalogue(), {a, {}}, {b, {}}), edits.ids())->network;
+        const Scene scene = Scene::build(network, sheet);
+        std::vector<double> starts;
+        scene.forEachLink([&](const scene::LinkLine& line) {
+            QVERIFY(scene.plate(a)->frame.grown(1).contains(line.path.front()));
+            starts.push_back(line.path.front().x);
+        });
+        std::sort(starts.begin(), starts.end());
+        QVERIFY(starts[1] - starts[0] >= 8 && starts[2] - starts[1] >= 8);
+        int used = 0;
+        for (const scene::Tick tick : scene.plate(a)->ticks)
+            used += tick == scene::Tick::used;
+        QCOMPARE(used, 3);
+    }
+
+    void text_is_measured_and_elided_by_the_table() {
+        using scene::Weight;
+        QVERIFY(scene::textWidth("iiii", 10, Weight::regular) < scene::textWidth("WWWW", 10, Weight::regular));
+        QVERIFY(scene::textWidth("acc", 10, Weight::regular) < scene::textWidth("acc", 10, Weight::semiBold));
+        QCOMPARE(scene::textWidth("acc", 20, Weight::regular), 2 * scene::textWidth("acc", 10, Weight::regular));
+        const std::string longName = "a-very-long-name-of-a-switch-é-ü";
+        const std::string shorter = scene::elided(longName, 11.5, Weight::semiBold, 80);
+        QVERIFY(QString::fromStdString(shorter).endsWith(QChar(0x2026)));
+        QVERIFY(scene::textWidth(shorter, 11.5, Weight::semiBold) <= 80);
+        QVERIFY(isValidUtf8(scene::elided(longName, 11.5, Weight::semiBold, 175)));
+        QCOMPARE(scene::elided("short", 11.5, Weight::semiBold, 80), std::string("short"));
+        QCOMPARE(scene::wrapped("one two\nthree", 11, Weight::regular, 1000).size(), std::size_t{2});
+        for (const std::string& line : scene::wrapped("many words that do not fit on one line at all", 11, Weight::regular, 90))
+            QVERIFY(scene::textWidth(line, 11, Weight::regular) <= 90);
+    }
+
+    void hostile_names_make_a_scene_all_the_same() {
+        RandomEdits edits(25);
+        Network network = edits.start();
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        for (const std::string& name : {std::string(200, 'W'), std::string("<b>x</b>"), std::string("\t\n"), std::string("日本語の名前"), std::string("\xf0\x9f\x9a\xa2")}) {
+            Device device;
+            device.id = edits.ids().make<DeviceId>();
+            device.name = name;
+            device.model = "no-such-model";
+            Position position;
+            position.sheet = sheet;
+            position.object = device.id.value;
+            position.at = {sheetLimit, -sheetLimit};
+            network.put(device);
+            network.put(position);
+        }
+        const Scene scene = Scene::build(network, sheet);
+        QCOMPARE(scene.plateCount(), std::size_t{5});
+        scene.forEachPlate([](const scene::Plate& plate) { QVERIFY(plate.frame.w <= 240); });
+    }
+};
+
+QTEST_APPLESS_MAIN(SceneTest)
+#include "scene_test.moc"

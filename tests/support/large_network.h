@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A network of any size, the same at every call: rows of switches with endpoints below, one and a half links
+// a device. What benches and scale tests measure on.
+#pragma once
+#include "core/edit/links.h"
+#include "core/exchange/catalogue_file.h"
+
+namespace underridge::tests {
+
+inline model::Network largeNetwork(int devices) {
+    using namespace model;
+    IdSource ids(4711);
+    Network network = emptyNetwork("Large", ids);
+    const SheetId sheet = network.sheetsInOrder().front().id;
+    const Catalogue catalogue = exchange::builtInCatalogue();
+    const DeviceModel& access = *catalogue.device("access-switch-24");
+    network.put(access);
+    network.put(*catalogue.cable("cat6a"));
+    network.put(*catalogue.cable("dac-sfpp"));
+    std::vector<DeviceId> made;
+    const int columns = std::max(1, static_cast<int>(std::sqrt(devices * 0.6)));
+    for (int i = 0; i < devices; ++i) {
+        Device device;
+        device.id = ids.make<DeviceId>();
+        device.name = "acc-" + std::to_string(i + 1);
+        device.model = access.id;
+        Position position;
+        position.sheet = sheet;
+        position.object = device.id.value;
+        position.at = {(i % columns) * 200, (i / columns) * 120};
+        made.push_back(device.id);
+        network.put(std::move(device));
+        network.put(std::move(position));
+    }
+    const auto join = [&](int a, const std::string& portA, int b, const std::string& portB, const char* type) {
+        Cable cable;
+        cable.id = ids.make<CableId>();
+        cable.type = type;
+        cable.lengthMm = 12000;
+        const PortRef endA{made[static_cast<std::size_t>(a)], portA}, endB{made[static_cast<std::size_t>(b)], portB};
+        cable.ends = {{endA, {}}, {endB, {}}};
+        Link link;
+        link.id = ids.make<LinkId>();
+        link.a = endA;
+        link.b = endB;
+        link.cable = cable.id;
+        network.put(std::move(cable));
+        network.put(std::move(link));
+    };
+    for (int i = 0; i + 1 < devices; ++i) {
+        if ((i + 1) % columns != 0)
+            join(i, "1", i + 1, "2", "cat6a");
+        if (i % 2 == 0 && i + columns < devices)
+            join(i, "X1", i + columns, "X2", "dac-sfpp");
+    }
+    return network;
+}
+
+} // namespace underridge::tests
