@@ -71,7 +71,7 @@ QByteArray bytesOf(const scene::Scene& scene, const Layout& layout, const Pictur
         svg.setOutputDevice(&buffer);
         svg.setSize(layout.size);
         svg.setViewBox(QRect(QPoint(0, 0), layout.size));
-        svg.setTitle(title);
+        svg.setTitle(title.toHtmlEscaped()); // QSvgGenerator writes it as it is
         draw(svg, scene, layout, options, 1);
         break;
     }

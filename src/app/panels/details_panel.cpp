@@ -366,8 +366,11 @@ void DetailsPanel::showLink(const Link& link) {
                 result->subjects = {refTo(id)};
             return result;
         };
-        const auto a = portAt(network, link.a), b = portAt(network, link.b);
-        const linking::Fit fits = a && b ? linking::fit(*a, *b, editor_.catalogue()) : linking::Fit{};
+        const linking::Fit fits = linking::fitFor(network, editor_.catalogue(), link);
+        const auto fitted = [&](const PortRef& ref) {
+            const auto port = portAt(network, ref);
+            return port && port->transceiver ? port->transceiver->id : std::string();
+        };
         QStringList names;
         int current = -1;
         for (const linking::Joint& joint : fits.joints) {
@@ -377,7 +380,7 @@ void DetailsPanel::showLink(const Link& link) {
                 words += QStringLiteral(", ") + text(speedText(joint.speed));
             if (joint.transceivers() > 0)
                 words += tr(", with %n transceiver(s)", nullptr, joint.transceivers());
-            if (joint.cable == cable->type && current < 0)
+            if (joint.cable == cable->type && joint.transceiverA == fitted(link.a) && joint.transceiverB == fitted(link.b))
                 current = static_cast<int>(names.size());
             names << words;
         }

@@ -30,6 +30,7 @@ public:
     void setFocused(model::ObjectRef ref) { focused_ = ref; }
     /// Goes to the next device or note in reading order.
     void focusNext(bool backwards);
+    bool inGesture() const { return gesture_ != Gesture::none && gesture_ != Gesture::pressed; }
     /// The pointer left the sheet.
     void leave();
 

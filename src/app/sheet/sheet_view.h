@@ -60,6 +60,7 @@ public:
     SelectTool& selectTool() { return select_; }
     LinkTool& linkTool() { return link_; }
     bool isLinking() const { return tool_ == &link_; }
+    bool inGesture() const { return tool_ != &select_ || select_.inGesture(); }
     PortDrawer& drawer() { return *drawer_; }
     LinkStrip& strip() { return *strip_; }
     AddField& addField() { return *addField_; }

@@ -20,6 +20,9 @@
 
 namespace underridge::app {
 using namespace model;
+namespace {
+constexpr int messageMs = 6000;
+}
 
 MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     : QMainWindow(parent),
@@ -49,8 +52,11 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(editor_, &Editor::selectionChanged, this, &MainWindow::refreshEnabled);
     connect(editor_, &Editor::refused, this, &MainWindow::tell);
     connect(sheet_, &SheetView::hintChanged, this, [this](const QString& hint) {
+        latestHint_ = hint;
+        if (hintTimer_.isActive() && !sheet_->inGesture())
+            return; // a refusal stays to be read
         hintTimer_.stop();
-        hint_->setText(hint);
+        showLatestHint();
     });
     connect(sheet_, &SheetView::zoomChanged, this,
             [this](double zoom) { zoom_->setText(QStringLiteral("%1 %").arg(qRound(zoom * 100))); });
@@ -74,10 +80,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
         showStart();
     });
     hintTimer_.setSingleShot(true);
-    connect(&hintTimer_, &QTimer::timeout, this, [this] {
-        hint_->setStyleSheet({});
-        hint_->clear();
-    });
+    connect(&hintTimer_, &QTimer::timeout, this, &MainWindow::showLatestHint);
     restoreWindow();
     applyTheme();
     refreshState();
@@ -194,6 +197,11 @@ void MainWindow::buildStatus() {
     statusBar()->setSizeGripEnabled(false);
 }
 
+void MainWindow::showLatestHint() {
+    hint_->setStyleSheet({});
+    hint_->setText(latestHint_);
+}
+
 QString MainWindow::statusText() const {
     return hint_->text();
 }
@@ -205,7 +213,7 @@ void MainWindow::tell(const Remark& remark) {
     QString words = QString::fromStdString(remark.text());
     words[0] = words[0].toUpper();
     hint_->setText(words);
-    hintTimer_.start(8000);
+    hintTimer_.start(messageMs);
 }
 
 void MainWindow::applyTheme() {

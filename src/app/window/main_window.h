@@ -80,6 +80,7 @@ private:
     void refreshState();
     void refreshEnabled();
     void tell(const Remark& remark);
+    void showLatestHint();
     void restoreWindow();
     void rememberWindow();
     QSettings& settings() { return *settings_; }
@@ -114,6 +115,7 @@ private:
     QMenu* recentMenu_ = nullptr;
     std::map<CommandId, QAction*> actions_;
     QTimer hintTimer_;
+    QString latestHint_;
 };
 
 /// Every key and gesture, as shown by F1: made from the command table.

@@ -93,8 +93,7 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
             {refTo(id)}};
     Link link = *held;
     for (const PortRef* end : {&held->a, &held->b})
-        if (*end != proposal.a && *end != proposal.b)
-            removeTransceiver(act.network, *end);
+        removeTransceiver(act.network, *end); // the proposal says which are needed now
     Cable cable;
     if (const Cable* old = network.cable(link.cable))
         cable = *old;

@@ -12,7 +12,7 @@ ActResult makeLink(const model::Network& network, const model::Catalogue& catalo
                    const linking::Proposal& proposal, model::IdSource& ids);
 
 /// Moves a link to other ports and another cable type, keeping its id, label and length: what "Other port…"
-/// does. Transceivers that only this link used are taken out again.
+/// does. Its transceivers are taken out; the proposal, made as if they were not fitted, says which are needed.
 ActResult changeLink(const model::Network& network, const model::Catalogue& catalogue, model::LinkId link,
                      const linking::Proposal& proposal);
 

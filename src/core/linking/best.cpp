@@ -66,8 +66,13 @@ std::set<std::string> takenPorts(const Network& network, DeviceId device, LinkId
 }
 
 Side sideOf(const Network& network, const Device& device, const Device& peer, LinkId spare) {
-    return {&device, rightBlock(network, device, peer), portsOf(network, device),
-            takenPorts(network, device.id, spare)};
+    Side side{&device, rightBlock(network, device, peer), portsOf(network, device), takenPorts(network, device.id, spare)};
+    // The transceivers of a link being changed are as free as its ports.
+    if (const Link* link = network.link(spare))
+        for (PortView& port : side.ports)
+            if (link->a == PortRef{device.id, port.key} || link->b == PortRef{device.id, port.key})
+                port.transceiver = nullptr;
+    return side;
 }
 
 using Rank = std::array<int, 7>;
@@ -197,6 +202,14 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
                     {b.device, best.b->key},
                     best.joint,
                     reasonFor(best, sideA, sideB, a.port.empty() ? b : a)};
+}
+
+Fit fitFor(const Network& network, const Catalogue& catalogue, const Link& link) {
+    auto a = portAt(network, link.a), b = portAt(network, link.b);
+    if (!a || !b)
+        return {{}, "an end is not known"};
+    a->transceiver = b->transceiver = nullptr;
+    return fit(*a, *b, catalogue);
 }
 
 std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catalogue, const End& from,

@@ -29,6 +29,9 @@ struct Proposal {
 Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
                           const End& b);
 
+/// All ways to join the ports a link already joins, as if its transceivers were not fitted.
+Fit fitFor(const model::Network& network, const model::Catalogue& catalogue, const model::Link& link);
+
 enum class Standing { fits, needsTransceiver, taken, doesNotFit };
 
 /// One row of the port drawer: a port of the target, and how it stands to the other end.

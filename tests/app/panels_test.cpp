@@ -1,0 +1,211 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/snapping.h"
+#include "tests/support/window_harness.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <set>
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+class PanelsTest : public QObject {
+    Q_OBJECT
+
+    /// The panel builds its form after the event that changed something, and lays it out after that.
+    static void settle() {
+        for (int i = 0; i < 3; ++i)
+            QCoreApplication::processEvents();
+    }
+    static void enter(QWidget* field, const QString& text) {
+        auto* line = qobject_cast<QLineEdit*>(field);
+        QVERIFY(line);
+        line->setFocus();
+        line->selectAll();
+        QTest::keyClicks(line, text);
+        QTest::keyClick(line, Qt::Key_Return);
+        settle();
+    }
+    static void select(WindowHarness& h, edit::Refs refs) {
+        h.editor().select(std::move(refs));
+        settle();
+    }
+
+private Q_SLOTS:
+    void the_command_table_is_sound() {
+        std::set<QString> keys;
+        int index = 0;
+        for (const app::Command& command : app::commandTable()) {
+            QCOMPARE(static_cast<int>(command.id), index++);
+            QVERIFY(*command.text && *command.tip && *command.menu);
+            for (const QString& key : QString::fromUtf8(command.keys).split(' ', Qt::SkipEmptyParts)) {
+                QVERIFY2(!QKeySequence::fromString(key).isEmpty(), qPrintable(key));
+                QVERIFY2(keys.insert(key).second, qPrintable(key));
+            }
+        }
+        QVERIFY(app::keySheetHtml().contains("Link in a row"));
+    }
+
+    void menus_hold_every_command_with_a_tooltip() {
+        WindowHarness h;
+        std::set<QAction*> inMenus;
+        for (auto* menu : h.window->menuBar()->findChildren<QMenu*>())
+            for (QAction* action : menu->actions())
+                inMenus.insert(action);
+        for (const app::Command& command : app::commandTable()) {
+            QVERIFY2(inMenus.contains(h.window->action(command.id)), command.text);
+            QVERIFY(!h.window->action(command.id)->toolTip().isEmpty());
+        }
+    }
+
+    void the_key_sheet_opens() {
+        WindowHarness h;
+        h.window->action(CommandId::keys)->trigger();
+        QVERIFY(h.window->findChild<QDialog*>("keys")->isVisible());
+    }
+
+    void details_of_a_device_are_edited_each_in_one_step() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const DeviceId id = h.named("acc-1");
+        select(h, {refTo(id)});
+        enter(h.window->details().field("Name"), "acc-9");
+        QCOMPARE(QString::fromStdString(h.network().device(id)->name), QStringLiteral("acc-9"));
+        enter(h.window->details().field("Address"), "10.84.99.12/24");
+        QCOMPARE(QString::fromStdString(firstAddress(h.network(), id)), QStringLiteral("10.84.99.12"));
+        QTest::mouseClick(h.window->details().field("Outside, not ours to manage"), Qt::LeftButton, {}, {8, 8});
+        settle();
+        QVERIFY(h.network().device(id)->outside);
+        for (int i = 0; i < 3; ++i)
+            h.editor().undo();
+        QCOMPARE(QString::fromStdString(h.network().device(id)->name), QStringLiteral("acc-1"));
+        QVERIFY(!h.editor().document().modified());
+    }
+
+    void what_is_wrong_is_said_beside_the_field() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        select(h, {refTo(h.named("acc-1"))});
+        const Network before = h.network();
+        enter(h.window->details().field("Address"), "10.84.999.1");
+        QVERIFY(h.network() == before);
+        bool told = false;
+        for (auto* label : h.window->details().findChildren<QLabel*>("wrong"))
+            told |= label->isVisible() && label->text().contains("10.84.999.1 is not an address");
+        QVERIFY(told);
+    }
+
+    void details_of_a_link_change_cable_length_and_label() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
+        const LinkId id = link->id;
+        const CableId cable = link->cable;
+        select(h, {refTo(id)});
+        enter(h.window->details().field("Length"), "22,5 m");
+        QCOMPARE(h.network().cable(cable)->lengthMm, std::int64_t{22500});
+        enter(h.window->details().field("Length"), "far");
+        QCOMPARE(h.network().cable(cable)->lengthMm, std::int64_t{22500});
+        select(h, {refTo(id)});
+        auto* box = qobject_cast<QComboBox*>(h.window->details().field("Cable"));
+        QVERIFY(box && box->count() > 1);
+        box->setFocus();
+        QTest::keyClick(box, Qt::Key_Home);
+        QTest::keyClick(box, Qt::Key_Up);
+        Q_EMIT box->activated(0); // direct-attach needs least
+        settle();
+        QCOMPARE(QString::fromStdString(h.network().cable(cable)->type), QStringLiteral("dac-sfpp"));
+    }
+
+    void details_of_a_port_and_of_several() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const DeviceId id = h.named("acc-1");
+        h.editor().selectPort({id, "9"});
+        settle();
+        QTest::mouseClick(h.window->details().field("Reserved"), Qt::LeftButton, {}, {8, 8});
+        settle();
+        QVERIFY(h.network().port({id, "9"})->reserved);
+        select(h, {refTo(h.named("desk-1")), refTo(h.named("print-1"))});
+        enter(h.window->details().field("Names"), "room-{1..}");
+        QVERIFY(h.named("room-1") && h.named("room-2"));
+    }
+
+    void the_outline_follows_the_sheet_and_the_sheet_the_outline() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        auto* tabs = h.window->findChild<QTabWidget*>();
+        tabs->setCurrentIndex(1);
+        QTreeWidget& tree = h.window->outline().tree();
+        h.editor().select({refTo(h.named("phone-1"))});
+        QCOMPARE(tree.selectedItems().size(), 1);
+        QCOMPARE(tree.selectedItems().front()->text(0), QStringLiteral("phone-1"));
+        QTreeWidgetItem* other = tree.topLevelItem(0)->child(0);
+        QTest::mouseClick(tree.viewport(), Qt::LeftButton, {}, tree.visualItemRect(other).center());
+        QCOMPARE(h.editor().selection().size(), std::size_t{1});
+        QCOMPARE(h.editor().nameOf(h.editor().selection().front()), other->text(0));
+    }
+
+    void the_catalogue_is_searched_and_has_an_empty_state() {
+        WindowHarness h;
+        h.begin();
+        auto& panel = h.window->catalogue();
+        QTest::keyClicks(&panel.search(), "sfp28");
+        int models = 0;
+        for (int i = 0; i < panel.list().count(); ++i)
+            models += panel.list().item(i)->flags().testFlag(Qt::ItemIsEnabled);
+        QCOMPARE(models, 1);
+        panel.search().setText("zeppelin");
+        QVERIFY(!panel.list().isVisible());
+    }
+
+    void the_camera_keeps_the_point_under_the_pointer_and_fits() {
+        app::Camera camera;
+        camera.setViewport({800, 600});
+        camera.look({100, 50}, 1);
+        const QPointF pixel(700, 80);
+        const auto before = camera.toSheet(pixel);
+        camera.zoomAt(pixel, 1.7);
+        QVERIFY(length(camera.toSheet(pixel) - before) < 1e-6);
+        camera.fit({-5000, -300, 10000, 600});
+        QVERIFY(camera.visible().contains(scene::Rect{-5000, -300, 10000, 600}));
+        camera.zoomAt({0, 0}, 1e-9);
+        QCOMPARE(camera.zoom(), app::Camera::minZoom);
+        camera.look({0, 0}, 1);
+        camera.reveal({5000, 0, 100, 40});
+        QVERIFY(camera.visible().contains(scene::Rect{5000, 0, 100, 40}));
+    }
+
+    void tiles_show_the_latest_scene_once_they_are_ready() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const auto pictureNow = [&] {
+            QImage image = h.sheet().grab().toImage();
+            for (int i = 0; i < 200 && !h.sheet().tilesComplete(); ++i) {
+                QTest::qWait(5);
+                image = h.sheet().grab().toImage();
+            }
+            return image;
+        };
+        const QColor spine = h.window->theme().theme().spine(Role::switch_);
+        const QPoint on = h.at({h.plate("acc-1").frame.x + 3, h.plate("acc-1").frame.y + 22});
+        QCOMPARE(QColor(pictureNow().pixel(on)).name(), spine.name());
+        h.editor().select({});
+        h.editor().apply(edit::removeObjects(h.network(), {refTo(h.named("acc-1"))}));
+        QVERIFY(QColor(pictureNow().pixel(on)).name() != spine.name());
+        QVERIFY(h.sheet().tilesComplete());
+    }
+
+    void the_locator_looks_where_it_is_pressed() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.sheet().look({0, 0}, 3);
+        QTest::mouseClick(&h.sheet().locator(), Qt::LeftButton, {}, h.sheet().locator().rect().center());
+        QVERIFY(length(h.sheet().camera().centre() - h.editor().scene().bounds().centre()) < 16);
+    }
+};
+
+QTEST_MAIN(PanelsTest)
+#include "panels_test.moc"

@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/command_line.h"
+
+#include <QGuiApplication>
+#include <QImage>
+#include <QTemporaryDir>
+#include <QtTest>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+using namespace underridge;
+using nlohmann::json;
+
+namespace {
+
+const std::string demo = UNDERRIDGE_ROOT "/demo/first-office.underridge";
+
+struct Ran {
+    int code = -1;
+    std::string out, err;
+    bool window = false;
+};
+
+Ran ran(const std::vector<std::string>& arguments, const std::string& input = {}) {
+    std::istringstream in(input);
+    std::ostringstream out, err;
+    const auto outcome = cli::run(arguments, in, out, err, [] {});
+    return {outcome.exitCode, out.str(), err.str(), outcome.window.has_value()};
+}
+
+} // namespace
+
+class CommandLineTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void the_summary_counts() {
+        const auto r = ran({"list", demo, "summary", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto s = json::parse(r.out);
+        QCOMPARE(s["devices"].get<int>(), 8);
+        QCOMPARE(s["links"].get<int>(), 7);
+        QCOMPARE(s["endpoints"].get<int>(), 4);
+        QCOMPARE(s["infrastructure"].get<int>(), 4);
+        QCOMPARE(s["components"].get<int>(), 1);
+        QCOMPARE(s["byRole"]["switch"].get<int>(), 1);
+        QCOMPARE(s["byMedium"]["multimode"].get<int>(), 1);
+    }
+
+    void every_list_has_its_keys() {
+        const std::map<std::string, std::vector<std::string>> keys{
+            {"devices", {"id", "name", "role", "model", "group", "x", "y", "w", "h", "addresses", "ports", "portsUsed"}},
+            {"links", {"id", "a", "b", "medium", "cable", "lengthM", "speedMbps", "provenance"}},
+            {"ports", {"device", "port", "block", "speedMbps", "peer"}},
+            {"cables", {"id", "type", "label", "lengthM", "ends"}},
+            {"sheets", {"id", "name"}}};
+        for (const auto& [what, wanted] : keys) {
+            const auto rows = json::parse(ran({"list", demo, what, "--json"}).out);
+            QVERIFY(!rows.empty());
+            for (const std::string& key : wanted)
+                QVERIFY2(rows.front().contains(key), (what + " " + key).c_str());
+            QVERIFY(!ran({"list", demo, what}).out.empty());
+        }
+    }
+
+    void convert_gives_the_same_bytes_and_reads_standard_input() {
+        QTemporaryDir folder;
+        const std::string out = folder.filePath("o.underridge").toStdString();
+        QCOMPARE(ran({"convert", demo, out}).code, 0);
+        const auto piped = ran({"convert", demo, "-"});
+        QVERIFY(ran({"convert", "-", "-"}, piped.out).out == piped.out);
+        QVERIFY(ran({"list", out, "devices"}).out == ran({"list", demo, "devices"}).out);
+    }
+
+    void render_draws_and_tells_its_size() {
+        QTemporaryDir folder;
+        const std::string png = folder.filePath("o.png").toStdString();
+        const auto r = ran({"render", demo, "-o", png, "--size", "800x500", "--theme", "dark", "--detail", "near", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto told = json::parse(r.out);
+        QCOMPARE(QImage(QString::fromStdString(png)).size(), QSize(told["width"], told["height"]));
+        QVERIFY(told.contains("elapsedMs"));
+    }
+
+    void exit_codes_tell_what_went_wrong_data() {
+        QTest::addColumn<QStringList>("arguments");
+        QTest::addColumn<int>("code");
+        const QString d = QString::fromStdString(demo);
+        QTest::newRow("unknown option") << QStringList{"list", d, "devices", "--colour"} << 2;
+        QTest::newRow("unknown what") << QStringList{"list", d, "unicorns"} << 2;
+        QTest::newRow("missing argument") << QStringList{"list", d} << 2;
+        QTest::newRow("unknown sheet") << QStringList{"list", d, "devices", "--sheet", "none"} << 2;
+        QTest::newRow("no such file") << QStringList{"list", "/none.underridge", "devices"} << 3;
+        QTest::newRow("not a network") << QStringList{"list", UNDERRIDGE_ROOT "/README.md", "devices"} << 3;
+        QTest::newRow("cannot write") << QStringList{"convert", d, "/proc/none/x"} << 4;
+        QTest::newRow("bad suffix") << QStringList{"render", d, "-o", "/tmp/x.bmp"} << 2;
+        QTest::newRow("bad size") << QStringList{"render", d, "-o", "/tmp/x.png", "--size", "12"} << 2;
+        QTest::newRow("picture cannot be written") << QStringList{"render", d, "-o", "/proc/none/x.png"} << 4;
+    }
+    void exit_codes_tell_what_went_wrong() {
+        QFETCH(QStringList, arguments);
+        QFETCH(int, code);
+        std::vector<std::string> words;
+        for (const QString& a : arguments)
+            words.push_back(a.toStdString());
+        const auto r = ran(words);
+        QCOMPARE(r.code, code);
+        QVERIFY2(r.err.starts_with("underridge: "), r.err.c_str());
+        QVERIFY(r.err.find(';') != std::string::npos); // what to do
+        QVERIFY(r.out.empty());
+    }
+
+    void without_a_subcommand_the_window_opens() {
+        QVERIFY(ran({}).window);
+        QVERIFY(ran({"--demo"}).window);
+        QVERIFY(ran({demo}).window);
+        QVERIFY(!ran({"--version"}).window);
+        QVERIFY(ran({"--help"}).out.find("render") != std::string::npos);
+    }
+
+    void a_broken_file_is_told_with_its_place() {
+        const auto r = ran({"list", "-", "devices"}, "{\"underridge\":1}\n{\"kind\":\"network\",\"id\":\"0123456789ab\"}\n{\"kind\":7}\n");
+        QCOMPARE(r.code, 3);
+        QVERIFY2(r.err.starts_with("underridge: -:3:1: "), r.err.c_str());
+    }
+};
+
+QTEST_MAIN(CommandLineTest)
+#include "command_line_test.moc"

@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The real window on files and settings of its own, driven by events as a person would.
+#pragma once
+#include "app/window/main_window.h"
+#include "core/base/files.h"
+#include "core/edit/links.h"
+
+#include <QApplication>
+#include <QDialog>
+#include <QDockWidget>
+#include <QMenu>
+#include <QMenuBar>
+#include <QPushButton>
+#include <QTabWidget>
+#include <QTemporaryDir>
+#include <QtTest>
+
+namespace underridge::tests {
+
+class WindowHarness {
+public:
+    WindowHarness() : window(open()) {}
+
+    /// Another window on the same files and settings, as after a restart.
+    void restart() {
+        window.reset();
+        window = open();
+    }
+
+    app::SheetView& sheet() { return window->sheet(); }
+    app::Editor& editor() { return window->editor(); }
+    const model::Network& network() { return window->editor().network(); }
+    std::size_t devices() { return network().all<model::Device>().size(); }
+    std::size_t links() { return network().all<model::Link>().size(); }
+
+    void begin() { QTest::mouseClick(button("New network"), Qt::LeftButton); }
+
+    QPushButton* button(const QString& text) {
+        for (auto* each : window->findChildren<QPushButton*>())
+            if (each->text() == text)
+                return each;
+        return nullptr;
+    }
+
+    model::DeviceId named(const char* name) {
+        model::DeviceId found;
+        network().all<model::Device>().forEach([&](const model::Device& d) {
+            if (d.name == name)
+                found = d.id;
+        });
+        return found;
+    }
+    const scene::Plate& plate(const char* name) { return *editor().scene().plate(named(name)); }
+    QPoint at(scene::PointF p) { return sheet().camera().toScreen(p).toPoint(); }
+    QPoint middle(const char* name) { return at(plate(name).frame.centre() + scene::PointF{10, -6}); }
+    QPoint grip(const char* name) { return at(app::SelectTool::gripOf(plate(name), sheet().camera().zoom()).centre()); }
+
+    void moveTo(QPoint p, Qt::MouseButtons held = Qt::NoButton, Qt::KeyboardModifiers modifiers = {}) {
+        QMouseEvent event(QEvent::MouseMove, p, sheet().mapToGlobal(p), Qt::NoButton, held, modifiers);
+        QApplication::sendEvent(&sheet(), &event);
+    }
+    void drag(QPoint from, QPoint to, Qt::KeyboardModifiers modifiers = {}) {
+        moveTo(from);
+        QTest::mousePress(&sheet(), Qt::LeftButton, {}, from);
+        moveTo((from + to) / 2, Qt::LeftButton, modifiers);
+        moveTo(to, Qt::LeftButton, modifiers);
+        QTest::mouseRelease(&sheet(), Qt::LeftButton, modifiers, to);
+    }
+    /// From a plate onto its grip, and from there to the target.
+    void linkTo(const char* from, QPoint to) {
+        moveTo(middle(from));
+        drag(grip(from), to);
+    }
+    void click(QPoint p, Qt::KeyboardModifiers modifiers = {}) {
+        moveTo(p);
+        QTest::mouseClick(&sheet(), Qt::LeftButton, modifiers, p);
+    }
+    /// Chooses a model in the catalogue with the mouse.
+    void choose(const QString& model) {
+        QListWidget& list = window->catalogue().list();
+        for (int i = 0; i < list.count(); ++i)
+            if (list.item(i)->text() == model) {
+                list.scrollToItem(list.item(i));
+                QTest::mouseClick(list.viewport(), Qt::LeftButton, {}, list.visualItemRect(list.item(i)).center());
+                return;
+            }
+        QFAIL(qPrintable("no model " + model));
+    }
+    void key(Qt::Key k, Qt::KeyboardModifiers modifiers = {}) { QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &sheet(), k, modifiers); }
+    void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
+
+    QTemporaryDir folder;
+    DiskFiles files;
+    std::int64_t clock = 0;
+    bool saveAsked = false;
+    app::MainWindow::SaveAnswer answer = app::MainWindow::SaveAnswer::discard;
+    QString path;
+    std::unique_ptr<app::MainWindow> window;
+
+private:
+    std::unique_ptr<app::MainWindow> open() {
+        const edit::World world{files, folder.filePath("journal").toStdString(), [this] { return clock += 10; }};
+        auto fresh = std::make_unique<app::MainWindow>(
+            app::WindowWorld{world, 7, folder.filePath("settings.ini"), QStringLiteral(UNDERRIDGE_ROOT "/demo/first-office.underridge")});
+        fresh->askSave = [this] {
+            saveAsked = true;
+            return answer;
+        };
+        fresh->askPath = [this](bool) { return path; };
+        fresh->askRecover = [](const edit::Recoverable&) { return true; };
+        fresh->resize(1280, 800);
+        fresh->show();
+        fresh->activateWindow();
+        QApplication::setActiveWindow(fresh.get());
+        return fresh;
+    }
+};
+
+} // namespace underridge::tests
