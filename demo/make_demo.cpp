@@ -22,7 +22,8 @@ public:
         sheet_ = network_.sheetsInOrder().front().id;
     }
 
-    DeviceId add(const std::string& model, const std::string& name, Point at, const std::string& address = {}) {
+    DeviceId add(const std::string& model, const std::string& name, Point at,
+                 const std::string& address = {}) {
         const DeviceModel* known = catalogue_.device(model);
         if (!known)
             throw std::runtime_error("no model " + model);
@@ -34,7 +35,8 @@ public:
     }
 
     /// Links two devices over the best ports, or the ones named; over a cable of a type when one is named.
-    void link(linking::End a, linking::End b, int metres, const std::string& label, const std::string& cable = {}) {
+    void link(linking::End a, linking::End b, int metres, const std::string& label,
+              const std::string& cable = {}) {
         auto pair = linking::bestPair(network_, catalogue_, a, b);
         if (!pair)
             throw std::runtime_error(pair.refusal().text());

@@ -14,7 +14,9 @@ namespace {
 using namespace underridge;
 
 std::int64_t nowMs() {
-    return std::chrono::duration_cast<std::chrono::milliseconds>(std::chrono::system_clock::now().time_since_epoch()).count();
+    return std::chrono::duration_cast<std::chrono::milliseconds>(
+               std::chrono::system_clock::now().time_since_epoch())
+        .count();
 }
 
 /// $XDG_STATE_HOME, which QStandardPaths of Qt 6.4 does not know.
@@ -28,7 +30,8 @@ QString stateFolder() {
 /// The sample beside the program when installed, else in the source tree.
 QString demoFile() {
     const QString name = QStringLiteral("first-office.underridge");
-    const QString installed = QCoreApplication::applicationDirPath() + QStringLiteral("/../share/underridge/demo/") + name;
+    const QString installed =
+        QCoreApplication::applicationDirPath() + QStringLiteral("/../share/underridge/demo/") + name;
     return QFileInfo::exists(installed) ? installed : QStringLiteral(UNDERRIDGE_SOURCE_DEMO "/") + name;
 }
 
@@ -36,7 +39,8 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
     QApplication app(argc, argv);
     QApplication::setStyle(QStringLiteral("fusion"));
     DiskFiles files;
-    app::WindowWorld world{{files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFile()};
+    app::WindowWorld world{
+        {files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFile()};
     app::MainWindow window(std::move(world));
     window.show();
     if (wanted.demo)

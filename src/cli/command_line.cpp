@@ -97,7 +97,9 @@ public:
         paint::PictureOptions options;
         const auto format = paint::formatFromSuffix(wanted.output);
         if (!format)
-            return refuse(error("the suffix is not .png, .svg or .pdf", "choose one of these", {wanted.output, 0, 0, {}}), wrongUsage);
+            return refuse(error("the suffix is not .png, .svg or .pdf", "choose one of these",
+                                {wanted.output, 0, 0, {}}),
+                          wrongUsage);
         options.format = *format;
         options.theme = wanted.theme == "dark" ? &paint::darkTheme() : &paint::lightTheme();
         options.scale = wanted.scale;
@@ -106,11 +108,14 @@ public:
             char x = 0;
             std::istringstream parts(wanted.size);
             if (!(parts >> width >> x >> height) || x != 'x' || width < 1 || height < 1 || !parts.eof())
-                return refuse(error(fmt::format("{} is not a size", wanted.size), "write it as 1280x800"), wrongUsage);
+                return refuse(error(fmt::format("{} is not a size", wanted.size), "write it as 1280x800"),
+                              wrongUsage);
             options.size = QSize(width, height);
         }
-        const std::map<std::string, scene::Detail> details{{"far", scene::Detail::far}, {"middle", scene::Detail::middle},
-                                                           {"near", scene::Detail::near}, {"close", scene::Detail::close}};
+        const std::map<std::string, scene::Detail> details{{"far", scene::Detail::far},
+                                                           {"middle", scene::Detail::middle},
+                                                           {"near", scene::Detail::near},
+                                                           {"close", scene::Detail::close}};
         if (!wanted.detail.empty())
             options.detail = details.at(wanted.detail);
         const auto sheet = sheetNamed(loaded->network, wanted.sheet);
@@ -121,9 +126,12 @@ public:
         const auto picture = paint::writePicture(scene, wanted.output, options, loaded->network.info().name);
         if (!picture)
             return refuse(picture.refusal(), cannotWrite);
-        const auto elapsed = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
+        const auto elapsed =
+            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
         if (common.json)
-            out_ << Json{{"width", picture->width}, {"height", picture->height}, {"elapsedMs", elapsed}}.dump(2) << '\n';
+            out_ << Json{{"width", picture->width}, {"height", picture->height}, {"elapsedMs", elapsed}}.dump(
+                        2)
+                 << '\n';
         return done;
     }
 
@@ -182,7 +190,8 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     render->add_option("--size", wanted.size, "WIDTHxHEIGHT in pixels");
     render->add_option("--scale", wanted.scale, "pixels a sheet unit")->check(CLI::Range(0.01, 16.0));
     render->add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));
-    render->add_option("--detail", wanted.detail, "far, middle, near or close")->check(CLI::IsMember({"far", "middle", "near", "close"}));
+    render->add_option("--detail", wanted.detail, "far, middle, near or close")
+        ->check(CLI::IsMember({"far", "middle", "near", "close"}));
     render->callback([&] { outcome.exitCode = runner.render(wanted, prepareDrawing); });
 
     try {

@@ -29,7 +29,8 @@ int components(const Network& network) {
         return x;
     };
     network.all<Device>().forEach([&](const Device& d) { parent[d.id.value] = d.id.value; });
-    network.all<Link>().forEach([&](const Link& l) { parent[root(l.a.device.value)] = root(l.b.device.value); });
+    network.all<Link>().forEach(
+        [&](const Link& l) { parent[root(l.a.device.value)] = root(l.b.device.value); });
     int count = 0;
     for (const auto& [id, up] : parent)
         count += id == up;
@@ -136,7 +137,10 @@ Json ports(const Network& network) {
 Json groups(const Network& network) {
     Json rows = Json::array();
     network.all<Group>().forEach([&](const Group& group) {
-        rows.push_back({{"id", idText(group.id.value)}, {"name", group.name}, {"kind", std::string(textOf(group.type))}, {"path", path(network, group.id)}});
+        rows.push_back({{"id", idText(group.id.value)},
+                        {"name", group.name},
+                        {"kind", std::string(textOf(group.type))},
+                        {"path", path(network, group.id)}});
     });
     return rows;
 }
@@ -151,7 +155,10 @@ Json sheets(const Network& network) {
 Json vlans(const Network& network) {
     Json rows = Json::array();
     network.all<Vlan>().forEach([&](const Vlan& vlan) {
-        rows.push_back({{"id", idText(vlan.id.value)}, {"number", vlan.number}, {"name", vlan.name}, {"scope", path(network, vlan.scope)}});
+        rows.push_back({{"id", idText(vlan.id.value)},
+                        {"number", vlan.number},
+                        {"name", vlan.name},
+                        {"scope", path(network, vlan.scope)}});
     });
     return rows;
 }
@@ -160,7 +167,10 @@ Json subnets(const Network& network) {
     Json rows = Json::array();
     network.all<Subnet>().forEach([&](const Subnet& subnet) {
         const Vlan* vlan = network.vlan(subnet.vlan);
-        rows.push_back({{"id", idText(subnet.id.value)}, {"prefix", subnet.prefix}, {"name", subnet.name}, {"vlan", vlan ? vlan->number : 0}});
+        rows.push_back({{"id", idText(subnet.id.value)},
+                        {"prefix", subnet.prefix},
+                        {"name", subnet.name},
+                        {"vlan", vlan ? vlan->number : 0}});
     });
     return rows;
 }
@@ -171,8 +181,12 @@ Json cables(const Network& network) {
         Json ends = Json::array();
         for (const CableEnd& each : cable.ends)
             ends.push_back(end(network, each.at));
-        rows.push_back({{"id", idText(cable.id.value)}, {"type", cable.type}, {"label", cable.label},
-                        {"lengthM", static_cast<double>(cable.lengthMm) / 1000}, {"status", std::string(textOf(cable.status))}, {"ends", ends}});
+        rows.push_back({{"id", idText(cable.id.value)},
+                        {"type", cable.type},
+                        {"label", cable.label},
+                        {"lengthM", static_cast<double>(cable.lengthMm) / 1000},
+                        {"status", std::string(textOf(cable.status))},
+                        {"ends", ends}});
     });
     return rows;
 }
@@ -194,7 +208,8 @@ std::string cellText(const Json& value) {
 } // namespace
 
 const std::vector<std::string>& listable() {
-    static const std::vector<std::string> all{"summary", "devices", "ports", "links", "groups", "sheets", "vlans", "subnets", "cables"};
+    static const std::vector<std::string> all{"summary", "devices", "ports",   "links", "groups",
+                                              "sheets",  "vlans",   "subnets", "cables"};
     return all;
 }
 
@@ -254,8 +269,13 @@ Json remarksJson(const std::vector<Remark>& remarks) {
     Json rows = Json::array();
     const char* severities[] = {"error", "warning", "advice"};
     for (const Remark& remark : remarks)
-        rows.push_back({{"severity", severities[static_cast<int>(remark.severity)]}, {"message", remark.what}, {"remedy", remark.remedy},
-                        {"file", remark.where.file}, {"line", remark.where.line}, {"column", remark.where.column}, {"object", remark.where.object}});
+        rows.push_back({{"severity", severities[static_cast<int>(remark.severity)]},
+                        {"message", remark.what},
+                        {"remedy", remark.remedy},
+                        {"file", remark.where.file},
+                        {"line", remark.where.line},
+                        {"column", remark.where.column},
+                        {"object", remark.where.object}});
     return rows;
 }
 

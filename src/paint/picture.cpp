@@ -18,7 +18,7 @@ namespace {
 constexpr int pointsPerInch = 72;
 
 struct Layout {
-    Rect area;  ///< sheet units
+    Rect area; ///< sheet units
     double scale = 1;
     QSize size; ///< pixels
 };
@@ -34,8 +34,8 @@ Layout layoutFor(const scene::Scene& scene, const PictureOptions& options) {
         out.size = *options.size;
         out.scale = std::min(options.size->width() / out.area.w, options.size->height() / out.area.h);
         const Rect fitted{out.area.centre().x - out.size.width() / out.scale / 2,
-                          out.area.centre().y - out.size.height() / out.scale / 2, out.size.width() / out.scale,
-                          out.size.height() / out.scale};
+                          out.area.centre().y - out.size.height() / out.scale / 2,
+                          out.size.width() / out.scale, out.size.height() / out.scale};
         out.area = fitted;
     } else {
         out.size = QSize(static_cast<int>(std::ceil(out.area.w * out.scale)),
@@ -44,14 +44,16 @@ Layout layoutFor(const scene::Scene& scene, const PictureOptions& options) {
     return out;
 }
 
-void draw(QPaintDevice& device, const scene::Scene& scene, const Layout& layout, const PictureOptions& options,
-          double unit) {
+void draw(QPaintDevice& device, const scene::Scene& scene, const Layout& layout,
+          const PictureOptions& options, double unit) {
     QPainter painter(&device);
-    painter.fillRect(QRectF(0, 0, layout.size.width() * unit, layout.size.height() * unit), options.theme->sheet);
+    painter.fillRect(QRectF(0, 0, layout.size.width() * unit, layout.size.height() * unit),
+                     options.theme->sheet);
     painter.scale(layout.scale * unit, layout.scale * unit);
     painter.translate(-layout.area.x, -layout.area.y);
     SheetPainter(*options.theme)
-        .paint(painter, scene, layout.area, layout.scale, options.detail.value_or(scene::detailFor(layout.scale)));
+        .paint(painter, scene, layout.area, layout.scale,
+               options.detail.value_or(scene::detailFor(layout.scale)));
 }
 
 QByteArray bytesOf(const scene::Scene& scene, const Layout& layout, const PictureOptions& options,
@@ -102,19 +104,21 @@ std::optional<PictureFormat> formatFromSuffix(const std::string& path) {
     return std::nullopt;
 }
 
-Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path, const PictureOptions& options,
-                                 const std::string& title) {
+Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path,
+                                 const PictureOptions& options, const std::string& title) {
     const Layout layout = layoutFor(scene, options);
     if (layout.size.width() < 1 || layout.size.height() < 1 || layout.size.width() > maxPictureSide ||
         layout.size.height() > maxPictureSide)
-        return error(fmt::format("the picture would be {} by {} pixels", layout.size.width(), layout.size.height()),
-                     fmt::format("choose a size up to {} a side", maxPictureSide), {path, 0, 0, {}});
+        return error(
+            fmt::format("the picture would be {} by {} pixels", layout.size.width(), layout.size.height()),
+            fmt::format("choose a size up to {} a side", maxPictureSide), {path, 0, 0, {}});
     const QByteArray bytes = bytesOf(scene, layout, options, QString::fromStdString(title));
     QSaveFile file(QString::fromStdString(path));
-    const bool written = file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
+    const bool written =
+        file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
     if (!written)
-        return error(fmt::format("cannot write: {}", file.errorString().toStdString()), "choose another place",
-                     {path, 0, 0, {}});
+        return error(fmt::format("cannot write: {}", file.errorString().toStdString()),
+                     "choose another place", {path, 0, 0, {}});
     return PictureInfo{layout.size.width(), layout.size.height()};
 }
 

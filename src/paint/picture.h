@@ -31,7 +31,7 @@ inline constexpr int maxPictureSide = 20'000;
 std::optional<PictureFormat> formatFromSuffix(const std::string& path);
 
 /// Draws the whole sheet into a file. Refuses sizes over maxPictureSide and files that cannot be written.
-Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path, const PictureOptions& options,
-                                 const std::string& title);
+Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path,
+                                 const PictureOptions& options, const std::string& title);
 
 } // namespace underridge::paint

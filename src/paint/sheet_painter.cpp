@@ -92,7 +92,8 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
     paint(painter, scene, area, zoom, scene::detailFor(zoom));
 }
 
-void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom, Detail detail) {
+void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom,
+                         Detail detail) {
     background(painter, area, zoom);
     const scene::Items items = scene.itemsIn(area);
     if (detail == Detail::far)
@@ -113,7 +114,8 @@ void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) 
     painter.fillRect(toQt(area), theme_.sheet);
     if (zoom < 0.45)
         return;
-    const double first = std::floor(area.x / dotPitch) * dotPitch, top = std::floor(area.y / dotPitch) * dotPitch;
+    const double first = std::floor(area.x / dotPitch) * dotPitch,
+                 top = std::floor(area.y / dotPitch) * dotPitch;
     const double size = 1.4 / std::max(1.0, zoom);
     for (double y = top; y <= area.bottom(); y += dotPitch)
         for (double x = first; x <= area.right(); x += dotPitch)
@@ -154,8 +156,11 @@ void SheetPainter::far(QPainter& painter, const scene::Items& items, double zoom
         const std::string count = "×" + std::to_string(merged.count);
         const double size = 9 / zoom, width = scene::textWidth(count, size, Weight::semiBold);
         const PointF middle = (merged.a + merged.b) * 0.5;
-        painter.fillRect(QRectF(middle.x - width / 2 - 2 / zoom, middle.y - size * 0.7, width + 4 / zoom, size * 1.4), theme_.sheet);
-        text(painter, {middle.x - width / 2, middle.y + size * 0.36}, count, size, Weight::semiBold, theme_.ink);
+        painter.fillRect(
+            QRectF(middle.x - width / 2 - 2 / zoom, middle.y - size * 0.7, width + 4 / zoom, size * 1.4),
+            theme_.sheet);
+        text(painter, {middle.x - width / 2, middle.y + size * 0.36}, count, size, Weight::semiBold,
+             theme_.ink);
     }
 }
 
@@ -192,7 +197,8 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail) {
     painter.restore();
 
     const double left = frame.left() + scene::spineWidth + 6;
-    text(painter, {left, frame.top() + (detail == Detail::middle ? 26 : 16)}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
+    text(painter, {left, frame.top() + (detail == Detail::middle ? 26 : 16)}, item.name, scene::nameSize,
+         Weight::semiBold, theme_.ink);
     if (detail == Detail::middle)
         return;
     text(painter, {left, frame.top() + 29}, item.subline, scene::sublineSize, Weight::regular, theme_.muted);
@@ -204,7 +210,9 @@ void SheetPainter::rail(QPainter& painter, const Plate& item) {
     for (int i = 0; i < static_cast<int>(item.ticks.size()); ++i) {
         const QRectF tick = toQt(item.rail.tick(i));
         switch (item.ticks[static_cast<std::size_t>(i)]) {
-        case scene::Tick::used: painter.fillRect(tick, theme_.ink); break;
+        case scene::Tick::used:
+            painter.fillRect(tick, theme_.ink);
+            break;
         case scene::Tick::free:
             painter.setPen(QPen(theme_.socket, 0.7));
             painter.drawRect(tick.adjusted(0.35, 0.35, -0.35, -0.35));
@@ -223,7 +231,8 @@ void SheetPainter::rail(QPainter& painter, const Plate& item) {
     }
 }
 
-void SheetPainter::strands(QPainter& painter, const std::vector<PointF>& path, double offset, const QPen& pen) {
+void SheetPainter::strands(QPainter& painter, const std::vector<PointF>& path, double offset,
+                           const QPen& pen) {
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
     painter.drawPolyline(polygon(sideways(path, offset)));
@@ -246,7 +255,8 @@ void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, 
     const double weight = item.planned ? 0.5 : 1;
     // Thin lines stay visible when the sheet is small.
     const double least = detail == Detail::middle ? 1.0 / zoom : 0;
-    const auto body = [&](double offset, double width, Qt::PenStyle style = Qt::SolidLine, QList<qreal> dashes = {}) {
+    const auto body = [&](double offset, double width, Qt::PenStyle style = Qt::SolidLine,
+                          QList<qreal> dashes = {}) {
         const double w = std::max(width * weight, least);
         QPen pen = flat(faint ? casing : jacket, faint ? w + 1.2 : w);
         if (!dashes.isEmpty())
@@ -258,15 +268,23 @@ void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, 
             strands(painter, item.path, offset, flat(jacket, w));
     };
     switch (item.form) {
-    case LinkForm::unknown: strands(painter, item.path, 0, flat(theme_.muted, std::max(1.0 * weight, least))); break;
-    case LinkForm::twistedPair: body(0, 1.7); break;
-    case LinkForm::singlePair: body(0, 0.9); break;
+    case LinkForm::unknown:
+        strands(painter, item.path, 0, flat(theme_.muted, std::max(1.0 * weight, least)));
+        break;
+    case LinkForm::twistedPair:
+        body(0, 1.7);
+        break;
+    case LinkForm::singlePair:
+        body(0, 0.9);
+        break;
     case LinkForm::duplexFibre:
     case LinkForm::parallelFibre:
         body(1.9, 1.4);
         body(-1.9, 1.4);
         break;
-    case LinkForm::thick: body(0, 3.4); break;
+    case LinkForm::thick:
+        body(0, 3.4);
+        break;
     case LinkForm::coax:
         body(0, 4.2);
         strands(painter, item.path, 0, flat(theme_.sheet, 1.3));
@@ -282,7 +300,9 @@ void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, 
         strands(painter, item.path, 0, pen);
         break;
     }
-    case LinkForm::radio: body(0, 1.8, Qt::CustomDashLine, {7, 5}); break;
+    case LinkForm::radio:
+        body(0, 1.8, Qt::CustomDashLine, {7, 5});
+        break;
     case LinkForm::circuit:
         body(2.2, 1.2, Qt::CustomDashLine, {16, 4});
         body(-2.2, 1.2, Qt::CustomDashLine, {16, 4});
@@ -317,7 +337,8 @@ void SheetPainter::marks(QPainter& painter, const LinkLine& item) {
             const PointF across{-here.direction.y * 6, here.direction.x * 6}, ahead = here.direction * 5;
             painter.setPen(QPen(theme_.error, 1.8));
             painter.setBrush(theme_.sheet);
-            painter.drawPolygon(QPolygonF{toQt(here.at - ahead + across), toQt(here.at), toQt(here.at + ahead + across)});
+            painter.drawPolygon(
+                QPolygonF{toQt(here.at - ahead + across), toQt(here.at), toQt(here.at + ahead + across)});
         }
         if (item.toRemove) {
             const QPointF c = toQt(atEnd(first, 10).at);
@@ -338,7 +359,8 @@ void SheetPainter::label(QPainter& painter, const scene::Label& item) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(ground);
     painter.drawRoundedRect(toQt(item.area), 3, 3);
-    text(painter, {item.area.x + 3, item.area.y + 9.8}, item.text, scene::labelSize, Weight::regular, theme_.ink);
+    text(painter, {item.area.x + 3, item.area.y + 9.8}, item.text, scene::labelSize, Weight::regular,
+         theme_.ink);
 }
 
 void SheetPainter::note(QPainter& painter, const scene::NoteCard& item, Detail detail) {
@@ -387,8 +409,8 @@ void SheetPainter::selectedLine(QPainter& painter, const LinkLine& item, double 
     painter.drawPolyline(polygon(item.path));
 }
 
-void SheetPainter::text(QPainter& painter, QPointF baseline, const std::string& words, double size, Weight weight,
-                        const QColor& colour) {
+void SheetPainter::text(QPainter& painter, QPointF baseline, const std::string& words, double size,
+                        Weight weight, const QColor& colour) {
     QFont& font = weight == Weight::regular ? regular_ : semiBold_;
     const int pixels = std::max(1, static_cast<int>(std::lround(size * fontScale)));
     if (font.pixelSize() != pixels)

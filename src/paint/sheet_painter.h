@@ -27,7 +27,8 @@ public:
     /// Background with its dots, then everything that meets `area`, at this zoom's detail.
     void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom);
     /// The same with the detail chosen by the caller (`render --detail`).
-    void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom, scene::Detail detail);
+    void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom,
+               scene::Detail detail);
 
     void background(QPainter& painter, const scene::Rect& area, double zoom);
     void plate(QPainter& painter, const scene::Plate& plate, scene::Detail detail);

@@ -31,11 +31,27 @@ private Q_SLOTS:
         h.path = h.folder.filePath("a"); // the suffix is added
         h.key(Qt::Key_S, Qt::ControlModifier);
         const Network saved = h.network();
+        QTRY_VERIFY(!h.window->isSaving());
         QVERIFY(!h.window->isWindowModified());
         h.restart();
         QVERIFY(h.window->openFile(h.folder.filePath("a.underridge")));
         QVERIFY(h.network() == saved);
         QVERIFY(!h.window->isWindowModified());
+    }
+
+    void what_is_done_while_the_worker_saves_is_kept_and_still_to_be_saved() {
+        WindowHarness h;
+        h.begin();
+        addPhones(h, 1);
+        h.path = h.folder.filePath("w.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QVERIFY(h.window->isSaving());
+        addPhones(h, 1);
+        QTRY_VERIFY(!h.window->isSaving());
+        QVERIFY(h.window->isWindowModified());
+        QCOMPARE(h.devices(), std::size_t{2});
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->isWindowModified());
     }
 
     void changes_are_asked_about_before_they_are_lost() {
@@ -83,6 +99,7 @@ private Q_SLOTS:
         addPhones(h, 1);
         h.path = h.folder.filePath("b.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->isSaving());
         addPhones(h, 2);
         const Network lost = h.network();
         h.restart();
@@ -111,6 +128,7 @@ private Q_SLOTS:
         addPhones(h, 1);
         h.path = QStringLiteral("/proc/none/x.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->isSaving());
         QVERIFY(h.window->isWindowModified());
         QVERIFY2(h.window->statusText().contains("annot write"), qPrintable(h.window->statusText()));
         QVERIFY(h.editor().document().path().empty());

@@ -48,7 +48,8 @@ private Q_SLOTS:
 
     void every_list_has_its_keys() {
         const std::map<std::string, std::vector<std::string>> keys{
-            {"devices", {"id", "name", "role", "model", "group", "x", "y", "w", "h", "addresses", "ports", "portsUsed"}},
+            {"devices",
+             {"id", "name", "role", "model", "group", "x", "y", "w", "h", "addresses", "ports", "portsUsed"}},
             {"links", {"id", "a", "b", "medium", "cable", "lengthM", "speedMbps", "provenance"}},
             {"ports", {"device", "port", "block", "speedMbps", "peer"}},
             {"cables", {"id", "type", "label", "lengthM", "ends"}},
@@ -74,7 +75,8 @@ private Q_SLOTS:
     void render_draws_and_tells_its_size() {
         QTemporaryDir folder;
         const std::string png = folder.filePath("o.png").toStdString();
-        const auto r = ran({"render", demo, "-o", png, "--size", "800x500", "--theme", "dark", "--detail", "near", "--json"});
+        const auto r = ran({"render", demo, "-o", png, "--size", "800x500", "--theme", "dark", "--detail",
+                            "near", "--json"});
         QCOMPARE(r.code, 0);
         const auto told = json::parse(r.out);
         QCOMPARE(QImage(QString::fromStdString(png)).size(), QSize(told["width"], told["height"]));
@@ -118,7 +120,9 @@ private Q_SLOTS:
     }
 
     void a_broken_file_is_told_with_its_place() {
-        const auto r = ran({"list", "-", "devices"}, "{\"underridge\":1}\n{\"kind\":\"network\",\"id\":\"0123456789ab\"}\n{\"kind\":7}\n");
+        const auto r =
+            ran({"list", "-", "devices"},
+                "{\"underridge\":1}\n{\"kind\":\"network\",\"id\":\"0123456789ab\"}\n{\"kind\":7}\n");
         QCOMPARE(r.code, 3);
         QVERIFY2(r.err.starts_with("underridge: -:3:1: "), r.err.c_str());
     }

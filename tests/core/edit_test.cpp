@@ -175,13 +175,16 @@ private Q_SLOTS:
     void addresses_are_told_from_other_texts() {
         for (const char* good : {"10.84.1.1", "10.84.1.1/24", "fd84:fe::1/64", "2001:db8::/32", "0.0.0.0/0"})
             QVERIFY(edit::isAddress(good));
-        for (const char* bad : {"", "10.84.1", "10.84.1.1/", "10.84.1.1/33", "fd84::g", "::/129", "10.84.1.1/2x"})
+        for (const char* bad :
+             {"", "10.84.1", "10.84.1.1/", "10.84.1.1/33", "fd84::g", "::/129", "10.84.1.1/2x"})
             QVERIFY(!edit::isAddress(bad));
     }
 
     void name_series() {
-        QCOMPARE(namesOf(edit::seriesNames("till-{01..}", 3, {})), (QStringList{"till-01", "till-02", "till-03"}));
-        QCOMPARE(namesOf(edit::seriesNames("till-{01..05}", 2, {"till-01"})), (QStringList{"till-02", "till-03"}));
+        QCOMPARE(namesOf(edit::seriesNames("till-{01..}", 3, {})),
+                 (QStringList{"till-01", "till-02", "till-03"}));
+        QCOMPARE(namesOf(edit::seriesNames("till-{01..05}", 2, {"till-01"})),
+                 (QStringList{"till-02", "till-03"}));
         QCOMPARE(namesOf(edit::seriesNames("acc-{9..}-q", 2, {})), (QStringList{"acc-9-q", "acc-10-q"}));
         QCOMPARE(namesOf(edit::seriesNames("core", 1, {})), QStringList{"core"});
         QCOMPARE(namesOf(edit::seriesNames("core", 2, {})), (QStringList{"core-1", "core-2"}));
@@ -195,15 +198,24 @@ private Q_SLOTS:
         QTest::addColumn<int>("count"); // 0: refused
         QTest::addColumn<QString>("model");
         QTest::addColumn<QString>("pattern");
-        QTest::newRow("whole") << "4 access switch 24 named acc-{1..}" << 4 << "access-switch-24" << "acc-{1..}";
-        QTest::newRow("no count") << "phone" << 1 << "phone" << "phone-{1..}";
-        QTest::newRow("part") << "2 comp" << 2 << "compact-switch-8" << "switch-{1..}";
-        QTest::newRow("plural") << "3 printers" << 3 << "printer" << "printer-{1..}";
-        QTest::newRow("by ports") << "SFP28" << 1 << "distribution-switch-24" << "switch-{1..}";
-        QTest::newRow("by role") << "wire" << 0 << "" << "";
-        QTest::newRow("nothing") << "" << 0 << "" << "";
-        QTest::newRow("too many") << "99999 phone" << 0 << "" << "";
-        QTest::newRow("bad series") << "2 phone named a{" << 0 << "" << "";
+        QTest::newRow("whole") << "4 access switch 24 named acc-{1..}" << 4 << "access-switch-24"
+                               << "acc-{1..}";
+        QTest::newRow("no count") << "phone" << 1 << "phone"
+                                  << "phone-{1..}";
+        QTest::newRow("part") << "2 comp" << 2 << "compact-switch-8"
+                              << "switch-{1..}";
+        QTest::newRow("plural") << "3 printers" << 3 << "printer"
+                                << "printer-{1..}";
+        QTest::newRow("by ports") << "SFP28" << 1 << "distribution-switch-24"
+                                  << "switch-{1..}";
+        QTest::newRow("by role") << "wire" << 0 << ""
+                                 << "";
+        QTest::newRow("nothing") << "" << 0 << ""
+                                 << "";
+        QTest::newRow("too many") << "99999 phone" << 0 << ""
+                                  << "";
+        QTest::newRow("bad series") << "2 phone named a{" << 0 << ""
+                                    << "";
     }
     void what_is_typed_to_add() {
         QFETCH(QString, typed);

@@ -130,7 +130,9 @@ private Q_SLOTS:
             desk.work(document, 4);
             lost = document.network();
         }
-        { auto back = Document::recover(desk.world, Document::recoverable(desk.world).front()); } // died again
+        {
+            auto back = Document::recover(desk.world, Document::recoverable(desk.world).front());
+        } // died again
         const auto again = Document::recoverable(desk.world);
         QCOMPARE(again.size(), std::size_t{1});
         QVERIFY(Document::recover(desk.world, again.front())->document.network() == lost);
@@ -207,7 +209,8 @@ private Q_SLOTS:
         QVERIFY(!document.journalTrouble());
         const auto contents = edit::readJournal(desk.journalOf(document));
         QVERIFY(contents);
-        QVERIFY(*edit::replay(exchange::readOwn(old, "a")->network, contents->payloads) == document.network());
+        QVERIFY(*edit::replay(exchange::readOwn(old, "a")->network, contents->payloads) ==
+                document.network());
     }
 
     void power_loss_costs_at_most_what_was_not_synced() {

@@ -19,12 +19,16 @@ private Q_SLOTS:
         int recoveredFromJournal = 0, withSave = 0;
         for (int round = 0; round < kills; ++round) {
             QTemporaryDir folder;
-            const std::string journals = folder.filePath("journal").toStdString(), file = folder.filePath("n.underridge").toStdString();
+            const std::string journals = folder.filePath("journal").toStdString(),
+                              file = folder.filePath("n.underridge").toStdString();
             QProcess program;
-            program.start(QStringLiteral(EDITING_PROGRAM), {QString::fromStdString(journals), QString::fromStdString(file), QString::number(round + 1)});
+            program.start(
+                QStringLiteral(EDITING_PROGRAM),
+                {QString::fromStdString(journals), QString::fromStdString(file), QString::number(round + 1)});
             QVERIFY(program.waitForStarted());
             QVERIFY(program.waitForReadyRead());
-            std::this_thread::sleep_for(std::chrono::microseconds(random() % 40000)); // the random moment itself
+            std::this_thread::sleep_for(
+                std::chrono::microseconds(random() % 40000)); // the random moment itself
             program.kill();
             program.waitForFinished();
             std::vector<QByteArray> lines;
@@ -60,11 +64,14 @@ private Q_SLOTS:
                 QCOMPARE(lines.size(), std::size_t{1}); // killed in its very first act
                 continue;
             }
-            const QByteArray hash = QByteArray::number(fnv1a(exchange::writeOwn(*found)), 16).rightJustified(16, '0');
-            QVERIFY2(std::find(allowed.begin(), allowed.end(), hash) != allowed.end(), qPrintable(QStringLiteral("round %1").arg(round)));
+            const QByteArray hash =
+                QByteArray::number(fnv1a(exchange::writeOwn(*found)), 16).rightJustified(16, '0');
+            QVERIFY2(std::find(allowed.begin(), allowed.end(), hash) != allowed.end(),
+                     qPrintable(QStringLiteral("round %1").arg(round)));
         }
         QVERIFY(recoveredFromJournal > kills / 4);
-        qInfo("%d kills: %d recovered from the journal, %d had just saved", kills, recoveredFromJournal, withSave);
+        qInfo("%d kills: %d recovered from the journal, %d had just saved", kills, recoveredFromJournal,
+              withSave);
     }
 };
 

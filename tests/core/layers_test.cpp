@@ -8,7 +8,8 @@ class LayersTest : public QObject {
     static QStringList offenders(const QString& folder, const QRegularExpression& forbidden) {
         QStringList out;
         int files = 0;
-        QDirIterator all(QStringLiteral(UNDERRIDGE_ROOT "/src/") + folder, {"*.h", "*.cpp"}, QDir::Files, QDirIterator::Subdirectories);
+        QDirIterator all(QStringLiteral(UNDERRIDGE_ROOT "/src/") + folder, {"*.h", "*.cpp"}, QDir::Files,
+                         QDirIterator::Subdirectories);
         while (all.hasNext()) {
             QFile file(all.next());
             if (!file.open(QIODevice::ReadOnly))
@@ -28,11 +29,14 @@ private Q_SLOTS:
         QCOMPARE(offenders("core", forbidden), QStringList());
     }
     void paint_includes_neither_widgets_nor_app() {
-        const QRegularExpression forbidden("#include\\s*[<\"](QtWidgets|QWidget|QApplication|QMainWindow|QGraphics|app/|cli/)");
+        const QRegularExpression forbidden(
+            "#include\\s*[<\"](QtWidgets|QWidget|QApplication|QMainWindow|QGraphics|app/|cli/)");
         QCOMPARE(offenders("paint", forbidden), QStringList());
     }
     void the_command_line_includes_no_window() {
-        QCOMPARE(offenders("cli", QRegularExpression("#include\\s*[<\"](QtWidgets|QWidget|QApplication|app/)")), QStringList());
+        QCOMPARE(
+            offenders("cli", QRegularExpression("#include\\s*[<\"](QtWidgets|QWidget|QApplication|app/)")),
+            QStringList());
     }
     void libraries_link_only_downwards() {
         const QString core = QStringLiteral(CORE_LINKS), paint = QStringLiteral(PAINT_LINKS);

@@ -15,12 +15,17 @@ struct Bench {
     Bench() : ids(1), catalogue(exchange::builtInCatalogue()), network(emptyNetwork("t", ids)) {}
 
     DeviceId add(const char* model, const char* name = "d") {
-        auto act = edit::placeDevices(network, network.sheetsInOrder().front().id, *catalogue.device(model), {{name, {0, 0}}}, {}, ids);
+        auto act = edit::placeDevices(network, network.sheetsInOrder().front().id, *catalogue.device(model),
+                                      {{name, {0, 0}}}, {}, ids);
         network = act->network;
         return {act->subjects.front().id};
     }
-    Result<linking::Proposal> best(linking::End a, linking::End b) { return linking::bestPair(network, catalogue, a, b); }
-    void link(linking::End a, linking::End b) { network = edit::makeLink(network, catalogue, *best(a, b), ids)->network; }
+    Result<linking::Proposal> best(linking::End a, linking::End b) {
+        return linking::bestPair(network, catalogue, a, b);
+    }
+    void link(linking::End a, linking::End b) {
+        network = edit::makeLink(network, catalogue, *best(a, b), ids)->network;
+    }
     void port(DeviceId device, const char* key, auto change) {
         network = edit::changePort(network, {device, key}, "x", change)->network;
     }
@@ -47,19 +52,71 @@ private Q_SLOTS:
         QTest::addColumn<QString>("cable"); // empty: does not fit
         QTest::addColumn<int>("speed");
         QTest::addColumn<int>("transceivers");
-        QTest::newRow("copper") << "access-switch-24" << "1" << "workstation" << "1" << "cat6a" << 1000 << 0;
-        QTest::newRow("slower peer sets the speed") << "access-switch-24" << "1" << "printer" << "1" << "cat6a" << 100 << 0;
-        QTest::newRow("cages take direct-attach") << "access-switch-24" << "X1" << "distribution-switch-24" << "1" << "dac-sfpp" << 10000 << 0;
-        QTest::newRow("SFP into SFP+") << "compact-switch-8" << "X1" << "access-switch-24" << "X1" << "dac-sfp" << 1000 << 0;
-        QTest::newRow("SFP+ into SFP28") << "access-switch-24" << "X1" << "distribution-switch-24" << "X1" << "dac-sfpp" << 10000 << 0;
-        QTest::newRow("SFP not into SFP28") << "compact-switch-8" << "X1" << "distribution-switch-24" << "X1" << "" << 0 << 0;
-        QTest::newRow("QSFP+ pair") << "distribution-switch-24" << "S1" << "distribution-switch-24" << "S2" << "dac-qsfpp" << 40000 << 0;
-        QTest::newRow("RJ45 to cage needs a transceiver") << "border-router" << "1" << "access-switch-24" << "X1" << "cat6a" << 1000 << 1;
-        QTest::newRow("QSFP+ to RJ45") << "distribution-switch-24" << "S1" << "workstation" << "1" << "" << 0 << 0;
-        QTest::newRow("console cord") << "workstation" << "usb" << "access-switch-24" << "con" << "console-usb" << 0 << 0;
-        QTest::newRow("console is not for data") << "access-switch-24" << "con" << "workstation" << "1" << "" << 0 << 0;
-        QTest::newRow("two consoles") << "access-switch-24" << "con" << "border-router" << "con" << "" << 0 << 0;
-        QTest::newRow("two terminals") << "workstation" << "usb" << "workstation" << "usb" << "" << 0 << 0;
+        QTest::newRow("copper") << "access-switch-24"
+                                << "1"
+                                << "workstation"
+                                << "1"
+                                << "cat6a" << 1000 << 0;
+        QTest::newRow("slower peer sets the speed") << "access-switch-24"
+                                                    << "1"
+                                                    << "printer"
+                                                    << "1"
+                                                    << "cat6a" << 100 << 0;
+        QTest::newRow("cages take direct-attach") << "access-switch-24"
+                                                  << "X1"
+                                                  << "distribution-switch-24"
+                                                  << "1"
+                                                  << "dac-sfpp" << 10000 << 0;
+        QTest::newRow("SFP into SFP+") << "compact-switch-8"
+                                       << "X1"
+                                       << "access-switch-24"
+                                       << "X1"
+                                       << "dac-sfp" << 1000 << 0;
+        QTest::newRow("SFP+ into SFP28") << "access-switch-24"
+                                         << "X1"
+                                         << "distribution-switch-24"
+                                         << "X1"
+                                         << "dac-sfpp" << 10000 << 0;
+        QTest::newRow("SFP not into SFP28") << "compact-switch-8"
+                                            << "X1"
+                                            << "distribution-switch-24"
+                                            << "X1"
+                                            << "" << 0 << 0;
+        QTest::newRow("QSFP+ pair") << "distribution-switch-24"
+                                    << "S1"
+                                    << "distribution-switch-24"
+                                    << "S2"
+                                    << "dac-qsfpp" << 40000 << 0;
+        QTest::newRow("RJ45 to cage needs a transceiver") << "border-router"
+                                                          << "1"
+                                                          << "access-switch-24"
+                                                          << "X1"
+                                                          << "cat6a" << 1000 << 1;
+        QTest::newRow("QSFP+ to RJ45") << "distribution-switch-24"
+                                       << "S1"
+                                       << "workstation"
+                                       << "1"
+                                       << "" << 0 << 0;
+        QTest::newRow("console cord") << "workstation"
+                                      << "usb"
+                                      << "access-switch-24"
+                                      << "con"
+                                      << "console-usb" << 0 << 0;
+        QTest::newRow("console is not for data") << "access-switch-24"
+                                                 << "con"
+                                                 << "workstation"
+                                                 << "1"
+                                                 << "" << 0 << 0;
+        QTest::newRow("two consoles") << "access-switch-24"
+                                      << "con"
+                                      << "border-router"
+                                      << "con"
+                                      << "" << 0 << 0;
+        QTest::newRow("two terminals") << "workstation"
+                                       << "usb"
+                                       << "workstation"
+                                       << "usb"
+                                       << "" << 0 << 0;
     }
     void ports_fit_or_say_why_not() {
         QFETCH(QString, modelA);
@@ -72,8 +129,10 @@ private Q_SLOTS:
         Bench b;
         const auto x = b.add(modelA.toUtf8(), "x"), y = b.add(modelB.toUtf8(), "y");
         for (const bool turned : {false, true}) {
-            const auto one = portAt(b.network, {x, portA.toStdString()}), two = portAt(b.network, {y, portB.toStdString()});
-            const auto fit = turned ? linking::fit(*two, *one, b.catalogue) : linking::fit(*one, *two, b.catalogue);
+            const auto one = portAt(b.network, {x, portA.toStdString()}),
+                       two = portAt(b.network, {y, portB.toStdString()});
+            const auto fit =
+                turned ? linking::fit(*two, *one, b.catalogue) : linking::fit(*one, *two, b.catalogue);
             QCOMPARE(static_cast<bool>(fit), !cable.isEmpty());
             if (!fit) {
                 QVERIFY(!fit.why.empty());
@@ -89,17 +148,39 @@ private Q_SLOTS:
         QTest::addColumn<QString>("modelA");
         QTest::addColumn<QString>("modelB");
         QTest::addColumn<QString>("ports");
-        QTest::newRow("host on the access block from the low end") << "workstation" << "access-switch-24" << "1 1";
-        QTest::newRow("the other way round") << "access-switch-24" << "workstation" << "1 1";
-        QTest::newRow("uplink to the distribution's access block") << "access-switch-24" << "distribution-switch-24" << "X1 1";
-        QTest::newRow("switches of one tier by uplinks") << "access-switch-24" << "access-switch-24" << "X1 X1";
-        QTest::newRow("compact switch upwards by uplink") << "compact-switch-8" << "access-switch-24" << "X1 X1";
-        QTest::newRow("access point gets power") << "access-point" << "access-switch-24" << "1 1";
-        QTest::newRow("workstation behind a phone") << "phone" << "workstation" << "2 1";
-        QTest::newRow("phone to the switch by its own uplink") << "phone" << "access-switch-24" << "1 1";
-        QTest::newRow("server on copper of an access switch") << "server" << "access-switch-24" << "1 1";
-        QTest::newRow("server on fibre of a distribution switch") << "server" << "distribution-switch-24" << "X1 1";
-        QTest::newRow("never the management port") << "firewall" << "workstation" << "1 1";
+        QTest::newRow("host on the access block from the low end") << "workstation"
+                                                                   << "access-switch-24"
+                                                                   << "1 1";
+        QTest::newRow("the other way round") << "access-switch-24"
+                                             << "workstation"
+                                             << "1 1";
+        QTest::newRow("uplink to the distribution's access block") << "access-switch-24"
+                                                                   << "distribution-switch-24"
+                                                                   << "X1 1";
+        QTest::newRow("switches of one tier by uplinks") << "access-switch-24"
+                                                         << "access-switch-24"
+                                                         << "X1 X1";
+        QTest::newRow("compact switch upwards by uplink") << "compact-switch-8"
+                                                          << "access-switch-24"
+                                                          << "X1 X1";
+        QTest::newRow("access point gets power") << "access-point"
+                                                 << "access-switch-24"
+                                                 << "1 1";
+        QTest::newRow("workstation behind a phone") << "phone"
+                                                    << "workstation"
+                                                    << "2 1";
+        QTest::newRow("phone to the switch by its own uplink") << "phone"
+                                                               << "access-switch-24"
+                                                               << "1 1";
+        QTest::newRow("server on copper of an access switch") << "server"
+                                                              << "access-switch-24"
+                                                              << "1 1";
+        QTest::newRow("server on fibre of a distribution switch") << "server"
+                                                                  << "distribution-switch-24"
+                                                                  << "X1 1";
+        QTest::newRow("never the management port") << "firewall"
+                                                   << "workstation"
+                                                   << "1 1";
     }
     void the_best_pair_follows_the_trade() {
         QFETCH(QString, modelA);

@@ -48,15 +48,24 @@ private Q_SLOTS:
     void port_keys_expand_data() {
         QTest::addColumn<QString>("keys");
         QTest::addColumn<QString>("expanded"); // empty: refused
-        QTest::newRow("range") << "1-3" << "1 2 3";
-        QTest::newRow("prefix") << "X1-X2" << "X1 X2";
-        QTest::newRow("list") << "1-2, con" << "1 2 con";
-        QTest::newRow("path") << "2/0/1-2/0/2" << "2/0/1 2/0/2";
-        QTest::newRow("turned round") << "4-2" << "";
-        QTest::newRow("two prefixes") << "X1-Y3" << "";
-        QTest::newRow("empty part") << "1,,2" << "";
-        QTest::newRow("too many") << "1-99999" << "";
-        QTest::newRow("huge number") << "1-99999999999999" << "";
+        QTest::newRow("range") << "1-3"
+                               << "1 2 3";
+        QTest::newRow("prefix") << "X1-X2"
+                                << "X1 X2";
+        QTest::newRow("list") << "1-2, con"
+                              << "1 2 con";
+        QTest::newRow("path") << "2/0/1-2/0/2"
+                              << "2/0/1 2/0/2";
+        QTest::newRow("turned round") << "4-2"
+                                      << "";
+        QTest::newRow("two prefixes") << "X1-Y3"
+                                      << "";
+        QTest::newRow("empty part") << "1,,2"
+                                    << "";
+        QTest::newRow("too many") << "1-99999"
+                                  << "";
+        QTest::newRow("huge number") << "1-99999999999999"
+                                     << "";
     }
     void port_keys_expand() {
         QFETCH(QString, keys);
@@ -91,15 +100,25 @@ private Q_SLOTS:
     void faults_of_a_catalogue_are_refused_with_their_place_data() {
         QTest::addColumn<QString>("devices");
         QTest::addColumn<QString>("says");
-        QTest::newRow("no name") << R"([{"id":"a"}])" << "name is missing";
-        QTest::newRow("bad id") << R"([{"id":"A b","name":"x"}])" << "id may hold";
-        QTest::newRow("port twice") << R"([{"id":"a","name":"x","ports":[{"keys":"1,1","connector":"rj45"}]}])" << "there twice";
-        QTest::newRow("no connector") << R"([{"id":"a","name":"x","ports":[{"keys":"1"}]}])" << "neither connector nor cage";
-        QTest::newRow("unknown word") << R"([{"id":"a","name":"x","role":"toaster"}])" << "unknown value";
-        QTest::newRow("unknown module") << R"([{"id":"a","name":"x","slots":[{"key":"A","fits":["zzz"]}]}])" << "not in the catalogue";
-        QTest::newRow("bad range") << R"([{"id":"a","name":"x","ports":[{"keys":"9-1","connector":"rj45"}]}])" << "not a range";
-        QTest::newRow("same id") << R"([{"id":"a","name":"x"},{"id":"a","name":"y"}])" << "there twice";
-        QTest::newRow("no json") << "[{" << "not whole JSON";
+        QTest::newRow("no name") << R"([{"id":"a"}])"
+                                 << "name is missing";
+        QTest::newRow("bad id") << R"([{"id":"A b","name":"x"}])"
+                                << "id may hold";
+        QTest::newRow("port twice")
+            << R"([{"id":"a","name":"x","ports":[{"keys":"1,1","connector":"rj45"}]}])"
+            << "there twice";
+        QTest::newRow("no connector") << R"([{"id":"a","name":"x","ports":[{"keys":"1"}]}])"
+                                      << "neither connector nor cage";
+        QTest::newRow("unknown word") << R"([{"id":"a","name":"x","role":"toaster"}])"
+                                      << "unknown value";
+        QTest::newRow("unknown module") << R"([{"id":"a","name":"x","slots":[{"key":"A","fits":["zzz"]}]}])"
+                                        << "not in the catalogue";
+        QTest::newRow("bad range") << R"([{"id":"a","name":"x","ports":[{"keys":"9-1","connector":"rj45"}]}])"
+                                   << "not a range";
+        QTest::newRow("same id") << R"([{"id":"a","name":"x"},{"id":"a","name":"y"}])"
+                                 << "there twice";
+        QTest::newRow("no json") << "[{"
+                                 << "not whole JSON";
     }
     void faults_of_a_catalogue_are_refused_with_their_place() {
         QFETCH(QString, devices);

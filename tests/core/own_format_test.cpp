@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/exchange/own_format.h"
 #include "core/base/files.h"
+#include "core/exchange/own_format.h"
 #include "core/exchange/record_json.h"
 #include "tests/support/random_edits.h"
 
@@ -138,8 +138,9 @@ private Q_SLOTS:
         const Network network = edits.grown(80);
         const DeviceId device = edits.someDevice(network);
         const auto before = linesOf(writeOwn(network));
-        for (const auto& act : {edit::rename(network, {refTo(device)}, {"new-name"}),
-                                edit::moveObjects(network, network.sheetsInOrder().front().id, {refTo(device)}, {16, 0})}) {
+        for (const auto& act :
+             {edit::rename(network, {refTo(device)}, {"new-name"}),
+              edit::moveObjects(network, network.sheetsInOrder().front().id, {refTo(device)}, {16, 0})}) {
             const auto after = linesOf(writeOwn(act->network));
             QCOMPARE(after.size(), before.size());
             int different = 0;
@@ -187,7 +188,8 @@ private Q_SLOTS:
             QVERIFY2(agrees(nlohmann::json::parse(line)), line.c_str());
         QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"device","name":"no id"})")));
         QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"device","id":"0123456789ab","name":7})")));
-        QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"position","sheet":"0123456789ab","object":"x","at":{"x":0.5}})")));
+        QVERIFY(!agrees(nlohmann::json::parse(
+            R"({"kind":"position","sheet":"0123456789ab","object":"x","at":{"x":0.5}})")));
         // The schema names each field that is written, so a new field cannot be forgotten.
         Network().forEachTable([&]<class R, std::size_t n>(const Table<R, n>&) {
             if constexpr (HasFields<R>) {
@@ -222,20 +224,31 @@ private Q_SLOTS:
         QTest::newRow("no id") << QByteArray("{\"kind\":\"device\"}") << 1;
         QTest::newRow("bad id") << QByteArray("{\"kind\":\"device\",\"id\":\"../../x\"}") << 18;
         QTest::newRow("zero id") << QByteArray("{\"kind\":\"device\",\"id\":\"000000000000\"}") << 18;
-        QTest::newRow("unknown word") << QByteArray("{\"kind\":\"group\"," + id + ",\"type\":\"planet\"}") << 37;
-        QTest::newRow("huge number") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":99999999999999999999}") << 36;
-        QTest::newRow("too large") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":3000000000}") << 36;
+        QTest::newRow("unknown word")
+            << QByteArray("{\"kind\":\"group\"," + id + ",\"type\":\"planet\"}") << 37;
+        QTest::newRow("huge number") << QByteArray("{\"kind\":\"vlan\"," + id +
+                                                   ",\"number\":99999999999999999999}")
+                                     << 36;
+        QTest::newRow("too large") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":3000000000}")
+                                   << 36;
         QTest::newRow("fraction") << QByteArray("{\"kind\":\"vlan\"," + id + ",\"number\":1.5}") << 36;
-        QTest::newRow("off the sheet") << QByteArray("{\"kind\":\"position\",\"sheet\":\"0123456789ab\",\"object\":\"0123456789ac\",\"at\":{\"x\":2000000}}") << 67;
-        QTest::newRow("bad utf-8") << QByteArray("{\"kind\":\"device\"," + id + ",\"name\":\"\xff\xfe\"}") << -1;
+        QTest::newRow("off the sheet") << QByteArray("{\"kind\":\"position\",\"sheet\":\"0123456789ab\","
+                                                     "\"object\":\"0123456789ac\",\"at\":{\"x\":2000000}}")
+                                       << 67;
+        QTest::newRow("bad utf-8") << QByteArray("{\"kind\":\"device\"," + id + ",\"name\":\"\xff\xfe\"}")
+                                   << -1;
         QTest::newRow("deep") << QByteArray("{\"kind\":\"device\",\"x\":" + QByteArray(200000, '[')) << -1;
-        QTest::newRow("ports without end") << QByteArray("{\"kind\":\"device-model\",\"id\":\"a\",\"ports\":[{\"keys\":\"1-4000000\"}]}") << -1;
-        QTest::newRow("link to nowhere") << QByteArray("{\"kind\":\"link\"," + id + ",\"a\":{\"port\":\"1\"}}") << -1;
+        QTest::newRow("ports without end")
+            << QByteArray("{\"kind\":\"device-model\",\"id\":\"a\",\"ports\":[{\"keys\":\"1-4000000\"}]}")
+            << -1;
+        QTest::newRow("link to nowhere")
+            << QByteArray("{\"kind\":\"link\"," + id + ",\"a\":{\"port\":\"1\"}}") << -1;
     }
     void hostile_input_is_refused_with_a_place() {
         QFETCH(QByteArray, line);
         QFETCH(int, column);
-        const std::string text = "{\"underridge\":1}\n{\"kind\":\"network\",\"id\":\"0123456789zz\"}\n" + line.toStdString() + "\n";
+        const std::string text = "{\"underridge\":1}\n{\"kind\":\"network\",\"id\":\"0123456789zz\"}\n" +
+                                 line.toStdString() + "\n";
         const auto loaded = readOwn(text, "bad.underridge");
         QVERIFY(!loaded);
         QCOMPARE(loaded.refusal().where.line, 3);
@@ -246,7 +259,8 @@ private Q_SLOTS:
     }
 
     void headers_are_checked() {
-        for (const char* bad : {"", "\n", "{}", "{\"underridge\":\"1\"}", "{\"underridge\":99}\n", "{\"underridge\":1}\n", "PNG\n", "{\"underridge\":0}\n"})
+        for (const char* bad : {"", "\n", "{}", "{\"underridge\":\"1\"}", "{\"underridge\":99}\n",
+                                "{\"underridge\":1}\n", "PNG\n", "{\"underridge\":0}\n"})
             QVERIFY2(!readOwn(bad, "n"), bad);
     }
 
@@ -262,7 +276,9 @@ private Q_SLOTS:
         const auto loaded = readOwn(text, "n");
         QVERIFY(loaded);
         QVERIFY(loaded->remarks.size() >= 2); // link, cable, position …
-        loaded->network.all<Link>().forEach([&](const Link& link) { QVERIFY(loaded->network.device(link.a.device) && loaded->network.device(link.b.device)); });
+        loaded->network.all<Link>().forEach([&](const Link& link) {
+            QVERIFY(loaded->network.device(link.a.device) && loaded->network.device(link.b.device));
+        });
         QVERIFY(readOwn(writeOwn(loaded->network), "n")->remarks.empty());
     }
 

@@ -46,7 +46,8 @@ private Q_SLOTS:
         const auto updated = scene::update(before, network, act->network);
         QVERIFY(!updated.all);
         const auto covered = [&](const Rect& r) {
-            return std::any_of(updated.damage.begin(), updated.damage.end(), [&](const Rect& d) { return d.contains(r); });
+            return std::any_of(updated.damage.begin(), updated.damage.end(),
+                               [&](const Rect& d) { return d.contains(r); });
         };
         QVERIFY(covered(before.plate(device)->frame));
         QVERIFY(covered(updated.scene.plate(device)->frame));
@@ -67,7 +68,8 @@ private Q_SLOTS:
         const auto act = edit::moveObjects(network, sheet, {refTo(device)}, {8, 8});
         const auto updated = scene::update(before, network, act->network);
         int rebuilt = 0;
-        before.forEachPlate([&](const scene::Plate& plate) { rebuilt += updated.scene.plate(plate.id) != &plate; });
+        before.forEachPlate(
+            [&](const scene::Plate& plate) { rebuilt += updated.scene.plate(plate.id) != &plate; });
         QCOMPARE(rebuilt, 1);
         QVERIFY(updated.damage.size() <= 12);
     }
@@ -77,10 +79,12 @@ private Q_SLOTS:
         const Network network = edits.grown(250);
         const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
         for (int i = 0; i < 200; ++i) {
-            const Rect area{edits.below(5000) - 2500.0, edits.below(5000) - 2500.0, edits.below(1500) + 1.0, edits.below(1500) + 1.0};
+            const Rect area{edits.below(5000) - 2500.0, edits.below(5000) - 2500.0, edits.below(1500) + 1.0,
+                            edits.below(1500) + 1.0};
             const auto items = scene.itemsIn(area);
             scene.forEachPlate([&](const scene::Plate& plate) {
-                const bool listed = std::find(items.plates.begin(), items.plates.end(), &plate) != items.plates.end();
+                const bool listed =
+                    std::find(items.plates.begin(), items.plates.end(), &plate) != items.plates.end();
                 if (plate.frame.intersects(area))
                     QVERIFY(listed);
                 if (!plate.frame.grown(4).intersects(area))
@@ -139,11 +143,15 @@ private Q_SLOTS:
         Network network = edits.start();
         const SheetId sheet = network.sheetsInOrder().front().id;
         const auto& model = *edits.catalogue().device("access-switch-24");
-        auto act = edit::placeDevices(network, sheet, model, {{"a", {0, 0}}, {"b", {0, 300}}}, {}, edits.ids());
+        auto act =
+            edit::placeDevices(network, sheet, model, {{"a", {0, 0}}, {"b", {0, 300}}}, {}, edits.ids());
         network = act->network;
         const DeviceId a{act->subjects[0].id}, b{act->subjects[1].id};
         for (int i = 0; i < 3; ++i)
-            network = edit::makeLink(network, edits.catalogue(), *linking::bestPair(network, edits.catalogue(), {a, {}}, {b, {}}), edits.ids())->network;
+            network =
+                edit::makeLink(network, edits.catalogue(),
+                               *linking::bestPair(network, edits.catalogue(), {a, {}}, {b, {}}), edits.ids())
+                    ->network;
         const Scene scene = Scene::build(network, sheet);
         std::vector<double> starts;
         scene.forEachLink([&](const scene::LinkLine& line) {
@@ -160,9 +168,11 @@ private Q_SLOTS:
 
     void text_is_measured_and_elided_by_the_table() {
         using scene::Weight;
-        QVERIFY(scene::textWidth("iiii", 10, Weight::regular) < scene::textWidth("WWWW", 10, Weight::regular));
+        QVERIFY(scene::textWidth("iiii", 10, Weight::regular) <
+                scene::textWidth("WWWW", 10, Weight::regular));
         QVERIFY(scene::textWidth("acc", 10, Weight::regular) < scene::textWidth("acc", 10, Weight::semiBold));
-        QCOMPARE(scene::textWidth("acc", 20, Weight::regular), 2 * scene::textWidth("acc", 10, Weight::regular));
+        QCOMPARE(scene::textWidth("acc", 20, Weight::regular),
+                 2 * scene::textWidth("acc", 10, Weight::regular));
         const std::string longName = "a-very-long-name-of-a-switch-é-ü";
         const std::string shorter = scene::elided(longName, 11.5, Weight::semiBold, 80);
         QVERIFY(QString::fromStdString(shorter).endsWith(QChar(0x2026)));
@@ -170,7 +180,8 @@ private Q_SLOTS:
         QVERIFY(isValidUtf8(scene::elided(longName, 11.5, Weight::semiBold, 175)));
         QCOMPARE(scene::elided("short", 11.5, Weight::semiBold, 80), std::string("short"));
         QCOMPARE(scene::wrapped("one two\nthree", 11, Weight::regular, 1000).size(), std::size_t{2});
-        for (const std::string& line : scene::wrapped("many words that do not fit on one line at all", 11, Weight::regular, 90))
+        for (const std::string& line :
+             scene::wrapped("many words that do not fit on one line at all", 11, Weight::regular, 90))
             QVERIFY(scene::textWidth(line, 11, Weight::regular) <= 90);
     }
 
@@ -178,7 +189,8 @@ private Q_SLOTS:
         RandomEdits edits(25);
         Network network = edits.start();
         const SheetId sheet = network.sheetsInOrder().front().id;
-        for (const std::string& name : {std::string(200, 'W'), std::string("<b>x</b>"), std::string("\t\n"), std::string("日本語の名前"), std::string("\xf0\x9f\x9a\xa2")}) {
+        for (const std::string& name : {std::string(200, 'W'), std::string("<b>x</b>"), std::string("\t\n"),
+                                        std::string("日本語の名前"), std::string("\xf0\x9f\x9a\xa2")}) {
             Device device;
             device.id = edits.ids().make<DeviceId>();
             device.name = name;

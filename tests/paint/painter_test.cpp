@@ -20,7 +20,8 @@ namespace {
 
 Scene office() {
     DiskFiles files;
-    const auto loaded = exchange::readOwn(*files.read(UNDERRIDGE_ROOT "/demo/first-office.underridge"), "demo");
+    const auto loaded =
+        exchange::readOwn(*files.read(UNDERRIDGE_ROOT "/demo/first-office.underridge"), "demo");
     return Scene::build(loaded->network, loaded->network.sheetsInOrder().front().id);
 }
 
@@ -42,7 +43,8 @@ private Q_SLOTS:
         for (const Theme* theme : {&paint::lightTheme(), &paint::darkTheme()}) {
             for (const QColor& ground : {theme->plate, theme->panel, theme->sheet})
                 for (const QColor& text : {theme->ink, theme->muted})
-                    QVERIFY2(paint::contrast(text, ground) >= 4.5, qPrintable(text.name() + " on " + ground.name()));
+                    QVERIFY2(paint::contrast(text, ground) >= 4.5,
+                             qPrintable(text.name() + " on " + ground.name()));
             for (const QColor& text : {theme->error, theme->warning, theme->advice, theme->accent})
                 QVERIFY2(paint::contrast(text, theme->plate) >= 4.5, qPrintable(text.name()));
             for (const auto& word : wordsOf(Role{})) {
@@ -86,7 +88,8 @@ private Q_SLOTS:
         QCOMPARE(QFontInfo(font).family(), QString::fromLatin1(scene::sheetFont));
         for (const char* text : {"acc-1", "10.84.99.11", "Distribution switch 24", "Überseekai"}) {
             const double real = QFontMetricsF(font).horizontalAdvance(QString::fromUtf8(text));
-            QVERIFY2(std::abs(real - scene::textWidth(text, 100, scene::Weight::regular)) < 0.02 * real + 2, text);
+            QVERIFY2(std::abs(real - scene::textWidth(text, 100, scene::Weight::regular)) < 0.02 * real + 2,
+                     text);
         }
     }
 
@@ -97,12 +100,16 @@ private Q_SLOTS:
         const QImage image = painted(scene, area, 1, theme);
         scene.forEachPlate([&](const scene::Plate& plate) {
             const scene::PointF onSpine{plate.frame.x + 2.5, plate.frame.centre().y};
-            QCOMPARE(QColor(image.pixel(static_cast<int>(onSpine.x - area.x), static_cast<int>(onSpine.y - area.y))).name(), theme.spine(plate.role).name());
+            QCOMPARE(QColor(image.pixel(static_cast<int>(onSpine.x - area.x),
+                                        static_cast<int>(onSpine.y - area.y)))
+                         .name(),
+                     theme.spine(plate.role).name());
             QVERIFY(scene::hitAt(scene, onSpine, 0).object == refTo(plate.id));
         });
         std::mt19937 random(1);
         for (int i = 0; i < 2000; ++i) { // where nothing is hit, the bare sheet is drawn
-            const scene::PointF p{area.x + random() % static_cast<unsigned>(area.w), area.y + random() % static_cast<unsigned>(area.h)};
+            const scene::PointF p{area.x + random() % static_cast<unsigned>(area.w),
+                                  area.y + random() % static_cast<unsigned>(area.h)};
             if (scene::hitAt(scene, p, 8) || !scene.labelsIn(scene::Rect{p.x, p.y, 1, 1}.grown(2)).empty())
                 continue;
             const QColor drawn(image.pixel(static_cast<int>(p.x - area.x), static_cast<int>(p.y - area.y)));
@@ -126,7 +133,9 @@ private Q_SLOTS:
         const QImage image = painted(scene, area, 0.2, paint::lightTheme());
         scene.forEachPlate([&](const scene::Plate& plate) {
             const scene::PointF c = plate.frame.centre();
-            QCOMPARE(QColor(image.pixel(static_cast<int>((c.x - area.x) * 0.2), static_cast<int>((c.y - area.y) * 0.2))).name(),
+            QCOMPARE(QColor(image.pixel(static_cast<int>((c.x - area.x) * 0.2),
+                                        static_cast<int>((c.y - area.y) * 0.2)))
+                         .name(),
                      paint::lightTheme().spine(plate.role).name());
         });
     }

@@ -18,7 +18,8 @@ std::uint64_t hashOf(const model::Network& network) {
 
 void tell(const char* what, std::uint64_t hash) {
     char line[64];
-    const int n = std::snprintf(line, sizeof line, "%s %016llx\n", what, static_cast<unsigned long long>(hash));
+    const int n =
+        std::snprintf(line, sizeof line, "%s %016llx\n", what, static_cast<unsigned long long>(hash));
     if (::write(STDOUT_FILENO, line, static_cast<std::size_t>(n)) != n)
         _exit(1);
 }

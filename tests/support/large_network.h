@@ -32,12 +32,14 @@ inline model::Network largeNetwork(int devices) {
         network.put(std::move(device));
         network.put(std::move(position));
     }
-    const auto join = [&](int a, const std::string& portA, int b, const std::string& portB, const char* type) {
+    const auto join = [&](int a, const std::string& portA, int b, const std::string& portB,
+                          const char* type) {
         Cable cable;
         cable.id = ids.make<CableId>();
         cable.type = type;
         cable.lengthMm = 12000;
-        const PortRef endA{made[static_cast<std::size_t>(a)], portA}, endB{made[static_cast<std::size_t>(b)], portB};
+        const PortRef endA{made[static_cast<std::size_t>(a)], portA},
+            endB{made[static_cast<std::size_t>(b)], portB};
         cable.ends = {{endA, {}}, {endB, {}}};
         Link link;
         link.id = ids.make<LinkId>();

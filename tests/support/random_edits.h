@@ -12,7 +12,8 @@ namespace underridge::tests {
 
 class RandomEdits {
 public:
-    explicit RandomEdits(std::uint64_t seed) : ids_(seed), random_(seed * 31 + 7), catalogue_(exchange::builtInCatalogue()) {}
+    explicit RandomEdits(std::uint64_t seed)
+        : ids_(seed), random_(seed * 31 + 7), catalogue_(exchange::builtInCatalogue()) {}
 
     model::Network start() { return model::emptyNetwork("Trial", ids_); }
     model::IdSource& ids() { return ids_; }
@@ -26,26 +27,39 @@ public:
         case 0:
         case 1:
         case 2: {
-            const auto& model = catalogue_.devices[static_cast<std::size_t>(below(static_cast<int>(catalogue_.devices.size())))];
+            const auto& model =
+                catalogue_
+                    .devices[static_cast<std::size_t>(below(static_cast<int>(catalogue_.devices.size())))];
             std::vector<edit::Placed> placed;
             for (int i = below(4); i >= 0; --i)
-                placed.push_back({"d-" + std::to_string(below(1000)), {below(4000) - 2000, below(4000) - 2000}});
+                placed.push_back(
+                    {"d-" + std::to_string(below(1000)), {below(4000) - 2000, below(4000) - 2000}});
             return edit::placeDevices(network, sheet, model, placed, {}, ids_);
         }
         case 3:
         case 4:
         case 5: {
-            const auto pair = linking::bestPair(network, catalogue_, {someDevice(network), {}}, {someDevice(network), {}});
+            const auto pair =
+                linking::bestPair(network, catalogue_, {someDevice(network), {}}, {someDevice(network), {}});
             if (!pair)
                 return pair.refusal();
             return edit::makeLink(network, catalogue_, *pair, ids_);
         }
-        case 6: return edit::moveObjects(network, sheet, someRefs(network), {below(600) - 300, below(600) - 300});
-        case 7: return edit::rename(network, {model::refTo(someDevice(network))}, {"renamed-" + std::to_string(below(100))});
-        case 8: return edit::removeObjects(network, someRefs(network));
-        case 9: return edit::duplicateObjects(network, sheet, someRefs(network), {40, 80}, ids_);
-        case 10: return edit::addNote(network, sheet, {below(500), below(500)}, "note " + std::to_string(below(9)), ids_);
-        case 11: return edit::setAddress(network, someDevice(network), {}, "10.84.1." + std::to_string(below(255)) + "/24", ids_);
+        case 6:
+            return edit::moveObjects(network, sheet, someRefs(network), {below(600) - 300, below(600) - 300});
+        case 7:
+            return edit::rename(network, {model::refTo(someDevice(network))},
+                                {"renamed-" + std::to_string(below(100))});
+        case 8:
+            return edit::removeObjects(network, someRefs(network));
+        case 9:
+            return edit::duplicateObjects(network, sheet, someRefs(network), {40, 80}, ids_);
+        case 10:
+            return edit::addNote(network, sheet, {below(500), below(500)}, "note " + std::to_string(below(9)),
+                                 ids_);
+        case 11:
+            return edit::setAddress(network, someDevice(network), {},
+                                    "10.84.1." + std::to_string(below(255)) + "/24", ids_);
         case 12:
             return edit::changePort(network, {someDevice(network), "1"}, "Port", [&](model::Port& p) {
                 p.disabled = below(2) == 0;
@@ -76,19 +90,22 @@ public:
     model::DeviceId someDevice(const model::Network& network) {
         std::vector<model::DeviceId> all;
         network.all<model::Device>().forEach([&](const model::Device& d) { all.push_back(d.id); });
-        return all.empty() ? model::DeviceId{} : all[static_cast<std::size_t>(below(static_cast<int>(all.size())))];
+        return all.empty() ? model::DeviceId{}
+                           : all[static_cast<std::size_t>(below(static_cast<int>(all.size())))];
     }
 
     model::LinkId someLink(const model::Network& network) {
         std::vector<model::LinkId> all;
         network.all<model::Link>().forEach([&](const model::Link& l) { all.push_back(l.id); });
-        return all.empty() ? model::LinkId{} : all[static_cast<std::size_t>(below(static_cast<int>(all.size())))];
+        return all.empty() ? model::LinkId{}
+                           : all[static_cast<std::size_t>(below(static_cast<int>(all.size())))];
     }
 
     edit::Refs someRefs(const model::Network& network) {
         edit::Refs refs;
         for (int i = below(3); i >= 0; --i)
-            if (const auto device = someDevice(network); device && std::find(refs.begin(), refs.end(), model::refTo(device)) == refs.end())
+            if (const auto device = someDevice(network);
+                device && std::find(refs.begin(), refs.end(), model::refTo(device)) == refs.end())
                 refs.push_back(model::refTo(device));
         if (const auto link = someLink(network); link && below(3) == 0)
             refs.push_back(model::refTo(link));

@@ -53,7 +53,9 @@ public:
     const scene::Plate& plate(const char* name) { return *editor().scene().plate(named(name)); }
     QPoint at(scene::PointF p) { return sheet().camera().toScreen(p).toPoint(); }
     QPoint middle(const char* name) { return at(plate(name).frame.centre() + scene::PointF{10, -6}); }
-    QPoint grip(const char* name) { return at(app::SelectTool::gripOf(plate(name), sheet().camera().zoom()).centre()); }
+    QPoint grip(const char* name) {
+        return at(app::SelectTool::gripOf(plate(name), sheet().camera().zoom()).centre());
+    }
 
     void moveTo(QPoint p, Qt::MouseButtons held = Qt::NoButton, Qt::KeyboardModifiers modifiers = {}) {
         QMouseEvent event(QEvent::MouseMove, p, sheet().mapToGlobal(p), Qt::NoButton, held, modifiers);
@@ -81,12 +83,15 @@ public:
         for (int i = 0; i < list.count(); ++i)
             if (list.item(i)->text() == model) {
                 list.scrollToItem(list.item(i));
-                QTest::mouseClick(list.viewport(), Qt::LeftButton, {}, list.visualItemRect(list.item(i)).center());
+                QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
+                                  list.visualItemRect(list.item(i)).center());
                 return;
             }
         QFAIL(qPrintable("no model " + model));
     }
-    void key(Qt::Key k, Qt::KeyboardModifiers modifiers = {}) { QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &sheet(), k, modifiers); }
+    void key(Qt::Key k, Qt::KeyboardModifiers modifiers = {}) {
+        QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &sheet(), k, modifiers);
+    }
     void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
 
     QTemporaryDir folder;
@@ -99,9 +104,11 @@ public:
 
 private:
     std::unique_ptr<app::MainWindow> open() {
-        const edit::World world{files, folder.filePath("journal").toStdString(), [this] { return clock += 10; }};
+        const edit::World world{files, folder.filePath("journal").toStdString(),
+                                [this] { return clock += 10; }};
         auto fresh = std::make_unique<app::MainWindow>(
-            app::WindowWorld{world, 7, folder.filePath("settings.ini"), QStringLiteral(UNDERRIDGE_ROOT "/demo/first-office.underridge")});
+            app::WindowWorld{world, 7, folder.filePath("settings.ini"),
+                             QStringLiteral(UNDERRIDGE_ROOT "/demo/first-office.underridge")});
         fresh->askSave = [this] {
             saveAsked = true;
             return answer;

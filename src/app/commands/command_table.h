@@ -9,21 +9,49 @@
 namespace underridge::app {
 
 enum class CommandId {
-    newNetwork, open, firstOffice, save, saveAs, exportPicture, quit,
-    undo, redo, cut, copy, paste, duplicate, remove, rename, selectAll, find,
-    addDevice, addNote,
-    link, linkInRow, otherPort, straighten,
-    zoomIn, zoomOut, zoomWhole, fit, fitSelection, followTheme, lightTheme, darkTheme, fullScreen,
-    keys, about
+    newNetwork,
+    open,
+    firstOffice,
+    save,
+    saveAs,
+    exportPicture,
+    quit,
+    undo,
+    redo,
+    cut,
+    copy,
+    paste,
+    duplicate,
+    remove,
+    rename,
+    selectAll,
+    find,
+    addDevice,
+    addNote,
+    link,
+    linkInRow,
+    otherPort,
+    straighten,
+    zoomIn,
+    zoomOut,
+    zoomWhole,
+    fit,
+    fitSelection,
+    followTheme,
+    lightTheme,
+    darkTheme,
+    fullScreen,
+    keys,
+    about
 };
 
 struct Command {
     CommandId id;
-    const char* menu;  ///< the menu it stands in
-    const char* text;  ///< with mnemonic
-    const char* keys;  ///< default keys, separated by spaces, in QKeySequence's portable text; may be empty
-    const char* tip;   ///< what it does, one line
-    bool onSheet;      ///< acts only while the sheet has the focus (single letters)
+    const char* menu; ///< the menu it stands in
+    const char* text; ///< with mnemonic
+    const char* keys; ///< default keys, separated by spaces, in QKeySequence's portable text; may be empty
+    const char* tip;  ///< what it does, one line
+    bool onSheet;     ///< acts only while the sheet has the focus (single letters)
     bool checkable = false;
     bool separatorBefore = false;
 };

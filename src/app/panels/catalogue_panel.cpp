@@ -47,7 +47,8 @@ public:
         return {100, index.data(idRole).isNull() ? line + 12 : 2 * line + 10};
     }
 
-    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    void paint(QPainter* painter, const QStyleOptionViewItem& option,
+               const QModelIndex& index) const override {
         const QRect r = option.rect.adjusted(8, 0, -6, 0);
         painter->save();
         if (index.data(idRole).isNull()) {
@@ -74,14 +75,16 @@ public:
         const int line = option.fontMetrics.height();
         painter->setPen(option.palette.color(QPalette::Text));
         painter->setFont(option.font);
-        painter->drawText(QRect(words.topLeft(), QSize(words.width(), line)), Qt::AlignVCenter,
-                          option.fontMetrics.elidedText(index.data().toString(), Qt::ElideRight, words.width()));
+        painter->drawText(
+            QRect(words.topLeft(), QSize(words.width(), line)), Qt::AlignVCenter,
+            option.fontMetrics.elidedText(index.data().toString(), Qt::ElideRight, words.width()));
         QFont small = option.font;
         small.setPointSizeF(small.pointSizeF() * 0.85);
         painter->setFont(small);
         painter->setPen(option.palette.color(QPalette::PlaceholderText));
         painter->drawText(QRect(words.left(), words.top() + line, words.width(), line), Qt::AlignVCenter,
-                          QFontMetrics(small).elidedText(index.data(summaryRole).toString(), Qt::ElideRight, words.width()));
+                          QFontMetrics(small).elidedText(index.data(summaryRole).toString(), Qt::ElideRight,
+                                                         words.width()));
         painter->restore();
     }
 };
@@ -116,7 +119,11 @@ QPixmap smallPlate(const DeviceModel& model, const paint::Theme& theme, double r
 }
 
 CataloguePanel::CataloguePanel(const Catalogue& catalogue, QWidget* parent)
-    : QWidget(parent), catalogue_(catalogue), search_(new QLineEdit(this)), list_(new ModelList(this)), none_(new QLabel(this)) {
+    : QWidget(parent),
+      catalogue_(catalogue),
+      search_(new QLineEdit(this)),
+      list_(new ModelList(this)),
+      none_(new QLabel(this)) {
     search_->setPlaceholderText(tr("Search models and ports"));
     search_->setClearButtonEnabled(true);
     search_->setAccessibleName(tr("Search the catalogue"));
@@ -163,7 +170,8 @@ void CataloguePanel::fill() {
         bool heading = false;
         for (const DeviceModel& model : catalogue_.devices) {
             const std::string summary = portSummary(model);
-            if (model.role != word.value || !matchesWords(model.name + " " + std::string(word.title) + " " + summary, query))
+            if (model.role != word.value ||
+                !matchesWords(model.name + " " + std::string(word.title) + " " + summary, query))
                 continue;
             if (!heading) {
                 auto* item = new QListWidgetItem(QString::fromUtf8(pluralOf(model.role).data()), list_);

@@ -7,6 +7,7 @@
 #include "core/edit/links.h"
 #include "core/edit/names.h"
 #include "core/edit/sheets.h"
+#include "paint/sheet_painter.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -154,7 +155,8 @@ void DetailsPanel::row(const QString& label, const QString& value) {
     form_->addRow(label, words);
 }
 
-void DetailsPanel::textRow(const QString& label, const QString& value, const QString& placeholder, Commit commit) {
+void DetailsPanel::textRow(const QString& label, const QString& value, const QString& placeholder,
+                           Commit commit) {
     auto* box = new QWidget;
     auto* layout = new QVBoxLayout(box);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -202,7 +204,8 @@ void DetailsPanel::checkRow(const QString& label, bool value, std::function<edit
     auto* box = new QCheckBox(label);
     box->setAccessibleName(label);
     box->setChecked(value);
-    connect(box, &QCheckBox::toggled, this, [this, commit = std::move(commit)](bool on) { editor_.apply(commit(on)); });
+    connect(box, &QCheckBox::toggled, this,
+            [this, commit = std::move(commit)](bool on) { editor_.apply(commit(on)); });
     form_->addRow(QString(), box);
 }
 
@@ -214,7 +217,8 @@ void DetailsPanel::choiceRow(const QString& label, const QStringList& choices, i
     box->setCurrentIndex(current);
     box->setMinimumContentsLength(8);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    connect(box, &QComboBox::activated, this, [this, commit = std::move(commit)](int index) { editor_.apply(commit(index)); });
+    connect(box, &QComboBox::activated, this,
+            [this, commit = std::move(commit)](int index) { editor_.apply(commit(index)); });
     form_->addRow(label, box);
 }
 
@@ -232,7 +236,8 @@ void DetailsPanel::linkRow(const QString& label, const QString& words, std::func
 void DetailsPanel::showDevice(const Device& device) {
     const Network& network = editor_.network();
     const DeviceId id = device.id;
-    begin(text(device.name), QStringLiteral("%1 · %2").arg(text(modelName(network, device)), text(titleOf(roleOf(network, device)))));
+    begin(text(device.name), QStringLiteral("%1 · %2").arg(text(modelName(network, device)),
+                                                           text(titleOf(roleOf(network, device)))));
     textRow(tr("Name"), text(device.name), {}, [this, id](const std::string& typed) {
         return edit::rename(editor_.network(), {refTo(id)}, {typed});
     });
@@ -241,24 +246,29 @@ void DetailsPanel::showDevice(const Device& device) {
         if (address.empty() && !i.addresses.empty())
             address = i.addresses.front();
     });
-    textRow(tr("Address"), text(address), QStringLiteral("10.84.1.1/24"), [this, id](const std::string& typed) {
-        return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
-    });
+    textRow(tr("Address"), text(address), QStringLiteral("10.84.1.1/24"),
+            [this, id](const std::string& typed) {
+                return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
+            });
     textRow(tr("Serial"), text(device.serial), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set serial", [&](Device& d) { d.serial = typed; });
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set serial",
+                                        [&](Device& d) { d.serial = typed; });
     });
     longRow(tr("Note"), text(device.note.view()), [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set note", [&](Device& d) { d.note = typed; });
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set note",
+                                        [&](Device& d) { d.note = typed; });
     });
     longRow(tr("Start-up"), text(device.startUp.view()), [this, id](const std::string& typed) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set start-up configuration",
                                         [&](Device& d) { d.startUp = typed; });
     });
     checkRow(tr("Outside, not ours to manage"), device.outside, [this, id](bool on) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, on ? "Mark as outside" : "Mark as ours",
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}},
+                                        on ? "Mark as outside" : "Mark as ours",
                                         [&](Device& d) { d.outside = on; });
     });
-    row(tr("From"), text(titleOf(device.provenance.origin)) + (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    row(tr("From"), text(titleOf(device.provenance.origin)) +
+                        (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
     portLists(device);
 }
 
@@ -281,7 +291,8 @@ void DetailsPanel::portLists(const Device& device) {
     free->setAccessibleName(tr("Port"));
     free->addItem(tr("Show a port…"));
     for (const PortView& port : portsOf(network, device))
-        free->addItem(QStringLiteral("%1 · %2").arg(text(port.key), text(linking::describe(port))), text(port.key));
+        free->addItem(QStringLiteral("%1 · %2").arg(text(port.key), text(linking::describe(port))),
+                      text(port.key));
     const DeviceId id = device.id;
     connect(free, &QComboBox::activated, this, [this, free, id](int index) {
         if (index > 0)
@@ -299,9 +310,11 @@ void DetailsPanel::showPort(const PortRef& ref) {
     const Port record = port->record ? *port->record : Port{};
     linkRow(tr("Device"), text(device->name), [this, id = device->id] { editor_.select({refTo(id)}); });
     if (const Link* link = network.linkAt(ref))
-        linkRow(tr("Link"), text(edit::linkText(network, *link)), [this, id = link->id] { editor_.select({refTo(id)}); });
+        linkRow(tr("Link"), text(edit::linkText(network, *link)),
+                [this, id = link->id] { editor_.select({refTo(id)}); });
     textRow(tr("Label"), text(record.label), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port, [&](Port& p) { p.label = typed; });
+        return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port,
+                                [&](Port& p) { p.label = typed; });
     });
     std::vector<int> speeds{0};
     for (const int rate : port->like->rates)
@@ -330,7 +343,8 @@ void DetailsPanel::showPort(const PortRef& ref) {
                                 [&](Port& p) { p.reserved = on; });
     });
     textRow(tr("Note"), text(record.note), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(editor_.network(), ref, "Set note of port " + ref.port, [&](Port& p) { p.note = typed; });
+        return edit::changePort(editor_.network(), ref, "Set note of port " + ref.port,
+                                [&](Port& p) { p.note = typed; });
     });
 }
 
@@ -339,7 +353,8 @@ void DetailsPanel::showLink(const Link& link) {
     const LinkId id = link.id;
     const Cable* cable = network.cable(link.cable);
     const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-    begin(text(edit::linkText(network, link)), text(link.console ? "console" : titleOf(mediumOf(network, link))));
+    begin(text(edit::linkText(network, link)),
+          text(link.console ? "console" : titleOf(mediumOf(network, link))));
     for (const int end : {0, 1}) {
         const PortRef& port = link.end(end);
         auto* box = new QWidget;
@@ -351,17 +366,20 @@ void DetailsPanel::showLink(const Link& link) {
         other->setText(tr("Other port…"));
         other->setAutoRaise(true);
         other->setAccessibleName(tr("Other port at end %1").arg(end + 1));
-        connect(other, &QToolButton::clicked, this, [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
+        connect(other, &QToolButton::clicked, this,
+                [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
         line->addWidget(words, 1);
         line->addWidget(other);
         form_->addRow(end == 0 ? tr("End A") : tr("End B"), box);
     }
     if (!link.console)
-        row(tr("Speed"), speedOf(network, link) > 0 ? text(speedText(speedOf(network, link))) : tr("not known"));
+        row(tr("Speed"),
+            speedOf(network, link) > 0 ? text(speedText(speedOf(network, link))) : tr("not known"));
     if (cable) {
         const CableId cableId = cable->id;
         const auto change = [this, id, cableId](std::string name, auto act) {
-            auto result = edit::changeEach<Cable>(editor_.network(), {{cableId.value, 0}}, std::move(name), act);
+            auto result =
+                edit::changeEach<Cable>(editor_.network(), {{cableId.value, 0}}, std::move(name), act);
             if (result)
                 result->subjects = {refTo(id)};
             return result;
@@ -380,24 +398,26 @@ void DetailsPanel::showLink(const Link& link) {
                 words += QStringLiteral(", ") + text(speedText(joint.speed));
             if (joint.transceivers() > 0)
                 words += tr(", with %n transceiver(s)", nullptr, joint.transceivers());
-            if (joint.cable == cable->type && joint.transceiverA == fitted(link.a) && joint.transceiverB == fitted(link.b))
+            if (joint.cable == cable->type && joint.transceiverA == fitted(link.a) &&
+                joint.transceiverB == fitted(link.b))
                 current = static_cast<int>(names.size());
             names << words;
         }
         if (current < 0) {
             row(tr("Cable"), type ? text(type->name) : text(cable->type));
         } else {
-            choiceRow(tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
-                const Link* now = editor_.network().link(id);
-                if (!now)
-                    return error("the link is no longer there", "select again");
-                return edit::changeLink(editor_.network(), editor_.catalogue(), id,
-                                        {now->a, now->b, joints[static_cast<std::size_t>(index)], {}});
-            });
+            choiceRow(
+                tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
+                    const Link* now = editor_.network().link(id);
+                    if (!now)
+                        return error("the link is no longer there", "select again");
+                    return edit::changeLink(editor_.network(), editor_.catalogue(), id,
+                                            {now->a, now->b, joints[static_cast<std::size_t>(index)], {}});
+                });
         }
         const double metres = static_cast<double>(cable->lengthMm) / 1000;
-        textRow(tr("Length"), cable->lengthMm > 0 ? text(fmt::format("{:g} m", metres)) : QString(), tr("not set, such as 22 m"),
-                [change](const std::string& typed) -> edit::ActResult {
+        textRow(tr("Length"), cable->lengthMm > 0 ? text(fmt::format("{:g} m", metres)) : QString(),
+                tr("not set, such as 22 m"), [change](const std::string& typed) -> edit::ActResult {
                     const auto length = parseLength(typed);
                     if (!length)
                         return error(fmt::format("{} is not a length", typed), "write it as 22 m");
@@ -414,24 +434,27 @@ void DetailsPanel::showLink(const Link& link) {
         });
         textRow(tr("Jacket"), text(cable->jacket), type ? text(type->jacket) : QString(),
                 [change](const std::string& typed) -> edit::ActResult {
-                    const bool hex = typed.size() == 7 && typed[0] == '#' && typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+                    const bool hex =
+                        typed.size() == 7 && typed[0] == '#' &&
+                        typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
                     if (!typed.empty() && !hex)
                         return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
                     return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
                 });
     }
     textRow(tr("Note"), text(link.note), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link", [&](Link& l) { l.note = typed; });
+        return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link",
+                                      [&](Link& l) { l.note = typed; });
     });
-    row(tr("From"), text(titleOf(link.provenance.origin)) + (link.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    row(tr("From"), text(titleOf(link.provenance.origin)) +
+                        (link.provenance.lastSeen ? QString() : tr(", not yet seen live")));
 }
 
 void DetailsPanel::showNote(const Note& note) {
     const NoteId id = note.id;
     begin(tr("Note"), tr("on %1").arg(text(editor_.network().sheet(note.sheet)->name)));
-    longRow(tr("Text"), text(note.text.view()), [this, id](const std::string& typed) {
-        return edit::setNoteText(editor_.network(), id, typed);
-    });
+    longRow(tr("Text"), text(note.text.view()),
+            [this, id](const std::string& typed) { return edit::setNoteText(editor_.network(), id, typed); });
 }
 
 void DetailsPanel::showSeveral() {
@@ -463,38 +486,67 @@ void DetailsPanel::showSeveral() {
         return act;
     };
     if (!devices.empty()) {
-        textRow(tr("Names"), {}, QStringLiteral("till-{01..}"), [this, selection, keep](const std::string& typed) -> edit::ActResult {
-            edit::Refs named;
-            for (const ObjectRef ref : selection)
-                if (ref.kind == Kind::device)
-                    named.push_back(ref);
-            auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
-            if (!names)
-                return names.refusal();
-            return keep(edit::rename(editor_.network(), named, *names));
-        });
+        textRow(tr("Names"), {}, QStringLiteral("till-{01..}"),
+                [this, selection, keep](const std::string& typed) -> edit::ActResult {
+                    edit::Refs named;
+                    for (const ObjectRef ref : selection)
+                        if (ref.kind == Kind::device)
+                            named.push_back(ref);
+                    auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
+                    if (!names)
+                        return names.refusal();
+                    return keep(edit::rename(editor_.network(), named, *names));
+                });
         checkRow(tr("Outside, not ours to manage"), allOutside, [this, devices, keep](bool on) {
-            return keep(edit::changeEach<Device>(editor_.network(), devices, fmt::format("Mark {} devices", devices.size()),
+            return keep(edit::changeEach<Device>(editor_.network(), devices,
+                                                 fmt::format("Mark {} devices", devices.size()),
                                                  [&](Device& d) { d.outside = on; }));
         });
     }
     if (!cables.empty()) {
-        textRow(tr("Length"), {}, tr("for all, such as 22 m"), [this, cables, keep](const std::string& typed) -> edit::ActResult {
-            const auto length = parseLength(typed);
-            if (!length)
-                return error(fmt::format("{} is not a length", typed), "write it as 22 m");
-            return keep(edit::changeEach<Cable>(editor_.network(), cables, fmt::format("Set length of {} cables", cables.size()),
-                                                [&](Cable& c) { c.lengthMm = *length; }));
-        });
+        textRow(tr("Length"), {}, tr("for all, such as 22 m"),
+                [this, cables, keep](const std::string& typed) -> edit::ActResult {
+                    const auto length = parseLength(typed);
+                    if (!length)
+                        return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+                    return keep(edit::changeEach<Cable>(editor_.network(), cables,
+                                                        fmt::format("Set length of {} cables", cables.size()),
+                                                        [&](Cable& c) { c.lengthMm = *length; }));
+                });
         QStringList states;
         for (const auto& word : wordsOf(CableStatus{}))
             states << text(word.title);
         const auto status = network.find<Cable>(cables.front())->status;
         choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables, keep](int index) {
-            return keep(edit::changeEach<Cable>(editor_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
-                                                [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
+            return keep(edit::changeEach<Cable>(
+                editor_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
+                [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
         });
     }
+}
+
+void DetailsPanel::legendRow(const Link& sample, int count) {
+    constexpr QSize size(54, 16);
+    const double ratio = devicePixelRatioF();
+    QPixmap picture(size * ratio);
+    picture.setDevicePixelRatio(ratio);
+    picture.fill(Qt::transparent);
+    scene::LinkLine line;
+    if (const scene::LinkLine* drawn = editor_.scene().link(sample.id))
+        line = *drawn;
+    line.form = scene::formOf(editor_.network(), sample);
+    line.path = {{2, size.height() / 2.0}, {size.width() - 2.0, size.height() / 2.0}};
+    line.planned = line.toRemove = false;
+    QPainter painter(&picture);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const bool dark = palette().color(QPalette::Window).lightness() < 128;
+    paint::SheetPainter(dark ? paint::darkTheme() : paint::lightTheme()).line(painter, line, scene::Detail::middle, 1);
+    painter.end();
+    auto* form = new QLabel;
+    form->setPixmap(picture);
+    const QString words = text(sample.console ? "console" : titleOf(mediumOf(editor_.network(), sample)));
+    form->setAccessibleName(words);
+    form_->addRow(form, new QLabel(QStringLiteral("%1 × %2").arg(count).arg(words)));
 }
 
 void DetailsPanel::showSheet() {
@@ -522,13 +574,17 @@ void DetailsPanel::showSheet() {
         row(text(pluralOf(role)), QString::number(n));
     if (!roles.empty())
         row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
-    std::map<std::string, int> media;
-    network.all<Link>().forEach([&](const Link& link) { ++media[std::string(link.console ? "console" : titleOf(mediumOf(network, link)))]; });
+    std::map<scene::LinkForm, std::pair<LinkId, int>> forms;
+    network.all<Link>().forEach([&](const Link& link) {
+        auto& [sample, n] = forms[scene::formOf(network, link)];
+        sample = link.id;
+        ++n;
+    });
     heading(tr("Links"));
-    if (media.empty())
+    if (forms.empty())
         form_->addRow(new QLabel(tr("None yet. Drag a plate's grip to another plate.")));
-    for (const auto& [medium, n] : media)
-        row(text(medium), QString::number(n));
+    for (const auto& [form, found] : forms)
+        legendRow(*network.link(found.first), found.second);
 }
 
 } // namespace underridge::app

@@ -35,7 +35,8 @@ private:
     void textRow(const QString& label, const QString& value, const QString& placeholder, Commit commit);
     void longRow(const QString& label, const QString& value, Commit commit);
     void checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit);
-    void choiceRow(const QString& label, const QStringList& choices, int current, std::function<edit::ActResult(int)> commit);
+    void choiceRow(const QString& label, const QStringList& choices, int current,
+                   std::function<edit::ActResult(int)> commit);
     void linkRow(const QString& label, const QString& words, std::function<void()> act);
 
     void showDevice(const model::Device& device);
@@ -44,6 +45,8 @@ private:
     void showNote(const model::Note& note);
     void showSeveral();
     void showSheet();
+    /// One line of the legend: the form of a link, drawn, and how many there are.
+    void legendRow(const model::Link& sample, int count);
     void portLists(const model::Device& device);
 
     Editor& editor_;

@@ -11,7 +11,11 @@ namespace underridge::app {
 using namespace model;
 
 OutlinePanel::OutlinePanel(Editor& editor, QWidget* parent)
-    : QWidget(parent), editor_(editor), search_(new QLineEdit(this)), tree_(new QTreeWidget(this)), empty_(new QLabel(this)) {
+    : QWidget(parent),
+      editor_(editor),
+      search_(new QLineEdit(this)),
+      tree_(new QTreeWidget(this)),
+      empty_(new QLabel(this)) {
     search_->setPlaceholderText(tr("Search devices"));
     search_->setClearButtonEnabled(true);
     search_->setAccessibleName(tr("Search the outline"));
@@ -72,8 +76,11 @@ void OutlinePanel::fill() {
             byRole[roleOf(editor_.network(), device)].push_back(&device);
     });
     for (auto& [role, devices] : byRole) {
-        std::sort(devices.begin(), devices.end(), [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
-        auto* heading = new QTreeWidgetItem(tree_, {QStringLiteral("%1 (%2)").arg(QString::fromUtf8(pluralOf(role).data())).arg(devices.size())});
+        std::sort(devices.begin(), devices.end(),
+                  [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
+        auto* heading = new QTreeWidgetItem(
+            tree_,
+            {QStringLiteral("%1 (%2)").arg(QString::fromUtf8(pluralOf(role).data())).arg(devices.size())});
         heading->setFlags(Qt::ItemIsEnabled);
         for (const Device* device : devices) {
             auto* item = new QTreeWidgetItem(heading, {QString::fromStdString(device->name)});
@@ -83,7 +90,8 @@ void OutlinePanel::fill() {
     }
     tree_->setVisible(!byRole.empty());
     empty_->setVisible(byRole.empty());
-    empty_->setText(query.empty() ? tr("No devices yet. Press A on the sheet to add some.") : tr("No device matches “%1”.").arg(search_->text()));
+    empty_->setText(query.empty() ? tr("No devices yet. Press A on the sheet to add some.")
+                                  : tr("No device matches “%1”.").arg(search_->text()));
     busy_ = false;
     follow();
 }

@@ -53,9 +53,10 @@ void AddField::open(QPoint at, const QString& purpose) {
 void AddField::refresh() {
     matches_->clear();
     for (const model::DeviceModel* model : edit::completions(field_->text().toStdString(), catalogue_)) {
-        auto* item = new QListWidgetItem(QStringLiteral("%1   %2").arg(QString::fromStdString(model->name),
-                                                                       QString::fromStdString(model::portSummary(*model))),
-                                         matches_);
+        auto* item = new QListWidgetItem(
+            QStringLiteral("%1   %2").arg(QString::fromStdString(model->name),
+                                          QString::fromStdString(model::portSummary(*model))),
+            matches_);
         item->setData(Qt::UserRole, QString::fromStdString(model->id));
         item->setToolTip(item->text());
     }
@@ -68,7 +69,8 @@ void AddField::refresh() {
     else
         answer_->setText(tr("Enter adds %1 × %2, named %3")
                              .arg(addition->count)
-                             .arg(QString::fromStdString(addition->model->name), QString::fromStdString(addition->pattern)));
+                             .arg(QString::fromStdString(addition->model->name),
+                                  QString::fromStdString(addition->pattern)));
 }
 
 void AddField::accept() {
@@ -103,9 +105,12 @@ bool AddField::eventFilter(QObject* watched, QEvent* event) {
         case Qt::Key_Tab:
             if (const auto* item = matches_->currentItem())
                 if (const auto* model = catalogue_.device(item->data(Qt::UserRole).toString().toStdString()))
-                    field_->setText(QString::fromStdString(edit::completed(field_->text().toStdString(), *model)) + QLatin1Char(' '));
+                    field_->setText(
+                        QString::fromStdString(edit::completed(field_->text().toStdString(), *model)) +
+                        QLatin1Char(' '));
             return true;
-        default: break;
+        default:
+            break;
         }
     }
     if (watched == field_ && event->type() == QEvent::FocusOut && isVisible()) {

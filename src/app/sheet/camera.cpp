@@ -11,11 +11,13 @@ void Camera::look(PointF centre, double zoom) {
 }
 
 QPointF Camera::toScreen(PointF p) const {
-    return {(p.x - centre_.x) * zoom_ + viewport_.width() / 2, (p.y - centre_.y) * zoom_ + viewport_.height() / 2};
+    return {(p.x - centre_.x) * zoom_ + viewport_.width() / 2,
+            (p.y - centre_.y) * zoom_ + viewport_.height() / 2};
 }
 
 PointF Camera::toSheet(QPointF p) const {
-    return {(p.x() - viewport_.width() / 2) / zoom_ + centre_.x, (p.y() - viewport_.height() / 2) / zoom_ + centre_.y};
+    return {(p.x() - viewport_.width() / 2) / zoom_ + centre_.x,
+            (p.y() - viewport_.height() / 2) / zoom_ + centre_.y};
 }
 
 Rect Camera::visible() const {
@@ -40,7 +42,8 @@ void Camera::fit(const Rect& rect) {
         look({0, 0}, 1);
         return;
     }
-    const double zoom = std::min({(viewport_.width() - 2 * margin) / rect.w, (viewport_.height() - 2 * margin) / rect.h, 1.0});
+    const double zoom = std::min(
+        {(viewport_.width() - 2 * margin) / rect.w, (viewport_.height() - 2 * margin) / rect.h, 1.0});
     look(rect.centre(), zoom);
 }
 

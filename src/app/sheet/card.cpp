@@ -23,7 +23,8 @@ QString provenanceText(const Provenance& p) {
 
 QStringList deviceLines(const Network& network, const Device& device) {
     const PortCount ports = countPorts(network, device);
-    QStringList out{text(device.name), QStringLiteral("%1 · %2").arg(text(titleOf(roleOf(network, device))), text(modelName(network, device)))};
+    QStringList out{text(device.name), QStringLiteral("%1 · %2").arg(text(titleOf(roleOf(network, device))),
+                                                                     text(modelName(network, device)))};
     if (const std::string address = firstAddress(network, device.id); !address.empty())
         out << Card::tr("Address %1").arg(text(address));
     if (const Group* group = network.group(device.group))
@@ -56,11 +57,15 @@ QStringList portLines(const Network& network, const PortRef& ref) {
     const auto port = portAt(network, ref);
     if (!port)
         return {};
-    QStringList out{text(edit::portText(network, ref)), QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block)))};
+    QStringList out{
+        text(edit::portText(network, ref)),
+        QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block)))};
     if (const Link* link = network.linkAt(ref))
         out << Card::tr("To %1").arg(text(edit::portText(network, link->a == ref ? link->b : link->a)));
     else
-        out << (port->disabled() ? Card::tr("Disabled") : port->reserved() ? Card::tr("Reserved") : Card::tr("Free"));
+        out << (port->disabled()   ? Card::tr("Disabled")
+                : port->reserved() ? Card::tr("Reserved")
+                                   : Card::tr("Free"));
     if (port->record && !port->record->label.empty())
         out << text(port->record->label);
     return out;

@@ -47,7 +47,10 @@ void LinkTool::end() {
 const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
     auto at = answers_.find(device);
     if (at == answers_.end())
-        at = answers_.emplace(device, linking::bestPair(editor_.network(), editor_.catalogue(), {from_.front(), port_}, {device, {}})).first;
+        at = answers_
+                 .emplace(device, linking::bestPair(editor_.network(), editor_.catalogue(),
+                                                    {from_.front(), port_}, {device, {}}))
+                 .first;
     return at->second;
 }
 
@@ -59,7 +62,8 @@ void LinkTool::aim(PointF at) {
     const double reach = snapPixels / view_.camera().zoom();
     const scene::Plate* nearest = nullptr;
     double best = reach;
-    for (const scene::Plate* plate : editor_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).plates)
+    for (const scene::Plate* plate :
+         editor_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).plates)
         if (const double d = distanceTo(plate->frame, at); d <= best && plate->id != from_.front()) {
             best = d;
             nearest = plate;
@@ -98,7 +102,8 @@ void LinkTool::finish(const Pointer& pointer) {
         return;
     }
     const double far = addPixels / view_.camera().zoom();
-    const scene::Items near = editor_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far));
+    const scene::Items near =
+        editor_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far));
     const bool clear = std::none_of(near.plates.begin(), near.plates.end(), [&](const scene::Plate* plate) {
         return distanceTo(plate->frame, pointer.sheet) <= far;
     });
@@ -150,7 +155,10 @@ void LinkTool::stepTo(int key) {
         if (std::find(from_.begin(), from_.end(), plate.id) != from_.end() || plate.id == target_)
             return;
         const PointF d = plate.frame.centre() - c;
-        const double along = key == Qt::Key_Left ? -d.x : key == Qt::Key_Right ? d.x : key == Qt::Key_Up ? -d.y : d.y;
+        const double along = key == Qt::Key_Left    ? -d.x
+                             : key == Qt::Key_Right ? d.x
+                             : key == Qt::Key_Up    ? -d.y
+                                                    : d.y;
         const double across = key == Qt::Key_Left || key == Qt::Key_Right ? d.y : d.x;
         if (along <= 0)
             return;
@@ -171,10 +179,14 @@ void LinkTool::matchTyped() {
     const Device* best = nullptr;
     int bestRank = 3;
     editor_.network().all<Device>().forEach([&](const Device& device) {
-        if (std::find(from_.begin(), from_.end(), device.id) != from_.end() || !editor_.scene().plate(device.id))
+        if (std::find(from_.begin(), from_.end(), device.id) != from_.end() ||
+            !editor_.scene().plate(device.id))
             return;
         const std::string name = lowered(device.name);
-        const int rank = name == query ? 0 : name.starts_with(query) ? 1 : name.find(query) != std::string::npos ? 2 : 3;
+        const int rank = name == query                           ? 0
+                         : name.starts_with(query)               ? 1
+                         : name.find(query) != std::string::npos ? 2
+                                                                 : 3;
         if (rank < bestRank || (rank == bestRank && rank < 3 && naturalLess(device.name, best->name))) {
             best = &device;
             bestRank = rank;
@@ -208,7 +220,8 @@ bool LinkTool::key(QKeyEvent& event) {
         typed_.chop(1);
         matchTyped();
         return true;
-    default: break;
+    default:
+        break;
     }
     if (byKeys_ && !event.text().isEmpty() && event.text().at(0).isPrint()) {
         typed_ += event.text();
@@ -267,8 +280,9 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
 QString LinkTool::hint() const {
     if (from_.empty())
         return {};
-    const QString name = from_.size() == 1 ? editor_.nameOf(refTo(from_.front()))
-                                           : SheetView::tr("%n devices", nullptr, static_cast<int>(from_.size()));
+    const QString name = from_.size() == 1
+                             ? editor_.nameOf(refTo(from_.front()))
+                             : SheetView::tr("%n devices", nullptr, static_cast<int>(from_.size()));
     const auto at = answers_.find(target_);
     if (target_ && at != answers_.end()) {
         if (!at->second)
@@ -284,9 +298,12 @@ QString LinkTool::hint() const {
                                : SheetView::tr("; Down for other ports"));
     }
     if (byKeys_)
-        return typed_.isEmpty() ? SheetView::tr("Link %1 to: arrows or type a name, Enter; Esc leaves all as it was").arg(name)
-                                : SheetView::tr("Link %1 to: %2").arg(name, typed_);
-    return SheetView::tr("Link %1 to: a plate, or empty sheet to add a device; Esc leaves all as it was").arg(name);
+        return typed_.isEmpty()
+                   ? SheetView::tr("Link %1 to: arrows or type a name, Enter; Esc leaves all as it was")
+                         .arg(name)
+                   : SheetView::tr("Link %1 to: %2").arg(name, typed_);
+    return SheetView::tr("Link %1 to: a plate, or empty sheet to add a device; Esc leaves all as it was")
+        .arg(name);
 }
 
 } // namespace underridge::app

@@ -56,7 +56,8 @@ void Locator::render() {
     QPainter painter(&image_);
     scene_.forEachPlate([&](const scene::Plate& plate) {
         const QPointF corner = toHere({plate.frame.x, plate.frame.y});
-        painter.fillRect(QRectF(corner, QSizeF(std::max(2.0, plate.frame.w * scale()), std::max(1.5, plate.frame.h * scale()))),
+        painter.fillRect(QRectF(corner, QSizeF(std::max(2.0, plate.frame.w * scale()),
+                                               std::max(1.5, plate.frame.h * scale()))),
                          theme_->spine(plate.role));
     });
 }
@@ -69,7 +70,8 @@ void Locator::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(theme_->edge, 1));
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     painter.setPen(QPen(theme_->accent, 1.4));
-    painter.drawRect(QRectF(toHere({seen_.x, seen_.y}), toHere({seen_.right(), seen_.bottom()})).intersected(QRectF(rect()).adjusted(1, 1, -2, -2)));
+    painter.drawRect(QRectF(toHere({seen_.x, seen_.y}), toHere({seen_.right(), seen_.bottom()}))
+                         .intersected(QRectF(rect()).adjusted(1, 1, -2, -2)));
 }
 
 void Locator::look(QPointF at) {

@@ -26,12 +26,14 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
     const PointF corner = middle - PointF{plate.frame.w / 2, plate.frame.h / 2};
     if (!snapped)
         return {static_cast<int>(std::lround(corner.x)), static_cast<int>(std::lround(corner.y))};
-    return snap(editor_.scene(), plate.frame, corner, view_.camera().visible(), {}, 6 / view_.camera().zoom()).by;
+    return snap(editor_.scene(), plate.frame, corner, view_.camera().visible(), {}, 6 / view_.camera().zoom())
+        .by;
 }
 
 void PlaceTool::put(const DeviceModel& model, PointF middle, bool snapped) {
     editor_.apply(edit::placeDevices(editor_.network(), editor_.sheet(), model,
-                                     {{nextName(model), cornerFor(model, middle, snapped)}}, {}, editor_.ids()));
+                                     {{nextName(model), cornerFor(model, middle, snapped)}}, {},
+                                     editor_.ids()));
 }
 
 void PlaceTool::preview(const DeviceModel* model, PointF middle, bool snapped) {
@@ -60,7 +62,8 @@ void PlaceTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doub
     if (!shown_)
         return;
     painter.setRenderHint(QPainter::Antialiasing);
-    const scene::Plate plate = scene::plateFor(*shown_, nextName(*shown_), scene::toF(cornerFor(*shown_, at_, snapped_)));
+    const scene::Plate plate =
+        scene::plateFor(*shown_, nextName(*shown_), scene::toF(cornerFor(*shown_, at_, snapped_)));
     painter.setOpacity(0.75);
     sheetPainter.plate(painter, plate, std::max(scene::detailFor(zoom), scene::Detail::middle));
     painter.setOpacity(1);
@@ -68,7 +71,8 @@ void PlaceTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doub
 }
 
 QString PlaceTool::hint() const {
-    return model_ ? SheetView::tr("Click to put down %1, again for more; Esc ends").arg(QString::fromStdString(model_->name))
+    return model_ ? SheetView::tr("Click to put down %1, again for more; Esc ends")
+                        .arg(QString::fromStdString(model_->name))
                   : QString();
 }
 

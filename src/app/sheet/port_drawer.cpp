@@ -9,7 +9,8 @@
 namespace underridge::app {
 using linking::Standing;
 
-PortDrawer::PortDrawer(QWidget* parent) : QFrame(parent), title_(new QLabel(this)), list_(new QListWidget(this)) {
+PortDrawer::PortDrawer(QWidget* parent)
+    : QFrame(parent), title_(new QLabel(this)), list_(new QListWidget(this)) {
     setObjectName(QStringLiteral("portDrawer"));
     setFrameShape(QFrame::StyledPanel);
     setAutoFillBackground(true);
@@ -24,17 +25,21 @@ PortDrawer::PortDrawer(QWidget* parent) : QFrame(parent), title_(new QLabel(this
     layout->addWidget(list_);
     setFocusProxy(list_);
     list_->installEventFilter(this);
-    connect(list_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { choose(list_->row(item)); });
+    connect(list_, &QListWidget::itemClicked, this,
+            [this](QListWidgetItem* item) { choose(list_->row(item)); });
     hide();
 }
 
 void PortDrawer::open(const QString& device, const QString& from, std::vector<linking::DrawerRow> rows) {
     rows_ = std::move(rows);
-    title_->setText(QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
+    title_->setText(
+        QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
     list_->clear();
     int width = 0;
     for (const linking::DrawerRow& row : rows_) {
-        QString text = QStringLiteral("%1   %2").arg(QString::fromStdString(row.port), -4).arg(QString::fromStdString(row.text));
+        QString text = QStringLiteral("%1   %2")
+                           .arg(QString::fromStdString(row.port), -4)
+                           .arg(QString::fromStdString(row.text));
         if (row.best)
             text += tr("   best");
         auto* item = new QListWidgetItem(text, list_);
@@ -59,15 +64,18 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
 void PortDrawer::placeBeside(const QRectF& plate, const std::vector<QRectF>& plates, const QRect& view) {
     constexpr int gap = 12;
     const QSize s = size();
-    const QPoint candidates[] = {
-        QPoint(qRound(plate.right()) + gap, qRound(plate.top())), QPoint(qRound(plate.left()) - gap - s.width(), qRound(plate.top())),
-        QPoint(qRound(plate.left()), qRound(plate.bottom()) + gap + 12), QPoint(qRound(plate.left()), qRound(plate.top()) - gap - s.height()),
-        QPoint(view.right() - s.width() - gap, view.bottom() - s.height() - gap), view.topLeft() + QPoint(gap, gap)};
+    const QPoint candidates[] = {QPoint(qRound(plate.right()) + gap, qRound(plate.top())),
+                                 QPoint(qRound(plate.left()) - gap - s.width(), qRound(plate.top())),
+                                 QPoint(qRound(plate.left()), qRound(plate.bottom()) + gap + 12),
+                                 QPoint(qRound(plate.left()), qRound(plate.top()) - gap - s.height()),
+                                 QPoint(view.right() - s.width() - gap, view.bottom() - s.height() - gap),
+                                 view.topLeft() + QPoint(gap, gap)};
     QPoint best = candidates[0];
     double bestCost = 1e18;
     for (const QPoint wanted : candidates) {
-        const QPoint at(std::clamp(wanted.x(), view.left() + 4, std::max(view.left() + 4, view.right() - s.width() - 4)),
-                        std::clamp(wanted.y(), view.top() + 4, std::max(view.top() + 4, view.bottom() - s.height() - 4)));
+        const QPoint at(
+            std::clamp(wanted.x(), view.left() + 4, std::max(view.left() + 4, view.right() - s.width() - 4)),
+            std::clamp(wanted.y(), view.top() + 4, std::max(view.top() + 4, view.bottom() - s.height() - 4)));
         const QRectF here(at, s);
         double cost = 0;
         for (const QRectF& other : plates) {

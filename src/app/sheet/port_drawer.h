@@ -3,8 +3,8 @@
 #pragma once
 #include "core/linking/best.h"
 
-#include <QLabel>
 #include <QFrame>
+#include <QLabel>
 #include <QListWidget>
 
 namespace underridge::app {

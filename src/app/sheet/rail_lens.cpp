@@ -19,7 +19,8 @@ RailLens::RailLens(const scene::Plate& plate, std::vector<model::PortView> ports
         if (i % columns == 0)
             x = 0;
         // Long keys need room of their own.
-        const double width = std::max(least, scene::textWidth(keys_.back(), 8 / zoom, scene::Weight::semiBold) + 5 / zoom);
+        const double width =
+            std::max(least, scene::textWidth(keys_.back(), 8 / zoom, scene::Weight::semiBold) + 5 / zoom);
         cells_.push_back({x, (i / columns) * cellHeight, width, cellHeight});
         if (i == entered)
             underPointer = x + width / 2;
@@ -39,13 +40,15 @@ int RailLens::portAt(PointF p) const {
     return -1;
 }
 
-void RailLens::paint(QPainter& painter, paint::SheetPainter& sheetPainter, const scene::Plate& plate, int hovered) const {
+void RailLens::paint(QPainter& painter, paint::SheetPainter& sheetPainter, const scene::Plate& plate,
+                     int hovered) const {
     const paint::Theme& theme = sheetPainter.theme();
     painter.setPen(QPen(theme.accent, 1 / zoom_));
     painter.setBrush(theme.plate);
     painter.drawRoundedRect(paint::toQt(area_.grown(3 / zoom_)), 4 / zoom_, 4 / zoom_);
     for (int i = 0; i < static_cast<int>(keys_.size()); ++i) {
-        const bool used = i < static_cast<int>(plate.ticks.size()) && plate.ticks[static_cast<std::size_t>(i)] == scene::Tick::used;
+        const bool used = i < static_cast<int>(plate.ticks.size()) &&
+                          plate.ticks[static_cast<std::size_t>(i)] == scene::Tick::used;
         const Rect box = cell(i).grown(-1 / zoom_);
         painter.setPen(QPen(i == hovered ? theme.accent : theme.socket, (i == hovered ? 1.8 : 0.8) / zoom_));
         painter.setBrush(used ? QBrush(theme.ink) : Qt::NoBrush);

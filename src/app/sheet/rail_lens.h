@@ -14,7 +14,8 @@ public:
     static constexpr double cellPixels = 14, cellHeightPixels = 16;
 
     /// Opens over a plate's rail. REQUIRES: the plate has ports.
-    RailLens(const scene::Plate& plate, std::vector<model::PortView> ports, scene::PointF pointer, double zoom);
+    RailLens(const scene::Plate& plate, std::vector<model::PortView> ports, scene::PointF pointer,
+             double zoom);
 
     model::DeviceId device() const { return device_; }
     /// The port at a point; -1 outside.
@@ -22,7 +23,8 @@ public:
     const std::string& key(int port) const { return keys_[static_cast<std::size_t>(port)]; }
     scene::Rect cell(int port) const { return cells_[static_cast<std::size_t>(port)]; }
     scene::Rect area() const { return area_; }
-    void paint(QPainter& painter, paint::SheetPainter& sheetPainter, const scene::Plate& plate, int hovered) const;
+    void paint(QPainter& painter, paint::SheetPainter& sheetPainter, const scene::Plate& plate,
+               int hovered) const;
 
 private:
     model::DeviceId device_;

@@ -53,14 +53,18 @@ void SelectTool::hover(const Pointer& pointer) {
     }
     gripHovered_ = false;
     if (detailed)
-        for (const scene::Plate* plate : editor_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(gripPixels / zoom)).plates)
+        for (const scene::Plate* plate :
+             editor_.scene()
+                 .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(gripPixels / zoom))
+                 .plates)
             if (showsGrip(*plate) && gripOf(*plate, zoom).contains(pointer.sheet)) {
                 hovered_ = {refTo(plate->id), -1};
                 gripHovered_ = true;
                 return;
             }
     hovered_ = scene::hitAt(editor_.scene(), pointer.sheet, linkReach / zoom);
-    const bool railShown = scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
+    const bool railShown =
+        scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
     if (railShown && hovered_.object.kind == Kind::device && hovered_.port >= 0) {
         const Device* device = editor_.network().device({hovered_.object.id});
         const scene::Plate* plate = editor_.scene().plate({hovered_.object.id});
@@ -128,7 +132,9 @@ void SelectTool::move(const Pointer& pointer) {
                 bend_ = 0; // a new bend goes into the segment that was pressed
                 double best = 1e9;
                 for (std::size_t i = 1; i < line->path.size(); ++i)
-                    if (const double d = scene::distanceToSegment(start_.sheet, line->path[i - 1], line->path[i]); d < best) {
+                    if (const double d =
+                            scene::distanceToSegment(start_.sheet, line->path[i - 1], line->path[i]);
+                        d < best) {
                         best = d;
                         bend_ = i - 1;
                     }
@@ -190,7 +196,8 @@ void SelectTool::release(const Pointer& pointer) {
     const Gesture ended = std::exchange(gesture_, Gesture::none);
     now_ = pointer;
     switch (ended) {
-    case Gesture::none: break;
+    case Gesture::none:
+        break;
     case Gesture::pressed:
         if (!pressed_)
             editor_.select({});
@@ -204,14 +211,17 @@ void SelectTool::release(const Pointer& pointer) {
         by_ = {};
         moved_.clear();
         break;
-    case Gesture::band: takeBand(pointer.modifiers & Qt::ControlModifier); break;
+    case Gesture::band:
+        takeBand(pointer.modifiers & Qt::ControlModifier);
+        break;
     case Gesture::bend: {
         const LinkId id{pressed_.object.id};
         const scene::LinkLine* line = editor_.scene().link(id);
         // A bend dropped on the straight line between its neighbours is gone.
         const PointF before = bend_ == 0 ? line->path.front() : scene::toF(bends_[bend_ - 1]);
         const PointF after = bend_ + 1 == bends_.size() ? line->path.back() : scene::toF(bends_[bend_ + 1]);
-        if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) < bendHandle / view_.camera().zoom())
+        if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) <
+            bendHandle / view_.camera().zoom())
             bends_.erase(bends_.begin() + static_cast<std::ptrdiff_t>(bend_));
         editor_.apply(edit::setBends(editor_.network(), editor_.sheet(), id, bends_));
         break;
@@ -270,16 +280,20 @@ bool SelectTool::cancel() {
 
 void SelectTool::focusNext(bool backwards) {
     std::vector<std::pair<PointF, ObjectRef>> order;
-    editor_.scene().forEachPlate([&](const scene::Plate& p) { order.push_back({{p.frame.x, p.frame.y}, refTo(p.id)}); });
+    editor_.scene().forEachPlate([&](const scene::Plate& p) {
+        order.push_back({{p.frame.x, p.frame.y}, refTo(p.id)});
+    });
     if (order.empty())
         return;
     std::sort(order.begin(), order.end(), [](const auto& a, const auto& b) {
         return std::tuple(a.first.y, a.first.x) < std::tuple(b.first.y, b.first.x);
     });
-    const auto at = std::find_if(order.begin(), order.end(), [&](const auto& e) { return e.second == focused_; });
+    const auto at =
+        std::find_if(order.begin(), order.end(), [&](const auto& e) { return e.second == focused_; });
     std::size_t next = 0;
     if (at != order.end())
-        next = (static_cast<std::size_t>(at - order.begin()) + (backwards ? order.size() - 1 : 1)) % order.size();
+        next = (static_cast<std::size_t>(at - order.begin()) + (backwards ? order.size() - 1 : 1)) %
+               order.size();
     else if (backwards)
         next = order.size() - 1;
     focused_ = order[next].second;
@@ -291,13 +305,26 @@ bool SelectTool::key(QKeyEvent& event) {
     const int step = event.modifiers() & Qt::ControlModifier ? 1 : gridStep;
     Point by;
     switch (event.key()) {
-    case Qt::Key_Left: by = {-step, 0}; break;
-    case Qt::Key_Right: by = {step, 0}; break;
-    case Qt::Key_Up: by = {0, -step}; break;
-    case Qt::Key_Down: by = {0, step}; break;
-    case Qt::Key_Tab: focusNext(false); return true;
-    case Qt::Key_Backtab: focusNext(true); return true;
-    default: return false;
+    case Qt::Key_Left:
+        by = {-step, 0};
+        break;
+    case Qt::Key_Right:
+        by = {step, 0};
+        break;
+    case Qt::Key_Up:
+        by = {0, -step};
+        break;
+    case Qt::Key_Down:
+        by = {0, step};
+        break;
+    case Qt::Key_Tab:
+        focusNext(false);
+        return true;
+    case Qt::Key_Backtab:
+        focusNext(true);
+        return true;
+    default:
+        return false;
     }
     if (event.modifiers() & Qt::AltModifier)
         return false;
@@ -380,7 +407,8 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     }
     if (scene::detailFor(zoom) == scene::Detail::far)
         return;
-    if (const scene::LinkLine* line = hovered_.object.kind == Kind::link ? editor_.scene().link({hovered_.object.id}) : nullptr)
+    if (const scene::LinkLine* line =
+            hovered_.object.kind == Kind::link ? editor_.scene().link({hovered_.object.id}) : nullptr)
         if (!editor_.isSelected(hovered_.object))
             sheetPainter.selectedLine(painter, *line, zoom * 2);
     for (const scene::Plate* plate : editor_.scene().itemsIn(view_.camera().visible()).plates)
@@ -402,16 +430,21 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
 
 QString SelectTool::hint() const {
     switch (gesture_) {
-    case Gesture::moving: return SheetView::tr("Release to move; Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
+    case Gesture::moving:
+        return SheetView::tr("Release to move; Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
     case Gesture::band:
-        return now_.modifiers & Qt::ShiftModifier ? SheetView::tr("Selects what the band touches")
-                                                  : SheetView::tr("Selects what lies inside; with Shift, what it touches");
-    case Gesture::bend: return SheetView::tr("Release to bend the link; on the straight line to remove the bend");
+        return now_.modifiers & Qt::ShiftModifier
+                   ? SheetView::tr("Selects what the band touches")
+                   : SheetView::tr("Selects what lies inside; with Shift, what it touches");
+    case Gesture::bend:
+        return SheetView::tr("Release to bend the link; on the straight line to remove the bend");
     case Gesture::none:
-    case Gesture::pressed: break;
+    case Gesture::pressed:
+        break;
     }
     if (gripHovered_)
-        return SheetView::tr("Drag or click to link %1 over its best free port").arg(editor_.nameOf(hovered_.object));
+        return SheetView::tr("Drag or click to link %1 over its best free port")
+            .arg(editor_.nameOf(hovered_.object));
     if (lens_ && lensPort_ >= 0)
         return view_.portHint({{hovered_.object.id}, lens_->key(lensPort_)});
     return hovered_ ? editor_.nameOf(hovered_.object) : QString();

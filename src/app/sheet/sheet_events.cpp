@@ -25,8 +25,8 @@ bool SheetView::event(QEvent* event) {
     }
     if (event->type() == QEvent::KeyPress) { // Tab would leave the sheet otherwise
         auto* key = static_cast<QKeyEvent*>(event);
-        if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) && !(key->modifiers() & Qt::ControlModifier) &&
-            editor_.scene().plateCount() > 0) {
+        if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) &&
+            !(key->modifiers() & Qt::ControlModifier) && editor_.scene().plateCount() > 0) {
             keyPressEvent(key);
             return true;
         }
@@ -43,7 +43,8 @@ void SheetView::paintEvent(QPaintEvent*) {
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
     for (const ObjectRef ref : editor_.selection()) {
-        if (const auto* plate = editor_.scene().plate({ref.id}); plate && plate->frame.grown(8).intersects(seen))
+        if (const auto* plate = editor_.scene().plate({ref.id});
+            plate && plate->frame.grown(8).intersects(seen))
             painter_->selection(painter, plate->frame, zoom);
         else if (const auto* note = editor_.scene().note({ref.id}); note && note->frame.intersects(seen))
             painter_->selection(painter, note->frame, zoom);
@@ -73,8 +74,8 @@ void SheetView::paintEvent(QPaintEvent*) {
 }
 
 void SheetView::paintEmptyHelp(QPainter& painter) {
-    const QStringList lines{tr("Press A and type, such as 4 access switch 24"), tr("Drag a model from the catalogue"),
-                            tr("Open a network: Ctrl+O")};
+    const QStringList lines{tr("Press A and type, such as 4 access switch 24"),
+                            tr("Drag a model from the catalogue"), tr("Open a network: Ctrl+O")};
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(theme_->muted);
     QFont large = font();
@@ -109,7 +110,8 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     } else if (event->button() == Qt::LeftButton) {
         tool_->press(pointerOf(*event));
     } else if (event->button() == Qt::RightButton && tool_ == &select_) {
-        const auto hit = scene::hitAt(editor_.scene(), camera_.toSheet(event->position()), 6 / camera_.zoom());
+        const auto hit =
+            scene::hitAt(editor_.scene(), camera_.toSheet(event->position()), 6 / camera_.zoom());
         if (hit && !editor_.isSelected(hit.object))
             editor_.select({hit.object});
     }

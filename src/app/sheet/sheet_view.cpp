@@ -61,7 +61,8 @@ SheetView::SheetView(Editor& editor, QWidget* parent)
     connect(drawer_, &PortDrawer::closed, this, [this] { setFocus(); });
     connect(addField_, &AddField::accepted, this, &SheetView::addTyped);
     connect(addField_, &AddField::closed, this, [this] { setFocus(); });
-    connect(strip_, &LinkStrip::otherPortWanted, this, [this](int end) { openDrawerForLink(stripLink_, end); });
+    connect(strip_, &LinkStrip::otherPortWanted, this,
+            [this](int end) { openDrawerForLink(stripLink_, end); });
     connect(&editor_, &Editor::sceneChanged, this, [this](const std::vector<Rect>& damage, bool all) {
         tiles_.setScene(editor_.scene(), damage, all);
         locator_->setScene(editor_.scene());
@@ -75,7 +76,8 @@ SheetView::SheetView(Editor& editor, QWidget* parent)
     });
     connect(&editor_, &Editor::documentReplaced, this, [this] {
         cancelTool();
-        for (QWidget* over : std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
+        for (QWidget* over :
+             std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
             over->hide();
         fitAll();
     });
@@ -99,7 +101,7 @@ void SheetView::cameraMoved() {
     card_->hide();
     if (strip_->isVisible())
         if (const scene::LinkLine* line = editor_.scene().link(stripLink_))
-            if (const auto *a = editor_.scene().plate(line->a), *b = editor_.scene().plate(line->b); a && b)
+            if (const auto* a = editor_.scene().plate(line->a), *b = editor_.scene().plate(line->b); a && b)
                 placeStrip(onScreen(a->frame), onScreen(b->frame));
     Q_EMIT zoomChanged(camera_.zoom());
     update();
@@ -117,7 +119,8 @@ void SheetView::pan(QPointF pixels) {
 
 void SheetView::zoomBy(double factor) {
     const QPoint pointer = mapFromGlobal(QCursor::pos());
-    camera_.zoomAt(rect().contains(pointer) && underMouse() ? QPointF(pointer) : QRectF(rect()).center(), factor);
+    camera_.zoomAt(rect().contains(pointer) && underMouse() ? QPointF(pointer) : QRectF(rect()).center(),
+                   factor);
     cameraMoved();
 }
 
@@ -177,7 +180,8 @@ void SheetView::startLink(linking::End from, const Pointer& pointer) {
 
 void SheetView::linkSelection() {
     std::vector<DeviceId> from = editor_.selectedDevices();
-    if (from.empty() && select_.focused().kind == Kind::device && editor_.network().device({select_.focused().id}))
+    if (from.empty() && select_.focused().kind == Kind::device &&
+        editor_.network().device({select_.focused().id}))
         from.push_back({select_.focused().id});
     if (from.empty()) {
         Q_EMIT editor_.refused(advice("no device is selected", "select the one to link from"));
@@ -212,11 +216,14 @@ void SheetView::showStrip(LinkId id, const std::string& reason) {
     QString words = type ? QString::fromStdString(type->name) : tr("no cable");
     if (const int speed = speedOf(editor_.network(), *link); speed > 0 && !link->console)
         words += QStringLiteral(", ") + QString::fromStdString(speedText(speed));
-    words += cable && cable->lengthMm > 0 ? QStringLiteral(", %1 m").arg(static_cast<double>(cable->lengthMm) / 1000)
-                                          : tr(", length not set");
+    words += cable && cable->lengthMm > 0
+                 ? QStringLiteral(", %1 m").arg(static_cast<double>(cable->lengthMm) / 1000)
+                 : tr(", length not set");
     strip_->open(QString::fromStdString(edit::portText(editor_.network(), link->a)),
-                 QString::fromStdString(edit::portText(editor_.network(), link->b)), words, QString::fromStdString(reason));
-    placeStrip(onScreen(editor_.scene().plate(line->a)->frame), onScreen(editor_.scene().plate(line->b)->frame));
+                 QString::fromStdString(edit::portText(editor_.network(), link->b)), words,
+                 QString::fromStdString(reason));
+    placeStrip(onScreen(editor_.scene().plate(line->a)->frame),
+               onScreen(editor_.scene().plate(line->b)->frame));
 }
 
 void SheetView::placeStrip(const QRectF& a, const QRectF& b) {
@@ -251,14 +258,18 @@ void SheetView::showDrawer(const linking::End& from, DeviceId target, LinkId spa
     const scene::Plate* there = editor_.scene().plate(from.device);
     if (!here || !there)
         return;
-    drawer_->open(editor_.nameOf(refTo(target)), QString::fromStdString(from.port.empty() ? editor_.network().device(from.device)->name : edit::portText(editor_.network(), {from.device, from.port})),
+    drawer_->open(editor_.nameOf(refTo(target)),
+                  QString::fromStdString(from.port.empty()
+                                             ? editor_.network().device(from.device)->name
+                                             : edit::portText(editor_.network(), {from.device, from.port})),
                   linking::drawerRows(editor_.network(), editor_.catalogue(), from, target, spare));
     drawer_->placeBeside(onScreen(here->frame), {onScreen(here->frame), onScreen(there->frame)}, rect());
 }
 
 void SheetView::takeRow(const linking::DrawerRow& row) {
     setFocus();
-    linking::Proposal proposal{{drawerFrom_.device, row.other}, {drawerTarget_, row.port}, row.joint, "port as chosen"};
+    linking::Proposal proposal{
+        {drawerFrom_.device, row.other}, {drawerTarget_, row.port}, row.joint, "port as chosen"};
     if (!drawerLink_) {
         makeLink(proposal);
         return;
@@ -271,7 +282,8 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
         std::swap(proposal.joint.transceiverA, proposal.joint.transceiverB);
     }
     const bool wasLast = strip_->isVisible() && drawerLink_ == stripLink_ &&
-                         stripStep_ == editor_.document().history().steps() && !editor_.document().history().canRedo();
+                         stripStep_ == editor_.document().history().steps() &&
+                         !editor_.document().history().canRedo();
     if (wasLast) { // part of the same step: the link is made again, with the ports wanted
         editor_.undo();
         makeLink(proposal);
@@ -288,12 +300,14 @@ void SheetView::openAddField(std::optional<PointF> at, std::optional<linking::En
     if (!addAt_ && underMouse() && rect().contains(pointer))
         addAt_ = camera_.toSheet(pointer);
     const QPoint where = addAt_ ? camera_.toScreen(*addAt_).toPoint() : rect().center() - QPoint(180, 120);
-    addField_->open(where, addFrom_ ? tr("Add, linked to %1").arg(editor_.nameOf(refTo(addFrom_->device))) : tr("Add devices"));
+    addField_->open(where, addFrom_ ? tr("Add, linked to %1").arg(editor_.nameOf(refTo(addFrom_->device)))
+                                    : tr("Add devices"));
 }
 
 void SheetView::addTyped(const edit::Addition& addition) {
     setFocus();
-    const auto names = edit::seriesNames(addition.pattern, addition.count, edit::namesLike(editor_.network(), addition.pattern));
+    const auto names = edit::seriesNames(addition.pattern, addition.count,
+                                         edit::namesLike(editor_.network(), addition.pattern));
     if (!names) {
         Q_EMIT editor_.refused(names.refusal());
         return;
@@ -308,7 +322,9 @@ void SheetView::addTyped(const edit::Addition& addition) {
         const Rect seen = camera_.visible();
         corner = {seen.centre().x - (columns * stepX - 32) / 2, seen.centre().y - shape.frame.h / 2};
         const auto blocked = [&](PointF p) {
-            return !editor_.scene().itemsIn({p.x - 8, p.y - 8, columns * stepX, shape.frame.h + 16}).plates.empty();
+            return !editor_.scene()
+                        .itemsIn({p.x - 8, p.y - 8, columns * stepX, shape.frame.h + 16})
+                        .plates.empty();
         };
         for (int tries = 0; tries < 200 && blocked(corner); ++tries)
             corner.y += stepY;
@@ -323,10 +339,12 @@ void SheetView::addTyped(const edit::Addition& addition) {
         std::vector<DeviceId> fresh;
         for (const ObjectRef ref : act->subjects)
             fresh.push_back({ref.id});
-        auto linked = edit::linkEachTo(act->network, editor_.catalogue(), fresh, addFrom_->device, editor_.ids());
+        auto linked =
+            edit::linkEachTo(act->network, editor_.catalogue(), fresh, addFrom_->device, editor_.ids());
         if (!addFrom_->port.empty() && fresh.size() == 1) {
             auto pair = linking::bestPair(act->network, editor_.catalogue(), *addFrom_, {fresh.front(), {}});
-            linked = pair ? edit::makeLink(act->network, editor_.catalogue(), *pair, editor_.ids()) : edit::ActResult(pair.refusal());
+            linked = pair ? edit::makeLink(act->network, editor_.catalogue(), *pair, editor_.ids())
+                          : edit::ActResult(pair.refusal());
         }
         if (!linked) {
             Q_EMIT editor_.refused(linked.refusal());
@@ -347,7 +365,8 @@ void SheetView::addTyped(const edit::Addition& addition) {
 
 void SheetView::addNoteHere() {
     const QPoint pointer = mapFromGlobal(QCursor::pos());
-    noteAt_ = camera_.toSheet(underMouse() && rect().contains(pointer) ? QPointF(pointer) : QRectF(rect()).center());
+    noteAt_ = camera_.toSheet(underMouse() && rect().contains(pointer) ? QPointF(pointer)
+                                                                       : QRectF(rect()).center());
     noteEdited_ = {};
     noteField_->clear();
     noteField_->setGeometry(QRect(camera_.toScreen(noteAt_).toPoint(), QSize(220, 90)));
@@ -363,7 +382,8 @@ void SheetView::editNote(NoteId id) {
     noteEdited_ = id;
     noteField_->setPlainText(QString::fromStdString(note->text.str()));
     const QRect frame = onScreen(shown->frame).toRect();
-    noteField_->setGeometry(QRect(frame.topLeft(), QSize(std::max(220, frame.width()), std::max(90, frame.height()))));
+    noteField_->setGeometry(
+        QRect(frame.topLeft(), QSize(std::max(220, frame.width()), std::max(90, frame.height()))));
     noteField_->show();
     noteField_->setFocus();
     noteField_->selectAll();
@@ -378,7 +398,8 @@ void SheetView::finishNote() {
     if (trimmed(text).empty() && !noteEdited_)
         return;
     editor_.apply(noteEdited_ ? edit::setNoteText(editor_.network(), noteEdited_, text)
-                              : edit::addNote(editor_.network(), editor_.sheet(), onGrid(noteAt_), text, editor_.ids()));
+                              : edit::addNote(editor_.network(), editor_.sheet(), onGrid(noteAt_), text,
+                                              editor_.ids()));
 }
 
 void SheetView::renameInPlace(edit::Refs objects) {
@@ -391,13 +412,16 @@ void SheetView::renameInPlace(edit::Refs objects) {
     const scene::Plate* plate = editor_.scene().plate({naming_.front().id});
     QRectF at(width() / 2.0 - 100, height() / 2.0, 200, 28);
     if (plate) {
-        at = onScreen({plate->frame.x + scene::spineWidth, plate->frame.y, plate->frame.w - scene::spineWidth, 22});
+        at = onScreen(
+            {plate->frame.x + scene::spineWidth, plate->frame.y, plate->frame.w - scene::spineWidth, 22});
         at.setWidth(std::max(at.width(), 180.0));
         at.setHeight(std::max(at.height(), 26.0));
     }
     nameField_->setText(editor_.nameOf(naming_.front()));
     nameField_->setPlaceholderText(tr("a name series, such as till-{01..}"));
-    nameField_->setToolTip(naming_.size() > 1 ? tr("A name series for %n devices, such as till-{01..}", nullptr, static_cast<int>(naming_.size())) : QString());
+    nameField_->setToolTip(naming_.size() > 1 ? tr("A name series for %n devices, such as till-{01..}",
+                                                   nullptr, static_cast<int>(naming_.size()))
+                                              : QString());
     nameField_->setGeometry(at.toRect());
     nameField_->selectAll();
     nameField_->show();
@@ -436,9 +460,11 @@ void SheetView::paste() {
         bounds = bounds.united({static_cast<double>(p.at.x), static_cast<double>(p.at.y), 120, 44});
     });
     const QPoint pointer = mapFromGlobal(QCursor::pos());
-    const PointF to = underMouse() && rect().contains(pointer) ? camera_.toSheet(pointer) : camera_.visible().centre();
+    const PointF to =
+        underMouse() && rect().contains(pointer) ? camera_.toSheet(pointer) : camera_.visible().centre();
     const Point by = onGrid(to - bounds.centre());
-    editor_.apply(edit::pasteClip(editor_.network(), editor_.sheet(), clip, by == Point{} ? Point{32, 32} : by, editor_.ids()));
+    editor_.apply(edit::pasteClip(editor_.network(), editor_.sheet(), clip,
+                                  by == Point{} ? Point{32, 32} : by, editor_.ids()));
 }
 
 QString SheetView::portHint(const PortRef& port) const {
@@ -459,7 +485,8 @@ void SheetView::showCard() {
 }
 
 Pointer SheetView::pointerOf(const QMouseEvent& event) const {
-    return {camera_.toSheet(event.position()), event.position(), event.modifiers(), event.button(), event.buttons()};
+    return {camera_.toSheet(event.position()), event.position(), event.modifiers(), event.button(),
+            event.buttons()};
 }
 
 void SheetView::afterEvent() {

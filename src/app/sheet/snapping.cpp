@@ -16,8 +16,8 @@ struct Best {
     bool found = false;
 };
 
-void consider(Best& best, const std::array<double, 3>& mine, const std::array<double, 3>& theirs, const Rect& other,
-              double tolerance) {
+void consider(Best& best, const std::array<double, 3>& mine, const std::array<double, 3>& theirs,
+              const Rect& other, double tolerance) {
     for (const double m : mine)
         for (const double t : theirs)
             if (const double d = std::abs(t - m); d <= tolerance && (!best.found || d < best.distance))
@@ -36,8 +36,10 @@ Snapped snap(const scene::Scene& scene, const Rect& moving, PointF by, const Rec
     const Rect there = moving.moved(by);
     Best x, y;
     const auto against = [&](const Rect& other) {
-        consider(x, {there.x, there.centre().x, there.right()}, {other.x, other.centre().x, other.right()}, other, tolerance);
-        consider(y, {there.y, there.centre().y, there.bottom()}, {other.y, other.centre().y, other.bottom()}, other, tolerance);
+        consider(x, {there.x, there.centre().x, there.right()}, {other.x, other.centre().x, other.right()},
+                 other, tolerance);
+        consider(y, {there.y, there.centre().y, there.bottom()}, {other.y, other.centre().y, other.bottom()},
+                 other, tolerance);
     };
     const scene::Items items = scene.itemsIn(area);
     for (const scene::Plate* plate : items.plates)
@@ -48,12 +50,15 @@ Snapped snap(const scene::Scene& scene, const Rect& moving, PointF by, const Rec
             against(note->frame);
     const model::Point rest = onGrid({there.x, there.y});
     const double toX = x.found ? there.x + x.shift : rest.x, toY = y.found ? there.y + y.shift : rest.y;
-    Snapped out{{static_cast<int>(std::lround(toX - moving.x)), static_cast<int>(std::lround(toY - moving.y))}, {}};
+    Snapped out{
+        {static_cast<int>(std::lround(toX - moving.x)), static_cast<int>(std::lround(toY - moving.y))}, {}};
     const Rect final = moving.moved({static_cast<double>(out.by.x), static_cast<double>(out.by.y)});
     if (x.found)
-        out.guides.push_back({{x.line, std::min(final.y, x.other.y) - 8}, {x.line, std::max(final.bottom(), x.other.bottom()) + 8}});
+        out.guides.push_back({{x.line, std::min(final.y, x.other.y) - 8},
+                              {x.line, std::max(final.bottom(), x.other.bottom()) + 8}});
     if (y.found)
-        out.guides.push_back({{std::min(final.x, y.other.x) - 8, y.line}, {std::max(final.right(), y.other.right()) + 8, y.line}});
+        out.guides.push_back({{std::min(final.x, y.other.x) - 8, y.line},
+                              {std::max(final.right(), y.other.right()) + 8, y.line}});
     return out;
 }
 

@@ -30,9 +30,9 @@ void TileCache::setScene(const scene::Scene& scene, const std::vector<Rect>& dam
     for (auto& [place, tile] : now_.tiles) {
         const Rect area = areaOf(place, now_.scale);
         const bool stale = all || std::any_of(damage.begin(), damage.end(), [&](const Rect& r) {
-            // Labels are hidden by neighbours that lie a label's length away.
-            return r.grown(100).intersects(area);
-        });
+                               // Labels are hidden by neighbours that lie a label's length away.
+                               return r.grown(100).intersects(area);
+                           });
         if (stale)
             tile.fresh = tile.asked = false;
     }
@@ -76,7 +76,8 @@ void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio)
         for (int x = index(seen.x); x <= index(seen.right()); ++x) {
             Tile& tile = now_.tiles[{x, y}];
             tile.lastUsed = clock_;
-            const QRect target(origin + QPoint((x - index(seen.x)) * tilePixels, (y - index(seen.y)) * tilePixels),
+            const QRect target(origin +
+                                   QPoint((x - index(seen.x)) * tilePixels, (y - index(seen.y)) * tilePixels),
                                QSize(tilePixels, tilePixels));
             if (!tile.image.isNull())
                 painter.drawImage(target.topLeft(), tile.image);
@@ -93,11 +94,13 @@ void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio)
     if (!orders.empty()) {
         const scene::PointF middle = seen.centre();
         std::sort(orders.begin(), orders.end(), [&](const Order& a, const Order& b) {
-            return length(areaOf(a.place, scale).centre() - middle) > length(areaOf(b.place, scale).centre() - middle);
+            return length(areaOf(a.place, scale).centre() - middle) >
+                   length(areaOf(b.place, scale).centre() - middle);
         });
         const std::lock_guard lock(mutex_);
         std::erase_if(orders_, [&](const Order& order) { return order.generation != generation_; });
-        orders_.insert(orders_.end(), std::make_move_iterator(orders.begin()), std::make_move_iterator(orders.end()));
+        orders_.insert(orders_.end(), std::make_move_iterator(orders.begin()),
+                       std::make_move_iterator(orders.end()));
         wake_.notify_one();
     }
     evict();
@@ -114,7 +117,8 @@ void TileCache::drawStandIn(QPainter& painter, const QRectF& target, const Rect&
         const Rect old = areaOf(place, last_.scale);
         if (tile.image.isNull() || !old.intersects(area))
             continue;
-        const QPointF at = target.topLeft() + QPointF((old.x - area.x) * now_.scale, (old.y - area.y) * now_.scale);
+        const QPointF at =
+            target.topLeft() + QPointF((old.x - area.x) * now_.scale, (old.y - area.y) * now_.scale);
         painter.drawImage(QRectF(at, QSizeF(tilePixels * factor, tilePixels * factor)), tile.image);
     }
     painter.restore();

@@ -60,9 +60,12 @@ void DesktopTheme::choose(ThemeChoice choice) {
 
 const paint::Theme& DesktopTheme::theme() const {
     switch (choice_) {
-    case ThemeChoice::light: return paint::lightTheme();
-    case ThemeChoice::dark: return paint::darkTheme();
-    case ThemeChoice::desktop: break;
+    case ThemeChoice::light:
+        return paint::lightTheme();
+    case ThemeChoice::dark:
+        return paint::darkTheme();
+    case ThemeChoice::desktop:
+        break;
     }
     return desktopDark_ ? paint::darkTheme() : paint::lightTheme();
 }

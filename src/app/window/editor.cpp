@@ -104,11 +104,16 @@ void Editor::show(const Network& before, const edit::Session* session) {
 void Editor::dropGone() {
     std::erase_if(session_.selection, [&](ObjectRef ref) {
         switch (ref.kind) {
-        case Kind::device: return !network().device({ref.id});
-        case Kind::link: return !network().link({ref.id});
-        case Kind::note: return !network().note({ref.id});
-        case Kind::group: return !network().group({ref.id});
-        default: return true;
+        case Kind::device:
+            return !network().device({ref.id});
+        case Kind::link:
+            return !network().link({ref.id});
+        case Kind::note:
+            return !network().note({ref.id});
+        case Kind::group:
+            return !network().group({ref.id});
+        default:
+            return true;
         }
     });
 }

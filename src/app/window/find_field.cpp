@@ -14,7 +14,10 @@ constexpr int idRole = Qt::UserRole, linkRole = Qt::UserRole + 1, commandRole = 
 }
 
 FindField::FindField(Editor& editor, std::vector<QAction*> commands, QWidget* parent)
-    : QLineEdit(parent), editor_(editor), commands_(std::move(commands)), results_(new QListWidget(parent ? parent->window() : nullptr)) {
+    : QLineEdit(parent),
+      editor_(editor),
+      commands_(std::move(commands)),
+      results_(new QListWidget(parent ? parent->window() : nullptr)) {
     setPlaceholderText(tr("Find a name, address, label… or a command"));
     setClearButtonEnabled(true);
     setAccessibleName(tr("Find"));
@@ -22,7 +25,8 @@ FindField::FindField(Editor& editor, std::vector<QAction*> commands, QWidget* pa
     results_->setAccessibleName(tr("Found"));
     results_->hide();
     connect(this, &QLineEdit::textEdited, this, &FindField::search);
-    connect(results_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { take(results_->row(item)); });
+    connect(results_, &QListWidget::itemClicked, this,
+            [this](QListWidgetItem* item) { take(results_->row(item)); });
 }
 
 void FindField::search() {
@@ -39,28 +43,36 @@ void FindField::search() {
         if (devices.size() < 200 && matchesWords(device.name, query))
             devices.push_back(&device);
     });
-    std::stable_sort(devices.begin(), devices.end(), [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
+    std::stable_sort(devices.begin(), devices.end(),
+                     [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
     for (const Device* device : devices)
         if (room())
-            add(QStringLiteral("%1 · %2").arg(QString::fromStdString(device->name), QString::fromStdString(modelName(editor_.network(), *device))))
+            add(QStringLiteral("%1 · %2").arg(QString::fromStdString(device->name),
+                                              QString::fromStdString(modelName(editor_.network(), *device))))
                 ->setData(idRole, QVariant::fromValue<quint64>(device->id.value));
     editor_.network().all<Interface>().forEach([&](const Interface& interface) {
         for (const std::string& address : interface.addresses)
             if (room() && address.find(query) != std::string::npos)
-                add(QStringLiteral("%1 · %2").arg(QString::fromStdString(address), editor_.nameOf(refTo(interface.device))))
+                add(QStringLiteral("%1 · %2").arg(QString::fromStdString(address),
+                                                  editor_.nameOf(refTo(interface.device))))
                     ->setData(idRole, QVariant::fromValue<quint64>(interface.device.value));
     });
     editor_.network().all<Link>().forEach([&](const Link& link) {
         const Cable* cable = editor_.network().cable(link.cable);
         if (!room() || !cable || cable->label.empty() || !matchesWords(cable->label, query))
             return;
-        auto* item = add(QStringLiteral("%1 · %2").arg(QString::fromStdString(cable->label), QString::fromStdString(edit::linkText(editor_.network(), link))));
+        auto* item = add(
+            QStringLiteral("%1 · %2").arg(QString::fromStdString(cable->label),
+                                          QString::fromStdString(edit::linkText(editor_.network(), link))));
         item->setData(idRole, QVariant::fromValue<quint64>(link.id.value));
         item->setData(linkRole, true);
     });
     for (std::size_t i = 0; i < commands_.size(); ++i)
-        if (room() && commands_[i]->isEnabled() && matchesWords(commands_[i]->text().remove(QLatin1Char('&')).toStdString(), query)) {
-            auto* item = add(tr("%1 · command %2").arg(commands_[i]->text().remove(QLatin1Char('&')), commands_[i]->shortcut().toString(QKeySequence::NativeText)));
+        if (room() && commands_[i]->isEnabled() &&
+            matchesWords(commands_[i]->text().remove(QLatin1Char('&')).toStdString(), query)) {
+            auto* item = add(tr("%1 · command %2")
+                                 .arg(commands_[i]->text().remove(QLatin1Char('&')),
+                                      commands_[i]->shortcut().toString(QKeySequence::NativeText)));
             item->setData(commandRole, static_cast<int>(i));
         }
     if (results_->count() == 0)
@@ -68,7 +80,8 @@ void FindField::search() {
     results_->setCurrentRow(0);
     const QPoint below = mapTo(window(), QPoint(0, height() + 2));
     const int wide = std::max(width(), 320);
-    results_->setGeometry(below.x() + width() - wide, below.y(), wide, results_->sizeHintForRow(0) * results_->count() + 8);
+    results_->setGeometry(below.x() + width() - wide, below.y(), wide,
+                          results_->sizeHintForRow(0) * results_->count() + 8);
     results_->show();
     results_->raise();
 }

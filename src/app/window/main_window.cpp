@@ -27,8 +27,9 @@ constexpr int messageMs = 6000;
 MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     : QMainWindow(parent),
       world_(std::move(world)),
-      settings_(world_.settingsPath.isEmpty() ? std::make_unique<QSettings>()
-                                              : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
+      settings_(world_.settingsPath.isEmpty()
+                    ? std::make_unique<QSettings>()
+                    : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
       theme_(new DesktopTheme(this)),
       editor_(new Editor(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
       sheet_(new SheetView(*editor_)),
@@ -98,7 +99,9 @@ void MainWindow::buildActions() {
         action->setShortcuts(keys);
         action->setCheckable(command.checkable);
         action->setStatusTip(tr(command.tip));
-        action->setToolTip(keys.isEmpty() ? tr(command.tip) : QStringLiteral("%1 (%2)").arg(tr(command.tip), keysText(command)));
+        action->setToolTip(keys.isEmpty()
+                               ? tr(command.tip)
+                               : QStringLiteral("%1 (%2)").arg(tr(command.tip), keysText(command)));
         if (command.onSheet)
             action->setShortcutContext(Qt::WidgetShortcut);
         sheet_->addAction(action);
@@ -109,7 +112,8 @@ void MainWindow::buildActions() {
     }
     auto& menu = sheet_->contextMenu();
     using Id = CommandId;
-    for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::straighten, Id::cut, Id::copy, Id::paste, Id::duplicate, Id::remove})
+    for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::straighten, Id::cut, Id::copy, Id::paste,
+                        Id::duplicate, Id::remove})
         menu.addAction(action(id));
     menu.addSeparator();
     for (const Id id : {Id::addDevice, Id::addNote, Id::fitSelection})
@@ -221,10 +225,13 @@ void MainWindow::applyTheme() {
     QApplication::setPalette(paletteFor(theme));
     sheet_->setTheme(theme);
     catalogue_->setTheme(theme);
-    setStyleSheet(QStringLiteral("#wrong { color: %1 } #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; "
-                                 "border-radius: 6px; background: %3 } QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; "
-                                 "border-bottom: 1px solid %4 }")
-                      .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
+    setStyleSheet(
+        QStringLiteral(
+            "#wrong { color: %1 } #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; "
+            "border-radius: 6px; background: %3 } QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px "
+            "8px; "
+            "border-bottom: 1px solid %4 }")
+            .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
     action(CommandId::followTheme)->setChecked(theme_->choice() == ThemeChoice::desktop);
     action(CommandId::lightTheme)->setChecked(theme_->choice() == ThemeChoice::light);
     action(CommandId::darkTheme)->setChecked(theme_->choice() == ThemeChoice::dark);
@@ -233,7 +240,8 @@ void MainWindow::applyTheme() {
 void MainWindow::refreshState() {
     const auto& document = editor_->document();
     const auto name = [](const char* verb, const std::string& what) {
-        return what.empty() ? tr(verb) : QStringLiteral("%1 “%2”").arg(tr(verb), QString::fromStdString(what));
+        return what.empty() ? tr(verb)
+                            : QStringLiteral("%1 “%2”").arg(tr(verb), QString::fromStdString(what));
     };
     QAction* undo = action(CommandId::undo);
     QAction* redo = action(CommandId::redo);
@@ -251,7 +259,9 @@ void MainWindow::refreshState() {
                                               : tr("saved"));
     saved_->setToolTip(document.journalTrouble() ? QString::fromStdString(document.journalTrouble()->text())
                                                  : QString::fromStdString(document.path()));
-    counts_->setText(tr("%1 devices · %2 links").arg(editor_->network().all<Device>().size()).arg(editor_->network().all<Link>().size()));
+    counts_->setText(tr("%1 devices · %2 links")
+                         .arg(editor_->network().all<Device>().size())
+                         .arg(editor_->network().all<Link>().size()));
     if (const Sheet* sheet = editor_->network().sheet(editor_->sheet()))
         sheetName_->setText(QString::fromStdString(sheet->name));
     refreshEnabled();
@@ -271,40 +281,65 @@ void MainWindow::refreshEnabled() {
     enable(Id::linkInRow, editor_->selectedDevices().size() > 1);
     enable(Id::otherPort, oneLink);
     enable(Id::straighten, oneLink);
-    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::exportPicture, Id::selectAll, Id::zoomIn,
-                        Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
+    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::exportPicture,
+                        Id::selectAll, Id::zoomIn, Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
         enable(id, onSheet);
 }
 
 void MainWindow::run(CommandId id) {
     switch (id) {
-    case CommandId::newNetwork: newNetwork(); break;
+    case CommandId::newNetwork:
+        newNetwork();
+        break;
     case CommandId::open:
         if (const QString path = askPathOr(false); !path.isEmpty())
             openFile(path);
         break;
-    case CommandId::firstOffice: openFirstOffice(); break;
-    case CommandId::save: save(); break;
-    case CommandId::saveAs: saveAs(); break;
-    case CommandId::exportPicture: exportPicture(); break;
-    case CommandId::quit: close(); break;
-    case CommandId::undo: editor_->undo(); break;
-    case CommandId::redo: editor_->redo(); break;
+    case CommandId::firstOffice:
+        openFirstOffice();
+        break;
+    case CommandId::save:
+    case CommandId::saveAs:
+        if (const QString path = pathToSave(id == CommandId::saveAs); !path.isEmpty())
+            saveInBackground(path);
+        break;
+    case CommandId::exportPicture:
+        exportPicture();
+        break;
+    case CommandId::quit:
+        close();
+        break;
+    case CommandId::undo:
+        editor_->undo();
+        break;
+    case CommandId::redo:
+        editor_->redo();
+        break;
     case CommandId::cut:
         editor_->copy();
         editor_->apply(edit::removeObjects(editor_->network(), editor_->selection()));
         break;
-    case CommandId::copy: editor_->copy(); break;
-    case CommandId::paste: sheet_->paste(); break;
-    case CommandId::duplicate:
-        editor_->apply(edit::duplicateObjects(editor_->network(), editor_->sheet(), editor_->selection(), {gridStep * 4, gridStep * 8}, editor_->ids()));
+    case CommandId::copy:
+        editor_->copy();
         break;
-    case CommandId::remove: editor_->apply(edit::removeObjects(editor_->network(), editor_->selection())); break;
-    case CommandId::rename: sheet_->renameInPlace(editor_->selection()); break;
+    case CommandId::paste:
+        sheet_->paste();
+        break;
+    case CommandId::duplicate:
+        editor_->apply(edit::duplicateObjects(editor_->network(), editor_->sheet(), editor_->selection(),
+                                              {gridStep * 4, gridStep * 8}, editor_->ids()));
+        break;
+    case CommandId::remove:
+        editor_->apply(edit::removeObjects(editor_->network(), editor_->selection()));
+        break;
+    case CommandId::rename:
+        sheet_->renameInPlace(editor_->selection());
+        break;
     case CommandId::selectAll: {
         edit::Refs all;
         editor_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(refTo(plate.id)); });
-        editor_->network().forEachNoteOf(editor_->sheet(), [&](const Note& note) { all.push_back(refTo(note.id)); });
+        editor_->network().forEachNoteOf(editor_->sheet(),
+                                         [&](const Note& note) { all.push_back(refTo(note.id)); });
         editor_->select(std::move(all));
         break;
     }
@@ -312,11 +347,18 @@ void MainWindow::run(CommandId id) {
         find_->setFocus();
         find_->selectAll();
         break;
-    case CommandId::addDevice: sheet_->openAddField(std::nullopt, std::nullopt); break;
-    case CommandId::addNote: sheet_->addNoteHere(); break;
-    case CommandId::link: sheet_->linkSelection(); break;
+    case CommandId::addDevice:
+        sheet_->openAddField(std::nullopt, std::nullopt);
+        break;
+    case CommandId::addNote:
+        sheet_->addNoteHere();
+        break;
+    case CommandId::link:
+        sheet_->linkSelection();
+        break;
     case CommandId::linkInRow:
-        editor_->apply(edit::linkInRow(editor_->network(), editor_->catalogue(), editor_->selectedDevices(), editor_->ids()));
+        editor_->apply(edit::linkInRow(editor_->network(), editor_->catalogue(), editor_->selectedDevices(),
+                                       editor_->ids()));
         break;
     case CommandId::otherPort:
         if (editor_->selection().size() == 1)
@@ -324,19 +366,42 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::straighten:
         if (editor_->selection().size() == 1)
-            editor_->apply(edit::setBends(editor_->network(), editor_->sheet(), {editor_->selection().front().id}, {}));
+            editor_->apply(
+                edit::setBends(editor_->network(), editor_->sheet(), {editor_->selection().front().id}, {}));
         break;
-    case CommandId::zoomIn: sheet_->zoomBy(1.25); break;
-    case CommandId::zoomOut: sheet_->zoomBy(0.8); break;
-    case CommandId::zoomWhole: sheet_->look(sheet_->camera().centre(), 1); break;
-    case CommandId::fit: sheet_->fitAll(); break;
-    case CommandId::fitSelection: sheet_->fitSelection(); break;
-    case CommandId::followTheme: theme_->choose(ThemeChoice::desktop); break;
-    case CommandId::lightTheme: theme_->choose(ThemeChoice::light); break;
-    case CommandId::darkTheme: theme_->choose(ThemeChoice::dark); break;
-    case CommandId::fullScreen: isFullScreen() ? showNormal() : showFullScreen(); break;
-    case CommandId::keys: showKeys(); break;
-    case CommandId::about: showAbout(); break;
+    case CommandId::zoomIn:
+        sheet_->zoomBy(1.25);
+        break;
+    case CommandId::zoomOut:
+        sheet_->zoomBy(0.8);
+        break;
+    case CommandId::zoomWhole:
+        sheet_->look(sheet_->camera().centre(), 1);
+        break;
+    case CommandId::fit:
+        sheet_->fitAll();
+        break;
+    case CommandId::fitSelection:
+        sheet_->fitSelection();
+        break;
+    case CommandId::followTheme:
+        theme_->choose(ThemeChoice::desktop);
+        break;
+    case CommandId::lightTheme:
+        theme_->choose(ThemeChoice::light);
+        break;
+    case CommandId::darkTheme:
+        theme_->choose(ThemeChoice::dark);
+        break;
+    case CommandId::fullScreen:
+        isFullScreen() ? showNormal() : showFullScreen();
+        break;
+    case CommandId::keys:
+        showKeys();
+        break;
+    case CommandId::about:
+        showAbout();
+        break;
     }
     applyTheme();
 }
@@ -367,7 +432,8 @@ void MainWindow::rememberWindow() {
     settings().setValue(QStringLiteral("window/geometry"), saveGeometry());
     settings().setValue(QStringLiteral("window/docks"), saveState());
     const char* names[] = {"desktop", "light", "dark"};
-    settings().setValue(QStringLiteral("window/theme"), QString::fromLatin1(names[static_cast<int>(theme_->choice())]));
+    settings().setValue(QStringLiteral("window/theme"),
+                        QString::fromLatin1(names[static_cast<int>(theme_->choice())]));
     settings().setValue(QStringLiteral("window/leftTab"), leftTabs_->currentIndex());
     settings().sync();
 }

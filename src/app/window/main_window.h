@@ -11,11 +11,12 @@
 #include "app/window/find_field.h"
 #include "app/window/start_page.h"
 
-#include <QToolButton>
-#include <QTabWidget>
 #include <QMainWindow>
 #include <QStackedWidget>
+#include <QTabWidget>
+#include <QToolButton>
 #include <map>
+#include <thread>
 
 class QDockWidget;
 class QSettings;
@@ -51,7 +52,11 @@ public:
     /// Opens a file in this window; a refusal is shown and leaves all as it was.
     bool openFile(const QString& path);
     void openFirstOffice();
+    /// Saves and waits: before something is closed.
     bool saveTo(const QString& path);
+    /// Saves on a worker; the sheet goes on meanwhile. stateChanged() of the editor tells when it is done.
+    void saveInBackground(const QString& path);
+    bool isSaving() const { return saver_.joinable(); }
     void newNetwork();
     void showStart();
     bool recover(const edit::Recoverable& from);
@@ -88,8 +93,9 @@ private:
     void addRecent(const QString& path);
     void fillRecentMenu();
     bool mayLeave();
-    bool save();
-    bool saveAs();
+    /// The document's path, or one asked for; empty: cancelled.
+    QString pathToSave(bool ask);
+    void waitForSaving();
     void exportPicture();
     void showKeys();
     void showAbout();
@@ -115,6 +121,7 @@ private:
     QMenu* recentMenu_ = nullptr;
     std::map<CommandId, QAction*> actions_;
     QTimer hintTimer_;
+    std::jthread saver_;
     QString latestHint_;
 };
 

@@ -30,7 +30,8 @@ void MainWindow::showStart() {
 void MainWindow::newNetwork() {
     if (!mayLeave())
         return;
-    editor_->setDocument(edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
+    editor_->setDocument(
+        edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
     stack_->setCurrentWidget(sheet_);
     sheet_->fitAll();
     sheet_->setFocus();
@@ -43,7 +44,13 @@ bool MainWindow::openFile(const QString& path) {
     // Work on this very file that was cut off comes first.
     for (const edit::Recoverable& from : edit::Document::recoverable(world_.world))
         if (QString::fromStdString(from.header.path) == path) {
-            const auto answer = askRecover ? askRecover(from) : QMessageBox::question(this, tr("Recover"), tr("The last work on %1 was not saved: %n step(s). Recover it?", nullptr, static_cast<int>(from.acts)).arg(QFileInfo(path).fileName())) == QMessageBox::Yes;
+            const auto answer =
+                askRecover
+                    ? askRecover(from)
+                    : QMessageBox::question(this, tr("Recover"),
+                                            tr("The last work on %1 was not saved: %n step(s). Recover it?",
+                                               nullptr, static_cast<int>(from.acts))
+                                                .arg(QFileInfo(path).fileName())) == QMessageBox::Yes;
             if (answer)
                 return recover(from);
         }
@@ -105,7 +112,9 @@ void MainWindow::showRemarks(const std::vector<Remark>& remarks) {
     tell(remarks.front());
     if (remarks.size() < 2 || askSave)
         return;
-    QMessageBox box(QMessageBox::Information, tr("Remarks"), tr("%n remark(s) on reading the file", nullptr, static_cast<int>(remarks.size())), QMessageBox::Ok, this);
+    QMessageBox box(QMessageBox::Information, tr("Remarks"),
+                    tr("%n remark(s) on reading the file", nullptr, static_cast<int>(remarks.size())),
+                    QMessageBox::Ok, this);
     QStringList lines;
     for (const Remark& remark : remarks)
         lines << QString::fromStdString(remark.text());
@@ -114,6 +123,7 @@ void MainWindow::showRemarks(const std::vector<Remark>& remarks) {
 }
 
 bool MainWindow::mayLeave() {
+    waitForSaving();
     if (!editor_->document().modified())
         return true;
     SaveAnswer answer = SaveAnswer::cancel;
@@ -121,46 +131,76 @@ bool MainWindow::mayLeave() {
         answer = askSave();
     } else {
         const QString name = QString::fromStdString(editor_->network().info().name);
-        QMessageBox box(QMessageBox::Question, tr("Save changes?"), tr("“%1” has changes that are not saved.").arg(name), {}, this);
+        QMessageBox box(QMessageBox::Question, tr("Save changes?"),
+                        tr("“%1” has changes that are not saved.").arg(name), {}, this);
         QPushButton* keep = box.addButton(tr("Save"), QMessageBox::AcceptRole);
         QPushButton* drop = box.addButton(tr("Discard changes"), QMessageBox::DestructiveRole);
         box.addButton(tr("Cancel"), QMessageBox::RejectRole);
         box.setDefaultButton(keep);
         box.exec();
-        answer = box.clickedButton() == keep ? SaveAnswer::save : box.clickedButton() == drop ? SaveAnswer::discard : SaveAnswer::cancel;
+        answer = box.clickedButton() == keep   ? SaveAnswer::save
+                 : box.clickedButton() == drop ? SaveAnswer::discard
+                                               : SaveAnswer::cancel;
     }
     switch (answer) {
-    case SaveAnswer::save: return save();
-    case SaveAnswer::discard: return true;
-    case SaveAnswer::cancel: return false;
+    case SaveAnswer::save: {
+        const QString path = pathToSave(false);
+        return !path.isEmpty() && saveTo(path);
+    }
+    case SaveAnswer::discard:
+        return true;
+    case SaveAnswer::cancel:
+        return false;
     }
     return false;
 }
 
-bool MainWindow::save() {
-    const std::string& path = editor_->document().path();
-    return path.empty() ? saveAs() : saveTo(QString::fromStdString(path));
+QString MainWindow::pathToSave(bool ask) {
+    QString path = QString::fromStdString(editor_->document().path());
+    if (ask || path.isEmpty())
+        path = askPathOr(true);
+    if (!path.isEmpty() && QFileInfo(path).suffix().isEmpty())
+        path += ownSuffix;
+    return path;
 }
 
-bool MainWindow::saveAs() {
-    QString path = askPathOr(true);
-    if (path.isEmpty())
-        return false;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += ownSuffix;
-    return saveTo(path);
+void MainWindow::waitForSaving() {
+    while (isSaving())
+        QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents | QEventLoop::WaitForMoreEvents);
 }
 
 bool MainWindow::saveTo(const QString& path) {
-    if (auto done = editor_->document().save(path.toStdString()); !done) {
-        tell(done.refusal());
-        if (!askSave)
-            QMessageBox::warning(this, tr("Save"), QString::fromStdString(done.refusal().text()));
-        return false;
-    }
-    addRecent(path);
-    refreshState();
-    return true;
+    waitForSaving();
+    saveInBackground(path);
+    waitForSaving();
+    return !editor_->document().modified();
+}
+
+void MainWindow::saveInBackground(const QString& path) {
+    if (isSaving())
+        return; // the one under way ends in a moment
+    saved_->setText(tr("saving…"));
+    auto saving = std::make_shared<edit::Document::Saving>(editor_->document().beginSave(path.toStdString()));
+    saver_ = std::jthread([this, path, saving, &files = world_.world.files] {
+        auto written = std::make_shared<Result<std::uint64_t>>(edit::Document::write(files, *saving));
+        QMetaObject::invokeMethod(
+            this,
+            [this, path, saving, written] {
+                saver_.join();
+                saver_ = {};
+                if (!*written) {
+                    saving->journal.reset();
+                    tell(written->refusal());
+                    if (!askSave)
+                        QMessageBox::warning(this, tr("Save"), QString::fromStdString(written->refusal().text()));
+                } else {
+                    editor_->document().endSave(std::move(*saving), **written);
+                    addRecent(path);
+                }
+                refreshState();
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 QString MainWindow::askPathOr(bool saving) {
@@ -170,27 +210,33 @@ QString MainWindow::askPathOr(bool saving) {
     const QString folder = QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath();
     if (!saving)
         return QFileDialog::getOpenFileName(this, tr("Open"), folder, filter);
-    const QString name = QString::fromStdString(editor_->network().info().name).toLower().replace(QLatin1Char(' '), QLatin1Char('-'));
-    return QFileDialog::getSaveFileName(this, tr("Save as"), folder + QLatin1Char('/') + name + ownSuffix, filter);
+    const QString name = QString::fromStdString(editor_->network().info().name)
+                             .toLower()
+                             .replace(QLatin1Char(' '), QLatin1Char('-'));
+    return QFileDialog::getSaveFileName(this, tr("Save as"), folder + QLatin1Char('/') + name + ownSuffix,
+                                        filter);
 }
 
 void MainWindow::exportPicture() {
     QString path = askPicturePath ? askPicturePath()
-                                  : QFileDialog::getSaveFileName(this, tr("Export picture"), {}, tr("PNG (*.png);;SVG (*.svg);;PDF (*.pdf)"));
+                                  : QFileDialog::getSaveFileName(this, tr("Export picture"), {},
+                                                                 tr("PNG (*.png);;SVG (*.svg);;PDF (*.pdf)"));
     if (path.isEmpty())
         return;
     if (QFileInfo(path).suffix().isEmpty())
         path += QStringLiteral(".png");
     const auto format = paint::formatFromSuffix(path.toStdString());
     if (!format) {
-        tell(error("a picture is written as .png, .svg or .pdf", "choose one of these suffixes", {path.toStdString(), 0, 0, {}}));
+        tell(error("a picture is written as .png, .svg or .pdf", "choose one of these suffixes",
+                   {path.toStdString(), 0, 0, {}}));
         return;
     }
     paint::PictureOptions options;
     options.format = *format;
     options.theme = &theme_->theme();
     options.scale = *format == paint::PictureFormat::png ? 2 : 1;
-    const auto written = paint::writePicture(editor_->scene(), path.toStdString(), options, editor_->network().info().name);
+    const auto written =
+        paint::writePicture(editor_->scene(), path.toStdString(), options, editor_->network().info().name);
     if (!written)
         tell(written.refusal());
     else
@@ -214,7 +260,8 @@ void MainWindow::addRecent(const QString& path) {
 void MainWindow::fillRecentMenu() {
     recentMenu_->clear();
     for (const QString& path : recentFiles())
-        connect(recentMenu_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this, [this, path] { openFile(path); });
+        connect(recentMenu_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this,
+                [this, path] { openFile(path); });
     if (recentMenu_->isEmpty())
         recentMenu_->addAction(tr("No recent files"))->setEnabled(false);
 }
@@ -225,18 +272,22 @@ QString keySheetHtml() {
     for (const Command& command : commandTable()) {
         if (QByteArray(menu) != command.menu) {
             menu = command.menu;
-            html += QStringLiteral("<tr><td colspan='3'><b>%1</b></td></tr>").arg(QString::fromUtf8(menu).remove(QLatin1Char('&')));
+            html += QStringLiteral("<tr><td colspan='3'><b>%1</b></td></tr>")
+                        .arg(QString::fromUtf8(menu).remove(QLatin1Char('&')));
         }
         html += QStringLiteral("<tr><td>%1</td><td>%2</td><td>%3</td></tr>")
-                    .arg(keysText(command).toHtmlEscaped(), plainText(command).toHtmlEscaped(), QString::fromUtf8(command.tip).toHtmlEscaped());
+                    .arg(keysText(command).toHtmlEscaped(), plainText(command).toHtmlEscaped(),
+                         QString::fromUtf8(command.tip).toHtmlEscaped());
     }
     html += QStringLiteral("</table><h3>On the sheet</h3><table cellpadding='3'>");
     const std::pair<const char*, const char*> gestures[] = {
-        {"Drag the grip or a port", "Link; release on empty sheet adds a device, already linked; Down opens the port drawer"},
+        {"Drag the grip or a port",
+         "Link; release on empty sheet adds a device, already linked; Down opens the port drawer"},
         {"Click the grip or a port, then a plate", "The same without dragging"},
         {"Drag a plate", "Move; Ctrl: no snapping, Shift: one axis"},
         {"Drag a link", "Bend it"},
-        {"Drag the empty sheet", "Select what lies inside; with Shift, what it touches; with Ctrl, in addition"},
+        {"Drag the empty sheet",
+         "Select what lies inside; with Shift, what it touches; with Ctrl, in addition"},
         {"Middle button, or Space and drag", "Pan"},
         {"Wheel", "Zoom at the pointer"},
         {"Double-click a name or note", "Rename, edit"},
@@ -246,7 +297,8 @@ QString keySheetHtml() {
         {"Esc", "Leave all as it was"},
     };
     for (const auto& [gesture, effect] : gestures)
-        html += QStringLiteral("<tr><td>%1</td><td>%2</td></tr>").arg(QString::fromUtf8(gesture), QString::fromUtf8(effect));
+        html += QStringLiteral("<tr><td>%1</td><td>%2</td></tr>")
+                    .arg(QString::fromUtf8(gesture), QString::fromUtf8(effect));
     return html + QStringLiteral("</table>");
 }
 
@@ -265,7 +317,8 @@ void MainWindow::showKeys() {
 
 void MainWindow::showAbout() {
     QMessageBox::about(this, tr("About Underridge"),
-                       tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree software under the GNU General Public License, version 3 or later.")
+                       tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
+                          "software under the GNU General Public License, version 3 or later.")
                            .arg(QStringLiteral(UNDERRIDGE_VERSION)));
 }
 

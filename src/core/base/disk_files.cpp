@@ -36,12 +36,19 @@ Remark systemError(const std::string& doing, const std::string& path, int code) 
     std::string remedy;
     switch (code) {
     case ENOSPC:
-    case EDQUOT: remedy = "free some space or choose another place"; break;
+    case EDQUOT:
+        remedy = "free some space or choose another place";
+        break;
     case EACCES:
     case EPERM:
-    case EROFS: remedy = "check its permissions or choose another place"; break;
-    case ENOENT: remedy = "check the path"; break;
-    default: break;
+    case EROFS:
+        remedy = "check its permissions or choose another place";
+        break;
+    case ENOENT:
+        remedy = "check the path";
+        break;
+    default:
+        break;
     }
     return error(fmt::format("cannot {}: {}", doing, std::strerror(code)), remedy, {path, 0, 0, {}});
 }
@@ -143,7 +150,8 @@ Result<std::unique_ptr<Appender>> DiskFiles::startAppending(const std::string& p
     if (fd < 0)
         return systemError("write", path, errno);
     auto appender = std::make_unique<DiskAppender>(fd, path);
-    auto written = ::flock(fd, LOCK_EX | LOCK_NB) == 0 ? appender->append(bytes) : systemError("lock", path, errno);
+    auto written =
+        ::flock(fd, LOCK_EX | LOCK_NB) == 0 ? appender->append(bytes) : systemError("lock", path, errno);
     if (written && ::rename(temporary.c_str(), path.c_str()) != 0)
         written = systemError("write", path, errno);
     if (!written) {

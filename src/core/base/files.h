@@ -32,7 +32,8 @@ public:
     virtual Result<Done> writeAtomically(const std::string& path, std::string_view bytes) = 0;
     /// Starts a file with these bytes, in place of an old one all at once, held under an exclusive lock
     /// until the appender is destroyed. Refuses when another program holds it.
-    virtual Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes) = 0;
+    virtual Result<std::unique_ptr<Appender>> startAppending(const std::string& path,
+                                                             std::string_view bytes) = 0;
     /// Whether some living program holds the path through startAppending().
     virtual bool isHeld(const std::string& path) = 0;
     virtual bool exists(const std::string& path) = 0;
@@ -46,7 +47,8 @@ class DiskFiles : public Files {
 public:
     Result<std::string> read(const std::string& path) override;
     Result<Done> writeAtomically(const std::string& path, std::string_view bytes) override;
-    Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes) override;
+    Result<std::unique_ptr<Appender>> startAppending(const std::string& path,
+                                                     std::string_view bytes) override;
     bool isHeld(const std::string& path) override;
     bool exists(const std::string& path) override;
     Result<Done> remove(const std::string& path) override;
@@ -58,7 +60,8 @@ class MemoryFiles : public Files {
 public:
     Result<std::string> read(const std::string& path) override;
     Result<Done> writeAtomically(const std::string& path, std::string_view bytes) override;
-    Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes) override;
+    Result<std::unique_ptr<Appender>> startAppending(const std::string& path,
+                                                     std::string_view bytes) override;
     bool isHeld(const std::string& path) override;
     bool exists(const std::string& path) override;
     Result<Done> remove(const std::string& path) override;

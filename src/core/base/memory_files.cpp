@@ -51,7 +51,8 @@ Result<Done> MemoryFiles::writeAtomically(const std::string& path, std::string_v
     return Done{};
 }
 
-Result<std::unique_ptr<Appender>> MemoryFiles::startAppending(const std::string& path, std::string_view bytes) {
+Result<std::unique_ptr<Appender>> MemoryFiles::startAppending(const std::string& path,
+                                                              std::string_view bytes) {
     const std::lock_guard lock(mutex_);
     const auto old = files_.find(path);
     if (old != files_.end() && old->second->held)

@@ -132,7 +132,8 @@ ActResult setAddress(const Network& network, DeviceId id, const std::string& por
     if (!device)
         return error("the device is no longer there", "select again");
     if (!address.empty() && !isAddress(address))
-        return error(fmt::format("{} is not an address", address), "write it as 10.84.1.1/24 or fd84:fe::1/64");
+        return error(fmt::format("{} is not an address", address),
+                     "write it as 10.84.1.1/24 or fd84:fe::1/64");
     Act act{fmt::format("Set address of {}", device->name), network, {refTo(id)}};
     const Interface* held = nullptr;
     network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {

@@ -21,7 +21,8 @@ ActResult rename(const model::Network& network, const Refs& objects, const std::
 /// Changes what a port has that its model does not say; a record that says nothing is dropped.
 /// Refuses when there is no such port.
 template <class Change>
-ActResult changePort(const model::Network& network, const model::PortRef& port, std::string name, Change&& change);
+ActResult changePort(const model::Network& network, const model::PortRef& port, std::string name,
+                     Change&& change);
 
 /// Sets the first address of a device's interface on a port; an empty text removes it. With no port named
 /// the device's first interface is meant. Refuses what is not an IPv4 or IPv6 address with prefix length.

@@ -103,8 +103,9 @@ Result<Document::Opened> Document::recover(World world, const Recoverable& from)
         remarks.push_back(warning("the file was changed by another program after the work to be recovered",
                                   "compare before saving", {base->path, 0, 0, {}}));
     if (contents->bytesLost > 0)
-        remarks.push_back(warning(fmt::format("the journal is damaged; its last {} bytes were lost", contents->bytesLost),
-                                  "check the latest work", {from.journalPath, 0, 0, {}}));
+        remarks.push_back(
+            warning(fmt::format("the journal is damaged; its last {} bytes were lost", contents->bytesLost),
+                    "check the latest work", {from.journalPath, 0, 0, {}}));
     auto network = replay(start, contents->payloads);
     if (!network)
         return network.refusal();

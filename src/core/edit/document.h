@@ -2,8 +2,8 @@
 // A network being edited: its history, its file, its journal. Belongs to one thread.
 #pragma once
 #include "core/edit/history.h"
-#include <functional>
 #include "core/edit/journal.h"
+#include <functional>
 
 namespace underridge::edit {
 
@@ -42,7 +42,8 @@ public:
     bool modified() const;
 
     /// Takes an act into the journal, then into the history. False when it changes nothing.
-    bool apply(Act act, const Session& before, const Session& after, std::optional<MergeKey> merge = std::nullopt);
+    bool apply(Act act, const Session& before, const Session& after,
+               std::optional<MergeKey> merge = std::nullopt);
     std::optional<Session> undo();
     std::optional<Session> redo();
 

@@ -9,7 +9,8 @@ bool History::apply(Act act, const Session& before, const Session& after, std::i
         return false;
     steps_.resize(done_);
     Step* last = steps_.empty() ? nullptr : &steps_.back();
-    const bool merges = mergeable_ && merge && last && last->merge == merge && nowMs - last->atMs <= mergeWindowMs;
+    const bool merges =
+        mergeable_ && merge && last && last->merge == merge && nowMs - last->atMs <= mergeWindowMs;
     if (merges) {
         last->after = act.network;
         last->sessionAfter = after;

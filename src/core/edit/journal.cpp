@@ -19,7 +19,8 @@ std::uint32_t checksum(std::string_view bytes) {
         crc32_z(0, reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size()));
 }
 
-/// One whole record at the start of `bytes`: its payload and its length with frame; nothing if it is not whole.
+/// One whole record at the start of `bytes`: its payload and its length with frame; nothing if it is not
+/// whole.
 struct Record {
     std::string_view payload;
     std::size_t length = 0;
@@ -97,7 +98,8 @@ std::string headerPayload(const JournalHeader& header) {
 }
 
 std::string savePayload(const std::string& path, std::uint64_t hash) {
-    return Json{{"save", path}, {"hash", fmt::format("{:016x}", hash)}}.dump(-1, ' ', false, Json::error_handler_t::replace);
+    return Json{{"save", path}, {"hash", fmt::format("{:016x}", hash)}}.dump(-1, ' ', false,
+                                                                             Json::error_handler_t::replace);
 }
 
 std::string differencePayload(const std::string& act, const Network& before, const Network& after) {
@@ -158,7 +160,8 @@ Result<Network> replay(Network network, const std::vector<std::string>& payloads
 }
 
 Result<std::unique_ptr<JournalWriter>> JournalWriter::start(Files& files, const std::string& path,
-                                                            const JournalHeader& header, std::string_view first) {
+                                                            const JournalHeader& header,
+                                                            std::string_view first) {
     std::string start = frame(headerPayload(header));
     if (!first.empty())
         start += frame(first);

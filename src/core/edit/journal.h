@@ -20,8 +20,8 @@ namespace underridge::edit {
 
 struct JournalHeader {
     model::NetworkId document;
-    std::string name; ///< of the network, for the recovery offer
-    std::string path; ///< of the file it continues; empty: never saved
+    std::string name;       ///< of the network, for the recovery offer
+    std::string path;       ///< of the file it continues; empty: never saved
     std::uint64_t hash = 0; ///< FNV-1a of that file's bytes; 0: never saved, the journal begins from nothing
 
     bool operator==(const JournalHeader&) const = default;
@@ -40,15 +40,16 @@ struct JournalContents {
     JournalHeader header;
     std::vector<std::string> payloads; ///< in order, without the header and marks
     std::vector<SaveMark> marks;
-    bool torn = false;                 ///< the last record was cut off: its writer died; nothing to report
-    std::size_t bytesLost = 0;         ///< damage in the middle: what follows it could not be used
+    bool torn = false;         ///< the last record was cut off: its writer died; nothing to report
+    std::size_t bytesLost = 0; ///< damage in the middle: what follows it could not be used
 };
 
 std::string frame(std::string_view payload);
 std::string headerPayload(const JournalHeader& header);
 std::string savePayload(const std::string& path, std::uint64_t hash);
 /// The difference of two networks; empty when they are equal.
-std::string differencePayload(const std::string& act, const model::Network& before, const model::Network& after);
+std::string differencePayload(const std::string& act, const model::Network& before,
+                              const model::Network& after);
 
 /// Takes a journal's bytes apart. Refuses one whose header cannot be read.
 Result<JournalContents> readJournal(std::string_view bytes);

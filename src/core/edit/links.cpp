@@ -8,10 +8,12 @@ using namespace model;
 using linking::Proposal;
 namespace {
 
-void fitTransceiver(Network& network, const Catalogue& catalogue, const PortRef& port, const std::string& id) {
+void fitTransceiver(Network& network, const Catalogue& catalogue, const PortRef& port,
+                    const std::string& id) {
     if (id.empty())
         return;
-    if (const TransceiverModel* model = catalogue.transceiver(id); model && !network.find<TransceiverModel>(model->key()))
+    if (const TransceiverModel* model = catalogue.transceiver(id);
+        model && !network.find<TransceiverModel>(model->key()))
         network.put(*model);
     Device device = *network.device(port.device);
     std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; });
@@ -26,7 +28,8 @@ void removeTransceiver(Network& network, const PortRef& port) {
     if (!held)
         return;
     Device device = *held;
-    if (std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; }) > 0)
+    if (std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; }) >
+        0)
         network.put(std::move(device));
 }
 
@@ -41,8 +44,10 @@ Result<Done> checkFree(const Network& network, const PortRef& port, LinkId excep
     return Done{};
 }
 
-void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& link, const Proposal& proposal) {
-    if (const CableType* type = catalogue.cable(proposal.joint.cable); type && !network.find<CableType>(type->key()))
+void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& link,
+              const Proposal& proposal) {
+    if (const CableType* type = catalogue.cable(proposal.joint.cable);
+        type && !network.find<CableType>(type->key()))
         network.put(*type);
     cable.type = proposal.joint.cable;
     cable.ends = {{proposal.a, {}}, {proposal.b, {}}};
@@ -66,11 +71,14 @@ std::string linkText(const Network& network, const Link& link) {
     return fmt::format("{} to {}", portText(network, link.a), portText(network, link.b));
 }
 
-ActResult makeLink(const Network& network, const Catalogue& catalogue, const Proposal& proposal, IdSource& ids) {
+ActResult makeLink(const Network& network, const Catalogue& catalogue, const Proposal& proposal,
+                   IdSource& ids) {
     for (const PortRef* end : {&proposal.a, &proposal.b})
         if (auto isFree = checkFree(network, *end, {}); !isFree)
             return isFree.refusal();
-    Act act{fmt::format("Link {} to {}", portText(network, proposal.a), portText(network, proposal.b)), network, {}};
+    Act act{fmt::format("Link {} to {}", portText(network, proposal.a), portText(network, proposal.b)),
+            network,
+            {}};
     Cable cable;
     cable.id = ids.make<CableId>();
     Link link;
@@ -81,16 +89,18 @@ ActResult makeLink(const Network& network, const Catalogue& catalogue, const Pro
     return act;
 }
 
-ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId id, const Proposal& proposal) {
+ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId id,
+                     const Proposal& proposal) {
     const Link* held = network.link(id);
     if (!held)
         return error("the link is no longer there", "select again");
     for (const PortRef* end : {&proposal.a, &proposal.b})
         if (auto isFree = checkFree(network, *end, id); !isFree)
             return isFree.refusal();
-    Act act{fmt::format("Change link to {} and {}", portText(network, proposal.a), portText(network, proposal.b)),
-            network,
-            {refTo(id)}};
+    Act act{
+        fmt::format("Change link to {} and {}", portText(network, proposal.a), portText(network, proposal.b)),
+        network,
+        {refTo(id)}};
     Link link = *held;
     for (const PortRef* end : {&held->a, &held->b})
         removeTransceiver(act.network, *end); // the proposal says which are needed now

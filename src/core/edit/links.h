@@ -12,7 +12,8 @@ ActResult makeLink(const model::Network& network, const model::Catalogue& catalo
                    const linking::Proposal& proposal, model::IdSource& ids);
 
 /// Moves a link to other ports and another cable type, keeping its id, label and length: what "Other port…"
-/// does. Its transceivers are taken out; the proposal, made as if they were not fitted, says which are needed.
+/// does. Its transceivers are taken out; the proposal, made as if they were not fitted, says which are
+/// needed.
 ActResult changeLink(const model::Network& network, const model::Catalogue& catalogue, model::LinkId link,
                      const linking::Proposal& proposal);
 
@@ -22,7 +23,8 @@ ActResult linkInRow(const model::Network& network, const model::Catalogue& catal
 
 /// Each device is linked to the target over the best ports; all or nothing.
 ActResult linkEachTo(const model::Network& network, const model::Catalogue& catalogue,
-                     const std::vector<model::DeviceId>& devices, model::DeviceId target, model::IdSource& ids);
+                     const std::vector<model::DeviceId>& devices, model::DeviceId target,
+                     model::IdSource& ids);
 
 /// "core-a X1 to acc-1 X1".
 std::string linkText(const model::Network& network, const model::Link& link);

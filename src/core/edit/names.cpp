@@ -90,7 +90,8 @@ Result<std::vector<std::string>> seriesNames(const std::string& text, int count,
     }
     std::vector<std::string> names;
     for (int number = pattern->from; static_cast<int>(names.size()) < count; ++number) {
-        std::string name = fmt::format("{}{:0{}}{}", pattern->before, number, pattern->digits, pattern->after);
+        std::string name =
+            fmt::format("{}{:0{}}{}", pattern->before, number, pattern->digits, pattern->after);
         if (!used.contains(name))
             names.push_back(std::move(name));
     }
@@ -118,7 +119,8 @@ std::vector<const DeviceModel*> completions(const std::string& typed, const Cata
     for (const DeviceModel& model : catalogue.devices)
         if (const int rank = matchRank(model, query); rank >= 0)
             ranked.emplace_back(rank, &model);
-    std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::stable_sort(ranked.begin(), ranked.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
     std::vector<const DeviceModel*> out;
     for (const auto& [rank, model] : ranked)
         out.push_back(model);
@@ -140,11 +142,13 @@ Result<Addition> parseAddition(const std::string& typed, const Catalogue& catalo
         const auto [end, code] =
             std::from_chars(parts.count.data(), parts.count.data() + parts.count.size(), addition.count);
         if (code != std::errc() || addition.count < 1 || addition.count > maxCount)
-            return error(fmt::format("{} is not a count from 1 to {}", parts.count, maxCount), "use a smaller one");
+            return error(fmt::format("{} is not a count from 1 to {}", parts.count, maxCount),
+                         "use a smaller one");
     }
     const auto found = completions(typed, catalogue);
     if (parts.model.empty() || found.empty())
-        return error(parts.model.empty() ? "no model is named" : fmt::format("no model matches {}", parts.model),
+        return error(parts.model.empty() ? "no model is named"
+                                         : fmt::format("no model matches {}", parts.model),
                      "type a part of its name, such as access switch");
     addition.model = found.front();
     addition.pattern = parts.pattern.empty() ? defaultPattern(addition.model->role) : parts.pattern;

@@ -30,7 +30,8 @@ struct Addition {
 Result<Addition> parseAddition(const std::string& typed, const model::Catalogue& catalogue);
 
 /// Models whose name or ports match the part of `typed` that names the model; best match first.
-std::vector<const model::DeviceModel*> completions(const std::string& typed, const model::Catalogue& catalogue);
+std::vector<const model::DeviceModel*> completions(const std::string& typed,
+                                                   const model::Catalogue& catalogue);
 
 /// `typed` with its model part replaced by a model's name.
 std::string completed(const std::string& typed, const model::DeviceModel& model);

@@ -36,7 +36,8 @@ void removeLink(Network& network, LinkId id) {
 template <class Record>
 void eraseOwned(Network& network, DeviceId device) {
     std::vector<Key> keys;
-    network.all<Record>().forEachIn(device.value, [&](const Record& record) { keys.push_back(record.key()); });
+    network.all<Record>().forEachIn(device.value,
+                                    [&](const Record& record) { keys.push_back(record.key()); });
     for (const Key key : keys)
         network.erase<Record>(key);
 }
@@ -240,7 +241,9 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
             if (act.network.device({ref.id}))
                 removeDevice(act.network, {ref.id});
             break;
-        case Kind::link: removeLink(act.network, {ref.id}); break;
+        case Kind::link:
+            removeLink(act.network, {ref.id});
+            break;
         case Kind::group:
             if (act.network.group({ref.id}))
                 removeGroup(act.network, {ref.id});
@@ -249,7 +252,8 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
             erasePositions(act.network, ref.id);
             act.network.erase<Note>({ref.id, 0});
             break;
-        default: return error("this cannot be deleted by itself", "select a device, link, group or note");
+        default:
+            return error("this cannot be deleted by itself", "select a device, link, group or note");
         }
     }
     return act;
@@ -298,11 +302,13 @@ ActResult pasteClip(const Network& network, SheetId sheet, const Clip& clip, Poi
         return error("there is nothing to paste", "copy some devices first");
     Act act{{}, network, {}};
     act.subjects = Pasting(act.network, clip.piece, sheet, by, ids).run();
-    act.name = act.subjects.size() == 1 ? "Paste 1 object" : fmt::format("Paste {} objects", act.subjects.size());
+    act.name =
+        act.subjects.size() == 1 ? "Paste 1 object" : fmt::format("Paste {} objects", act.subjects.size());
     return act;
 }
 
-ActResult duplicateObjects(const Network& network, SheetId sheet, const Refs& objects, Point by, IdSource& ids) {
+ActResult duplicateObjects(const Network& network, SheetId sheet, const Refs& objects, Point by,
+                           IdSource& ids) {
     auto act = pasteClip(network, sheet, copyObjects(network, sheet, objects), by, ids);
     if (!act)
         return error("there is nothing to duplicate", "select devices or notes first");

@@ -19,16 +19,17 @@ public:
         : network_(network), file_(file), remarks_(remarks) {}
 
     void mend() {
-        dropWhere<Link>("link", [&](const Link& l) { return lacksDevice(l.a.device) || lacksDevice(l.b.device); });
+        dropWhere<Link>("link",
+                        [&](const Link& l) { return lacksDevice(l.a.device) || lacksDevice(l.b.device); });
         dropWhere<Port>("port record", [&](const Port& p) { return lacksDevice(p.device); });
         dropWhere<Interface>("interface", [&](const Interface& i) { return lacksDevice(i.device); });
         dropWhere<PanelMap>("panel map", [&](const PanelMap& m) { return lacksDevice(m.device); });
         dropWhere<Cable>("cable", [&](const Cable& c) {
-            return std::any_of(c.ends.begin(), c.ends.end(), [&](const CableEnd& e) { return lacksDevice(e.at.device); });
+            return std::any_of(c.ends.begin(), c.ends.end(),
+                               [&](const CableEnd& e) { return lacksDevice(e.at.device); });
         });
-        dropWhere<Position>("position", [&](const Position& p) {
-            return !network_.sheet(p.sheet) || !isDrawable(p.object);
-        });
+        dropWhere<Position>(
+            "position", [&](const Position& p) { return !network_.sheet(p.sheet) || !isDrawable(p.object); });
         dropWhere<Note>("note", [&](const Note& n) { return !network_.sheet(n.sheet); });
         clearWhere<Device>([](Device& d) -> GroupId& { return d.group; });
         clearWhere<Group>([](Group& g) -> GroupId& { return g.parent; });
@@ -118,7 +119,8 @@ Result<Done> checkHeader(std::string_view line, const std::string& file) {
         return error("the file is not an Underridge network", "choose another file", where);
     const auto version = json["underridge"].get<std::int64_t>();
     if (version < 1 || version > formatVersion)
-        return error(fmt::format("the file has format version {}, this program reads up to {}", version, formatVersion),
+        return error(fmt::format("the file has format version {}, this program reads up to {}", version,
+                                 formatVersion),
                      "open it with a newer version", where);
     return Done{};
 }

@@ -259,7 +259,8 @@ Result<Done> guarded(std::string_view line, Where where, Act&& act) {
         return refusal;
     } catch (const Misfit& misfit) {
         where.column = columnOf(line, misfit.field);
-        return error(fmt::format("\"{}\" {}", misfit.field, misfit.what), "correct it or restore the file", where);
+        return error(fmt::format("\"{}\" {}", misfit.field, misfit.what), "correct it or restore the file",
+                     where);
     } catch (const nlohmann::json::parse_error& broken) {
         where.column = static_cast<int>(broken.byte);
         return error("the line is not whole JSON", "restore the file from a copy", where);

@@ -26,23 +26,29 @@ int tierOf(const Network& network, const Device& device) {
         }
     }
     switch (familyOf(model->role)) {
-    case RoleFamily::endpoint: return hasAccess && hasUplink ? 1 : 0;
+    case RoleFamily::endpoint:
+        return hasAccess && hasUplink ? 1 : 0;
     case RoleFamily::server:
-    case RoleFamily::accessPoint: return 0;
-    case RoleFamily::switch_: return accessInCages ? 4 : 2;
+    case RoleFamily::accessPoint:
+        return 0;
+    case RoleFamily::switch_:
+        return accessInCages ? 4 : 2;
     case RoleFamily::router:
-    case RoleFamily::firewall: return 6;
-    case RoleFamily::provider: return 8;
-    case RoleFamily::patchPanel: return 0;
+    case RoleFamily::firewall:
+        return 6;
+    case RoleFamily::provider:
+        return 8;
+    case RoleFamily::patchPanel:
+        return 0;
     }
     return 0;
 }
 
 bool hasBlock(const Network& network, const Device& device, Block block) {
     const DeviceModel* model = network.modelOf(device);
-    return model && std::any_of(model->ports.blocks().begin(), model->ports.blocks().end(), [&](const PortBlock& b) {
-        return b.block == block && b.use == PortUse::data;
-    });
+    return model &&
+           std::any_of(model->ports.blocks().begin(), model->ports.blocks().end(),
+                       [&](const PortBlock& b) { return b.block == block && b.use == PortUse::data; });
 }
 
 /// A device's ports that a link could take, with what ranking needs of them.
@@ -66,7 +72,8 @@ std::set<std::string> takenPorts(const Network& network, DeviceId device, LinkId
 }
 
 Side sideOf(const Network& network, const Device& device, const Device& peer, LinkId spare) {
-    Side side{&device, rightBlock(network, device, peer), portsOf(network, device), takenPorts(network, device.id, spare)};
+    Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
+              takenPorts(network, device.id, spare)};
     // The transceivers of a link being changed are as free as its ports.
     if (const Link* link = network.link(spare))
         for (PortView& port : side.ports)
@@ -90,7 +97,8 @@ Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side
     };
     const auto unpowered = [](const PortView& load, const PortView& source) {
         const bool wants = load.like->power == PowerSide::load;
-        return wants && (source.like->power != PowerSide::source || source.like->powerType < load.like->powerType);
+        return wants &&
+               (source.like->power != PowerSide::source || source.like->powerType < load.like->powerType);
     };
     return {joint.console,
             joint.transceivers(),
@@ -174,7 +182,8 @@ bool allTaken(const Side& side) {
 Block rightBlock(const Network& network, const Device& device, const Device& peer) {
     // A server goes on its peer's access block, so the port that is like that block is the right one.
     if (familyOf(roleOf(network, device)) == RoleFamily::server)
-        return tierOf(network, peer) == 4 && hasBlock(network, device, Block::uplink) ? Block::uplink : Block::access;
+        return tierOf(network, peer) == 4 && hasBlock(network, device, Block::uplink) ? Block::uplink
+                                                                                      : Block::access;
     const int mine = tierOf(network, device), theirs = tierOf(network, peer);
     const bool up = theirs > mine || (theirs == mine && mine > 0);
     return up && hasBlock(network, device, Block::uplink) ? Block::uplink : Block::access;
@@ -191,7 +200,8 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
     const Side sideB = sideOf(network, *deviceB, *deviceA, {});
     for (const auto& [side, wanted] : {std::pair(&sideA, &a.port), std::pair(&sideB, &b.port)}) {
         if (!wanted->empty() && side->taken.contains(*wanted))
-            return error(fmt::format("port {} of {} is taken", *wanted, side->device->name), "choose a free one");
+            return error(fmt::format("port {} of {} is taken", *wanted, side->device->name),
+                         "choose a free one");
         if (wanted->empty() && allTaken(*side))
             return error(noFreePort(*side), "unlink one or fit a module");
     }

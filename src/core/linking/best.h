@@ -51,6 +51,7 @@ std::vector<DrawerRow> drawerRows(const model::Network& network, const model::Ca
 
 /// The block a device's port facing `peer` should be in: hosts go on the access block, links upwards leave
 /// by the uplink block.
-model::Block rightBlock(const model::Network& network, const model::Device& device, const model::Device& peer);
+model::Block rightBlock(const model::Network& network, const model::Device& device,
+                        const model::Device& peer);
 
 } // namespace underridge::linking

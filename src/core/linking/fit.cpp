@@ -23,14 +23,19 @@ Medium fixedMedium(const PortView& port) {
     switch (port.like->connector) {
     case Connector::rj45:
     case Connector::m12d:
-    case Connector::m12x: return Medium::twistedPair;
+    case Connector::m12x:
+        return Medium::twistedPair;
     case Connector::f:
-    case Connector::bnc: return Medium::coax;
+    case Connector::bnc:
+        return Medium::coax;
     case Connector::lc:
     case Connector::sc:
-    case Connector::mpo: return Medium::multimode;
-    case Connector::usbC: return Medium::serial;
-    case Connector::none: return Medium::unknown;
+    case Connector::mpo:
+        return Medium::multimode;
+    case Connector::usbC:
+        return Medium::serial;
+    case Connector::none:
+        return Medium::unknown;
     }
     return Medium::unknown;
 }
@@ -38,7 +43,11 @@ Medium fixedMedium(const PortView& port) {
 std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
     std::vector<Face> faces;
     if (port.transceiver) {
-        faces.push_back({port.transceiver->connector, Cage::none, port.transceiver->medium, port.rates(), {},
+        faces.push_back({port.transceiver->connector,
+                         Cage::none,
+                         port.transceiver->medium,
+                         port.rates(),
+                         {},
                          port.transceiver->phy});
     } else if (port.like->cage == Cage::none) {
         faces.push_back({port.like->connector, Cage::none, fixedMedium(port), port.rates(), {}, {}});
@@ -48,7 +57,8 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
         for (const TransceiverModel& model : catalogue.transceivers)
             if (accepts(port.like->cage, model.cage) &&
                 std::find(rates.begin(), rates.end(), model.rate) != rates.end())
-                faces.push_back({model.connector, Cage::none, model.medium, {model.rate}, model.id, model.phy});
+                faces.push_back(
+                    {model.connector, Cage::none, model.medium, {model.rate}, model.id, model.phy});
     }
     return faces;
 }
@@ -88,7 +98,8 @@ Fit consoleFit(const PortView& a, const PortView& b, const Catalogue& catalogue)
             out.joints.push_back({cable.id, Medium::serial, 0, {}, {}, true});
     }
     if (out.joints.empty())
-        out.why = fmt::format("no console cord joins {} and {}", titleOf(a.connector()), titleOf(b.connector()));
+        out.why =
+            fmt::format("no console cord joins {} and {}", titleOf(a.connector()), titleOf(b.connector()));
     return out;
 }
 
@@ -107,12 +118,18 @@ std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>
 
 bool accepts(Cage cage, Cage plug) {
     switch (cage) {
-    case Cage::none: return false;
-    case Cage::sfp: return plug == Cage::sfp;
-    case Cage::sfpPlus: return plug == Cage::sfp || plug == Cage::sfpPlus;
-    case Cage::sfp28: return plug == Cage::sfpPlus || plug == Cage::sfp28;
-    case Cage::qsfpPlus: return plug == Cage::qsfpPlus;
-    case Cage::qsfp28: return plug == Cage::qsfpPlus || plug == Cage::qsfp28;
+    case Cage::none:
+        return false;
+    case Cage::sfp:
+        return plug == Cage::sfp;
+    case Cage::sfpPlus:
+        return plug == Cage::sfp || plug == Cage::sfpPlus;
+    case Cage::sfp28:
+        return plug == Cage::sfpPlus || plug == Cage::sfp28;
+    case Cage::qsfpPlus:
+        return plug == Cage::qsfpPlus;
+    case Cage::qsfp28:
+        return plug == Cage::qsfpPlus || plug == Cage::qsfp28;
     }
     return false;
 }
@@ -126,8 +143,8 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
         const PortView& console = a.isData() ? b : a;
         const PortView& data = a.isData() ? a : b;
         // A serial server's data ports are serial; they drive consoles.
-        if (console.like->use == PortUse::console && fixedMedium(data) == Medium::serial && !data.like->rates.empty() &&
-            data.like->block == Block::access)
+        if (console.like->use == PortUse::console && fixedMedium(data) == Medium::serial &&
+            !data.like->rates.empty() && data.like->block == Block::access)
             return consoleFit(a, b, catalogue);
         return {{}, fmt::format("{} is not for data", describe(console))};
     }
@@ -140,7 +157,8 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
                     continue;
                 const int speed = commonRate(x.rates, y.rates, cable.maxRate);
                 if (speed > 0 && (x.phy.empty() || y.phy.empty() || x.phy == y.phy))
-                    out.joints.push_back({cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
+                    out.joints.push_back(
+                        {cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
             }
     std::stable_sort(out.joints.begin(), out.joints.end(), [](const Joint& x, const Joint& y) {
         return std::tuple(x.transceivers(), -x.speed) < std::tuple(y.transceivers(), -y.speed);
@@ -154,7 +172,7 @@ std::string describe(const PortView& port) {
     if (port.like->use == PortUse::console)
         return fmt::format("console {}", titleOf(port.connector()));
     const auto rates = port.rates();
-    std::string text(port.transceiver ? titleOf(port.connector())
+    std::string text(port.transceiver                ? titleOf(port.connector())
                      : port.like->cage != Cage::none ? titleOf(port.like->cage)
                                                      : titleOf(port.connector()));
     if (!rates.empty())

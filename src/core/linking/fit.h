@@ -7,10 +7,10 @@ namespace underridge::linking {
 
 /// One way to join two ports.
 struct Joint {
-    std::string cable;         ///< cable type id
+    std::string cable; ///< cable type id
     model::Medium medium = model::Medium::unknown;
-    int speed = 0;             ///< Mbit/s; 0 for console use
-    std::string transceiverA;  ///< model id of one that must be fitted at that end; empty: none needed
+    int speed = 0;            ///< Mbit/s; 0 for console use
+    std::string transceiverA; ///< model id of one that must be fitted at that end; empty: none needed
     std::string transceiverB;
     bool console = false;
 

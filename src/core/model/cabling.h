@@ -28,7 +28,7 @@ struct Cable {
     static constexpr Kind kind = Kind::cable;
     CableId id;
     std::string type;
-    std::string jacket; ///< #RRGGBB; empty: as its type
+    std::string jacket;        ///< #RRGGBB; empty: as its type
     std::int64_t lengthMm = 0; ///< 0: not known
     bool lengthMeasured = false;
     std::string label;
@@ -47,9 +47,9 @@ struct Link {
     LinkId id;
     PortRef a;
     PortRef b;
-    CableId cable;                    ///< none: radio, circuit, or not known
-    std::vector<int> positions;       ///< of the cable; empty: all
-    Medium medium = Medium::unknown;  ///< when there is no cable to tell it
+    CableId cable;                   ///< none: radio, circuit, or not known
+    std::vector<int> positions;      ///< of the cable; empty: all
+    Medium medium = Medium::unknown; ///< when there is no cable to tell it
     bool console = false;
     std::string note;
     Provenance provenance;

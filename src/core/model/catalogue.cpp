@@ -33,9 +33,11 @@ const Entry* byId(const std::vector<Entry>& entries, std::string_view id) {
 }
 
 void checkId(const std::string& id, const std::string& name, std::vector<Remark>& out) {
-    const bool good = !id.empty() && id.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789-") == std::string::npos;
+    const bool good =
+        !id.empty() && id.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789-") == std::string::npos;
     if (!good)
-        out.push_back(error("the id may hold only lower-case letters, digits and hyphens", "rename it", {{}, 0, 0, id}));
+        out.push_back(error("the id may hold only lower-case letters, digits and hyphens", "rename it",
+                            {{}, 0, 0, id}));
     if (name.empty())
         out.push_back(error("the name is missing", "give it one", {{}, 0, 0, id}));
 }
@@ -51,13 +53,17 @@ void checkPorts(const std::string& id, const std::vector<PortBlock>& blocks, std
         }
         for (const std::string& key : *keys)
             if (!seen.insert(key).second)
-                out.push_back(error(fmt::format("port {} is there twice", key), "give each port its own key", where));
+                out.push_back(
+                    error(fmt::format("port {} is there twice", key), "give each port its own key", where));
         if (block.use == PortUse::data && block.connector == Connector::none && block.cage == Cage::none)
-            out.push_back(error(fmt::format("ports {} have neither connector nor cage", block.keys), "state one", where));
+            out.push_back(error(fmt::format("ports {} have neither connector nor cage", block.keys),
+                                "state one", where));
         if (!std::is_sorted(block.rates.begin(), block.rates.end()))
-            out.push_back(error(fmt::format("the rates of ports {} are not ascending", block.keys), "sort them", where));
+            out.push_back(error(fmt::format("the rates of ports {} are not ascending", block.keys),
+                                "sort them", where));
         if (block.power != PowerSide::none && (block.powerType < 1 || block.powerType > 4))
-            out.push_back(error(fmt::format("ports {} have no power Type from 1 to 4", block.keys), "state it", where));
+            out.push_back(
+                error(fmt::format("ports {} have no power Type from 1 to 4", block.keys), "state it", where));
     }
 }
 
@@ -105,7 +111,8 @@ const PortSpecs& PortLayout::specs() const {
 
 const PortSpec* PortLayout::find(std::string_view key) const {
     const auto& all = specs();
-    const auto at = std::find_if(all.begin(), all.end(), [&](const PortSpec& spec) { return spec.key == key; });
+    const auto at =
+        std::find_if(all.begin(), all.end(), [&](const PortSpec& spec) { return spec.key == key; });
     return at == all.end() ? nullptr : &*at;
 }
 
@@ -156,7 +163,8 @@ std::string rateText(int mbps) {
 
 std::string speedText(int mbps) {
     if (mbps >= 1000)
-        return mbps % 1000 == 0 ? fmt::format("{} Gbit/s", mbps / 1000) : fmt::format("{:.1f} Gbit/s", mbps / 1000.0);
+        return mbps % 1000 == 0 ? fmt::format("{} Gbit/s", mbps / 1000)
+                                : fmt::format("{:.1f} Gbit/s", mbps / 1000.0);
     return fmt::format("{} Mbit/s", mbps);
 }
 
@@ -167,8 +175,9 @@ std::string portSummary(const DeviceModel& model) {
         if (block.use != PortUse::data || block.block == Block::management)
             continue;
         const auto keys = expandKeys(block.keys);
-        std::string part = fmt::format("{} × {}", keys ? keys->size() : 0,
-                                       block.cage != Cage::none ? titleOf(block.cage) : titleOf(block.connector));
+        std::string part =
+            fmt::format("{} × {}", keys ? keys->size() : 0,
+                        block.cage != Cage::none ? titleOf(block.cage) : titleOf(block.connector));
         if (!block.rates.empty())
             part += " " + rateText(block.rates.back());
         if (block.power == PowerSide::source)
@@ -187,7 +196,8 @@ std::vector<Remark> problemsOf(const DeviceModel& model) {
     std::set<std::string> slots;
     for (const Slot& slot : model.slots)
         if (slot.key.empty() || !slots.insert(slot.key).second)
-            out.push_back(error("a slot has no key of its own", "give each slot its own key", {{}, 0, 0, model.id}));
+            out.push_back(
+                error("a slot has no key of its own", "give each slot its own key", {{}, 0, 0, model.id}));
     return out;
 }
 
@@ -216,7 +226,8 @@ std::vector<Remark> problemsOf(const CableType& type) {
     const bool hex = type.jacket.size() == 7 && type.jacket[0] == '#' &&
                      type.jacket.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
     if (!hex)
-        out.push_back(error("the jacket colour is not of the form #RRGGBB", "correct it", {{}, 0, 0, type.id}));
+        out.push_back(
+            error("the jacket colour is not of the form #RRGGBB", "correct it", {{}, 0, 0, type.id}));
     return out;
 }
 
@@ -230,8 +241,9 @@ std::vector<Remark> problemsOf(const Catalogue& catalogue) {
         for (const Slot& slot : model.slots)
             for (const std::string& fits : slot.fits)
                 if (!catalogue.module(fits))
-                    out.push_back(error(fmt::format("slot {} takes module {}, which is not in the catalogue", slot.key, fits),
-                                        "correct the id", {{}, 0, 0, model.id}));
+                    out.push_back(error(
+                        fmt::format("slot {} takes module {}, which is not in the catalogue", slot.key, fits),
+                        "correct the id", {{}, 0, 0, model.id}));
     return out;
 }
 

@@ -21,11 +21,11 @@ struct PortBlock {
     PortUse use = PortUse::data;
     Connector connector = Connector::none;
     Cage cage = Cage::none;
-    std::vector<int> rates;                ///< Mbit/s, ascending
+    std::vector<int> rates; ///< Mbit/s, ascending
     PowerSide power = PowerSide::none;
-    int powerType = 0;                     ///< IEEE 802.3 Type 1–4; 0 when there is no power
-    int powerClass = -1;                   ///< of a load, 0–8; -1 when not stated
-    std::vector<Medium> media;             ///< of fixed optical or serial ports; empty: follows from the connector
+    int powerType = 0;         ///< IEEE 802.3 Type 1–4; 0 when there is no power
+    int powerClass = -1;       ///< of a load, 0–8; -1 when not stated
+    std::vector<Medium> media; ///< of fixed optical or serial ports; empty: follows from the connector
     Side side = Side::front;
 
     bool operator==(const PortBlock&) const = default;
@@ -59,7 +59,9 @@ public:
     /// Empty for blocks whose keys cannot be expanded; problemsOf() tells.
     const PortSpecs& specs() const;
     const PortSpec* find(std::string_view key) const;
-    bool operator==(const PortLayout& other) const { return held_ == other.held_ || blocks() == other.blocks(); }
+    bool operator==(const PortLayout& other) const {
+        return held_ == other.held_ || blocks() == other.blocks();
+    }
 
 private:
     struct Held {
@@ -104,9 +106,9 @@ struct TransceiverModel {
     Cage cage = Cage::none;
     Connector connector = Connector::none;
     Medium medium = Medium::unknown;
-    int rate = 0;          ///< Mbit/s
-    std::string phy;       ///< IEEE 802.3 name, such as 10GBASE-SR
-    int wavelengthNm = 0;  ///< 0 for copper
+    int rate = 0;         ///< Mbit/s
+    std::string phy;      ///< IEEE 802.3 name, such as 10GBASE-SR
+    int wavelengthNm = 0; ///< 0 for copper
     std::int64_t reachMm = 0;
     SharedText extra;
 
@@ -121,14 +123,14 @@ struct CableType {
     Medium medium = Medium::unknown;
     Connector connectorA = Connector::none;
     Connector connectorB = Connector::none;
-    Cage cage = Cage::none;      ///< of direct-attach and active optical assemblies: the plug's form
+    Cage cage = Cage::none; ///< of direct-attach and active optical assemblies: the plug's form
     Pinout pinout = Pinout::straight;
-    std::string grade;           ///< "Cat 6A", "OM4", "OS2": TIA-568.2, ISO/IEC 11801-1
-    int positions = 1;           ///< pairs, strands or lanes
-    int maxRate = 0;             ///< Mbit/s
+    std::string grade; ///< "Cat 6A", "OM4", "OS2": TIA-568.2, ISO/IEC 11801-1
+    int positions = 1; ///< pairs, strands or lanes
+    int maxRate = 0;   ///< Mbit/s
     std::int64_t maxLengthMm = 0;
-    std::string jacket;          ///< #RRGGBB; TIA-598 default for fibre
-    bool console = false;        ///< meant for console ports
+    std::string jacket;   ///< #RRGGBB; TIA-598 default for fibre
+    bool console = false; ///< meant for console ports
     SharedText extra;
 
     bool operator==(const CableType&) const = default;

@@ -51,9 +51,9 @@ struct Chassis {
 
 /// Where a device stands: on a floor in millimetres, or in a rack by unit. Lengths use this alone.
 struct Place {
-    GroupId in;                ///< a floor or a rack
+    GroupId in; ///< a floor or a rack
     std::int64_t xMm = 0, yMm = 0, heightMm = 0;
-    int unit = 0;              ///< the lowest rack unit, from 1
+    int unit = 0; ///< the lowest rack unit, from 1
     Side side = Side::front;
 
     bool operator==(const Place&) const = default;
@@ -68,8 +68,8 @@ struct Device {
     bool outside = false;
     std::vector<FittedModule> modules;
     std::vector<FittedTransceiver> transceivers;
-    std::vector<Chassis> stack;       ///< empty: a single chassis, whose ports have no prefix
-    std::vector<std::string> added;   ///< keys of additional ports
+    std::vector<Chassis> stack;     ///< empty: a single chassis, whose ports have no prefix
+    std::vector<std::string> added; ///< keys of additional ports
     Place place;
     std::string serial;
     SharedText note;
@@ -118,9 +118,9 @@ struct Interface {
     DeviceId device;
     InterfaceKind type = InterfaceKind::physical;
     std::string name;
-    std::string port;                  ///< of a physical one
-    InterfaceId parent;                ///< of a subinterface or tunnel
-    std::vector<std::string> members;  ///< ports of a LAG
+    std::string port;                   ///< of a physical one
+    InterfaceId parent;                 ///< of a subinterface or tunnel
+    std::vector<std::string> members;   ///< ports of a LAG
     std::vector<std::string> addresses; ///< with prefix length: 10.84.1.1/24
     std::string mac;
     std::string vrf;

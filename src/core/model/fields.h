@@ -9,14 +9,16 @@ namespace underridge::model {
 template <class Owner, class Value>
 struct Field {
     const char* name;
-    Value Owner::* member;
+    Value Owner::*member;
 };
 
 template <class Record>
 struct Fields; ///< `static constexpr auto all`: a tuple of Field
 
 template <class Record>
-concept HasFields = requires { Fields<Record>::all; };
+concept HasFields = requires {
+    Fields<Record>::all;
+};
 
 /// Calls `each(name, member pointer)` for every field.
 template <HasFields Record, class Each>
@@ -35,13 +37,17 @@ struct Fields<NetworkInfo> {
 };
 template <>
 struct Fields<PortBlock> {
-    static constexpr auto all = std::tuple{
-        Field{"keys", &PortBlock::keys},   Field{"block", &PortBlock::block},
-        Field{"use", &PortBlock::use},     Field{"connector", &PortBlock::connector},
-        Field{"cage", &PortBlock::cage},   Field{"rates", &PortBlock::rates},
-        Field{"power", &PortBlock::power}, Field{"powerType", &PortBlock::powerType},
-        Field{"powerClass", &PortBlock::powerClass}, Field{"media", &PortBlock::media},
-        Field{"side", &PortBlock::side}};
+    static constexpr auto all = std::tuple{Field{"keys", &PortBlock::keys},
+                                           Field{"block", &PortBlock::block},
+                                           Field{"use", &PortBlock::use},
+                                           Field{"connector", &PortBlock::connector},
+                                           Field{"cage", &PortBlock::cage},
+                                           Field{"rates", &PortBlock::rates},
+                                           Field{"power", &PortBlock::power},
+                                           Field{"powerType", &PortBlock::powerType},
+                                           Field{"powerClass", &PortBlock::powerClass},
+                                           Field{"media", &PortBlock::media},
+                                           Field{"side", &PortBlock::side}};
 };
 template <>
 struct Fields<Slot> {
@@ -50,16 +56,15 @@ struct Fields<Slot> {
 };
 template <>
 struct Fields<DeviceModel> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &DeviceModel::id},
-        Field{"name", &DeviceModel::name},
-        Field{"role", &DeviceModel::role},
-        Field{"rackUnits", &DeviceModel::rackUnits},
-        Field{"ports", &DeviceModel::ports},
-        Field{"slots", &DeviceModel::slots},
-        Field{"additional", &DeviceModel::additional},
-        Field{"additionalMax", &DeviceModel::additionalMax},
-        Field{"powerBudgetW", &DeviceModel::powerBudgetW}};
+    static constexpr auto all = std::tuple{Field{"id", &DeviceModel::id},
+                                           Field{"name", &DeviceModel::name},
+                                           Field{"role", &DeviceModel::role},
+                                           Field{"rackUnits", &DeviceModel::rackUnits},
+                                           Field{"ports", &DeviceModel::ports},
+                                           Field{"slots", &DeviceModel::slots},
+                                           Field{"additional", &DeviceModel::additional},
+                                           Field{"additionalMax", &DeviceModel::additionalMax},
+                                           Field{"powerBudgetW", &DeviceModel::powerBudgetW}};
 };
 template <>
 struct Fields<ModuleModel> {
@@ -69,32 +74,27 @@ struct Fields<ModuleModel> {
 template <>
 struct Fields<TransceiverModel> {
     static constexpr auto all = std::tuple{
-        Field{"id", &TransceiverModel::id},
-        Field{"name", &TransceiverModel::name},
-        Field{"cage", &TransceiverModel::cage},
-        Field{"connector", &TransceiverModel::connector},
-        Field{"medium", &TransceiverModel::medium},
-        Field{"rate", &TransceiverModel::rate},
-        Field{"phy", &TransceiverModel::phy},
-        Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
+        Field{"id", &TransceiverModel::id},          Field{"name", &TransceiverModel::name},
+        Field{"cage", &TransceiverModel::cage},      Field{"connector", &TransceiverModel::connector},
+        Field{"medium", &TransceiverModel::medium},  Field{"rate", &TransceiverModel::rate},
+        Field{"phy", &TransceiverModel::phy},        Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
         Field{"reachMm", &TransceiverModel::reachMm}};
 };
 template <>
 struct Fields<CableType> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &CableType::id},
-        Field{"name", &CableType::name},
-        Field{"medium", &CableType::medium},
-        Field{"connectorA", &CableType::connectorA},
-        Field{"connectorB", &CableType::connectorB},
-        Field{"cage", &CableType::cage},
-        Field{"pinout", &CableType::pinout},
-        Field{"grade", &CableType::grade},
-        Field{"positions", &CableType::positions},
-        Field{"maxRate", &CableType::maxRate},
-        Field{"maxLengthMm", &CableType::maxLengthMm},
-        Field{"jacket", &CableType::jacket},
-        Field{"console", &CableType::console}};
+    static constexpr auto all = std::tuple{Field{"id", &CableType::id},
+                                           Field{"name", &CableType::name},
+                                           Field{"medium", &CableType::medium},
+                                           Field{"connectorA", &CableType::connectorA},
+                                           Field{"connectorB", &CableType::connectorB},
+                                           Field{"cage", &CableType::cage},
+                                           Field{"pinout", &CableType::pinout},
+                                           Field{"grade", &CableType::grade},
+                                           Field{"positions", &CableType::positions},
+                                           Field{"maxRate", &CableType::maxRate},
+                                           Field{"maxLengthMm", &CableType::maxLengthMm},
+                                           Field{"jacket", &CableType::jacket},
+                                           Field{"console", &CableType::console}};
 };
 template <>
 struct Fields<Sheet> {
@@ -103,24 +103,23 @@ struct Fields<Sheet> {
 };
 template <>
 struct Fields<Provenance> {
-    static constexpr auto all = std::tuple{Field{"origin", &Provenance::origin},
-                                           Field{"source", &Provenance::source},
-                                           Field{"lastSeen", &Provenance::lastSeen}};
+    static constexpr auto all =
+        std::tuple{Field{"origin", &Provenance::origin}, Field{"source", &Provenance::source},
+                   Field{"lastSeen", &Provenance::lastSeen}};
 };
 template <>
 struct Fields<Group> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &Group::id},
-        Field{"name", &Group::name},
-        Field{"type", &Group::type},
-        Field{"parent", &Group::parent},
-        Field{"level", &Group::level},
-        Field{"plan", &Group::plan},
-        Field{"planMmPerPixel", &Group::planMmPerPixel},
-        Field{"rackUnits", &Group::rackUnits},
-        Field{"note", &Group::note},
-        Field{"attributes", &Group::attributes},
-        Field{"provenance", &Group::provenance}};
+    static constexpr auto all = std::tuple{Field{"id", &Group::id},
+                                           Field{"name", &Group::name},
+                                           Field{"type", &Group::type},
+                                           Field{"parent", &Group::parent},
+                                           Field{"level", &Group::level},
+                                           Field{"plan", &Group::plan},
+                                           Field{"planMmPerPixel", &Group::planMmPerPixel},
+                                           Field{"rackUnits", &Group::rackUnits},
+                                           Field{"note", &Group::note},
+                                           Field{"attributes", &Group::attributes},
+                                           Field{"provenance", &Group::provenance}};
 };
 template <>
 struct Fields<Vlan> {
@@ -158,28 +157,27 @@ struct Fields<Chassis> {
 };
 template <>
 struct Fields<Place> {
-    static constexpr auto all =
-        std::tuple{Field{"in", &Place::in}, Field{"xMm", &Place::xMm}, Field{"yMm", &Place::yMm},
-                   Field{"heightMm", &Place::heightMm}, Field{"unit", &Place::unit}, Field{"side", &Place::side}};
+    static constexpr auto all = std::tuple{Field{"in", &Place::in},     Field{"xMm", &Place::xMm},
+                                           Field{"yMm", &Place::yMm},   Field{"heightMm", &Place::heightMm},
+                                           Field{"unit", &Place::unit}, Field{"side", &Place::side}};
 };
 template <>
 struct Fields<Device> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &Device::id},
-        Field{"name", &Device::name},
-        Field{"model", &Device::model},
-        Field{"group", &Device::group},
-        Field{"outside", &Device::outside},
-        Field{"modules", &Device::modules},
-        Field{"transceivers", &Device::transceivers},
-        Field{"stack", &Device::stack},
-        Field{"added", &Device::added},
-        Field{"place", &Device::place},
-        Field{"serial", &Device::serial},
-        Field{"note", &Device::note},
-        Field{"startUp", &Device::startUp},
-        Field{"attributes", &Device::attributes},
-        Field{"provenance", &Device::provenance}};
+    static constexpr auto all = std::tuple{Field{"id", &Device::id},
+                                           Field{"name", &Device::name},
+                                           Field{"model", &Device::model},
+                                           Field{"group", &Device::group},
+                                           Field{"outside", &Device::outside},
+                                           Field{"modules", &Device::modules},
+                                           Field{"transceivers", &Device::transceivers},
+                                           Field{"stack", &Device::stack},
+                                           Field{"added", &Device::added},
+                                           Field{"place", &Device::place},
+                                           Field{"serial", &Device::serial},
+                                           Field{"note", &Device::note},
+                                           Field{"startUp", &Device::startUp},
+                                           Field{"attributes", &Device::attributes},
+                                           Field{"provenance", &Device::provenance}};
 };
 template <>
 struct Fields<PortRef> {
@@ -187,28 +185,29 @@ struct Fields<PortRef> {
 };
 template <>
 struct Fields<Port> {
-    static constexpr auto all = std::tuple{
-        Field{"device", &Port::device},     Field{"port", &Port::port},         Field{"label", &Port::label},
-        Field{"note", &Port::note},         Field{"disabled", &Port::disabled}, Field{"reserved", &Port::reserved},
-        Field{"speed", &Port::speed},       Field{"duplex", &Port::duplex},     Field{"breakout", &Port::breakout},
-        Field{"powerOff", &Port::powerOff}, Field{"attributes", &Port::attributes}};
+    static constexpr auto all =
+        std::tuple{Field{"device", &Port::device},        Field{"port", &Port::port},
+                   Field{"label", &Port::label},          Field{"note", &Port::note},
+                   Field{"disabled", &Port::disabled},    Field{"reserved", &Port::reserved},
+                   Field{"speed", &Port::speed},          Field{"duplex", &Port::duplex},
+                   Field{"breakout", &Port::breakout},    Field{"powerOff", &Port::powerOff},
+                   Field{"attributes", &Port::attributes}};
 };
 template <>
 struct Fields<Interface> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &Interface::id},
-        Field{"device", &Interface::device},
-        Field{"type", &Interface::type},
-        Field{"name", &Interface::name},
-        Field{"port", &Interface::port},
-        Field{"parent", &Interface::parent},
-        Field{"members", &Interface::members},
-        Field{"addresses", &Interface::addresses},
-        Field{"mac", &Interface::mac},
-        Field{"vrf", &Interface::vrf},
-        Field{"untagged", &Interface::untagged},
-        Field{"tagged", &Interface::tagged},
-        Field{"disabled", &Interface::disabled}};
+    static constexpr auto all = std::tuple{Field{"id", &Interface::id},
+                                           Field{"device", &Interface::device},
+                                           Field{"type", &Interface::type},
+                                           Field{"name", &Interface::name},
+                                           Field{"port", &Interface::port},
+                                           Field{"parent", &Interface::parent},
+                                           Field{"members", &Interface::members},
+                                           Field{"addresses", &Interface::addresses},
+                                           Field{"mac", &Interface::mac},
+                                           Field{"vrf", &Interface::vrf},
+                                           Field{"untagged", &Interface::untagged},
+                                           Field{"tagged", &Interface::tagged},
+                                           Field{"disabled", &Interface::disabled}};
 };
 template <>
 struct Fields<PanelMap> {
@@ -219,7 +218,8 @@ struct Fields<PanelMap> {
 };
 template <>
 struct Fields<CableEnd> {
-    static constexpr auto all = std::tuple{Field{"at", &CableEnd::at}, Field{"positions", &CableEnd::positions}};
+    static constexpr auto all =
+        std::tuple{Field{"at", &CableEnd::at}, Field{"positions", &CableEnd::positions}};
 };
 template <>
 struct Fields<Measured> {
@@ -228,37 +228,36 @@ struct Fields<Measured> {
 };
 template <>
 struct Fields<Cable> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &Cable::id},
-        Field{"type", &Cable::type},
-        Field{"jacket", &Cable::jacket},
-        Field{"lengthMm", &Cable::lengthMm},
-        Field{"lengthMeasured", &Cable::lengthMeasured},
-        Field{"label", &Cable::label},
-        Field{"status", &Cable::status},
-        Field{"ends", &Cable::ends},
-        Field{"measured", &Cable::measured},
-        Field{"note", &Cable::note}};
+    static constexpr auto all = std::tuple{Field{"id", &Cable::id},
+                                           Field{"type", &Cable::type},
+                                           Field{"jacket", &Cable::jacket},
+                                           Field{"lengthMm", &Cable::lengthMm},
+                                           Field{"lengthMeasured", &Cable::lengthMeasured},
+                                           Field{"label", &Cable::label},
+                                           Field{"status", &Cable::status},
+                                           Field{"ends", &Cable::ends},
+                                           Field{"measured", &Cable::measured},
+                                           Field{"note", &Cable::note}};
 };
 template <>
 struct Fields<Link> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &Link::id},
-        Field{"a", &Link::a},
-        Field{"b", &Link::b},
-        Field{"cable", &Link::cable},
-        Field{"positions", &Link::positions},
-        Field{"medium", &Link::medium},
-        Field{"console", &Link::console},
-        Field{"note", &Link::note},
-        Field{"provenance", &Link::provenance}};
+    static constexpr auto all = std::tuple{Field{"id", &Link::id},
+                                           Field{"a", &Link::a},
+                                           Field{"b", &Link::b},
+                                           Field{"cable", &Link::cable},
+                                           Field{"positions", &Link::positions},
+                                           Field{"medium", &Link::medium},
+                                           Field{"console", &Link::console},
+                                           Field{"note", &Link::note},
+                                           Field{"provenance", &Link::provenance}};
 };
 template <>
 struct Fields<Position> {
-    static constexpr auto all = std::tuple{
-        Field{"sheet", &Position::sheet}, Field{"object", &Position::object}, Field{"at", &Position::at},
-        Field{"width", &Position::width}, Field{"height", &Position::height}, Field{"folded", &Position::folded},
-        Field{"pinned", &Position::pinned}, Field{"bends", &Position::bends}};
+    static constexpr auto all =
+        std::tuple{Field{"sheet", &Position::sheet},   Field{"object", &Position::object},
+                   Field{"at", &Position::at},         Field{"width", &Position::width},
+                   Field{"height", &Position::height}, Field{"folded", &Position::folded},
+                   Field{"pinned", &Position::pinned}, Field{"bends", &Position::bends}};
 };
 template <>
 struct Fields<Note> {

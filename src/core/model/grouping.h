@@ -22,8 +22,8 @@ struct Group {
     std::string name;
     GroupKind type = GroupKind::cluster;
     GroupId parent;
-    int level = 0;     ///< of a floor: 0 is the ground
-    AssetId plan;      ///< the picture under a floor
+    int level = 0; ///< of a floor: 0 is the ground
+    AssetId plan;  ///< the picture under a floor
     double planMmPerPixel = 0;
     int rackUnits = 0; ///< of a rack
     std::string note;
@@ -41,7 +41,7 @@ struct Vlan {
     VlanId id;
     int number = 1; ///< 1–4094
     std::string name;
-    GroupId scope;  ///< none: the whole network
+    GroupId scope; ///< none: the whole network
     SharedText extra;
 
     bool operator==(const Vlan&) const = default;

@@ -67,11 +67,13 @@ std::vector<Sheet> Network::sheetsInOrder() const {
 }
 
 void Network::reindex(const Device* before, const Device* after) {
-    move(inGroup_, entry(before, before ? before->group.value : 0), entry(after, after ? after->group.value : 0));
+    move(inGroup_, entry(before, before ? before->group.value : 0),
+         entry(after, after ? after->group.value : 0));
 }
 
 void Network::reindex(const Group* before, const Group* after) {
-    move(inGroup_, entry(before, before ? before->parent.value : 0), entry(after, after ? after->parent.value : 0));
+    move(inGroup_, entry(before, before ? before->parent.value : 0),
+         entry(after, after ? after->parent.value : 0));
 }
 
 void Network::reindex(const Link* before, const Link* after) {
@@ -83,7 +85,8 @@ void Network::reindex(const Cable* before, const Cable* after) {
 }
 
 void Network::reindex(const Note* before, const Note* after) {
-    move(onSheet_, entry(before, before ? before->sheet.value : 0), entry(after, after ? after->sheet.value : 0));
+    move(onSheet_, entry(before, before ? before->sheet.value : 0),
+         entry(after, after ? after->sheet.value : 0));
 }
 
 bool Network::indicesAreTrue() const {

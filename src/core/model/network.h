@@ -160,9 +160,9 @@ private:
                    Table<Position>, Table<Note>, Table<Asset>, Table<UnknownRecord>>;
 
     template <class Record>
-    static constexpr bool isIndexed = std::is_same_v<Record, Device> || std::is_same_v<Record, Group> ||
-                                      std::is_same_v<Record, Link> || std::is_same_v<Record, Cable> ||
-                                      std::is_same_v<Record, Note>;
+    static constexpr bool isIndexed =
+        std::is_same_v<Record, Device> || std::is_same_v<Record, Group> || std::is_same_v<Record, Link> ||
+        std::is_same_v<Record, Cable> || std::is_same_v<Record, Note>;
 
     void reindex(const Device* before, const Device* after);
     void reindex(const Group* before, const Group* after);

@@ -20,7 +20,8 @@ public:
                     if (const auto* module = network_.find<ModuleModel>({fnv1a(fitted.model), 0}))
                         layout(module->ports, prefix + slot.key + "/");
         for (const PortSpec& spec : model->additional.specs())
-            if (std::find(device_.added.begin(), device_.added.end(), prefix + spec.key) != device_.added.end())
+            if (std::find(device_.added.begin(), device_.added.end(), prefix + spec.key) !=
+                device_.added.end())
                 add(prefix + spec.key, spec);
     }
 
@@ -96,7 +97,8 @@ PortCount countPorts(const Network& network, const Device& device) {
     for (const PortView& port : portsOf(network, device))
         count.all += port.isData();
     network.forEachLinkOf(device.id, [&](const Link& link) {
-        count.used += (link.a.device == device.id && !link.console) + (link.b.device == device.id && !link.console);
+        count.used +=
+            (link.a.device == device.id && !link.console) + (link.b.device == device.id && !link.console);
     });
     return count;
 }

@@ -18,9 +18,7 @@ public:
     std::string_view view() const { return text_ ? std::string_view(*text_) : std::string_view(); }
     std::string str() const { return std::string(view()); }
     bool empty() const { return !text_; }
-    bool operator==(const SharedText& other) const {
-        return text_ == other.text_ || view() == other.view();
-    }
+    bool operator==(const SharedText& other) const { return text_ == other.text_ || view() == other.view(); }
 
 private:
     std::shared_ptr<const std::string> text_;

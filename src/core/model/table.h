@@ -166,8 +166,9 @@ private:
 
     struct Inner : Node {
         Inner() : Node(false) {}
-        unsigned level = 0; ///< which nibble the children differ in: 0 the highest of `hi`, 31 the lowest of `lo`
-        Key prefix;         ///< a key with the nibbles above `level` that all below share
+        unsigned level =
+            0;      ///< which nibble the children differ in: 0 the highest of `hi`, 31 the lowest of `lo`
+        Key prefix; ///< a key with the nibbles above `level` that all below share
         std::size_t total = 0;
         std::array<Ref, 16> children;
     };
@@ -346,10 +347,10 @@ private:
             return;
         }
         for (unsigned i = 0; i < 16; ++i) {
-            const Node* inA = levelA <= levelB   ? a->inner().children[i].get()
+            const Node* inA = levelA <= levelB                   ? a->inner().children[i].get()
                               : nibble(someKey(*a), levelB) == i ? a
                                                                  : nullptr;
-            const Node* inB = levelB <= levelA   ? b->inner().children[i].get()
+            const Node* inB = levelB <= levelA                   ? b->inner().children[i].get()
                               : nibble(someKey(*b), levelA) == i ? b
                                                                  : nullptr;
             compareNodes(inA, inB, each);

@@ -59,9 +59,10 @@ std::span<const Word<Role>> wordsOf(Role) {
 
 std::string_view pluralOf(Role role) {
     static constexpr std::array<std::string_view, 22> words{
-        "Routers", "Switches", "Hubs", "Firewalls", "Access points", "Radio bridges", "Servers", "Workstations",
-        "Portables", "Phones", "Printers", "Cameras", "Terminals", "Controllers", "Sensors", "Serial servers",
-        "Patch panels", "Outlets", "Splitters", "Media converters", "Power", "Providers"};
+        "Routers",   "Switches",         "Hubs",      "Firewalls",      "Access points", "Radio bridges",
+        "Servers",   "Workstations",     "Portables", "Phones",         "Printers",      "Cameras",
+        "Terminals", "Controllers",      "Sensors",   "Serial servers", "Patch panels",  "Outlets",
+        "Splitters", "Media converters", "Power",     "Providers"};
     return words[static_cast<std::size_t>(role)];
 }
 
@@ -216,20 +217,27 @@ std::span<const Word<Side>> wordsOf(Side) {
 
 RoleFamily familyOf(Role role) {
     switch (role) {
-    case Role::router: return RoleFamily::router;
+    case Role::router:
+        return RoleFamily::router;
     case Role::switch_:
     case Role::hub:
     case Role::mediaConverter:
-    case Role::serialServer: return RoleFamily::switch_;
-    case Role::firewall: return RoleFamily::firewall;
+    case Role::serialServer:
+        return RoleFamily::switch_;
+    case Role::firewall:
+        return RoleFamily::firewall;
     case Role::accessPoint:
-    case Role::radioBridge: return RoleFamily::accessPoint;
-    case Role::server: return RoleFamily::server;
+    case Role::radioBridge:
+        return RoleFamily::accessPoint;
+    case Role::server:
+        return RoleFamily::server;
     case Role::patchPanel:
     case Role::outlet:
-    case Role::splitter: return RoleFamily::patchPanel;
+    case Role::splitter:
+        return RoleFamily::patchPanel;
     case Role::provider:
-    case Role::power: return RoleFamily::provider;
+    case Role::power:
+        return RoleFamily::provider;
     case Role::workstation:
     case Role::portable:
     case Role::phone:
@@ -237,7 +245,8 @@ RoleFamily familyOf(Role role) {
     case Role::camera:
     case Role::terminal:
     case Role::controller:
-    case Role::sensor: return RoleFamily::endpoint;
+    case Role::sensor:
+        return RoleFamily::endpoint;
     }
     return RoleFamily::endpoint;
 }

@@ -10,13 +10,50 @@
 namespace underridge::model {
 
 enum class Kind {
-    network, deviceModel, moduleModel, transceiverModel, cableType, sheet, group, vlan, subnet, service,
-    device, port, interface, panelMap, cable, link, position, note, asset, unknown
+    network,
+    deviceModel,
+    moduleModel,
+    transceiverModel,
+    cableType,
+    sheet,
+    group,
+    vlan,
+    subnet,
+    service,
+    device,
+    port,
+    interface,
+    panelMap,
+    cable,
+    link,
+    position,
+    note,
+    asset,
+    unknown
 };
 
 enum class Role {
-    router, switch_, hub, firewall, accessPoint, radioBridge, server, workstation, portable, phone, printer,
-    camera, terminal, controller, sensor, serialServer, patchPanel, outlet, splitter, mediaConverter, power,
+    router,
+    switch_,
+    hub,
+    firewall,
+    accessPoint,
+    radioBridge,
+    server,
+    workstation,
+    portable,
+    phone,
+    printer,
+    camera,
+    terminal,
+    controller,
+    sensor,
+    serialServer,
+    patchPanel,
+    outlet,
+    splitter,
+    mediaConverter,
+    power,
     provider
 };
 
@@ -24,7 +61,16 @@ enum class Role {
 enum class RoleFamily { router, switch_, firewall, accessPoint, server, endpoint, patchPanel, provider };
 
 enum class Medium {
-    unknown, twistedPair, singlePair, singleMode, multimode, coax, directAttach, activeOptical, serial, radio,
+    unknown,
+    twistedPair,
+    singlePair,
+    singleMode,
+    multimode,
+    coax,
+    directAttach,
+    activeOptical,
+    serial,
+    radio,
     circuit
 };
 
@@ -78,7 +124,9 @@ std::span<const Word<Origin>> wordsOf(Origin);
 std::span<const Word<Side>> wordsOf(Side);
 
 template <class E>
-concept HasWords = requires(E e) { wordsOf(e); };
+concept HasWords = requires(E e) {
+    wordsOf(e);
+};
 
 template <HasWords E>
 std::string_view textOf(E value) {

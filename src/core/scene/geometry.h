@@ -36,7 +36,9 @@ struct Rect {
     bool contains(const Rect& o) const {
         return o.x >= x && o.y >= y && o.right() <= right() && o.bottom() <= bottom();
     }
-    bool intersects(const Rect& o) const { return x < o.right() && o.x < right() && y < o.bottom() && o.y < bottom(); }
+    bool intersects(const Rect& o) const {
+        return x < o.right() && o.x < right() && y < o.bottom() && o.y < bottom();
+    }
     Rect grown(double by) const { return {x - by, y - by, w + 2 * by, h + 2 * by}; }
     Rect moved(PointF by) const { return {x + by.x, y + by.y, w, h}; }
     Rect united(const Rect& o) const {

@@ -10,7 +10,8 @@ namespace underridge::scene {
 using namespace model;
 namespace {
 
-constexpr double padding = 6, minWidth = 104, maxWidth = 240, tickPitch = 4.4, maxPitch = 11, tickHeight = 5.5, rowPitch = 7;
+constexpr double padding = 6, minWidth = 104, maxWidth = 240, tickPitch = 4.4, maxPitch = 11,
+                 tickHeight = 5.5, rowPitch = 7;
 constexpr int maxColumns = 48;
 constexpr double noteWidth = 200, noteSize = 11, noteLine = 15;
 /// A port's name at the end of its link: how far along, by turns so that neighbours do not collide.
@@ -70,7 +71,8 @@ int indexOf(const Network& network, const PortRef& port) {
             return spec ? static_cast<int>(spec - model->ports.specs().data()) : -1;
     }
     const auto ports = portsOf(network, *device);
-    const auto at = std::find_if(ports.begin(), ports.end(), [&](const PortView& p) { return p.key == port.port; });
+    const auto at =
+        std::find_if(ports.begin(), ports.end(), [&](const PortView& p) { return p.key == port.port; });
     return at == ports.end() ? -1 : static_cast<int>(at - ports.begin());
 }
 
@@ -84,7 +86,9 @@ std::string middleText(const Network& network, const Link& link) {
     if (!cable)
         return {};
     const CableType* type = network.typeOf(*cable);
-    std::string text = !cable->label.empty() ? cable->label : type && cable->lengthMm > 0 ? type->grade : std::string();
+    std::string text = !cable->label.empty()         ? cable->label
+                       : type && cable->lengthMm > 0 ? type->grade
+                                                     : std::string();
     if (cable->lengthMm > 0) {
         const double metres = static_cast<double>(cable->lengthMm) / 1000;
         text += fmt::format("{}{:g} m", text.empty() ? "" : " ", std::round(metres * 10) / 10);
@@ -104,15 +108,18 @@ void addLabels(const Network& network, const Link& link, const Plate& a, const P
         const Rect& frame = (sign > 0 ? a : b).frame;
         const bool upright = end.y <= frame.y || end.y >= frame.bottom();
         const double half = labelAt(kind, port.port, end).area.w / 2;
-        const double clear = upright ? 8.5 / std::max(0.05, std::abs(direction.y)) : (half + 3) / std::max(0.05, std::abs(direction.x));
+        const double clear = upright ? 8.5 / std::max(0.05, std::abs(direction.y))
+                                     : (half + 3) / std::max(0.05, std::abs(direction.x));
         const double turn = whole < shortLink ? 0 : labelStep * (std::max(index, 0) % labelTurns);
         const double reach = std::min(std::max(labelStart, clear) + turn, whole * 0.44);
-        line.labels.push_back(labelAt(kind, port.port, alongPath(line.path, sign > 0 ? reach : whole - reach).at));
+        line.labels.push_back(
+            labelAt(kind, port.port, alongPath(line.path, sign > 0 ? reach : whole - reach).at));
     };
     place(LabelKind::portA, link.a, portA, 1);
     place(LabelKind::portB, link.b, portB, -1);
     if (std::string text = middleText(network, link); !text.empty())
-        line.labels.push_back(labelAt(LabelKind::middle, std::move(text), alongPath(line.path, whole / 2).at));
+        line.labels.push_back(
+            labelAt(LabelKind::middle, std::move(text), alongPath(line.path, whole / 2).at));
 }
 
 /// Which of the links between the same two devices this is, and how many there are.
@@ -192,10 +199,11 @@ std::shared_ptr<const Plate> plateOf(const Network& network, SheetId sheet, cons
     });
     std::sort(used.begin(), used.end());
     for (const PortView& port : ports)
-        plate->ticks.push_back(std::binary_search(used.begin(), used.end(), std::string_view(port.key)) ? Tick::used
-                               : port.disabled()                                         ? Tick::disabled
-                               : port.reserved()                                         ? Tick::reserved
-                                                                                         : Tick::free);
+        plate->ticks.push_back(std::binary_search(used.begin(), used.end(), std::string_view(port.key))
+                                   ? Tick::used
+                               : port.disabled() ? Tick::disabled
+                               : port.reserved() ? Tick::reserved
+                                                 : Tick::free);
     return plate;
 }
 
@@ -220,27 +228,36 @@ LinkForm formOf(const Network& network, const Link& link) {
     if (link.console)
         return LinkForm::console;
     switch (mediumOf(network, link)) {
-    case Medium::unknown: return LinkForm::unknown;
-    case Medium::twistedPair: return LinkForm::twistedPair;
-    case Medium::singlePair: return LinkForm::singlePair;
+    case Medium::unknown:
+        return LinkForm::unknown;
+    case Medium::twistedPair:
+        return LinkForm::twistedPair;
+    case Medium::singlePair:
+        return LinkForm::singlePair;
     case Medium::singleMode:
     case Medium::multimode: {
         const Cable* cable = network.cable(link.cable);
         const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-        return type && type->positions > 2 && link.positions.empty() ? LinkForm::parallelFibre : LinkForm::duplexFibre;
+        return type && type->positions > 2 && link.positions.empty() ? LinkForm::parallelFibre
+                                                                     : LinkForm::duplexFibre;
     }
-    case Medium::coax: return LinkForm::coax;
+    case Medium::coax:
+        return LinkForm::coax;
     case Medium::directAttach:
-    case Medium::activeOptical: return LinkForm::thick;
-    case Medium::serial: return LinkForm::serial;
-    case Medium::radio: return LinkForm::radio;
-    case Medium::circuit: return LinkForm::circuit;
+    case Medium::activeOptical:
+        return LinkForm::thick;
+    case Medium::serial:
+        return LinkForm::serial;
+    case Medium::radio:
+        return LinkForm::radio;
+    case Medium::circuit:
+        return LinkForm::circuit;
     }
     return LinkForm::unknown;
 }
 
-std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, const Link& link, const Plate& a,
-                                       const Plate& b) {
+std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, const Link& link,
+                                       const Plate& a, const Plate& b) {
     auto line = std::make_shared<LinkLine>();
     line->id = link.id;
     line->a = a.id;

@@ -45,7 +45,17 @@ struct Plate {
 };
 
 enum class LinkForm {
-    unknown, twistedPair, singlePair, duplexFibre, parallelFibre, thick, coax, serial, console, radio, circuit
+    unknown,
+    twistedPair,
+    singlePair,
+    duplexFibre,
+    parallelFibre,
+    thick,
+    coax,
+    serial,
+    console,
+    radio,
+    circuit
 };
 
 enum class LabelKind { portA, portB, middle };
@@ -68,7 +78,7 @@ struct LinkLine {
     bool planned = false;
     bool toRemove = false;
     bool disabledA = false, disabledB = false;
-    bool openA = false, openB = false; ///< end not known
+    bool openA = false, openB = false;   ///< end not known
     bool failsA = false, failsB = false; ///< will not come up, at this end
     std::vector<Label> labels;
     Rect bounds; ///< of all that may be drawn of it
@@ -85,12 +95,14 @@ struct NoteCard {
 };
 
 /// Builds the item of one object; nothing when it is not on the sheet.
-std::shared_ptr<const Plate> plateOf(const model::Network& network, model::SheetId sheet, const model::Device& device);
+std::shared_ptr<const Plate> plateOf(const model::Network& network, model::SheetId sheet,
+                                     const model::Device& device);
 /// A plate as it would be for a device of this model: for the catalogue and while placing.
 Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF corner);
-std::shared_ptr<const LinkLine> lineOf(const model::Network& network, model::SheetId sheet, const model::Link& link,
-                                       const Plate& a, const Plate& b);
-std::shared_ptr<const NoteCard> cardOf(const model::Network& network, model::SheetId sheet, const model::Note& note);
+std::shared_ptr<const LinkLine> lineOf(const model::Network& network, model::SheetId sheet,
+                                       const model::Link& link, const Plate& a, const Plate& b);
+std::shared_ptr<const NoteCard> cardOf(const model::Network& network, model::SheetId sheet,
+                                       const model::Note& note);
 
 /// The place on a plate's border where a link to `towards` leaves from a port (its index in the rail, -1:
 /// not known).

@@ -23,8 +23,8 @@ int levelFor(const Rect& bounds) {
 }
 
 Key cellKey(int level, std::int64_t x, std::int64_t y) {
-    return {static_cast<std::uint64_t>(level), (static_cast<std::uint64_t>(x + bias) << 32) |
-                                                   static_cast<std::uint64_t>(y + bias)};
+    return {static_cast<std::uint64_t>(level),
+            (static_cast<std::uint64_t>(x + bias) << 32) | static_cast<std::uint64_t>(y + bias)};
 }
 
 template <class Each>
@@ -188,15 +188,19 @@ std::vector<const Label*> Scene::labelsIn(const Rect& area) const {
     std::vector<Ranked> all;
     for (const LinkLine* line : items.links)
         for (const Label& label : line->labels)
-            all.push_back({&label, {label.kind == LabelKind::middle, line->id.value * 4 + static_cast<unsigned>(label.kind)}});
-    std::sort(all.begin(), all.end(), [](const Ranked& a, const Ranked& b) { return a.label->area.x < b.label->area.x; });
+            all.push_back(
+                {&label,
+                 {label.kind == LabelKind::middle, line->id.value * 4 + static_cast<unsigned>(label.kind)}});
+    std::sort(all.begin(), all.end(),
+              [](const Ranked& a, const Ranked& b) { return a.label->area.x < b.label->area.x; });
     std::vector<const Label*> shown;
     for (std::size_t i = 0; i < all.size(); ++i) {
         const Rect& mine = all[i].label->area;
         if (!mine.intersects(area))
             continue;
         const auto covers = [&](const Ranked& other) {
-            return other.label != all[i].label && other.rank < all[i].rank && other.label->area.intersects(mine);
+            return other.label != all[i].label && other.rank < all[i].rank &&
+                   other.label->area.intersects(mine);
         };
         bool hidden = std::any_of(items.plates.begin(), items.plates.end(),
                                   [&](const Plate* plate) { return plate->frame.intersects(mine); });
@@ -264,7 +268,8 @@ public:
         for (const NoteId id : notes_) {
             const Note* held = after_.note(id);
             scene.setItem(scene.notes_, id.value,
-                          held && held->sheet == scene.sheet() ? cardOf(after_, scene.sheet(), *held) : nullptr,
+                          held && held->sheet == scene.sheet() ? cardOf(after_, scene.sheet(), *held)
+                                                               : nullptr,
                           &updated_.damage);
         }
         return std::move(updated_);
@@ -281,10 +286,11 @@ private:
     }
     void note(const Cable& cable) {
         for (const Network* network : {&before_, &after_})
-            network->forEachLinkOf(cable.ends.empty() ? DeviceId{} : cable.ends.front().at.device, [&](const Link& link) {
-                if (link.cable == cable.id)
-                    links_.insert(link.id);
-            });
+            network->forEachLinkOf(cable.ends.empty() ? DeviceId{} : cable.ends.front().at.device,
+                                   [&](const Link& link) {
+                                       if (link.cable == cable.id)
+                                           links_.insert(link.id);
+                                   });
     }
     void note(const Position& position) {
         if (position.sheet != updated_.scene.sheet())
@@ -305,7 +311,8 @@ private:
     template <class Other>
     void note(const Other&) {}
 
-    /// A model that came or went belongs to devices and cables that did too; only a changed one touches others.
+    /// A model that came or went belongs to devices and cables that did too; only a changed one touches
+    /// others.
     template <class Model>
     void changedModel(const Model& model) {
         updated_.all |= before_.find<Model>(model.key()) && after_.find<Model>(model.key());

@@ -66,7 +66,8 @@ public:
 
     /// Whether both show the same: for tests.
     bool operator==(const Scene& other) const {
-        return sheet_ == other.sheet_ && plates_ == other.plates_ && links_ == other.links_ && notes_ == other.notes_;
+        return sheet_ == other.sheet_ && plates_ == other.plates_ && links_ == other.links_ &&
+               notes_ == other.notes_;
     }
     /// Whether the grid holds exactly the items: for tests.
     bool gridIsTrue() const;

@@ -1,0 +1,328 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Benches of the core: area/what/size, with p50, p95, p99 in milliseconds and ratios to a plain reference.
+#include "bench/percentiles.h"
+#include "core/edit/devices.h"
+#include "core/edit/document.h"
+#include "core/edit/sheets.h"
+#include "core/exchange/own_format.h"
+#include "core/scene/scene.h"
+#include "tests/support/large_network.h"
+
+#include <map>
+#include <nlohmann/json.hpp>
+#include <random>
+#include <unistd.h>
+#include <unordered_map>
+
+using namespace underridge;
+using namespace underridge::model;
+using bench::Percentiles;
+
+namespace {
+
+const Network& network(int devices) {
+    static std::map<int, Network> made;
+    auto at = made.find(devices);
+    if (at == made.end())
+        at = made.emplace(devices, tests::largeNetwork(devices)).first;
+    return at->second;
+}
+
+std::vector<DeviceId> someDevices(const Network& n) {
+    std::vector<DeviceId> all;
+    n.all<Device>().forEach([&](const Device& d) { all.push_back(d.id); });
+    std::shuffle(all.begin(), all.end(), std::mt19937(3));
+    all.resize(std::min<std::size_t>(all.size(), 512));
+    return all;
+}
+
+double residentMb() {
+    std::FILE* file = std::fopen("/proc/self/statm", "r");
+    long pages = 0, resident = 0;
+    const bool read = file && std::fscanf(file, "%ld %ld", &pages, &resident) == 2;
+    if (file)
+        std::fclose(file);
+    return read ? static_cast<double>(resident) * static_cast<double>(sysconf(_SC_PAGESIZE)) / 1e6 : 0;
+}
+
+void tableCopy(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    for (auto _ : state) {
+        Network copy = n;
+        benchmark::DoNotOptimize(copy);
+    }
+}
+
+/// One device of a shared table replaced; against the same in a std::unordered_map that nobody shares.
+void tableEdit(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const auto ids = someDevices(n);
+    std::size_t i = 0;
+    for (auto _ : state) {
+        Table<Device> copy = n.all<Device>();
+        Device device = *copy.find({ids[i % ids.size()].value, 0});
+        device.outside = true;
+        copy.put(std::move(device));
+        benchmark::DoNotOptimize(copy);
+        ++i;
+    }
+}
+
+template <std::size_t leafSize>
+void tableLeaf(benchmark::State& state) {
+    const Network& n = network(10000);
+    Table<Device, leafSize> table;
+    n.all<Device>().forEach([&](const Device& d) { table.put(d); });
+    const auto ids = someDevices(n);
+    std::size_t i = 0;
+    for (auto _ : state) {
+        Table<Device, leafSize> copy = table;
+        Device device = *copy.find({ids[i++ % ids.size()].value, 0});
+        device.outside = true;
+        copy.put(std::move(device));
+        benchmark::DoNotOptimize(copy);
+    }
+}
+
+void tableLookUp(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const auto ids = someDevices(n);
+    std::unordered_map<std::uint64_t, const Device*> plain;
+    n.all<Device>().forEach([&](const Device& d) { plain[d.id.value] = &d; });
+    const auto timed = [&](auto&& find) {
+        const auto start = std::chrono::steady_clock::now();
+        for (int round = 0; round < 200; ++round)
+            for (const DeviceId id : ids)
+                benchmark::DoNotOptimize(find(id));
+        return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
+    };
+    const double reference = timed([&](DeviceId id) { return plain.at(id.value); });
+    const double ours = timed([&](DeviceId id) { return n.device(id); });
+    std::size_t i = 0;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(n.device(ids[i++ % ids.size()]));
+    state.counters["ratio_hash_map"] = ours / reference;
+}
+
+void tableCompare(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    Network changed = n;
+    for (const DeviceId id : someDevices(n)) {
+        Device device = *n.device(id);
+        device.outside = true;
+        changed.put(std::move(device));
+        if (changed.all<Device>().size() && changed.device(id)->outside)
+            break; // one difference
+    }
+    for (auto _ : state) {
+        int differences = 0;
+        Network::compare(n, changed, [&](const auto*, const auto*) { ++differences; });
+        benchmark::DoNotOptimize(differences);
+    }
+}
+
+/// A move as the window does it: the act, the journal's difference, the scene.
+void editMove(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const auto scene = scene::Scene::build(n, sheet);
+    const auto ids = someDevices(n);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            const auto act = edit::moveObjects(n, sheet, {refTo(ids[i++ % ids.size()])}, {8, 8});
+            benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
+            benchmark::DoNotOptimize(scene::update(scene, n, act->network));
+        });
+    times.report(state);
+}
+
+void editRename(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const auto scene = scene::Scene::build(n, sheet);
+    const auto ids = someDevices(n);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            const auto act = edit::rename(n, {refTo(ids[i++ % ids.size()])}, {"other"});
+            benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
+            benchmark::DoNotOptimize(scene::update(scene, n, act->network));
+        });
+    times.report(state);
+}
+
+void editLink(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const auto scene = scene::Scene::build(n, sheet);
+    const Catalogue catalogue = exchange::builtInCatalogue();
+    IdSource idSource(1);
+    const auto ids = someDevices(n);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            const auto pair =
+                linking::bestPair(n, catalogue, {ids[i % ids.size()], {}}, {ids[(i + 1) % ids.size()], {}});
+            ++i;
+            const auto act = edit::makeLink(n, catalogue, *pair, idSource);
+            benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
+            benchmark::DoNotOptimize(scene::update(scene, n, act->network));
+        });
+    times.report(state);
+}
+
+void editUndo(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const auto ids = someDevices(n);
+    edit::History history(n);
+    for (std::size_t i = 0; i < 100; ++i)
+        history.apply(*edit::moveObjects(history.now(), sheet, {refTo(ids[i])}, {8, 8}), {}, {}, 0);
+    auto scene = scene::Scene::build(history.now(), sheet);
+    Percentiles times;
+    bool back = true;
+    for (auto _ : state)
+        times.time(state, [&] {
+            back = back ? history.canUndo() : !history.canRedo();
+            const Network before = history.now();
+            back ? history.undo() : history.redo();
+            benchmark::DoNotOptimize(edit::differencePayload("x", before, history.now()));
+            scene = scene::update(scene, before, history.now()).scene;
+        });
+    times.report(state);
+}
+
+void openOwn(benchmark::State& state) {
+    const std::string bytes = exchange::writeOwn(network(static_cast<int>(state.range(0))));
+    // The reference: what the JSON library alone needs to parse the same bytes.
+    double reference = 1e9;
+    for (int i = 0; i < 3; ++i) {
+        const auto start = std::chrono::steady_clock::now();
+        std::string_view rest = bytes;
+        while (!rest.empty()) {
+            const auto end = rest.find('\n');
+            benchmark::DoNotOptimize(nlohmann::json::parse(rest.substr(0, end)));
+            rest.remove_prefix(end + 1);
+        }
+        reference = std::min(reference,
+                             std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
+    }
+    Percentiles times;
+    for (auto _ : state)
+        times.time(state, [&] { benchmark::DoNotOptimize(exchange::readOwn(bytes, "bench")); });
+    times.report(state);
+    state.counters["ratio_parse"] = times.at(0.5) / 1000 / reference;
+    state.counters["MB"] = static_cast<double>(bytes.size()) / 1e6;
+}
+
+/// What the window waits for when it saves (beginSave), and what the worker does (write).
+void saveOwn(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    MemoryFiles files;
+    auto document = edit::Document::fresh({files, "/j", [] { return std::int64_t{0}; }}, n);
+    Percentiles worker, blocked;
+    for (auto _ : state) {
+        edit::Document::Saving saving;
+        std::uint64_t hash = 0;
+        const auto start = std::chrono::steady_clock::now();
+        saving = document.beginSave("/bench.underridge");
+        const auto held = std::chrono::steady_clock::now() - start;
+        worker.time(state, [&] { hash = *edit::Document::write(files, saving); });
+        const auto again = std::chrono::steady_clock::now();
+        document.endSave(std::move(saving), hash);
+        const std::chrono::duration<double, std::milli> both =
+            held + (std::chrono::steady_clock::now() - again);
+        state.counters["blocked_ms"] = both.count();
+    }
+    worker.report(state);
+}
+
+void sceneBuild(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(scene::Scene::build(n, sheet));
+}
+
+void sceneHit(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
+    const auto bounds = scene.bounds();
+    std::mt19937 random(1);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(scene::hitAt(scene,
+                                              {bounds.x + random() % static_cast<unsigned>(bounds.w),
+                                               bounds.y + random() % static_cast<unsigned>(bounds.h)},
+                                              6));
+}
+
+void memoryOpen(benchmark::State& state) {
+    for (auto _ : state) {
+        const double before = residentMb();
+        const Network n = tests::largeNetwork(static_cast<int>(state.range(0)));
+        const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
+        benchmark::DoNotOptimize(scene);
+        state.counters["MB"] = residentMb() - before;
+    }
+}
+
+} // namespace
+
+// Memory first, while the process is small.
+BENCHMARK(memoryOpen)->Name("memory/open")->Arg(50000)->Iterations(1)->Unit(benchmark::kMillisecond);
+BENCHMARK(tableCopy)->Name("table/copy")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(tableEdit)->Name("table/edit")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(tableLeaf<16>)->Name("table/edit-leaf-16/10000");
+BENCHMARK(tableLeaf<32>)->Name("table/edit-leaf-32/10000");
+BENCHMARK(tableLeaf<64>)->Name("table/edit-leaf-64/10000");
+BENCHMARK(tableLookUp)->Name("table/look-up")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(tableCompare)->Name("table/compare")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(editMove)
+    ->Name("edit/move")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(editRename)
+    ->Name("edit/rename")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(editLink)
+    ->Name("edit/link")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(editUndo)
+    ->Name("edit/undo")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(openOwn)
+    ->Name("open/own")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(saveOwn)
+    ->Name("save/own")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(sceneBuild)->Name("scene/build")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(sceneHit)->Name("scene/hit")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK_MAIN();

@@ -1,0 +1,240 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Benches of the sheet widget at 1280 x 800 on the offscreen platform: one frame is one repaint of the widget
+// after one step of the gesture. The reference is copying one frame's bytes.
+#include "app/window/main_window.h"
+#include "bench/percentiles.h"
+#include "core/base/files.h"
+#include "tests/support/large_network.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QMouseEvent>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <cstring>
+
+using namespace underridge;
+using bench::Percentiles;
+
+namespace {
+
+struct Stage {
+    explicit Stage(int devices) {
+        editor = std::make_unique<app::Editor>(edit::World{files, "/j", [] { return std::int64_t{0}; }},
+                                               exchange::builtInCatalogue(), 1);
+        editor->setDocument(edit::Document::fresh(editor->world(), tests::largeNetwork(devices)));
+        view = std::make_unique<app::SheetView>(*editor);
+        view->resize(1280, 800);
+        view->show();
+        view->look(editor->scene().bounds().centre(), 1);
+        settle();
+    }
+    void paint() { frame = view->grab().toImage(); }
+    /// Lets the worker finish its tiles.
+    double settle() {
+        QElapsedTimer timer;
+        timer.start();
+        do {
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+            paint();
+        } while (!view->tilesComplete() && timer.elapsed() < 20000);
+        return static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    }
+    /// What one frame costs the window's thread: taking tiles that are ready, and painting.
+    void step() {
+        QCoreApplication::processEvents();
+        view->repaint();
+    }
+
+    MemoryFiles files;
+    std::unique_ptr<app::Editor> editor;
+    std::unique_ptr<app::SheetView> view;
+    QImage frame;
+};
+
+Stage& stage(int devices) {
+    static std::map<int, std::unique_ptr<Stage>> stages;
+    auto& held = stages[devices];
+    if (!held) {
+        stages.clear(); // one at a time
+        auto& fresh = stages[devices];
+        fresh = std::make_unique<Stage>(devices);
+        return *fresh;
+    }
+    return *held;
+}
+
+double copyFrameMs() {
+    std::vector<char> from(1280 * 800 * 4), to(from.size());
+    QElapsedTimer timer;
+    timer.start();
+    for (int i = 0; i < 50; ++i) {
+        std::memcpy(to.data(), from.data(), from.size());
+        benchmark::DoNotOptimize(to.data());
+    }
+    return static_cast<double>(timer.nsecsElapsed()) / 50e6;
+}
+
+void finish(benchmark::State& state, Percentiles& times) {
+    times.report(state);
+    state.counters["ratio_copy_frame"] = times.at(0.5) / copyFrameMs();
+}
+
+void framePan(benchmark::State& state) {
+    Stage& s = stage(static_cast<int>(state.range(0)));
+    const auto middle = s.editor->scene().bounds().centre();
+    s.view->look(middle, 1);
+    s.settle();
+    Percentiles times;
+    int i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            s.view->pan({(i / 60) % 2 ? 14.0 : -14.0, (i / 60) % 2 ? 6.0 : -6.0});
+            ++i;
+            s.step();
+        });
+    finish(state, times);
+}
+
+void frameZoom(benchmark::State& state) {
+    Stage& s = stage(static_cast<int>(state.range(0)));
+    s.view->look(s.editor->scene().bounds().centre(), 1);
+    s.settle();
+    Percentiles times;
+    int i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            s.view->zoomBy((i / 25) % 2 ? 1.1 : 1 / 1.1);
+            ++i;
+            s.step();
+        });
+    finish(state, times);
+    state.counters["sharp_after_ms"] = s.settle();
+}
+
+void frameDrag(benchmark::State& state) {
+    Stage& s = stage(static_cast<int>(state.range(0)));
+    s.view->look(s.editor->scene().bounds().centre(), 1);
+    s.settle();
+    const auto plates = s.editor->scene().itemsIn(s.view->camera().visible().grown(-200)).plates;
+    const QPointF start =
+        s.view->camera().toScreen(plates[plates.size() / 2]->frame.centre() + scene::PointF{0, -8});
+    const auto send = [&](QEvent::Type type, QPointF at, Qt::MouseButton button, Qt::MouseButtons buttons) {
+        QMouseEvent event(type, at, s.view->mapToGlobal(at), button, buttons, {});
+        QApplication::sendEvent(s.view.get(), &event);
+    };
+    send(QEvent::MouseMove, start, Qt::NoButton, Qt::NoButton);
+    send(QEvent::MouseButtonPress, start, Qt::LeftButton, Qt::LeftButton);
+    Percentiles times;
+    int i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            ++i;
+            send(QEvent::MouseMove, start + QPointF(i % 200, (i * 3) % 120), Qt::NoButton, Qt::LeftButton);
+            s.step();
+        });
+    QKeyEvent escape(QEvent::KeyPress, Qt::Key_Escape, {});
+    QApplication::sendEvent(s.view.get(), &escape);
+    send(QEvent::MouseButtonRelease, start, Qt::LeftButton, Qt::NoButton);
+    finish(state, times);
+}
+
+/// From "fit all" to the last tile painted by the worker.
+void sharpFit(benchmark::State& state) {
+    Stage& s = stage(static_cast<int>(state.range(0)));
+    Percentiles times;
+    for (auto _ : state) {
+        s.view->look(s.editor->scene().bounds().centre(), 1);
+        s.settle();
+        times.time(state, [&] {
+            s.view->fitAll();
+            s.settle();
+        });
+    }
+    times.report(state);
+}
+
+constexpr const char* startArgument = "--start";
+
+/// What a started process does: an empty window, or the program's with the sample; first paint, and gone.
+int started(const QString& what) {
+    if (what == "empty") {
+        QMainWindow window;
+        window.resize(1280, 800);
+        window.show();
+        window.grab();
+        return 0;
+    }
+    DiskFiles files;
+    QTemporaryDir folder;
+    app::MainWindow window({{files, folder.filePath("journal").toStdString(), [] { return std::int64_t{0}; }},
+                            1,
+                            folder.filePath("s.ini"),
+                            UNDERRIDGE_DEMO});
+    window.openFirstOffice();
+    window.show();
+    window.grab();
+    window.editor().document().close();
+    return 0;
+}
+
+double processMs(const char* what) {
+    QElapsedTimer timer;
+    timer.start();
+    QProcess::execute(QCoreApplication::applicationFilePath(), {startArgument, what});
+    return static_cast<double>(timer.nsecsElapsed()) / 1e6;
+}
+
+/// Whole processes, from start to end, against one that shows an empty Qt window.
+void startDemo(benchmark::State& state) {
+    Percentiles ours;
+    std::vector<double> empty;
+    for (auto _ : state) {
+        empty.push_back(processMs("empty"));
+        ours.time(state, [] { processMs("demo"); });
+    }
+    ours.report(state);
+    std::sort(empty.begin(), empty.end());
+    state.counters["empty_p50_ms"] = empty[empty.size() / 2];
+    state.counters["ratio_empty"] = ours.at(0.5) / empty[empty.size() / 2];
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    QApplication::setStyle("fusion");
+    if (argc == 3 && QString::fromLatin1(argv[1]) == startArgument)
+        return started(QString::fromLatin1(argv[2]));
+    benchmark::RegisterBenchmark("start/demo", startDemo)
+        ->UseManualTime()
+        ->Unit(benchmark::kMillisecond)
+        ->Iterations(10);
+    for (const int size : {1000, 10000, 50000}) {
+        benchmark::RegisterBenchmark("frame/pan", framePan)
+            ->Arg(size)
+            ->UseManualTime()
+            ->Unit(benchmark::kMillisecond)
+            ->Iterations(400);
+        benchmark::RegisterBenchmark("frame/zoom", frameZoom)
+            ->Arg(size)
+            ->UseManualTime()
+            ->Unit(benchmark::kMillisecond)
+            ->Iterations(200);
+        benchmark::RegisterBenchmark("frame/drag", frameDrag)
+            ->Arg(size)
+            ->UseManualTime()
+            ->Unit(benchmark::kMillisecond)
+            ->Iterations(400);
+        benchmark::RegisterBenchmark("sharp/fit", sharpFit)
+            ->Arg(size)
+            ->UseManualTime()
+            ->Unit(benchmark::kMillisecond)
+            ->Iterations(3);
+    }
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+    return 0;
+}
