@@ -185,8 +185,9 @@ private Q_SLOTS:
         QVERIFY(h.sheet().drawer().isVisible());
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, to);
         QCOMPARE(h.links(), std::size_t{0});
-        QListWidget& list = h.sheet().drawer().list();
-        QTest::mouseClick(list.viewport(), Qt::LeftButton, {}, list.visualItemRect(list.item(3)).center());
+        QTreeWidget& list = h.sheet().drawer().list();
+        QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
+                          list.visualItemRect(list.topLevelItem(3)).center());
         QCOMPARE(h.links(), std::size_t{1});
         QVERIFY(h.network().linkAt({h.named("switch-1"), "4"}));
     }

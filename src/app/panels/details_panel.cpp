@@ -155,6 +155,12 @@ void DetailsPanel::row(const QString& label, const QString& value) {
     form_->addRow(label, words);
 }
 
+void DetailsPanel::emptyRow(const QString& words) {
+    auto* label = new QLabel(words);
+    label->setWordWrap(true);
+    form_->addRow(label);
+}
+
 void DetailsPanel::textRow(const QString& label, const QString& value, const QString& placeholder,
                            Commit commit) {
     auto* box = new QWidget;
@@ -206,7 +212,7 @@ void DetailsPanel::checkRow(const QString& label, bool value, std::function<edit
     box->setChecked(value);
     connect(box, &QCheckBox::toggled, this,
             [this, commit = std::move(commit)](bool on) { editor_.apply(commit(on)); });
-    form_->addRow(QString(), box);
+    form_->addRow(box);
 }
 
 void DetailsPanel::choiceRow(const QString& label, const QStringList& choices, int current,
@@ -236,8 +242,7 @@ void DetailsPanel::linkRow(const QString& label, const QString& words, std::func
 void DetailsPanel::showDevice(const Device& device) {
     const Network& network = editor_.network();
     const DeviceId id = device.id;
-    begin(text(device.name), QStringLiteral("%1 · %2").arg(text(modelName(network, device)),
-                                                           text(titleOf(roleOf(network, device)))));
+    begin(text(device.name), kindText(network, device));
     textRow(tr("Name"), text(device.name), {}, [this, id](const std::string& typed) {
         return edit::rename(editor_.network(), {refTo(id)}, {typed});
     });
@@ -540,7 +545,8 @@ void DetailsPanel::legendRow(const Link& sample, int count) {
     QPainter painter(&picture);
     painter.setRenderHint(QPainter::Antialiasing);
     const bool dark = palette().color(QPalette::Window).lightness() < 128;
-    paint::SheetPainter(dark ? paint::darkTheme() : paint::lightTheme()).line(painter, line, scene::Detail::middle, 1);
+    paint::SheetPainter(dark ? paint::darkTheme() : paint::lightTheme())
+        .line(painter, line, scene::Detail::middle, 1);
     painter.end();
     auto* form = new QLabel;
     form->setPixmap(picture);
@@ -569,7 +575,7 @@ void DetailsPanel::showSheet() {
     });
     heading(tr("Devices"));
     if (roles.empty())
-        form_->addRow(new QLabel(tr("None yet. Press A to add some.")));
+        emptyRow(tr("None yet. Press A to add some."));
     for (const auto& [role, n] : roles)
         row(text(pluralOf(role)), QString::number(n));
     if (!roles.empty())
@@ -582,7 +588,7 @@ void DetailsPanel::showSheet() {
     });
     heading(tr("Links"));
     if (forms.empty())
-        form_->addRow(new QLabel(tr("None yet. Drag a plate's grip to another plate.")));
+        emptyRow(tr("None yet. Drag a plate's grip to another plate."));
     for (const auto& [form, found] : forms)
         legendRow(*network.link(found.first), found.second);
 }

@@ -32,6 +32,7 @@ private:
     void begin(const QString& title, const QString& subtitle);
     void heading(const QString& text);
     void row(const QString& label, const QString& value);
+    void emptyRow(const QString& words);
     void textRow(const QString& label, const QString& value, const QString& placeholder, Commit commit);
     void longRow(const QString& label, const QString& value, Commit commit);
     void checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit);

@@ -23,8 +23,7 @@ QString provenanceText(const Provenance& p) {
 
 QStringList deviceLines(const Network& network, const Device& device) {
     const PortCount ports = countPorts(network, device);
-    QStringList out{text(device.name), QStringLiteral("%1 · %2").arg(text(titleOf(roleOf(network, device))),
-                                                                     text(modelName(network, device)))};
+    QStringList out{text(device.name), kindText(network, device)};
     if (const std::string address = firstAddress(network, device.id); !address.empty())
         out << Card::tr("Address %1").arg(text(address));
     if (const Group* group = network.group(device.group))
@@ -72,6 +71,13 @@ QStringList portLines(const Network& network, const PortRef& ref) {
 }
 
 } // namespace
+
+QString kindText(const Network& network, const Device& device) {
+    const std::string model = modelName(network, device);
+    const std::string role(titleOf(roleOf(network, device)));
+    // "Access switch 24" says its role already.
+    return matchesWords(model, role) ? text(model) : QStringLiteral("%1 · %2").arg(text(model), text(role));
+}
 
 QStringList cardLines(const Network& network, ObjectRef object, const std::string& port) {
     if (!port.empty())

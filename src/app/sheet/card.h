@@ -19,6 +19,9 @@ private:
     QLabel *title_, *lines_;
 };
 
+/// "Access switch 24", "Border thing · router": what a device is.
+QString kindText(const model::Network& network, const model::Device& device);
+
 /// The essentials of an object or, with a port named, of that port: title first.
 QStringList cardLines(const model::Network& network, model::ObjectRef object, const std::string& port);
 

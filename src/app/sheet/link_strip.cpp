@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/link_strip.h"
 
-#include <QGridLayout>
+#include <QVBoxLayout>
 
 namespace underridge::app {
 
@@ -15,21 +15,25 @@ LinkStrip::LinkStrip(QWidget* parent)
     setObjectName(QStringLiteral("linkStrip"));
     setFrameShape(QFrame::StyledPanel);
     setAutoFillBackground(true);
-    auto* layout = new QGridLayout(this);
-    layout->setContentsMargins(10, 6, 10, 6);
-    layout->setHorizontalSpacing(8);
-    layout->setVerticalSpacing(3);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(12, 7, 12, 7);
+    layout->setSpacing(3);
+    auto* ends = new QHBoxLayout;
+    ends->setSpacing(6);
     for (QLabel* label : {nameA_, nameB_, words_})
         label->setTextFormat(Qt::PlainText);
     QFont bold = font();
     bold.setBold(true);
     nameA_->setFont(bold);
     nameB_->setFont(bold);
-    layout->addWidget(nameA_, 0, 0);
-    layout->addWidget(otherA_, 0, 1);
-    layout->addWidget(nameB_, 0, 2);
-    layout->addWidget(otherB_, 0, 3);
-    layout->addWidget(words_, 1, 0, 1, 4);
+    ends->addWidget(nameA_);
+    ends->addWidget(otherA_);
+    ends->addSpacing(18);
+    ends->addWidget(nameB_);
+    ends->addWidget(otherB_);
+    ends->addStretch();
+    layout->addLayout(ends);
+    layout->addWidget(words_);
     int end = 0;
     for (QToolButton* button : {otherA_, otherB_}) {
         button->setText(tr("Other port…"));

@@ -10,13 +10,18 @@ namespace underridge::app {
 using linking::Standing;
 
 PortDrawer::PortDrawer(QWidget* parent)
-    : QFrame(parent), title_(new QLabel(this)), list_(new QListWidget(this)) {
+    : QFrame(parent), title_(new QLabel(this)), list_(new QTreeWidget(this)) {
     setObjectName(QStringLiteral("portDrawer"));
     setFrameShape(QFrame::StyledPanel);
     setAutoFillBackground(true);
     list_->setFrameShape(QFrame::NoFrame);
     list_->setAccessibleName(tr("Ports"));
-    list_->setUniformItemSizes(true);
+    list_->setUniformRowHeights(true);
+    list_->setColumnCount(3); // port, what it is, "best"
+    list_->setHeaderHidden(true);
+    list_->setRootIsDecorated(false);
+    list_->setAllColumnsShowFocus(true);
+    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     title_->setWordWrap(false);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 8, 10, 8);
@@ -25,8 +30,8 @@ PortDrawer::PortDrawer(QWidget* parent)
     layout->addWidget(list_);
     setFocusProxy(list_);
     list_->installEventFilter(this);
-    connect(list_, &QListWidget::itemClicked, this,
-            [this](QListWidgetItem* item) { choose(list_->row(item)); });
+    connect(list_, &QTreeWidget::itemClicked, this,
+            [this](QTreeWidgetItem* item) { choose(list_->indexOfTopLevelItem(item)); });
     hide();
 }
 
@@ -35,27 +40,38 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
     title_->setText(
         QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
     list_->clear();
-    int width = 0;
+    int useless = 0;
+    std::string why;
     for (const linking::DrawerRow& row : rows_) {
-        QString text = QStringLiteral("%1   %2")
-                           .arg(QString::fromStdString(row.port), -4)
-                           .arg(QString::fromStdString(row.text));
-        if (row.best)
-            text += tr("   best");
-        auto* item = new QListWidgetItem(text, list_);
-        if (row.standing == Standing::taken || row.standing == Standing::doesNotFit)
-            item->setFlags(Qt::NoItemFlags);
-        if (row.best) {
-            QFont font = item->font();
-            font.setBold(true);
-            item->setFont(font);
+        if (row.standing == Standing::doesNotFit) { // they come last; one line tells of all
+            ++useless;
+            why = row.text;
+            continue;
         }
-        width = std::max(width, list_->fontMetrics().horizontalAdvance(text));
+        auto* item =
+            new QTreeWidgetItem(list_, {QString::fromStdString(row.port), QString::fromStdString(row.text),
+                                        row.best ? tr("best") : QString()});
+        if (row.standing == Standing::taken)
+            item->setFlags(Qt::NoItemFlags);
+        if (row.best)
+            item->setForeground(2, palette().color(QPalette::Highlight));
     }
-    list_->setCurrentRow(0);
+    if (useless > 0) {
+        auto* item = new QTreeWidgetItem(
+            list_, {QString(), useless == 1 ? QString::fromStdString(why)
+                                            : tr("%n other port(s) do not fit", nullptr, useless)});
+        item->setFlags(Qt::NoItemFlags);
+        item->setToolTip(1, QString::fromStdString(why));
+    }
+    int width = 0;
+    for (int column = 0; column < 3; ++column) {
+        list_->resizeColumnToContents(column);
+        width += list_->columnWidth(column);
+    }
+    list_->setCurrentItem(list_->topLevelItem(0));
     const int rowHeight = std::max(18, list_->sizeHintForRow(0));
-    const int shown = std::clamp(static_cast<int>(rows_.size()), 1, 9);
-    resize(std::clamp(width + 60, 240, 460), rowHeight * shown + title_->sizeHint().height() + 30);
+    const int shown = std::clamp(list_->topLevelItemCount(), 1, 9);
+    resize(std::clamp(width + 48, 260, 480), rowHeight * shown + title_->sizeHint().height() + 30);
     show();
     raise();
     setFocus();
@@ -93,7 +109,7 @@ void PortDrawer::placeBeside(const QRectF& plate, const std::vector<QRectF>& pla
 }
 
 void PortDrawer::choose(int row) {
-    if (row < 0 || !(list_->item(row)->flags() & Qt::ItemIsEnabled))
+    if (row < 0 || !(list_->topLevelItem(row)->flags() & Qt::ItemIsEnabled))
         return;
     const linking::DrawerRow picked = rows_[static_cast<std::size_t>(row)];
     hide();
@@ -105,7 +121,7 @@ void PortDrawer::keyPressEvent(QKeyEvent* event) {
         hide();
         Q_EMIT closed();
     } else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
-        choose(list_->currentRow());
+        choose(list_->indexOfTopLevelItem(list_->currentItem()));
     } else {
         QFrame::keyPressEvent(event);
     }

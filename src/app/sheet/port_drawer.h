@@ -5,7 +5,7 @@
 
 #include <QFrame>
 #include <QLabel>
-#include <QListWidget>
+#include <QTreeWidget>
 
 namespace underridge::app {
 
@@ -18,7 +18,7 @@ public:
     void open(const QString& device, const QString& from, std::vector<linking::DrawerRow> rows);
     /// Puts itself into `view` so that it covers none of `plates`.
     void placeBeside(const QRectF& plate, const std::vector<QRectF>& plates, const QRect& view);
-    QListWidget& list() { return *list_; }
+    QTreeWidget& list() { return *list_; }
 
 Q_SIGNALS:
     void chosen(const underridge::linking::DrawerRow& row);
@@ -32,7 +32,7 @@ private:
     void choose(int row);
 
     QLabel* title_;
-    QListWidget* list_;
+    QTreeWidget* list_;
     std::vector<linking::DrawerRow> rows_;
 };
 

@@ -50,6 +50,11 @@ void SheetView::paintEvent(QPaintEvent*) {
             painter_->selection(painter, note->frame, zoom);
         else if (const auto* line = editor_.scene().link({ref.id}); line && line->bounds.intersects(seen)) {
             painter_->selectedLine(painter, *line, zoom);
+            constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
+            if (const auto plates = editor_.scene().itemsIn(line->bounds).plates;
+                plates.size() <= mostPlatesAgain)
+                for (const scene::Plate* above : plates)
+                    painter_->plate(painter, *above, detail);
             for (std::size_t i = 1; i + 1 < line->path.size(); ++i) {
                 const QPointF c = paint::toQt(line->path[i]);
                 painter.setBrush(theme_->plate);

@@ -304,6 +304,28 @@ void SheetView::openAddField(std::optional<PointF> at, std::optional<linking::En
                                     : tr("Add devices"));
 }
 
+PointF SheetView::freePlaceNear(PointF wanted, const Rect& block, PointF step) const {
+    constexpr int reach = 12;
+    PointF best = wanted;
+    double bestDistance = 1e18;
+    for (int row = -reach; row <= reach; ++row)
+        for (int column = -reach; column <= reach; ++column) {
+            const PointF by{column * step.x, row * step.y};
+            // Below is better than beside, and beside better than above.
+            const double distance = length(by) + (row < 0 ? step.y / 2 : 0) + (column < 0 ? 1 : 0);
+            if (distance >= bestDistance)
+                continue;
+            const Rect there = block.moved(wanted + by).grown(12);
+            const auto plates = editor_.scene().itemsIn(there).plates;
+            if (std::none_of(plates.begin(), plates.end(),
+                             [&](const scene::Plate* p) { return p->frame.intersects(there); })) {
+                best = wanted + by;
+                bestDistance = distance;
+            }
+        }
+    return best;
+}
+
 void SheetView::addTyped(const edit::Addition& addition) {
     setFocus();
     const auto names = edit::seriesNames(addition.pattern, addition.count,
@@ -312,23 +334,14 @@ void SheetView::addTyped(const edit::Addition& addition) {
         Q_EMIT editor_.refused(names.refusal());
         return;
     }
+    constexpr PointF gap{48, 76}; // room for links and their labels
     const scene::Plate shape = scene::plateFor(*addition.model, names->back(), {0, 0});
     const int columns = std::min(addition.count, 8);
-    const double stepX = shape.frame.w + 32, stepY = shape.frame.h + 40;
-    PointF corner;
-    if (addAt_) {
-        corner = *addAt_;
-    } else { // in view, below what is there
-        const Rect seen = camera_.visible();
-        corner = {seen.centre().x - (columns * stepX - 32) / 2, seen.centre().y - shape.frame.h / 2};
-        const auto blocked = [&](PointF p) {
-            return !editor_.scene()
-                        .itemsIn({p.x - 8, p.y - 8, columns * stepX, shape.frame.h + 16})
-                        .plates.empty();
-        };
-        for (int tries = 0; tries < 200 && blocked(corner); ++tries)
-            corner.y += stepY;
-    }
+    const double stepX = shape.frame.w + gap.x, stepY = shape.frame.h + gap.y;
+    const Rect block{0, 0, columns * stepX - gap.x, ((addition.count - 1) / columns + 1) * stepY - gap.y};
+    const PointF wanted = addAt_ ? *addAt_ - PointF{shape.frame.w / 2, shape.frame.h / 2}
+                                 : camera_.visible().centre() - PointF{block.w / 2, block.h / 2};
+    const PointF corner = freePlaceNear(wanted, block, {stepX, stepY});
     std::vector<edit::Placed> placed;
     for (int i = 0; i < addition.count; ++i)
         placed.push_back({(*names)[static_cast<std::size_t>(i)],

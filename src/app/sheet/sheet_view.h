@@ -106,6 +106,8 @@ private:
     void showDrawer(const linking::End& from, model::DeviceId target, model::LinkId spare);
     void takeRow(const linking::DrawerRow& row);
     void addTyped(const edit::Addition& addition);
+    /// The place nearest to the one wanted where a block covers no plate, by whole steps.
+    scene::PointF freePlaceNear(scene::PointF wanted, const scene::Rect& block, scene::PointF step) const;
     void finishName();
     void finishNote();
     void paintEmptyHelp(QPainter& painter);

@@ -185,7 +185,7 @@ void MainWindow::buildDocks() {
     detailsDock_->setObjectName(QStringLiteral("detailsDock"));
     detailsDock_->setWidget(details_);
     addDockWidget(Qt::RightDockWidgetArea, detailsDock_);
-    resizeDocks({leftDock_, detailsDock_}, {230, 270}, Qt::Horizontal);
+    resizeDocks({leftDock_, detailsDock_}, {240, 290}, Qt::Horizontal);
 }
 
 void MainWindow::buildStatus() {
@@ -227,10 +227,14 @@ void MainWindow::applyTheme() {
     catalogue_->setTheme(theme);
     setStyleSheet(
         QStringLiteral(
-            "#wrong { color: %1 } #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; "
-            "border-radius: 6px; background: %3 } QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px "
-            "8px; "
-            "border-bottom: 1px solid %4 }")
+            "#wrong { color: %1 }"
+            "#portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; "
+            "background: %3 }"
+            "#linkStrip QToolButton, #details QToolButton { color: %2; border: 0; padding: 1px 3px; "
+            "text-align: left }"
+            "#linkStrip QToolButton:hover, #details QToolButton:hover, #linkStrip QToolButton:focus, "
+            "#details QToolButton:focus { text-decoration: underline }"
+            "QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; border-bottom: 1px solid %4 }")
             .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
     action(CommandId::followTheme)->setChecked(theme_->choice() == ThemeChoice::desktop);
     action(CommandId::lightTheme)->setChecked(theme_->choice() == ThemeChoice::light);

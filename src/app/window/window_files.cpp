@@ -192,7 +192,8 @@ void MainWindow::saveInBackground(const QString& path) {
                     saving->journal.reset();
                     tell(written->refusal());
                     if (!askSave)
-                        QMessageBox::warning(this, tr("Save"), QString::fromStdString(written->refusal().text()));
+                        QMessageBox::warning(this, tr("Save"),
+                                             QString::fromStdString(written->refusal().text()));
                 } else {
                     editor_->document().endSave(std::move(*saving), **written);
                     addRecent(path);
