@@ -6,7 +6,7 @@ target_compile_options(underridge_flags INTERFACE -Wall -Wextra -Wpedantic -Wsha
   -Wno-stringop-overflow -Wno-restrict -Wno-array-bounds -Wno-maybe-uninitialized -Wno-nonnull)
 target_include_directories(underridge_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
 if(UNDERRIDGE_SANITIZE)
-  target_compile_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE} -fno-omit-frame-pointer -O1)
+  target_compile_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE} -fno-omit-frame-pointer -O0 -g1) # -O1 compiles three times as long
   target_link_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE})
 endif()
 

@@ -166,6 +166,32 @@ private Q_SLOTS:
         QCOMPARE(used, 3);
     }
 
+    void marks_tell_disabled_ports_and_speeds_that_do_not_meet() {
+        RandomEdits edits(26);
+        Network network = edits.start();
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        auto act = edit::placeDevices(network, sheet, *edits.catalogue().device("access-switch-24"),
+                                      {{"a", {0, 0}}, {"b", {0, 300}}}, {}, edits.ids());
+        network = act->network;
+        const DeviceId a{act->subjects[0].id}, b{act->subjects[1].id};
+        network =
+            edit::makeLink(network, edits.catalogue(),
+                           *linking::bestPair(network, edits.catalogue(), {a, "1"}, {b, "1"}), edits.ids())
+                ->network;
+        const auto only = [&](const Network& n) {
+            std::optional<scene::LinkLine> line;
+            Scene::build(n, sheet).forEachLink([&](const scene::LinkLine& l) { line = l; });
+            return *line;
+        };
+        QVERIFY(!only(network).failsA && !only(network).disabledA);
+        network = edit::changePort(network, {a, "1"}, "x", [](Port& p) { p.speed = 100; })->network;
+        QVERIFY(!only(network).failsA); // the other end can do 100 Mbit/s too
+        network = edit::changePort(network, {b, "1"}, "x", [](Port& p) { p.speed = 1000; })->network;
+        QVERIFY(only(network).failsA && only(network).failsB);
+        network = edit::changePort(network, {b, "1"}, "x", [](Port& p) { p.disabled = true; })->network;
+        QVERIFY(only(network).disabledB && !only(network).disabledA);
+    }
+
     void text_is_measured_and_elided_by_the_table() {
         using scene::Weight;
         QVERIFY(scene::textWidth("iiii", 10, Weight::regular) <

@@ -129,17 +129,37 @@ void Editor::copy() {
 }
 
 void Editor::setDocument(edit::Document document) {
-    if (document_)
+    const auto sheets = document.network().sheetsInOrder();
+    auto scene = scene::Scene::build(document.network(), sheets.empty() ? SheetId{} : sheets.front().id);
+    setDocument(std::move(document), std::move(scene));
+}
+
+void Editor::setDocument(edit::Document document, scene::Scene scene) {
+    if (document_) {
         document_->close();
+        releaser_ =
+            std::jthread([old = std::move(document_), drawn = std::move(scene_)]() mutable { old.reset(); });
+    }
     document_ = std::make_unique<edit::Document>(std::move(document));
     session_ = {};
     port_ = {};
-    const auto sheets = network().sheetsInOrder();
-    session_.sheet = sheets.empty() ? SheetId{} : sheets.front().id;
-    scene_ = scene::Scene::build(network(), session_.sheet);
+    session_.sheet = scene.sheet();
+    scene_ = std::move(scene);
     Q_EMIT documentReplaced();
     Q_EMIT sceneChanged({}, true);
     Q_EMIT networkChanged();
+    Q_EMIT selectionChanged();
+    Q_EMIT stateChanged();
+}
+
+void Editor::showSheet(SheetId sheet) {
+    if (sheet == session_.sheet || !network().sheet(sheet))
+        return;
+    session_.sheet = sheet;
+    session_.selection.clear();
+    port_ = {};
+    scene_ = scene::Scene::build(network(), sheet);
+    Q_EMIT sceneChanged({}, true);
     Q_EMIT selectionChanged();
     Q_EMIT stateChanged();
 }

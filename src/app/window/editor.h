@@ -7,6 +7,7 @@
 #include "core/scene/scene.h"
 
 #include <QObject>
+#include <thread>
 
 namespace underridge::app {
 
@@ -50,6 +51,10 @@ public:
 
     /// Puts another document in place of the present one, which is closed in peace.
     void setDocument(edit::Document document);
+    /// The same with the scene of its first sheet already built, as a worker does.
+    void setDocument(edit::Document document, scene::Scene scene);
+    /// Shows another sheet of the network.
+    void showSheet(model::SheetId sheet);
 
     /// "4 of 28 ports": what a device is, for cards and lists.
     QString nameOf(model::ObjectRef object) const;
@@ -77,6 +82,7 @@ private:
     edit::Session session_;
     model::PortRef port_;
     edit::Clip clip_;
+    std::jthread releaser_; ///< large values are let go of beside the window's thread
 };
 
 } // namespace underridge::app

@@ -154,7 +154,11 @@ void MainWindow::buildPlaceLine() {
     connect(sheetName_->menu(), &QMenu::aboutToShow, this, [this] {
         sheetName_->menu()->clear();
         for (const Sheet& sheet : editor_->network().sheetsInOrder())
-            sheetName_->menu()->addAction(QString::fromStdString(sheet.name));
+            connect(sheetName_->menu()->addAction(QString::fromStdString(sheet.name)), &QAction::triggered,
+                    this, [this, id = sheet.id] {
+                        editor_->showSheet(id);
+                        sheet_->fitAll();
+                    });
     });
     bar->addWidget(sheetName_);
     auto* space = new QWidget;

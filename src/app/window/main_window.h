@@ -96,6 +96,12 @@ private:
     /// The document's path, or one asked for; empty: cancelled.
     QString pathToSave(bool ask);
     void waitForSaving();
+    struct Opening {
+        Result<edit::Document::Opened> document;
+        scene::Scene scene;
+    };
+    /// Reads a file and builds its scene on a worker, with progress and cancel; nothing: cancelled.
+    std::unique_ptr<Opening> readOnWorker(const QString& path);
     void exportPicture();
     void showKeys();
     void showAbout();
@@ -121,7 +127,7 @@ private:
     QMenu* recentMenu_ = nullptr;
     std::map<CommandId, QAction*> actions_;
     QTimer hintTimer_;
-    std::jthread saver_;
+    std::jthread saver_, opener_;
     QString latestHint_;
 };
 

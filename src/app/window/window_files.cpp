@@ -3,9 +3,11 @@
 #include "app/window/main_window.h"
 #include "paint/picture.h"
 
+#include <QEventLoop>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
+#include <QProgressDialog>
 #include <QSettings>
 #include <QTextBrowser>
 #include <QVBoxLayout>
@@ -38,6 +40,42 @@ void MainWindow::newNetwork() {
     refreshState();
 }
 
+std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& path) {
+    std::unique_ptr<Opening> result;
+    QEventLoop loop;
+    // Whoever waits may give up; the worker's result is then dropped.
+    auto wanted = std::make_shared<std::atomic<bool>>(true);
+    opener_ = std::jthread([this, &loop, &result, wanted, world = world_.world, path = path.toStdString()] {
+        auto opening = std::make_shared<Opening>(Opening{edit::Document::open(world, path), {}});
+        if (opening->document) {
+            const auto& network = opening->document->document.network();
+            const auto sheets = network.sheetsInOrder();
+            opening->scene =
+                scene::Scene::build(network, sheets.empty() ? model::SheetId{} : sheets.front().id);
+        }
+        QMetaObject::invokeMethod(
+            this,
+            [opening, wanted, &loop, &result] {
+                if (!*wanted)
+                    return;
+                result = std::make_unique<Opening>(std::move(*opening));
+                loop.quit();
+            },
+            Qt::QueuedConnection);
+    });
+    QProgressDialog progress(tr("Opening %1").arg(QFileInfo(path).fileName()), tr("Cancel"), 0, 0, this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    connect(&progress, &QProgressDialog::canceled, &loop, &QEventLoop::quit);
+    QTimer patience; // a dialog without steps shows itself only when told
+    patience.setSingleShot(true);
+    connect(&patience, &QTimer::timeout, &progress, &QWidget::show);
+    patience.start(500);
+    loop.exec();
+    *wanted = false;
+    return result;
+}
+
 bool MainWindow::openFile(const QString& path) {
     if (!mayLeave())
         return false;
@@ -54,20 +92,23 @@ bool MainWindow::openFile(const QString& path) {
             if (answer)
                 return recover(from);
         }
-    auto opened = edit::Document::open(world_.world, path.toStdString());
-    if (!opened) {
-        tell(opened.refusal());
+    auto opened = readOnWorker(path);
+    if (!opened)
+        return false; // cancelled
+    if (!opened->document) {
+        tell(opened->document.refusal());
         if (!showsSheet() && isVisible() && !askSave)
-            QMessageBox::warning(this, tr("Open"), QString::fromStdString(opened.refusal().text()));
+            QMessageBox::warning(this, tr("Open"), QString::fromStdString(opened->document.refusal().text()));
         return false;
     }
-    editor_->setDocument(std::move(opened->document));
+    const std::vector<Remark> remarks = std::move(opened->document->remarks);
+    editor_->setDocument(std::move(opened->document->document), std::move(opened->scene));
     stack_->setCurrentWidget(sheet_);
     sheet_->fitAll();
     sheet_->setFocus();
     addRecent(path);
     refreshState();
-    showRemarks(opened->remarks);
+    showRemarks(remarks);
     return true;
 }
 

@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Makes the pictures in docs/screenshots/ from the demo, by the events a person makes: screenshots FOLDER.
+#include "app/window/main_window.h"
+#include "core/base/files.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QMouseEvent>
+#include <QTemporaryDir>
+#include <cstdio>
+
+using namespace underridge;
+
+namespace {
+
+class Studio {
+public:
+    explicit Studio(const QString& folder)
+        : folder_(folder),
+          window_({{files_, scratch_.filePath("journal").toStdString(), [] { return std::int64_t{0}; }},
+                   1,
+                   scratch_.filePath("settings.ini"),
+                   QStringLiteral(UNDERRIDGE_DEMO)}) {
+        window_.resize(1280, 800);
+        window_.theme().choose(app::ThemeChoice::light);
+        window_.show();
+        settle();
+    }
+    ~Studio() { window_.editor().document().close(); }
+
+    app::MainWindow& window() { return window_; }
+    app::SheetView& sheet() { return window_.sheet(); }
+
+    void settle() {
+        QElapsedTimer timer;
+        timer.start();
+        do {
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+            sheet().repaint();
+        } while ((!sheet().tilesComplete() && timer.elapsed() < 5000) || timer.elapsed() < 120);
+    }
+    void shoot(const char* name) {
+        settle();
+        if (!window_.grab().save(folder_ + QLatin1Char('/') + QString::fromLatin1(name) +
+                                 QStringLiteral(".png")))
+            std::fprintf(stderr, "screenshots: cannot write %s\n", name);
+    }
+    model::DeviceId named(const char* name) {
+        model::DeviceId found;
+        window_.editor().network().all<model::Device>().forEach([&](const model::Device& d) {
+            if (d.name == name)
+                found = d.id;
+        });
+        return found;
+    }
+    QPointF middle(const char* name) {
+        return sheet().camera().toScreen(window_.editor().scene().plate(named(name))->frame.centre() +
+                                         scene::PointF{10, -8});
+    }
+    void pointer(QEvent::Type type, QPointF at, Qt::MouseButton button = Qt::NoButton,
+                 Qt::MouseButtons held = {}) {
+        QMouseEvent event(type, at, sheet().mapToGlobal(at), button, held, {});
+        QApplication::sendEvent(&sheet(), &event);
+    }
+
+private:
+    QString folder_;
+    QTemporaryDir scratch_;
+    DiskFiles files_;
+    app::MainWindow window_;
+};
+
+void shootAll(const QString& folder) {
+    Studio s(folder);
+    s.shoot("start");
+    s.window().openFirstOffice();
+    s.shoot("first-office-near");
+    s.sheet().look(s.window().editor().scene().bounds().centre(), 0.24);
+    s.shoot("first-office-far");
+    s.sheet().fitAll();
+
+    // A second uplink from the switch, its port chosen from the drawer.
+    s.pointer(QEvent::MouseMove, s.middle("acc-1"));
+    const auto* plate = s.window().editor().scene().plate(s.named("acc-1"));
+    const auto grip = app::SelectTool::gripOf(*plate, s.sheet().camera().zoom()).centre();
+    s.pointer(QEvent::MouseMove, s.sheet().camera().toScreen(grip));
+    s.pointer(QEvent::MouseButtonPress, s.sheet().camera().toScreen(grip), Qt::LeftButton, Qt::LeftButton);
+    s.pointer(QEvent::MouseMove, s.middle("edge-1"), Qt::NoButton, Qt::LeftButton);
+    s.shoot("linking-target");
+    s.pointer(QEvent::MouseButtonRelease, s.middle("edge-1"), Qt::LeftButton);
+    s.sheet().strip().otherPort(1).click();
+    s.shoot("linking-drawer");
+    s.sheet().drawer().hide();
+    s.window().editor().undo();
+
+    const auto* link = s.window().editor().network().linkAt({s.named("wall-1"), "X2"});
+    s.window().editor().select({model::refTo(link->id)});
+    s.shoot("details-link");
+    s.window().editor().select({model::refTo(s.named("acc-1"))});
+    s.window().theme().choose(app::ThemeChoice::dark);
+    s.shoot("first-office-dark");
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (argc != 2) {
+        std::fprintf(stderr, "usage: screenshots FOLDER\n");
+        return 2;
+    }
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    QApplication::setStyle(QStringLiteral("fusion"));
+    QDir().mkpath(QString::fromLocal8Bit(argv[1]));
+    shootAll(QString::fromLocal8Bit(argv[1]));
+    return 0;
+}
