@@ -45,6 +45,15 @@ QPolygonF polygon(const std::vector<PointF>& path) {
     return out;
 }
 
+/// The colour mixed with the ink until it stands out from the sheet.
+QColor lightened(const QColor& colour, const Theme& theme) {
+    QColor out = colour;
+    for (int i = 0; i < 10 && contrast(out, theme.sheet) < minContrast; ++i)
+        out = QColor((out.red() * 4 + theme.ink.red()) / 5, (out.green() * 4 + theme.ink.green()) / 5,
+                     (out.blue() * 4 + theme.ink.blue()) / 5);
+    return out;
+}
+
 /// The path moved sideways by `offset`, joined at the middle of each bend.
 std::vector<PointF> sideways(const std::vector<PointF>& path, double offset) {
     if (offset == 0)
@@ -249,9 +258,13 @@ void SheetPainter::crossTicks(QPainter& painter, const std::vector<PointF>& path
 }
 
 void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, double zoom) {
-    const QColor jacket = QColor::fromRgb(item.jacket);
+    QColor jacket = QColor::fromRgb(item.jacket);
+    // A light jacket on the light sheet gets a casing. A dark one on the dark sheet is lightened instead: a
+    // dark core in a light casing would read as two strands.
+    if (theme_.dark)
+        jacket = lightened(jacket, theme_);
     const bool faint = contrast(jacket, theme_.sheet) < minContrast;
-    const QColor casing = theme_.dark ? theme_.ink : jacket.darker(220);
+    const QColor casing = jacket.darker(220);
     const double weight = item.planned ? 0.5 : 1;
     // Thin lines stay visible when the sheet is small.
     const double least = detail == Detail::middle ? 1.0 / zoom : 0;
@@ -396,17 +409,26 @@ void SheetPainter::selection(QPainter& painter, const Rect& frame, double zoom) 
 }
 
 void SheetPainter::selectedLine(QPainter& painter, const LinkLine& item, double zoom) {
+    haloed(painter, item, zoom, 0.42F);
+}
+
+void SheetPainter::hoveredLine(QPainter& painter, const LinkLine& item, double zoom) {
+    haloed(painter, item, zoom, 0.18F);
+}
+
+void SheetPainter::haloed(QPainter& painter, const LinkLine& item, double zoom, float strength) {
     painter.setRenderHint(QPainter::Antialiasing);
+    const Detail detail = scene::detailFor(zoom);
     QColor halo = theme_.accent;
-    halo.setAlphaF(0.30F);
-    QPen pen(halo, 9 / zoom);
+    halo.setAlphaF(detail == Detail::far ? 1.0F : strength);
+    QPen pen(halo, (detail == Detail::far ? 3 : 11) / zoom);
     pen.setCapStyle(Qt::RoundCap);
     pen.setJoinStyle(Qt::RoundJoin);
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
     painter.drawPolyline(polygon(item.path));
-    painter.setPen(QPen(theme_.accent, 2 / zoom));
-    painter.drawPolyline(polygon(item.path));
+    if (detail != Detail::far)
+        line(painter, item, detail, zoom); // its form stays to be seen
 }
 
 void SheetPainter::text(QPainter& painter, QPointF baseline, const std::string& words, double size,

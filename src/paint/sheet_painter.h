@@ -42,11 +42,13 @@ public:
     /// The outline that says "selected" or "has the focus", in screen pixels at any zoom.
     void selection(QPainter& painter, const scene::Rect& frame, double zoom);
     void selectedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
+    void hoveredLine(QPainter& painter, const scene::LinkLine& line, double zoom);
 
     void text(QPainter& painter, QPointF baseline, const std::string& text, double size, scene::Weight weight,
               const QColor& colour);
 
 private:
+    void haloed(QPainter& painter, const scene::LinkLine& line, double zoom, float strength);
     void far(QPainter& painter, const scene::Items& items, double zoom);
     void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);
     void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);

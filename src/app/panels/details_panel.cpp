@@ -229,13 +229,12 @@ void DetailsPanel::choiceRow(const QString& label, const QStringList& choices, i
 }
 
 void DetailsPanel::linkRow(const QString& label, const QString& words, std::function<void()> act) {
-    auto* button = new QToolButton;
-    button->setText(words);
+    auto* button = new QPushButton(words);
+    button->setFlat(true);
     button->setAccessibleName(label.isEmpty() ? words : QStringLiteral("%1: %2").arg(label, words));
-    button->setAutoRaise(true);
     button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     button->setToolTip(words);
-    connect(button, &QToolButton::clicked, this, [act = std::move(act)] { act(); });
+    connect(button, &QPushButton::clicked, this, [act = std::move(act)] { act(); });
     form_->addRow(label, button);
 }
 

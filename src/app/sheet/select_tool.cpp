@@ -407,10 +407,9 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     }
     if (scene::detailFor(zoom) == scene::Detail::far)
         return;
-    if (const scene::LinkLine* line =
-            hovered_.object.kind == Kind::link ? editor_.scene().link({hovered_.object.id}) : nullptr)
-        if (!editor_.isSelected(hovered_.object))
-            sheetPainter.selectedLine(painter, *line, zoom * 2);
+    if (hovered_.object.kind == Kind::link && !editor_.isSelected(hovered_.object))
+        if (const scene::LinkLine* line = editor_.scene().link({hovered_.object.id}))
+            sheetPainter.hoveredLine(painter, *line, zoom);
     for (const scene::Plate* plate : editor_.scene().itemsIn(view_.camera().visible()).plates)
         if (showsGrip(*plate)) {
             const Rect grip = gripOf(*plate, zoom);

@@ -60,9 +60,12 @@ void SheetView::paintEvent(QPaintEvent*) {
                 painter.setBrush(theme_->plate);
                 painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
             }
-            if (detail == scene::Detail::near || detail == scene::Detail::close)
+            if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
+                for (const scene::Label* label : editor_.scene().labelsIn(line->bounds))
+                    painter_->label(painter, *label);
                 for (const scene::Label& label : line->labels)
                     painter_->label(painter, label);
+            }
         }
     }
     if (hasFocus()) // the focus, apart from the selection: a thin second outline

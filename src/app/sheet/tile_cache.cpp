@@ -68,6 +68,7 @@ void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio)
     // Whole device pixels, so that tiles are copied, not resampled.
     const QPointF corner = camera.toScreen({index(seen.x) * side, index(seen.y) * side}) * pixelRatio;
     const QPoint origin = corner.toPoint();
+    const double logical = tilePixels / pixelRatio;
     std::vector<Order> orders;
     painter.save();
     painter.resetTransform();
@@ -76,13 +77,13 @@ void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio)
         for (int x = index(seen.x); x <= index(seen.right()); ++x) {
             Tile& tile = now_.tiles[{x, y}];
             tile.lastUsed = clock_;
-            const QRect target(origin +
-                                   QPoint((x - index(seen.x)) * tilePixels, (y - index(seen.y)) * tilePixels),
-                               QSize(tilePixels, tilePixels));
+            const QRectF target(QPointF(origin) / pixelRatio +
+                                    QPointF((x - index(seen.x)) * logical, (y - index(seen.y)) * logical),
+                                QSizeF(logical, logical));
             if (!tile.image.isNull())
-                painter.drawImage(target.topLeft(), tile.image);
+                painter.drawImage(target, tile.image);
             else
-                drawStandIn(painter, target, areaOf({x, y}, scale));
+                drawStandIn(painter, target, areaOf({x, y}, scale), pixelRatio);
             if (!tile.fresh)
                 ++missing_;
             if (!tile.fresh && !tile.asked) {
@@ -106,7 +107,7 @@ void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio)
     evict();
 }
 
-void TileCache::drawStandIn(QPainter& painter, const QRectF& target, const Rect& area) {
+void TileCache::drawStandIn(QPainter& painter, const QRectF& target, const Rect& area, double pixelRatio) {
     painter.fillRect(target, theme_->sheet);
     if (last_.scale == 0)
         return;
@@ -117,9 +118,9 @@ void TileCache::drawStandIn(QPainter& painter, const QRectF& target, const Rect&
         const Rect old = areaOf(place, last_.scale);
         if (tile.image.isNull() || !old.intersects(area))
             continue;
-        const QPointF at =
-            target.topLeft() + QPointF((old.x - area.x) * now_.scale, (old.y - area.y) * now_.scale);
-        painter.drawImage(QRectF(at, QSizeF(tilePixels * factor, tilePixels * factor)), tile.image);
+        const double perUnit = now_.scale / pixelRatio, wide = tilePixels * factor / pixelRatio;
+        const QPointF at = target.topLeft() + QPointF((old.x - area.x) * perUnit, (old.y - area.y) * perUnit);
+        painter.drawImage(QRectF(at, QSizeF(wide, wide)), tile.image);
     }
     painter.restore();
 }

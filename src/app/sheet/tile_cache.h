@@ -69,7 +69,7 @@ private:
     void work(const std::stop_token& stop);
     void take(const Order& order, QImage image);
     void evict();
-    void drawStandIn(QPainter& painter, const QRectF& target, const scene::Rect& area);
+    void drawStandIn(QPainter& painter, const QRectF& target, const scene::Rect& area, double pixelRatio);
 
     scene::Scene scene_;
     const paint::Theme* theme_ = &paint::lightTheme();

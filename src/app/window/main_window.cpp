@@ -229,17 +229,19 @@ void MainWindow::applyTheme() {
     QApplication::setPalette(paletteFor(theme));
     sheet_->setTheme(theme);
     catalogue_->setTheme(theme);
-    setStyleSheet(
-        QStringLiteral(
-            "#wrong { color: %1 }"
-            "#portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; "
-            "background: %3 }"
-            "#linkStrip QToolButton, #details QToolButton { color: %2; border: 0; padding: 1px 3px; "
-            "text-align: left }"
-            "#linkStrip QToolButton:hover, #details QToolButton:hover, #linkStrip QToolButton:focus, "
-            "#details QToolButton:focus { text-decoration: underline }"
-            "QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; border-bottom: 1px solid %4 }")
-            .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
+    setStyleSheet(QStringLiteral(R"(
+#wrong { color: %1 }
+#portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; background: %3 }
+#portDrawer QTreeView::item { padding: 3px 0 }
+#linkStrip QToolButton, #details QToolButton, #details QPushButton { color: %2; border: 0; padding: 1px 3px; text-align: left }
+#linkStrip QToolButton:hover, #details QToolButton:hover, #details QPushButton:hover,
+#linkStrip QToolButton:focus, #details QToolButton:focus, #details QPushButton:focus { text-decoration: underline }
+QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; border-bottom: 1px solid %4 })")
+                      .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
+    refreshThemeChecks();
+}
+
+void MainWindow::refreshThemeChecks() {
     action(CommandId::followTheme)->setChecked(theme_->choice() == ThemeChoice::desktop);
     action(CommandId::lightTheme)->setChecked(theme_->choice() == ThemeChoice::light);
     action(CommandId::darkTheme)->setChecked(theme_->choice() == ThemeChoice::dark);
@@ -411,7 +413,7 @@ void MainWindow::run(CommandId id) {
         showAbout();
         break;
     }
-    applyTheme();
+    refreshThemeChecks(); // a checkable action changes its mark by itself
 }
 
 void MainWindow::goTo(quint64 object, bool isLink) {

@@ -82,6 +82,7 @@ private:
     void buildStatus();
     void run(CommandId id);
     void applyTheme();
+    void refreshThemeChecks();
     void refreshState();
     void refreshEnabled();
     void tell(const Remark& remark);
