@@ -28,20 +28,6 @@ QString text(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
-/// A text area whose editing ends when the focus leaves it.
-class LongField : public QPlainTextEdit {
-public:
-    using QPlainTextEdit::QPlainTextEdit;
-    std::function<void()> finished;
-
-protected:
-    void focusOutEvent(QFocusEvent* event) override {
-        QPlainTextEdit::focusOutEvent(event);
-        if (finished)
-            finished();
-    }
-};
-
 /// "22", "22 m", "22.5m", "1,5 km" in millimetres; nothing when it is no length.
 std::optional<std::int64_t> parseLength(std::string typed) {
     typed = lowered(trimmed(typed));
@@ -107,142 +93,15 @@ void DetailsPanel::refresh() {
 }
 
 void DetailsPanel::begin(const QString& title, const QString& subtitle) {
-    auto* content = new QWidget;
-    auto* layout = new QVBoxLayout(content);
-    layout->setContentsMargins(14, 12, 14, 12);
-    layout->setSpacing(8);
-    auto* name = new QLabel(title);
-    name->setTextFormat(Qt::PlainText);
-    name->setWordWrap(true);
-    QFont large = font();
-    large.setBold(true);
-    large.setPointSizeF(large.pointSizeF() * 1.2);
-    name->setFont(large);
-    auto* sub = new QLabel(subtitle);
-    sub->setTextFormat(Qt::PlainText);
-    sub->setWordWrap(true);
-    sub->setForegroundRole(QPalette::PlaceholderText);
-    layout->addWidget(name);
-    layout->addWidget(sub);
-    auto* form = new QWidget;
-    form_ = new QFormLayout(form);
-    form_->setContentsMargins(0, 4, 0, 0);
-    form_->setLabelAlignment(Qt::AlignLeft);
-    form_->setHorizontalSpacing(10);
-    form_->setVerticalSpacing(6);
-    form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
-    layout->addWidget(form);
-    layout->addStretch(1);
-    setWidget(content);
-}
-
-void DetailsPanel::heading(const QString& words) {
-    auto* label = new QLabel(words.toUpper());
-    QFont small = font();
-    small.setPointSizeF(small.pointSizeF() * 0.85);
-    small.setBold(true);
-    label->setFont(small);
-    label->setForegroundRole(QPalette::PlaceholderText);
-    label->setContentsMargins(0, 8, 0, 0);
-    form_->addRow(label);
-}
-
-void DetailsPanel::row(const QString& label, const QString& value) {
-    auto* words = new QLabel(value);
-    words->setTextFormat(Qt::PlainText);
-    words->setWordWrap(true);
-    words->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    form_->addRow(label, words);
-}
-
-void DetailsPanel::emptyRow(const QString& words) {
-    auto* label = new QLabel(words);
-    label->setWordWrap(true);
-    form_->addRow(label);
-}
-
-void DetailsPanel::textRow(const QString& label, const QString& value, const QString& placeholder,
-                           Commit commit) {
-    auto* box = new QWidget;
-    auto* layout = new QVBoxLayout(box);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(2);
-    auto* edit = new QLineEdit(value);
-    edit->setAccessibleName(label);
-    edit->setPlaceholderText(placeholder);
-    auto* wrong = new QLabel;
-    wrong->setObjectName(QStringLiteral("wrong"));
-    wrong->setTextFormat(Qt::PlainText);
-    wrong->setWordWrap(true);
-    wrong->hide();
-    layout->addWidget(edit);
-    layout->addWidget(wrong);
-    connect(edit, &QLineEdit::editingFinished, this, [this, edit, wrong, value, commit = std::move(commit)] {
-        if (edit->text() == value) {
-            wrong->hide();
-            return;
-        }
-        auto act = commit(edit->text().trimmed().toStdString());
-        if (!act) {
-            wrong->setText(QString::fromStdString(act.refusal().text()));
-            wrong->show();
-            return;
-        }
-        wrong->hide();
-        editor_.apply(std::move(act));
-    });
-    form_->addRow(label, box);
-}
-
-void DetailsPanel::longRow(const QString& label, const QString& value, Commit commit) {
-    auto* edit = new LongField(value);
-    edit->setAccessibleName(label);
-    edit->setTabChangesFocus(true);
-    edit->setFixedHeight(66);
-    edit->finished = [this, edit, value, commit = std::move(commit)] {
-        if (edit->toPlainText() != value)
-            editor_.apply(commit(edit->toPlainText().toStdString()));
-    };
-    form_->addRow(label, edit);
-}
-
-void DetailsPanel::checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit) {
-    auto* box = new QCheckBox(label);
-    box->setAccessibleName(label);
-    box->setChecked(value);
-    connect(box, &QCheckBox::toggled, this,
-            [this, commit = std::move(commit)](bool on) { editor_.apply(commit(on)); });
-    form_->addRow(box);
-}
-
-void DetailsPanel::choiceRow(const QString& label, const QStringList& choices, int current,
-                             std::function<edit::ActResult(int)> commit) {
-    auto* box = new QComboBox;
-    box->setAccessibleName(label);
-    box->addItems(choices);
-    box->setCurrentIndex(current);
-    box->setMinimumContentsLength(8);
-    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    connect(box, &QComboBox::activated, this,
-            [this, commit = std::move(commit)](int index) { editor_.apply(commit(index)); });
-    form_->addRow(label, box);
-}
-
-void DetailsPanel::linkRow(const QString& label, const QString& words, std::function<void()> act) {
-    auto* button = new QPushButton(words);
-    button->setFlat(true);
-    button->setAccessibleName(label.isEmpty() ? words : QStringLiteral("%1: %2").arg(label, words));
-    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    button->setToolTip(words);
-    connect(button, &QPushButton::clicked, this, [act = std::move(act)] { act(); });
-    form_->addRow(label, button);
+    form_ = std::make_unique<DetailsForm>(editor_, title, subtitle);
+    setWidget(form_->content());
 }
 
 void DetailsPanel::showDevice(const Device& device) {
     const Network& network = editor_.network();
     const DeviceId id = device.id;
     begin(text(device.name), kindText(network, device));
-    textRow(tr("Name"), text(device.name), {}, [this, id](const std::string& typed) {
+    form_->textRow(tr("Name"), text(device.name), {}, [this, id](const std::string& typed) {
         return edit::rename(editor_.network(), {refTo(id)}, {typed});
     });
     std::string address;
@@ -250,36 +109,36 @@ void DetailsPanel::showDevice(const Device& device) {
         if (address.empty() && !i.addresses.empty())
             address = i.addresses.front();
     });
-    textRow(tr("Address"), text(address), QStringLiteral("10.84.1.1/24"),
-            [this, id](const std::string& typed) {
-                return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
-            });
-    textRow(tr("Serial"), text(device.serial), {}, [this, id](const std::string& typed) {
+    form_->textRow(tr("Address"), text(address), QStringLiteral("10.84.1.1/24"),
+                   [this, id](const std::string& typed) {
+                       return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
+                   });
+    form_->textRow(tr("Serial"), text(device.serial), {}, [this, id](const std::string& typed) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set serial",
                                         [&](Device& d) { d.serial = typed; });
     });
-    longRow(tr("Note"), text(device.note.view()), [this, id](const std::string& typed) {
+    form_->longRow(tr("Note"), text(device.note.view()), [this, id](const std::string& typed) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set note",
                                         [&](Device& d) { d.note = typed; });
     });
-    longRow(tr("Start-up"), text(device.startUp.view()), [this, id](const std::string& typed) {
+    form_->longRow(tr("Start-up"), text(device.startUp.view()), [this, id](const std::string& typed) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set start-up configuration",
                                         [&](Device& d) { d.startUp = typed; });
     });
-    checkRow(tr("Outside, not ours to manage"), device.outside, [this, id](bool on) {
+    form_->checkRow(tr("Outside, not ours to manage"), device.outside, [this, id](bool on) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}},
                                         on ? "Mark as outside" : "Mark as ours",
                                         [&](Device& d) { d.outside = on; });
     });
-    row(tr("From"), text(titleOf(device.provenance.origin)) +
-                        (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    form_->row(tr("From"), text(titleOf(device.provenance.origin)) +
+                               (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
     portLists(device);
 }
 
 void DetailsPanel::portLists(const Device& device) {
     const Network& network = editor_.network();
     const PortCount count = countPorts(network, device);
-    heading(tr("Ports: %1 of %2 used").arg(count.used).arg(count.all));
+    form_->heading(tr("Ports: %1 of %2 used").arg(count.used).arg(count.all));
     for (const PortView& port : portsOf(network, device)) {
         const PortRef ref{device.id, port.key};
         const Link* link = network.linkAt(ref);
@@ -289,7 +148,7 @@ void DetailsPanel::portLists(const Device& device) {
                               : port.disabled() ? tr("disabled")
                               : port.reserved() ? tr("reserved")
                                                 : text(port.record->label);
-        linkRow(text(port.key), words, [this, ref] { editor_.selectPort(ref); });
+        form_->linkRow(text(port.key), words, [this, ref] { editor_.selectPort(ref); });
     }
     auto* free = new QComboBox;
     free->setAccessibleName(tr("Port"));
@@ -302,7 +161,7 @@ void DetailsPanel::portLists(const Device& device) {
         if (index > 0)
             editor_.selectPort({id, free->itemData(index).toString().toStdString()});
     });
-    form_->addRow(free);
+    form_->form().addRow(free);
 }
 
 void DetailsPanel::showPort(const PortRef& ref) {
@@ -312,11 +171,12 @@ void DetailsPanel::showPort(const PortRef& ref) {
     begin(tr("%1, port %2").arg(text(device->name), text(ref.port)),
           QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block))));
     const Port record = port->record ? *port->record : Port{};
-    linkRow(tr("Device"), text(device->name), [this, id = device->id] { editor_.select({refTo(id)}); });
+    form_->linkRow(tr("Device"), text(device->name),
+                   [this, id = device->id] { editor_.select({refTo(id)}); });
     if (const Link* link = network.linkAt(ref))
-        linkRow(tr("Link"), text(edit::linkText(network, *link)),
-                [this, id = link->id] { editor_.select({refTo(id)}); });
-    textRow(tr("Label"), text(record.label), {}, [this, ref](const std::string& typed) {
+        form_->linkRow(tr("Link"), text(edit::linkText(network, *link)),
+                       [this, id = link->id] { editor_.select({refTo(id)}); });
+    form_->textRow(tr("Label"), text(record.label), {}, [this, ref](const std::string& typed) {
         return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port,
                                 [&](Port& p) { p.label = typed; });
     });
@@ -327,26 +187,27 @@ void DetailsPanel::showPort(const PortRef& ref) {
     for (std::size_t i = 1; i < speeds.size(); ++i)
         names << text(speedText(speeds[i]));
     const auto at = std::find(speeds.begin(), speeds.end(), record.speed);
-    choiceRow(tr("Speed"), names, static_cast<int>(at - speeds.begin()), [this, ref, speeds](int index) {
-        return edit::changePort(editor_.network(), ref, "Set speed of port " + ref.port,
-                                [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
-    });
+    form_->choiceRow(
+        tr("Speed"), names, static_cast<int>(at - speeds.begin()), [this, ref, speeds](int index) {
+            return edit::changePort(editor_.network(), ref, "Set speed of port " + ref.port,
+                                    [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
+        });
     QStringList duplexes;
     for (const auto& word : wordsOf(Duplex{}))
         duplexes << text(word.title);
-    choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
+    form_->choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
         return edit::changePort(editor_.network(), ref, "Set duplex of port " + ref.port,
                                 [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
     });
-    checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
+    form_->checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
         return edit::changePort(editor_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
                                 [&](Port& p) { p.disabled = on; });
     });
-    checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
+    form_->checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
         return edit::changePort(editor_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
                                 [&](Port& p) { p.reserved = on; });
     });
-    textRow(tr("Note"), text(record.note), {}, [this, ref](const std::string& typed) {
+    form_->textRow(tr("Note"), text(record.note), {}, [this, ref](const std::string& typed) {
         return edit::changePort(editor_.network(), ref, "Set note of port " + ref.port,
                                 [&](Port& p) { p.note = typed; });
     });
@@ -374,11 +235,11 @@ void DetailsPanel::showLink(const Link& link) {
                 [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
         line->addWidget(words, 1);
         line->addWidget(other);
-        form_->addRow(end == 0 ? tr("End A") : tr("End B"), box);
+        form_->form().addRow(end == 0 ? tr("End A") : tr("End B"), box);
     }
     if (!link.console)
-        row(tr("Speed"),
-            speedOf(network, link) > 0 ? text(speedText(speedOf(network, link))) : tr("not known"));
+        form_->row(tr("Speed"),
+                   speedOf(network, link) > 0 ? text(speedText(speedOf(network, link))) : tr("not known"));
     if (cable) {
         const CableId cableId = cable->id;
         const auto change = [this, id, cableId](std::string name, auto act) {
@@ -408,9 +269,9 @@ void DetailsPanel::showLink(const Link& link) {
             names << words;
         }
         if (current < 0) {
-            row(tr("Cable"), type ? text(type->name) : text(cable->type));
+            form_->row(tr("Cable"), type ? text(type->name) : text(cable->type));
         } else {
-            choiceRow(
+            form_->choiceRow(
                 tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
                     const Link* now = editor_.network().link(id);
                     if (!now)
@@ -420,45 +281,46 @@ void DetailsPanel::showLink(const Link& link) {
                 });
         }
         const double metres = static_cast<double>(cable->lengthMm) / 1000;
-        textRow(tr("Length"), cable->lengthMm > 0 ? text(fmt::format("{:g} m", metres)) : QString(),
-                tr("not set, such as 22 m"), [change](const std::string& typed) -> edit::ActResult {
-                    const auto length = parseLength(typed);
-                    if (!length)
-                        return error(fmt::format("{} is not a length", typed), "write it as 22 m");
-                    return change("Set length", [&](Cable& c) { c.lengthMm = *length; });
-                });
-        textRow(tr("Label"), text(cable->label), {}, [change](const std::string& typed) {
+        form_->textRow(tr("Length"), cable->lengthMm > 0 ? text(fmt::format("{:g} m", metres)) : QString(),
+                       tr("not set, such as 22 m"), [change](const std::string& typed) -> edit::ActResult {
+                           const auto length = parseLength(typed);
+                           if (!length)
+                               return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+                           return change("Set length", [&](Cable& c) { c.lengthMm = *length; });
+                       });
+        form_->textRow(tr("Label"), text(cable->label), {}, [change](const std::string& typed) {
             return change("Set cable label", [&](Cable& c) { c.label = typed; });
         });
         QStringList states;
         for (const auto& word : wordsOf(CableStatus{}))
             states << text(word.title);
-        choiceRow(tr("Status"), states, static_cast<int>(cable->status), [change](int index) {
+        form_->choiceRow(tr("Status"), states, static_cast<int>(cable->status), [change](int index) {
             return change("Set cable status", [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
         });
-        textRow(tr("Jacket"), text(cable->jacket), type ? text(type->jacket) : QString(),
-                [change](const std::string& typed) -> edit::ActResult {
-                    const bool hex =
-                        typed.size() == 7 && typed[0] == '#' &&
-                        typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
-                    if (!typed.empty() && !hex)
-                        return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
-                    return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
-                });
+        form_->textRow(tr("Jacket"), text(cable->jacket), type ? text(type->jacket) : QString(),
+                       [change](const std::string& typed) -> edit::ActResult {
+                           const bool hex =
+                               typed.size() == 7 && typed[0] == '#' &&
+                               typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+                           if (!typed.empty() && !hex)
+                               return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
+                           return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
+                       });
     }
-    textRow(tr("Note"), text(link.note), {}, [this, id](const std::string& typed) {
+    form_->textRow(tr("Note"), text(link.note), {}, [this, id](const std::string& typed) {
         return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link",
                                       [&](Link& l) { l.note = typed; });
     });
-    row(tr("From"), text(titleOf(link.provenance.origin)) +
-                        (link.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    form_->row(tr("From"), text(titleOf(link.provenance.origin)) +
+                               (link.provenance.lastSeen ? QString() : tr(", not yet seen live")));
 }
 
 void DetailsPanel::showNote(const Note& note) {
     const NoteId id = note.id;
     begin(tr("Note"), tr("on %1").arg(text(editor_.network().sheet(note.sheet)->name)));
-    longRow(tr("Text"), text(note.text.view()),
-            [this, id](const std::string& typed) { return edit::setNoteText(editor_.network(), id, typed); });
+    form_->longRow(tr("Text"), text(note.text.view()), [this, id](const std::string& typed) {
+        return edit::setNoteText(editor_.network(), id, typed);
+    });
 }
 
 void DetailsPanel::showSeveral() {
@@ -490,38 +352,39 @@ void DetailsPanel::showSeveral() {
         return act;
     };
     if (!devices.empty()) {
-        textRow(tr("Names"), {}, QStringLiteral("till-{01..}"),
-                [this, selection, keep](const std::string& typed) -> edit::ActResult {
-                    edit::Refs named;
-                    for (const ObjectRef ref : selection)
-                        if (ref.kind == Kind::device)
-                            named.push_back(ref);
-                    auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
-                    if (!names)
-                        return names.refusal();
-                    return keep(edit::rename(editor_.network(), named, *names));
-                });
-        checkRow(tr("Outside, not ours to manage"), allOutside, [this, devices, keep](bool on) {
+        form_->textRow(tr("Names"), {}, QStringLiteral("till-{01..}"),
+                       [this, selection, keep](const std::string& typed) -> edit::ActResult {
+                           edit::Refs named;
+                           for (const ObjectRef ref : selection)
+                               if (ref.kind == Kind::device)
+                                   named.push_back(ref);
+                           auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
+                           if (!names)
+                               return names.refusal();
+                           return keep(edit::rename(editor_.network(), named, *names));
+                       });
+        form_->checkRow(tr("Outside, not ours to manage"), allOutside, [this, devices, keep](bool on) {
             return keep(edit::changeEach<Device>(editor_.network(), devices,
                                                  fmt::format("Mark {} devices", devices.size()),
                                                  [&](Device& d) { d.outside = on; }));
         });
     }
     if (!cables.empty()) {
-        textRow(tr("Length"), {}, tr("for all, such as 22 m"),
-                [this, cables, keep](const std::string& typed) -> edit::ActResult {
-                    const auto length = parseLength(typed);
-                    if (!length)
-                        return error(fmt::format("{} is not a length", typed), "write it as 22 m");
-                    return keep(edit::changeEach<Cable>(editor_.network(), cables,
-                                                        fmt::format("Set length of {} cables", cables.size()),
-                                                        [&](Cable& c) { c.lengthMm = *length; }));
-                });
+        form_->textRow(tr("Length"), {}, tr("for all, such as 22 m"),
+                       [this, cables, keep](const std::string& typed) -> edit::ActResult {
+                           const auto length = parseLength(typed);
+                           if (!length)
+                               return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+                           return keep(
+                               edit::changeEach<Cable>(editor_.network(), cables,
+                                                       fmt::format("Set length of {} cables", cables.size()),
+                                                       [&](Cable& c) { c.lengthMm = *length; }));
+                       });
         QStringList states;
         for (const auto& word : wordsOf(CableStatus{}))
             states << text(word.title);
         const auto status = network.find<Cable>(cables.front())->status;
-        choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables, keep](int index) {
+        form_->choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables, keep](int index) {
             return keep(edit::changeEach<Cable>(
                 editor_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
                 [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
@@ -551,18 +414,18 @@ void DetailsPanel::legendRow(const Link& sample, int count) {
     form->setPixmap(picture);
     const QString words = text(sample.console ? "console" : titleOf(mediumOf(editor_.network(), sample)));
     form->setAccessibleName(words);
-    form_->addRow(form, new QLabel(QStringLiteral("%1 × %2").arg(count).arg(words)));
+    form_->form().addRow(form, new QLabel(QStringLiteral("%1 × %2").arg(count).arg(words)));
 }
 
 void DetailsPanel::showSheet() {
     const Network& network = editor_.network();
     begin(text(network.info().name), tr("Nothing selected"));
-    textRow(tr("Network"), text(network.info().name), {}, [this](const std::string& typed) {
+    form_->textRow(tr("Network"), text(network.info().name), {}, [this](const std::string& typed) {
         auto act = edit::renameNetwork(editor_.network(), typed);
         return act;
     });
     if (const Sheet* sheet = network.sheet(editor_.sheet()))
-        textRow(tr("Sheet"), text(sheet->name), {}, [this](const std::string& typed) {
+        form_->textRow(tr("Sheet"), text(sheet->name), {}, [this](const std::string& typed) {
             return edit::renameSheet(editor_.network(), editor_.sheet(), typed);
         });
     std::map<Role, int> roles;
@@ -572,22 +435,22 @@ void DetailsPanel::showSheet() {
         ++roles[role];
         endpoints += isEndpoint(role);
     });
-    heading(tr("Devices"));
+    form_->heading(tr("Devices"));
     if (roles.empty())
-        emptyRow(tr("None yet. Press A to add some."));
+        form_->emptyRow(tr("None yet. Press A to add some."));
     for (const auto& [role, n] : roles)
-        row(text(pluralOf(role)), QString::number(n));
+        form_->row(text(pluralOf(role)), QString::number(n));
     if (!roles.empty())
-        row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
+        form_->row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
     std::map<scene::LinkForm, std::pair<LinkId, int>> forms;
     network.all<Link>().forEach([&](const Link& link) {
         auto& [sample, n] = forms[scene::formOf(network, link)];
         sample = link.id;
         ++n;
     });
-    heading(tr("Links"));
+    form_->heading(tr("Links"));
     if (forms.empty())
-        emptyRow(tr("None yet. Drag a plate's grip to another plate."));
+        form_->emptyRow(tr("None yet. Drag a plate's grip to another plate."));
     for (const auto& [form, found] : forms)
         legendRow(*network.link(found.first), found.second);
 }

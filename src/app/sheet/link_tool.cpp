@@ -56,6 +56,8 @@ const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
 
 void LinkTool::aimAt(DeviceId device) {
     target_ = std::find(from_.begin(), from_.end(), device) == from_.end() ? device : DeviceId{};
+    if (target_ && from_.size() == 1)
+        answerFor(target_); // the hint tells of it
 }
 
 void LinkTool::aim(PointF at) {
@@ -168,7 +170,7 @@ void LinkTool::stepTo(int key) {
         }
     });
     if (best) {
-        target_ = best->id;
+        aimAt(best->id);
         typed_.clear();
         view_.reveal(best->frame);
     }
@@ -192,7 +194,7 @@ void LinkTool::matchTyped() {
             bestRank = rank;
         }
     });
-    target_ = best && !query.empty() ? best->id : DeviceId{};
+    aimAt(best && !query.empty() ? best->id : DeviceId{});
     if (const scene::Plate* plate = editor_.scene().plate(target_))
         view_.reveal(plate->frame);
 }

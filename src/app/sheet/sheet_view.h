@@ -112,6 +112,7 @@ private:
     void finishNote();
     void paintEmptyHelp(QPainter& painter);
     QRectF onScreen(const scene::Rect& rect) const;
+    scene::Rect selectionBounds() const;
     void placeStrip(const QRectF& a, const QRectF& b);
 
     Editor& editor_;

@@ -73,14 +73,18 @@ bool Editor::apply(edit::ActResult act, std::optional<edit::MergeKey> merge) {
 
 void Editor::undo() {
     const Network before = network();
-    if (const auto session = document_->undo())
+    if (const auto session = document_->undo()) {
         show(before, &*session);
+        Q_EMIT viewWanted(session->centreX, session->centreY, session->zoom);
+    }
 }
 
 void Editor::redo() {
     const Network before = network();
-    if (const auto session = document_->redo())
+    if (const auto session = document_->redo()) {
         show(before, &*session);
+        Q_EMIT viewWanted(session->centreX, session->centreY, session->zoom);
+    }
 }
 
 void Editor::show(const Network& before, const edit::Session* session) {

@@ -198,11 +198,16 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
         return error(fmt::format("{} cannot be linked to itself", deviceA->name), "choose another device");
     const Side sideA = sideOf(network, *deviceA, *deviceB, {});
     const Side sideB = sideOf(network, *deviceB, *deviceA, {});
+    const auto isConsole = [](const Side& side, const std::string& wanted) {
+        return std::any_of(side.ports.begin(), side.ports.end(),
+                           [&](const PortView& port) { return port.key == wanted && !port.isData(); });
+    };
+    const bool forConsole = isConsole(sideA, a.port) || isConsole(sideB, b.port);
     for (const auto& [side, wanted] : {std::pair(&sideA, &a.port), std::pair(&sideB, &b.port)}) {
         if (!wanted->empty() && side->taken.contains(*wanted))
             return error(fmt::format("port {} of {} is taken", *wanted, side->device->name),
                          "choose a free one");
-        if (wanted->empty() && allTaken(*side))
+        if (wanted->empty() && !forConsole && allTaken(*side))
             return error(noFreePort(*side), "unlink one or fit a module");
     }
     const Best best = search(sideA, sideB, a.port, b.port, catalogue);

@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Linking on the sheet: what the strip and the port drawer do.
+#include "app/sheet/sheet_view.h"
+#include "app/window/editor.h"
+#include "core/edit/links.h"
+
+namespace underridge::app {
+using namespace model;
+using scene::PointF;
+using scene::Rect;
+
+void SheetView::startLink(linking::End from, const Pointer& pointer) {
+    strip_->hide();
+    link_.begin(std::move(from), pointer);
+    use(link_);
+}
+
+void SheetView::linkSelection() {
+    std::vector<DeviceId> from = editor_.selectedDevices();
+    if (from.empty() && select_.focused().kind == Kind::device &&
+        editor_.network().device({select_.focused().id}))
+        from.push_back({select_.focused().id});
+    if (from.empty()) {
+        Q_EMIT editor_.refused(advice("no device is selected", "select the one to link from"));
+        return;
+    }
+    strip_->hide();
+    link_.choose(std::move(from));
+    use(link_);
+}
+
+void SheetView::makeLink(const linking::Proposal& proposal) {
+    if (!editor_.apply(edit::makeLink(editor_.network(), editor_.catalogue(), proposal, editor_.ids())))
+        return;
+    if (!editor_.selection().empty())
+        showStrip({editor_.selection().front().id}, proposal.reason);
+}
+
+void SheetView::showStrip(LinkId id, const std::string& reason) {
+    const Link* link = editor_.network().link(id);
+    const scene::LinkLine* line = editor_.scene().link(id);
+    if (!link || !line)
+        return;
+    stripLink_ = id;
+    stripStep_ = editor_.document().history().steps();
+    const Cable* cable = editor_.network().cable(link->cable);
+    const CableType* type = cable ? editor_.network().typeOf(*cable) : nullptr;
+    QString words = type ? QString::fromStdString(type->name) : tr("no cable");
+    if (const int speed = speedOf(editor_.network(), *link); speed > 0 && !link->console)
+        words += QStringLiteral(", ") + QString::fromStdString(speedText(speed));
+    words += cable && cable->lengthMm > 0
+                 ? QStringLiteral(", %1 m").arg(static_cast<double>(cable->lengthMm) / 1000)
+                 : tr(", length not set");
+    strip_->open(QString::fromStdString(edit::portText(editor_.network(), link->a)),
+                 QString::fromStdString(edit::portText(editor_.network(), link->b)), words,
+                 QString::fromStdString(reason));
+    placeStrip(onScreen(editor_.scene().plate(line->a)->frame),
+               onScreen(editor_.scene().plate(line->b)->frame));
+}
+
+void SheetView::placeStrip(const QRectF& a, const QRectF& b) {
+    const QRectF both = a.united(b);
+    const QSize s = strip_->size();
+    QPointF at(both.center().x() - s.width() / 2.0, both.bottom() + 24);
+    if (at.y() + s.height() > height() - 4)
+        at.setY(both.top() - s.height() - 16);
+    strip_->move(std::clamp(qRound(at.x()), 4, std::max(4, width() - s.width() - 4)),
+                 std::clamp(qRound(at.y()), 4, std::max(4, height() - s.height() - 4)));
+}
+
+void SheetView::openDrawerForNew(const linking::End& from, DeviceId target) {
+    showDrawer(from, target, {});
+}
+
+void SheetView::openDrawerForLink(LinkId id, int end) {
+    const Link* link = editor_.network().link(id);
+    if (!link) {
+        Q_EMIT editor_.refused(advice("no link is selected", "select the link whose port is to change"));
+        return;
+    }
+    const PortRef& kept = link->end(1 - end);
+    showDrawer({kept.device, kept.port}, link->end(end).device, id);
+}
+
+void SheetView::showDrawer(const linking::End& from, DeviceId target, LinkId spare) {
+    drawerFrom_ = from;
+    drawerTarget_ = target;
+    drawerLink_ = spare;
+    const scene::Plate* here = editor_.scene().plate(target);
+    const scene::Plate* there = editor_.scene().plate(from.device);
+    if (!here || !there)
+        return;
+    drawer_->open(editor_.nameOf(refTo(target)),
+                  QString::fromStdString(from.port.empty()
+                                             ? editor_.network().device(from.device)->name
+                                             : edit::portText(editor_.network(), {from.device, from.port})),
+                  linking::drawerRows(editor_.network(), editor_.catalogue(), from, target, spare));
+    drawer_->placeBeside(onScreen(here->frame), {onScreen(here->frame), onScreen(there->frame)}, rect());
+}
+
+void SheetView::takeRow(const linking::DrawerRow& row) {
+    setFocus();
+    linking::Proposal proposal{
+        {drawerFrom_.device, row.other}, {drawerTarget_, row.port}, row.joint, "port as chosen"};
+    if (!drawerLink_) {
+        makeLink(proposal);
+        return;
+    }
+    const Link* link = editor_.network().link(drawerLink_);
+    if (!link)
+        return;
+    if (link->a.device == drawerTarget_) { // keep the link's own order of ends
+        std::swap(proposal.a, proposal.b);
+        std::swap(proposal.joint.transceiverA, proposal.joint.transceiverB);
+    }
+    const bool wasLast = strip_->isVisible() && drawerLink_ == stripLink_ &&
+                         stripStep_ == editor_.document().history().steps() &&
+                         !editor_.document().history().canRedo();
+    if (wasLast) { // part of the same step: the link is made again, with the ports wanted
+        editor_.undo();
+        makeLink(proposal);
+        return;
+    }
+    if (editor_.apply(edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal)))
+        showStrip(drawerLink_, proposal.reason);
+}
+
+} // namespace underridge::app

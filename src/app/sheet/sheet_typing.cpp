@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is typed or pasted on the sheet: devices to add, names, notes.
+#include "app/sheet/sheet_view.h"
+#include "app/sheet/snapping.h"
+#include "app/window/editor.h"
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
+#include "core/edit/sheets.h"
+
+namespace underridge::app {
+using namespace model;
+using scene::PointF;
+using scene::Rect;
+
+void SheetView::openAddField(std::optional<PointF> at, std::optional<linking::End> linkFrom) {
+    addAt_ = at;
+    addFrom_ = std::move(linkFrom);
+    const QPoint pointer = mapFromGlobal(QCursor::pos());
+    if (!addAt_ && underMouse() && rect().contains(pointer))
+        addAt_ = camera_.toSheet(pointer);
+    const QPoint where = addAt_ ? camera_.toScreen(*addAt_).toPoint() : rect().center() - QPoint(180, 120);
+    addField_->open(where, addFrom_ ? tr("Add, linked to %1").arg(editor_.nameOf(refTo(addFrom_->device)))
+                                    : tr("Add devices"));
+}
+
+PointF SheetView::freePlaceNear(PointF wanted, const Rect& block, PointF step) const {
+    constexpr int reach = 12;
+    PointF best = wanted;
+    double bestDistance = 1e18;
+    for (int row = -reach; row <= reach; ++row)
+        for (int column = -reach; column <= reach; ++column) {
+            const PointF by{column * step.x, row * step.y};
+            // Below is better than beside, and beside better than above.
+            const double distance = length(by) + (row < 0 ? step.y / 2 : 0) + (column < 0 ? 1 : 0);
+            if (distance >= bestDistance)
+                continue;
+            const Rect there = block.moved(wanted + by).grown(12);
+            const auto plates = editor_.scene().itemsIn(there).plates;
+            if (std::none_of(plates.begin(), plates.end(),
+                             [&](const scene::Plate* p) { return p->frame.intersects(there); })) {
+                best = wanted + by;
+                bestDistance = distance;
+            }
+        }
+    return best;
+}
+
+void SheetView::addTyped(const edit::Addition& addition) {
+    setFocus();
+    const auto names = edit::seriesNames(addition.pattern, addition.count,
+                                         edit::namesLike(editor_.network(), addition.pattern));
+    if (!names) {
+        Q_EMIT editor_.refused(names.refusal());
+        return;
+    }
+    constexpr PointF gap{48, 76}; // room for links and their labels
+    const scene::Plate shape = scene::plateFor(*addition.model, names->back(), {0, 0});
+    const int columns = std::min(addition.count, 8);
+    const double stepX = shape.frame.w + gap.x, stepY = shape.frame.h + gap.y;
+    const Rect block{0, 0, columns * stepX - gap.x, ((addition.count - 1) / columns + 1) * stepY - gap.y};
+    const PointF wanted = addAt_ ? *addAt_ - PointF{shape.frame.w / 2, shape.frame.h / 2}
+                                 : camera_.visible().centre() - PointF{block.w / 2, block.h / 2};
+    const PointF corner = freePlaceNear(wanted, block, {stepX, stepY});
+    std::vector<edit::Placed> placed;
+    for (int i = 0; i < addition.count; ++i)
+        placed.push_back({(*names)[static_cast<std::size_t>(i)],
+                          onGrid({corner.x + (i % columns) * stepX, corner.y + (i / columns) * stepY})});
+    const Network before = editor_.network();
+    auto act = edit::placeDevices(before, editor_.sheet(), *addition.model, placed, {}, editor_.ids());
+    if (act && addFrom_) { // placed and linked in one step
+        std::vector<DeviceId> fresh;
+        for (const ObjectRef ref : act->subjects)
+            fresh.push_back({ref.id});
+        auto linked =
+            edit::linkEachTo(act->network, editor_.catalogue(), fresh, addFrom_->device, editor_.ids());
+        if (!addFrom_->port.empty() && fresh.size() == 1) {
+            auto pair = linking::bestPair(act->network, editor_.catalogue(), *addFrom_, {fresh.front(), {}});
+            linked = pair ? edit::makeLink(act->network, editor_.catalogue(), *pair, editor_.ids())
+                          : edit::ActResult(pair.refusal());
+        }
+        if (!linked) {
+            Q_EMIT editor_.refused(linked.refusal());
+            return;
+        }
+        act->network = std::move(linked->network);
+        act->name += ", linked";
+    }
+    if (editor_.apply(std::move(act))) {
+        Rect all;
+        for (const ObjectRef ref : editor_.selection())
+            if (const auto* plate = editor_.scene().plate({ref.id}))
+                all = all.united(plate->frame);
+        select_.setFocused(editor_.selection().empty() ? ObjectRef{} : editor_.selection().front());
+        reveal(all);
+    }
+}
+
+void SheetView::addNoteHere() {
+    const QPoint pointer = mapFromGlobal(QCursor::pos());
+    noteAt_ = camera_.toSheet(underMouse() && rect().contains(pointer) ? QPointF(pointer)
+                                                                       : QRectF(rect()).center());
+    noteEdited_ = {};
+    noteField_->clear();
+    noteField_->setGeometry(QRect(camera_.toScreen(noteAt_).toPoint(), QSize(220, 90)));
+    noteField_->show();
+    noteField_->setFocus();
+}
+
+void SheetView::editNote(NoteId id) {
+    const Note* note = editor_.network().note(id);
+    const scene::NoteCard* shown = editor_.scene().note(id);
+    if (!note || !shown)
+        return;
+    noteEdited_ = id;
+    noteField_->setPlainText(QString::fromStdString(note->text.str()));
+    const QRect frame = onScreen(shown->frame).toRect();
+    noteField_->setGeometry(
+        QRect(frame.topLeft(), QSize(std::max(220, frame.width()), std::max(90, frame.height()))));
+    noteField_->show();
+    noteField_->setFocus();
+    noteField_->selectAll();
+}
+
+void SheetView::finishNote() {
+    if (!noteField_->isVisible())
+        return;
+    noteField_->hide();
+    setFocus();
+    const std::string text = noteField_->toPlainText().toStdString();
+    if (trimmed(text).empty() && !noteEdited_)
+        return;
+    editor_.apply(noteEdited_ ? edit::setNoteText(editor_.network(), noteEdited_, text)
+                              : edit::addNote(editor_.network(), editor_.sheet(), onGrid(noteAt_), text,
+                                              editor_.ids()));
+}
+
+void SheetView::renameInPlace(edit::Refs objects) {
+    std::erase_if(objects, [](ObjectRef ref) { return ref.kind != Kind::device && ref.kind != Kind::group; });
+    if (objects.empty()) {
+        Q_EMIT editor_.refused(advice("nothing that has a name is selected", "select a device"));
+        return;
+    }
+    naming_ = std::move(objects);
+    const scene::Plate* plate = editor_.scene().plate({naming_.front().id});
+    QRectF at(width() / 2.0 - 100, height() / 2.0, 200, 28);
+    if (plate) {
+        at = onScreen(
+            {plate->frame.x + scene::spineWidth, plate->frame.y, plate->frame.w - scene::spineWidth, 22});
+        at.setWidth(std::max(at.width(), 180.0));
+        at.setHeight(std::max(at.height(), 26.0));
+    }
+    nameField_->setText(editor_.nameOf(naming_.front()));
+    nameField_->setPlaceholderText(tr("a name series, such as till-{01..}"));
+    nameField_->setToolTip(naming_.size() > 1 ? tr("A name series for %n devices, such as till-{01..}",
+                                                   nullptr, static_cast<int>(naming_.size()))
+                                              : QString());
+    nameField_->setGeometry(at.toRect());
+    nameField_->selectAll();
+    nameField_->show();
+    nameField_->raise();
+    nameField_->setFocus();
+}
+
+void SheetView::finishName() {
+    const std::string typed = nameField_->text().trimmed().toStdString();
+    const auto count = static_cast<int>(naming_.size());
+    auto names = count == 1 && typed.find('{') == std::string::npos
+                     ? Result<std::vector<std::string>>(std::vector<std::string>{typed})
+                     : edit::seriesNames(typed, count, {});
+    if (!names) {
+        Q_EMIT editor_.refused(names.refusal());
+        return;
+    }
+    auto act = edit::rename(editor_.network(), naming_, *names);
+    if (!act) {
+        Q_EMIT editor_.refused(act.refusal());
+        return;
+    }
+    nameField_->hide();
+    setFocus();
+    editor_.apply(std::move(act));
+}
+
+void SheetView::paste() {
+    const edit::Clip& clip = editor_.clip();
+    if (clip.empty()) {
+        Q_EMIT editor_.refused(advice("there is nothing to paste", "copy some devices first"));
+        return;
+    }
+    Rect bounds;
+    clip.piece.all<Position>().forEach([&](const Position& p) {
+        bounds = bounds.united({static_cast<double>(p.at.x), static_cast<double>(p.at.y), 120, 44});
+    });
+    const QPoint pointer = mapFromGlobal(QCursor::pos());
+    const PointF to =
+        underMouse() && rect().contains(pointer) ? camera_.toSheet(pointer) : camera_.visible().centre();
+    const Point by = onGrid(to - bounds.centre());
+    editor_.apply(edit::pasteClip(editor_.network(), editor_.sheet(), clip,
+                                  by == Point{} ? Point{32, 32} : by, editor_.ids()));
+}
+
+} // namespace underridge::app

@@ -1,0 +1,263 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Moving about, pointing, and the smaller gestures of the sheet.
+#include "tests/support/window_harness.h"
+
+#include <QMimeData>
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+class GesturesTest : public QObject {
+    Q_OBJECT
+
+    static void wheel(WindowHarness& h, QPointF at, int notches) {
+        QWheelEvent event(at, h.sheet().mapToGlobal(at), {}, {0, notches * 120}, Qt::NoButton, {},
+                          Qt::NoScrollPhase, false);
+        QApplication::sendEvent(&h.sheet(), &event);
+    }
+
+private Q_SLOTS:
+    void the_wheel_zooms_at_the_pointer() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const QPointF at = h.middle("print-1");
+        const auto before = h.sheet().camera().toSheet(at);
+        wheel(h, at, 3);
+        QVERIFY(h.sheet().camera().zoom() > 1.2);
+        QVERIFY(length(h.sheet().camera().toSheet(at) - before) < 1e-6);
+        wheel(h, at, -3);
+        h.key(Qt::Key_0, Qt::ControlModifier);
+        QCOMPARE(h.sheet().camera().zoom(), 1.0);
+    }
+
+    void the_middle_button_and_held_space_pan() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const auto start = h.sheet().camera().centre();
+        QTest::mousePress(&h.sheet(), Qt::MiddleButton, {}, {300, 300});
+        h.moveTo({340, 280}, Qt::MiddleButton);
+        QTest::mouseRelease(&h.sheet(), Qt::MiddleButton, {}, {340, 280});
+        const auto moved = h.sheet().camera().centre();
+        QVERIFY(std::abs((start.x - moved.x) * h.sheet().camera().zoom() - 40) < 0.01);
+        h.click(h.middle("acc-1"));
+        const edit::Refs selected = h.editor().selection();
+        h.sheet().setFocus();
+        QTest::keyPress(&h.sheet(), Qt::Key_Space);
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
+        h.moveTo(h.middle("print-1") + QPoint(30, 30), Qt::LeftButton);
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
+        QTest::keyRelease(&h.sheet(), Qt::Key_Space);
+        QVERIFY(length(h.sheet().camera().centre() - moved) > 20);
+        QCOMPARE(h.editor().selection(), selected); // it was no click, and no tap either
+        QVERIFY(!h.editor().document().modified());
+    }
+
+    void looking_around_never_makes_the_network_modified() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        wheel(h, {200, 200}, 2);
+        h.window->action(CommandId::fit)->trigger();
+        h.click(h.middle("acc-1"));
+        h.key(Qt::Key_F);
+        h.window->action(CommandId::zoomIn)->trigger();
+        QVERIFY(!h.window->isWindowModified());
+    }
+
+    void shift_click_adds_to_the_selection_and_takes_from_it() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.click(h.middle("acc-1"));
+        h.click(h.middle("print-1"), Qt::ShiftModifier);
+        QCOMPARE(h.editor().selectedDevices().size(), std::size_t{2});
+        h.click(h.middle("acc-1"), Qt::ShiftModifier);
+        QCOMPARE(h.editor().selectedDevices(), std::vector<DeviceId>{h.named("print-1")});
+        h.key(Qt::Key_Escape);
+        QVERIFY(h.editor().selection().empty());
+    }
+
+    void both_grips_invite_to_the_first_link() {
+        WindowHarness h;
+        h.begin();
+        h.choose("Phone");
+        h.click({200, 150});
+        h.click({200, 350});
+        h.key(Qt::Key_Escape);
+        h.editor().select({});
+        h.moveTo({600, 500});
+        // No plate is pointed at or selected, yet a press on either grip starts a link.
+        for (const char* name : {"phone-1", "phone-2"}) {
+            QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.grip(name));
+            QVERIFY2(h.sheet().isLinking(), name);
+            h.key(Qt::Key_Escape);
+            QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, h.grip(name));
+        }
+    }
+
+    void a_console_link_is_made_from_its_port() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const auto& plate = h.plate("acc-1");
+        const int con = static_cast<int>(plate.ticks.size()) - 1;
+        h.sheet().look(plate.frame.centre() + scene::PointF{0, 80}, 1);
+        h.moveTo(h.at(plate.rail.tick(con).centre()));
+        const QPoint cell = h.at(h.sheet().selectTool().lens()->cell(con).centre());
+        h.drag(cell, h.middle("desk-1"));
+        const Link* link = h.network().linkAt({h.named("desk-1"), "usb"});
+        QVERIFY(link && link->console);
+        QVERIFY(h.editor().scene().link(link->id)->form == scene::LinkForm::console);
+    }
+
+    void the_target_snaps_within_twelve_pixels_and_shows_the_port() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const auto frame = h.plate("files-1").frame;
+        h.moveTo(h.middle("edge-1"));
+        const QPoint from = h.grip("edge-1");
+        h.moveTo(from);
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, from);
+        h.moveTo(h.at({frame.x, frame.centre().y}) - QPoint(10, 0), Qt::LeftButton);
+        QCOMPARE(h.sheet().linkTool().target().value, h.named("files-1").value);
+        QVERIFY2(h.window->statusText().contains("files-1 "), qPrintable(h.window->statusText()));
+        h.moveTo(h.at({frame.x, frame.centre().y}) - QPoint(20, 0), Qt::LeftButton);
+        QVERIFY(!h.sheet().linkTool().target());
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {},
+                            h.at({frame.x, frame.centre().y}) - QPoint(20, 0));
+        QVERIFY(!h.sheet().addField().isVisible()); // too near to a plate to mean "add one here"
+        QVERIFY(!h.editor().document().modified());
+    }
+
+    void arrows_choose_the_target_of_a_link() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.click(h.middle("edge-1"));
+        h.key(Qt::Key_L);
+        h.key(Qt::Key_Down);
+        QCOMPARE(h.sheet().linkTool().target().value, h.named("wall-1").value);
+        h.key(Qt::Key_Down);
+        QCOMPARE(h.sheet().linkTool().target().value, h.named("acc-1").value);
+        h.key(Qt::Key_Return);
+        QVERIFY(h.network().linkAt({h.named("edge-1"), "X2"}));
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        h.key(Qt::Key_L);
+        h.type("zzz");
+        QVERIFY(!h.sheet().linkTool().target());
+        h.key(Qt::Key_Escape);
+        QVERIFY(!h.editor().document().modified());
+    }
+
+    void several_are_linked_to_one() {
+        WindowHarness h;
+        h.begin();
+        h.key(Qt::Key_A);
+        h.type("access switch named acc");
+        h.key(Qt::Key_Return);
+        h.key(Qt::Key_A);
+        h.type("3 printer");
+        h.key(Qt::Key_Return);
+        h.key(Qt::Key_L);
+        h.type("acc");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.links(), std::size_t{3});
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(h.links(), std::size_t{0});
+    }
+
+    void tab_walks_in_reading_order_and_space_selects() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.sheet().setFocus();
+        std::vector<std::string> walk;
+        for (int i = 0; i < 8; ++i) {
+            h.key(Qt::Key_Tab);
+            walk.push_back(h.network().device({h.sheet().selectTool().focused().id})->name);
+        }
+        QCOMPARE(walk.front(), std::string("edge-1"));
+        QCOMPARE(walk.back(), std::string("desk-1"));
+        h.key(Qt::Key_Backtab);
+        h.key(Qt::Key_Space);
+        QCOMPARE(h.editor().selectedDevices().size(), std::size_t{1});
+        QVERIFY(h.sheet().camera().visible().contains(
+            h.editor().scene().plate(h.editor().selectedDevices().front())->frame));
+    }
+
+    void a_model_dropped_from_the_catalogue_is_put_down_where_it_falls() {
+        WindowHarness h;
+        h.begin();
+        QMimeData data;
+        data.setData(QString::fromLatin1(app::modelMimeType), "firewall");
+        QDragEnterEvent enter({300, 200}, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.sheet(), &enter);
+        QVERIFY(enter.isAccepted());
+        QDragMoveEvent move({320, 220}, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.sheet(), &move);
+        QDropEvent drop(QPointF(320, 220), Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.sheet(), &drop);
+        QCOMPARE(h.devices(), std::size_t{1});
+        QVERIFY(h.plate("firewall-1").frame.grown(8).contains(h.sheet().camera().toSheet({320, 220})));
+        QMimeData other;
+        other.setText("not a model");
+        QDragEnterEvent foreign({300, 200}, Qt::CopyAction, &other, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.sheet(), &foreign);
+        QVERIFY(!foreign.isAccepted());
+    }
+
+    void cards_tell_the_essentials() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const auto device = app::cardLines(h.network(), refTo(h.named("acc-1")), {}).join('\n');
+        for (const char* part : {"acc-1", "Access switch 24", "10.84.99.11", "5 of 29 ports used"})
+            QVERIFY2(device.contains(part), qPrintable(device));
+        const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
+        const auto words = app::cardLines(h.network(), refTo(link->id), {}).join('\n');
+        for (const char* part :
+             {"wall-1 X2 to acc-1 X1", "multimode", "10 Gbit/s", "12 m", "OF-002", "drawn"})
+            QVERIFY2(words.contains(part), qPrintable(words));
+        const auto port = app::cardLines(h.network(), refTo(h.named("acc-1")), "1").join('\n');
+        QVERIFY2(port.contains("To files-1 1"), qPrintable(port));
+        QVERIFY(app::cardLines(h.network(), refTo(h.named("acc-1")), "9").join('\n').contains("Free"));
+    }
+
+    void undo_shows_what_it_changed_when_that_is_out_of_sight() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.click(h.middle("print-1"));
+        h.key(Qt::Key_Right);
+        h.sheet().look({9000, 9000}, 1);
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(h.sheet().camera().visible().intersects(h.plate("print-1").frame));
+    }
+
+    void a_right_press_selects_what_it_is_on_and_offers_what_can_be_done() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        QTest::mousePress(&h.sheet(), Qt::RightButton, {}, h.middle("phone-1"));
+        QCOMPARE(h.editor().selectedDevices(), std::vector<DeviceId>{h.named("phone-1")});
+        QVERIFY(h.sheet().contextMenu().actions().contains(h.window->action(CommandId::rename)));
+        QVERIFY(h.window->action(CommandId::rename)->isEnabled());
+        QVERIFY(!h.window->action(CommandId::otherPort)->isEnabled());
+    }
+
+    void another_sheet_shows_its_own_positions() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        Network network = h.network();
+        const SheetId other{77};
+        network.put(Sheet{other, "Other", 1, {}, {}});
+        Position position;
+        position.sheet = other;
+        position.object = h.named("acc-1").value;
+        network.put(position);
+        h.editor().setDocument(edit::Document::fresh(h.editor().world(), network));
+        QCOMPARE(h.editor().scene().plateCount(), std::size_t{8});
+        h.editor().showSheet(other);
+        QCOMPARE(h.editor().scene().plateCount(), std::size_t{1});
+        QCOMPARE(h.editor().scene().linkCount(), std::size_t{0});
+        h.key(Qt::Key_Z, Qt::ControlModifier); // nothing to undo: looking is no edit
+        QVERIFY(!h.editor().document().modified());
+    }
+};
+
+QTEST_MAIN(GesturesTest)
+#include "gestures_test.moc"
