@@ -98,6 +98,19 @@ private Q_SLOTS:
         QVERIFY(told);
     }
 
+    void what_is_being_typed_is_saved_too() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        select(h, {refTo(h.named("acc-1"))});
+        h.window->details().field("Note")->setFocus();
+        h.type("Key at the gatehouse");
+        h.path = h.folder.filePath("n.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->isSaving());
+        QVERIFY(!h.window->isWindowModified());
+        QVERIFY(h.files.read(h.path.toStdString())->find("gatehouse") != std::string::npos);
+    }
+
     void details_of_a_link_change_cable_length_and_label() {
         WindowHarness h;
         h.window->openFirstOffice();

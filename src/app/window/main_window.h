@@ -97,6 +97,7 @@ private:
     /// The document's path, or one asked for; empty: cancelled.
     QString pathToSave(bool ask);
     void waitForSaving();
+    void finishEditing();
     struct Opening {
         Result<edit::Document::Opened> document;
         scene::Scene scene;

@@ -3,6 +3,7 @@
 #include "app/window/main_window.h"
 #include "paint/picture.h"
 
+#include <QApplication>
 #include <QEventLoop>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -164,6 +165,7 @@ void MainWindow::showRemarks(const std::vector<Remark>& remarks) {
 }
 
 bool MainWindow::mayLeave() {
+    finishEditing();
     waitForSaving();
     if (!editor_->document().modified())
         return true;
@@ -196,7 +198,14 @@ bool MainWindow::mayLeave() {
     return false;
 }
 
+void MainWindow::finishEditing() {
+    // A field of the details keeps what is typed until it is left.
+    if (const QWidget* field = QApplication::focusWidget(); field && details_->isAncestorOf(field))
+        sheet_->setFocus();
+}
+
 QString MainWindow::pathToSave(bool ask) {
+    finishEditing();
     QString path = QString::fromStdString(editor_->document().path());
     if (ask || path.isEmpty())
         path = askPathOr(true);
