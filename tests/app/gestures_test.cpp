@@ -128,6 +128,21 @@ private Q_SLOTS:
         QVERIFY(!h.editor().document().modified());
     }
 
+    void the_next_link_can_start_where_the_last_one_ended() {
+        WindowHarness h;
+        h.begin();
+        h.choose("Border router");
+        h.click({400, 100});
+        h.choose("Firewall");
+        h.click({400, 250});
+        h.choose("Access switch 24");
+        h.click({400, 400});
+        h.key(Qt::Key_Escape);
+        h.linkTo("router-1", h.middle("firewall-1"));
+        h.drag(h.grip("firewall-1"), h.middle("switch-1")); // the pointer is on the plate already
+        QCOMPARE(h.links(), std::size_t{2});
+    }
+
     void arrows_choose_the_target_of_a_link() {
         WindowHarness h;
         h.window->openFirstOffice();
@@ -169,10 +184,12 @@ private Q_SLOTS:
         h.window->openFirstOffice();
         h.sheet().setFocus();
         std::vector<std::string> walk;
-        for (int i = 0; i < 8; ++i) {
+        for (int i = 0; i < 9; ++i) {
             h.key(Qt::Key_Tab);
-            walk.push_back(h.network().device({h.sheet().selectTool().focused().id})->name);
+            const ObjectRef at = h.sheet().selectTool().focused();
+            walk.push_back(at.kind == Kind::note ? "note" : h.network().device({at.id})->name);
         }
+        QVERIFY(std::find(walk.begin(), walk.end(), "note") != walk.end());
         QCOMPARE(walk.front(), std::string("edge-1"));
         QCOMPARE(walk.back(), std::string("desk-1"));
         h.key(Qt::Key_Backtab);
@@ -180,6 +197,31 @@ private Q_SLOTS:
         QCOMPARE(h.editor().selectedDevices().size(), std::size_t{1});
         QVERIFY(h.sheet().camera().visible().contains(
             h.editor().scene().plate(h.editor().selectedDevices().front())->frame));
+    }
+
+    void links_and_their_details_are_reached_by_keyboard() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.sheet().setFocus();
+        while (h.sheet().selectTool().focused() != refTo(h.named("wall-1")))
+            h.key(Qt::Key_Tab);
+        h.key(Qt::Key_PageDown);
+        QVERIFY(h.editor().selection().front().kind == Kind::link);
+        const ObjectRef first = h.editor().selection().front();
+        h.key(Qt::Key_PageDown);
+        QVERIFY(h.editor().selection().front() != first);
+        h.key(Qt::Key_PageUp);
+        QCOMPARE(h.editor().selection().front(), first);
+        for (int i = 0; i < 3; ++i)
+            QCoreApplication::processEvents();
+        h.key(Qt::Key_F6);
+        QVERIFY(h.window->details().isAncestorOf(QApplication::focusWidget()));
+        h.key(Qt::Key_F6);
+        QVERIFY(h.window->catalogue().search().hasFocus());
+        h.key(Qt::Key_F6);
+        QVERIFY(h.window->find().hasFocus());
+        h.key(Qt::Key_F6);
+        QVERIFY(h.sheet().hasFocus());
     }
 
     void a_model_dropped_from_the_catalogue_is_put_down_where_it_falls() {

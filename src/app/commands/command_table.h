@@ -37,6 +37,7 @@ enum class CommandId {
     zoomWhole,
     fit,
     fitSelection,
+    nextPanel,
     followTheme,
     lightTheme,
     darkTheme,

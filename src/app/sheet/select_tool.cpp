@@ -283,6 +283,10 @@ void SelectTool::focusNext(bool backwards) {
     editor_.scene().forEachPlate([&](const scene::Plate& p) {
         order.push_back({{p.frame.x, p.frame.y}, refTo(p.id)});
     });
+    editor_.network().forEachNoteOf(editor_.sheet(), [&](const Note& n) {
+        if (const scene::NoteCard* card = editor_.scene().note(n.id))
+            order.push_back({{card->frame.x, card->frame.y}, refTo(n.id)});
+    });
     if (order.empty())
         return;
     std::sort(order.begin(), order.end(), [](const auto& a, const auto& b) {
@@ -299,6 +303,26 @@ void SelectTool::focusNext(bool backwards) {
     focused_ = order[next].second;
     if (const scene::Plate* plate = editor_.scene().plate({focused_.id}))
         view_.reveal(plate->frame);
+    else if (const scene::NoteCard* card = editor_.scene().note({focused_.id}))
+        view_.reveal(card->frame);
+}
+
+void SelectTool::selectNextLink(bool backwards) {
+    std::vector<LinkId> links;
+    editor_.network().forEachLinkOf({focused_.id}, [&](const Link& link) {
+        if (editor_.scene().link(link.id))
+            links.push_back(link.id);
+    });
+    if (links.empty())
+        return;
+    const auto at =
+        std::find_if(links.begin(), links.end(), [&](LinkId id) { return editor_.isSelected(refTo(id)); });
+    std::size_t next = backwards ? links.size() - 1 : 0;
+    if (at != links.end())
+        next = (static_cast<std::size_t>(at - links.begin()) + (backwards ? links.size() - 1 : 1)) %
+               links.size();
+    editor_.select({refTo(links[next])});
+    view_.reveal(scene::boundsOf(editor_.scene().link(links[next])->path));
 }
 
 bool SelectTool::key(QKeyEvent& event) {
@@ -317,6 +341,12 @@ bool SelectTool::key(QKeyEvent& event) {
     case Qt::Key_Down:
         by = {0, step};
         break;
+    case Qt::Key_PageDown:
+        selectNextLink(false);
+        return true;
+    case Qt::Key_PageUp:
+        selectNextLink(true);
+        return true;
     case Qt::Key_Tab:
         focusNext(false);
         return true;

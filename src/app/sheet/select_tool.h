@@ -30,6 +30,8 @@ public:
     void setFocused(model::ObjectRef ref) { focused_ = ref; }
     /// Goes to the next device or note in reading order.
     void focusNext(bool backwards);
+    /// Selects the next link of the device the keyboard is at.
+    void selectNextLink(bool backwards);
     bool inGesture() const { return gesture_ != Gesture::none && gesture_ != Gesture::pressed; }
     /// The pointer left the sheet.
     void leave();

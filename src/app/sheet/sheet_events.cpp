@@ -68,13 +68,17 @@ void SheetView::paintEvent(QPaintEvent*) {
             }
         }
     }
-    if (hasFocus()) // the focus, apart from the selection: a thin second outline
-        if (const auto* plate = editor_.scene().plate({select_.focused().id})) {
+    if (hasFocus()) { // the focus, apart from the selection: a thin second outline
+        const auto* plate = editor_.scene().plate({select_.focused().id});
+        const auto* note = editor_.scene().note({select_.focused().id});
+        if (plate || note) {
             painter.setRenderHint(QPainter::Antialiasing);
             painter.setPen(QPen(theme_->accent, 1 / zoom));
             painter.setBrush(Qt::NoBrush);
-            painter.drawRoundedRect(paint::toQt(plate->frame.grown(8 / std::max(zoom, 0.5))), 10, 10);
+            const scene::Rect frame = plate ? plate->frame : note->frame;
+            painter.drawRoundedRect(paint::toQt(frame.grown(8 / std::max(zoom, 0.5))), 10, 10);
         }
+    }
     tool_->paint(painter, *painter_, zoom);
     painter.resetTransform();
     if (editor_.scene().plateCount() == 0 && editor_.scene().noteCount() == 0 && tool_ == &select_)
@@ -148,6 +152,8 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
         panning_ = false;
     else if (event->button() == Qt::LeftButton || (event->button() == Qt::RightButton && tool_ != &select_))
         tool_->release(pointerOf(*event));
+    if (tool_ == &select_)
+        select_.move(pointerOf(*event)); // what lies under the pointer now
     locator_->stepAside(false);
     afterEvent();
 }
@@ -197,7 +203,7 @@ void SheetView::keyReleaseEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Space && !event->isAutoRepeat() && spaceHeld_) {
         spaceHeld_ = panning_ = false;
         const ObjectRef ref = select_.focused();
-        if (!spacePanned_ && editor_.scene().plate({ref.id})) {
+        if (!spacePanned_ && (editor_.scene().plate({ref.id}) || editor_.scene().note({ref.id}))) {
             if (event->modifiers() & Qt::ShiftModifier)
                 editor_.toggleSelected(ref);
             else

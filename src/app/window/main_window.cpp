@@ -394,6 +394,9 @@ void MainWindow::run(CommandId id) {
     case CommandId::fitSelection:
         sheet_->fitSelection();
         break;
+    case CommandId::nextPanel:
+        focusNextPanel();
+        break;
     case CommandId::followTheme:
         theme_->choose(ThemeChoice::desktop);
         break;
@@ -414,6 +417,34 @@ void MainWindow::run(CommandId id) {
         break;
     }
     refreshThemeChecks(); // a checkable action changes its mark by itself
+}
+
+void MainWindow::focusNextPanel() {
+    QWidget* left = leftTabs_->currentWidget() == catalogue_ ? static_cast<QWidget*>(&catalogue_->search())
+                                                             : &outline_->tree();
+    QWidget* first = details_;
+    for (QWidget* field : details_->widget()->findChildren<QWidget*>())
+        if (field->focusPolicy() & Qt::TabFocus) {
+            first = field;
+            break;
+        }
+    const std::vector<QWidget*> stops{sheet_, first, left, find_};
+    const auto holdsFocus = [&](QWidget* stop) {
+        const QWidget* focus = focusWidget();
+        const QWidget* panel = stop == first  ? details_
+                               : stop == left ? static_cast<QWidget*>(leftTabs_)
+                                              : stop;
+        return focus && (focus == panel || panel->isAncestorOf(focus));
+    };
+    const auto at = std::find_if(stops.begin(), stops.end(), holdsFocus);
+    for (std::size_t step = 1; step <= stops.size(); ++step) { // hidden panels are passed over
+        QWidget* next = stops[(static_cast<std::size_t>(at == stops.end() ? 0 : at - stops.begin()) + step) %
+                              stops.size()];
+        if (next->isVisible()) {
+            next->setFocus(Qt::TabFocusReason);
+            return;
+        }
+    }
 }
 
 void MainWindow::goTo(quint64 object, bool isLink) {

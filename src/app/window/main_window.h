@@ -107,6 +107,7 @@ private:
     void exportPicture();
     void showKeys();
     void showAbout();
+    void focusNextPanel();
     void goTo(quint64 object, bool isLink);
     void showRemarks(const std::vector<Remark>& remarks);
     QString askPathOr(bool saving);

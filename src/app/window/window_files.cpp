@@ -342,8 +342,9 @@ QString keySheetHtml() {
         {"Middle button, or Space and drag", "Pan"},
         {"Wheel", "Zoom at the pointer"},
         {"Double-click a name or note", "Rename, edit"},
-        {"Tab, Shift+Tab", "Go to the next or previous device"},
-        {"Space", "Select the device the keyboard is at; with Shift, in addition"},
+        {"Tab, Shift+Tab", "Go to the next or previous device or note"},
+        {"Page Down, Page Up", "Select the next or previous link of the device the keyboard is at"},
+        {"Space", "Select what the keyboard is at; with Shift, in addition"},
         {"Arrow keys", "Move the selection; with Ctrl, finely; with nothing selected, pan"},
         {"Esc", "Leave all as it was"},
     };
