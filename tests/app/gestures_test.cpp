@@ -143,6 +143,40 @@ private Q_SLOTS:
         QCOMPARE(h.links(), std::size_t{2});
     }
 
+    void undo_in_the_middle_of_a_gesture_ends_it() {
+        WindowHarness h;
+        h.begin();
+        h.choose("Phone");
+        h.click({200, 150});
+        h.click({200, 350});
+        h.key(Qt::Key_Escape);
+        h.linkTo("phone-1", h.middle("phone-2"));
+        const LinkId id{h.editor().selection().front().id};
+        const auto path = h.editor().scene().link(id)->path;
+        const QPoint on = h.at(scene::alongPath(path, scene::pathLength(path) / 2).at);
+        h.moveTo(on);
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, on);
+        h.moveTo(on + QPoint(40, 0), Qt::LeftButton); // bending
+        h.key(Qt::Key_Z, Qt::ControlModifier);        // and the link is gone
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, on + QPoint(40, 0));
+        QCOMPARE(h.links(), std::size_t{0});
+        h.moveTo(h.middle("phone-2"));
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("phone-2"));
+        h.moveTo(h.middle("phone-2") + QPoint(30, 30), Qt::LeftButton);
+        h.key(Qt::Key_Z, Qt::ControlModifier); // phone-2 is gone
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, {300, 400});
+        QCOMPARE(h.devices(), std::size_t{1});
+    }
+
+    void a_link_made_while_a_port_is_shown_is_what_is_selected_then() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.editor().selectPort({h.named("acc-1"), "9"});
+        h.linkTo("edge-1", h.middle("files-1"));
+        QVERIFY(h.editor().selection().front().kind == Kind::link);
+        QVERIFY(h.sheet().strip().isVisible());
+    }
+
     void arrows_choose_the_target_of_a_link() {
         WindowHarness h;
         h.window->openFirstOffice();

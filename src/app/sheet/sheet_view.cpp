@@ -66,6 +66,10 @@ SheetView::SheetView(Editor& editor, QWidget* parent)
     connect(&editor_, &Editor::sceneChanged, this, [this](const std::vector<Rect>& damage, bool all) {
         tiles_.setScene(editor_.scene(), damage, all);
         locator_->setScene(editor_.scene());
+        if (tool_ == &link_)
+            cancelTool(); // what was in hand may be gone
+        if (select_.inGesture())
+            select_.cancel();
         select_.leave();
         update();
     });

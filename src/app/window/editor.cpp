@@ -66,8 +66,8 @@ bool Editor::apply(edit::ActResult act, std::optional<edit::MergeKey> merge) {
         return false;
     const PortRef port = port_;
     show(before, &then);
-    if (port != PortRef{} && network().device(port.device))
-        selectPort(port);
+    if (port.known() && selection() == edit::Refs{refTo(port.device)})
+        selectPort(port); // the act was about the port shown, or its device
     return true;
 }
 
