@@ -121,8 +121,9 @@ void tableCompare(benchmark::State& state) {
     }
 }
 
-/// A move as the window does it: the act, the journal's difference, the scene.
-void editMove(benchmark::State& state) {
+/// An act as the window does it: the act, the journal's difference, the scene.
+template <class MakeAct>
+void editBench(benchmark::State& state, MakeAct&& makeAct) {
     const Network& n = network(static_cast<int>(state.range(0)));
     const SheetId sheet = n.sheetsInOrder().front().id;
     const auto scene = scene::Scene::build(n, sheet);
@@ -131,48 +132,32 @@ void editMove(benchmark::State& state) {
     std::size_t i = 0;
     for (auto _ : state)
         times.time(state, [&] {
-            const auto act = edit::moveObjects(n, sheet, {refTo(ids[i++ % ids.size()])}, {8, 8});
+            const auto act = makeAct(n, sheet, ids[i % ids.size()], ids[(i + 1) % ids.size()]);
+            ++i;
             benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
             benchmark::DoNotOptimize(scene::update(scene, n, act->network));
         });
     times.report(state);
+}
+
+void editMove(benchmark::State& state) {
+    editBench(state, [](const Network& n, SheetId sheet, DeviceId device, DeviceId) {
+        return edit::moveObjects(n, sheet, {refTo(device)}, {8, 8});
+    });
 }
 
 void editRename(benchmark::State& state) {
-    const Network& n = network(static_cast<int>(state.range(0)));
-    const SheetId sheet = n.sheetsInOrder().front().id;
-    const auto scene = scene::Scene::build(n, sheet);
-    const auto ids = someDevices(n);
-    Percentiles times;
-    std::size_t i = 0;
-    for (auto _ : state)
-        times.time(state, [&] {
-            const auto act = edit::rename(n, {refTo(ids[i++ % ids.size()])}, {"other"});
-            benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
-            benchmark::DoNotOptimize(scene::update(scene, n, act->network));
-        });
-    times.report(state);
+    editBench(state, [](const Network& n, SheetId, DeviceId device, DeviceId) {
+        return edit::rename(n, {refTo(device)}, {"other"});
+    });
 }
 
 void editLink(benchmark::State& state) {
-    const Network& n = network(static_cast<int>(state.range(0)));
-    const SheetId sheet = n.sheetsInOrder().front().id;
-    const auto scene = scene::Scene::build(n, sheet);
     const Catalogue catalogue = exchange::builtInCatalogue();
-    IdSource idSource(1);
-    const auto ids = someDevices(n);
-    Percentiles times;
-    std::size_t i = 0;
-    for (auto _ : state)
-        times.time(state, [&] {
-            const auto pair =
-                linking::bestPair(n, catalogue, {ids[i % ids.size()], {}}, {ids[(i + 1) % ids.size()], {}});
-            ++i;
-            const auto act = edit::makeLink(n, catalogue, *pair, idSource);
-            benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
-            benchmark::DoNotOptimize(scene::update(scene, n, act->network));
-        });
-    times.report(state);
+    IdSource ids(1);
+    editBench(state, [&](const Network& n, SheetId, DeviceId a, DeviceId b) {
+        return edit::makeLink(n, catalogue, *linking::bestPair(n, catalogue, {a, {}}, {b, {}}), ids);
+    });
 }
 
 void editUndo(benchmark::State& state) {

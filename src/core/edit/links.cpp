@@ -114,21 +114,31 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
     return act;
 }
 
+namespace {
+
+/// Adds one link over the best ports to an act; gives the name that link alone would have.
+Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, DeviceId a, DeviceId b, IdSource& ids) {
+    const auto pair = linking::bestPair(act.network, catalogue, {a, {}}, {b, {}});
+    if (!pair)
+        return pair.refusal();
+    auto made = makeLink(act.network, catalogue, *pair, ids);
+    if (!made)
+        return made.refusal();
+    act.network = std::move(made->network);
+    act.subjects.push_back(made->subjects.front());
+    return std::move(made->name);
+}
+
+} // namespace
+
 ActResult linkInRow(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
                     IdSource& ids) {
     if (devices.size() < 2)
         return error("one device alone cannot be linked", "select several, in the order wanted");
     Act act{fmt::format("Link {} devices in a row", devices.size()), network, {}};
-    for (std::size_t i = 0; i + 1 < devices.size(); ++i) {
-        auto pair = linking::bestPair(act.network, catalogue, {devices[i], {}}, {devices[i + 1], {}});
-        if (!pair)
-            return pair.refusal();
-        auto made = makeLink(act.network, catalogue, *pair, ids);
-        if (!made)
-            return made.refusal();
-        act.network = std::move(made->network);
-        act.subjects.push_back(made->subjects.front());
-    }
+    for (std::size_t i = 0; i + 1 < devices.size(); ++i)
+        if (auto added = addBestLink(act, catalogue, devices[i], devices[i + 1], ids); !added)
+            return added.refusal();
     return act;
 }
 
@@ -141,15 +151,10 @@ ActResult linkEachTo(const Network& network, const Catalogue& catalogue, const s
     for (const DeviceId device : devices) {
         if (device == target)
             continue;
-        auto pair = linking::bestPair(act.network, catalogue, {device, {}}, {target, {}});
-        if (!pair)
-            return pair.refusal();
-        auto made = makeLink(act.network, catalogue, *pair, ids);
-        if (!made)
-            return made.refusal();
-        act.network = std::move(made->network);
-        act.subjects.push_back(made->subjects.front());
-        act.name = std::move(made->name);
+        auto added = addBestLink(act, catalogue, device, target, ids);
+        if (!added)
+            return added.refusal();
+        act.name = *std::move(added);
     }
     if (act.subjects.empty())
         return error(fmt::format("{} cannot be linked to itself", to->name), "choose another device");
