@@ -41,9 +41,10 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
     DiskFiles files;
     app::WindowWorld world{
         {files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFile()};
+    const bool cutOff = !edit::Document::recoverable(world.world).empty();
     app::MainWindow window(std::move(world));
     window.show();
-    if (wanted.demo)
+    if (wanted.demo && !cutOff) // work to recover comes first: the start page offers both
         window.openFirstOffice();
     else if (!wanted.file.empty())
         window.openFile(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());

@@ -93,6 +93,19 @@ private Q_SLOTS:
         QVERIFY(h.window->isWindowModified());
     }
 
+    void the_start_page_is_there_again_when_asked_for() {
+        WindowHarness h;
+        h.begin();
+        addPhones(h, 1);
+        h.window->action(CommandId::startPage)->trigger();
+        QVERIFY(!h.window->showsSheet());
+        QVERIFY(!h.window->action(CommandId::addDevice)->isEnabled());
+        h.window->action(CommandId::startPage)->trigger();
+        QVERIFY(h.window->showsSheet());
+        QCOMPARE(h.devices(), std::size_t{1});
+        QVERIFY(h.window->action(CommandId::addDevice)->isEnabled());
+    }
+
     void opening_a_file_offers_the_work_that_was_cut_off() {
         WindowHarness h;
         h.begin();

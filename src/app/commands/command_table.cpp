@@ -12,6 +12,8 @@ std::span<const Command> commandTable() {
         {Id::newNetwork, "&File", "&New network", "Ctrl+N", "Start an empty network", false},
         {Id::open, "&File", "&Open…", "Ctrl+O", "Open a network from a file", false},
         {Id::firstOffice, "&File", "&First office", "", "Open the small sample network", false},
+        {Id::startPage, "&File", "S&tart page", "",
+         "Show recent files and work that can be recovered, or go back to the sheet", false},
         {Id::save, "&File", "&Save", "Ctrl+S", "Save the network", false, false, true},
         {Id::saveAs, "&File", "Save &as…", "Ctrl+Shift+S", "Save the network under another name", false},
         {Id::exportPicture, "&File", "&Export picture…", "Ctrl+Shift+E", "Write the sheet as PNG, SVG or PDF",

@@ -12,6 +12,7 @@ enum class CommandId {
     newNetwork,
     open,
     firstOffice,
+    startPage,
     save,
     saveAs,
     exportPicture,

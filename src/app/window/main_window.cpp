@@ -308,6 +308,9 @@ void MainWindow::run(CommandId id) {
     case CommandId::firstOffice:
         openFirstOffice();
         break;
+    case CommandId::startPage:
+        showsSheet() ? showStart() : showSheet();
+        break;
     case CommandId::save:
     case CommandId::saveAs:
         if (const QString path = pathToSave(id == CommandId::saveAs); !path.isEmpty())

@@ -59,6 +59,7 @@ public:
     bool isSaving() const { return saver_.joinable(); }
     void newNetwork();
     void showStart();
+    void showSheet();
     bool recover(const edit::Recoverable& from);
 
     /// What the question "save changes?" is answered with, asked by a dialog unless a test says.

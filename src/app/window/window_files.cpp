@@ -30,15 +30,19 @@ void MainWindow::showStart() {
     refreshEnabled();
 }
 
+void MainWindow::showSheet() {
+    stack_->setCurrentWidget(sheet_);
+    sheet_->setFocus();
+    refreshState();
+}
+
 void MainWindow::newNetwork() {
     if (!mayLeave())
         return;
     editor_->setDocument(
         edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
-    stack_->setCurrentWidget(sheet_);
+    showSheet();
     sheet_->fitAll();
-    sheet_->setFocus();
-    refreshState();
 }
 
 std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& path) {
@@ -104,9 +108,8 @@ bool MainWindow::openFile(const QString& path) {
     }
     const std::vector<Remark> remarks = std::move(opened->document->remarks);
     editor_->setDocument(std::move(opened->document->document), std::move(opened->scene));
-    stack_->setCurrentWidget(sheet_);
+    showSheet();
     sheet_->fitAll();
-    sheet_->setFocus();
     addRecent(path);
     refreshState();
     showRemarks(remarks);
@@ -127,10 +130,8 @@ void MainWindow::openFirstOffice() {
     info.id = editor_->ids().make<model::NetworkId>();
     network.put(std::move(info));
     editor_->setDocument(edit::Document::fresh(world_.world, std::move(network)));
-    stack_->setCurrentWidget(sheet_);
+    showSheet();
     sheet_->fitAll();
-    sheet_->setFocus();
-    refreshState();
 }
 
 bool MainWindow::recover(const edit::Recoverable& from) {
@@ -140,10 +141,8 @@ bool MainWindow::recover(const edit::Recoverable& from) {
         return false;
     }
     editor_->setDocument(std::move(recovered->document));
-    stack_->setCurrentWidget(sheet_);
+    showSheet();
     sheet_->fitAll();
-    sheet_->setFocus();
-    refreshState();
     showRemarks(recovered->remarks);
     return true;
 }
