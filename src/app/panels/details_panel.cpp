@@ -262,7 +262,8 @@ void DetailsPanel::showLink(const Link& link) {
             if (!joint.console)
                 words += QStringLiteral(", ") + text(speedText(joint.speed));
             if (joint.transceivers() > 0)
-                words += tr(", with %n transceiver(s)", nullptr, joint.transceivers());
+                words +=
+                    joint.transceivers() == 1 ? tr(", with a transceiver") : tr(", with two transceivers");
             if (joint.cable == cable->type && joint.transceiverA == fitted(link.a) &&
                 joint.transceiverB == fitted(link.b))
                 current = static_cast<int>(names.size());

@@ -59,7 +59,7 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
     if (useless > 0) {
         auto* item = new QTreeWidgetItem(
             list_, {QString(), useless == 1 ? QString::fromStdString(why)
-                                            : tr("%n other port(s) do not fit", nullptr, useless)});
+                                            : tr("%1 other ports do not fit").arg(useless)});
         item->setFlags(Qt::NoItemFlags);
         item->setToolTip(1, QString::fromStdString(why));
     }

@@ -68,9 +68,7 @@ void StartPage::fill(const QStringList& recent, const std::vector<edit::Recovera
     for (const edit::Recoverable& from : recoverable) {
         auto* line = new QHBoxLayout;
         const QString name = QString::fromStdString(from.header.name);
-        auto* recover =
-            wideButton(tr("Recover %1 (%n step(s))", nullptr, static_cast<int>(from.acts)).arg(name),
-                       QString::fromStdString(from.header.path));
+        auto* recover = wideButton(tr("Recover “%1”").arg(name), QString::fromStdString(from.header.path));
         auto* discard = wideButton(tr("Discard"), tr("Throw this work away for good"));
         discard->setAccessibleName(tr("Discard %1").arg(name));
         line->addWidget(recover, 1);

@@ -88,12 +88,10 @@ bool MainWindow::openFile(const QString& path) {
     for (const edit::Recoverable& from : edit::Document::recoverable(world_.world))
         if (QString::fromStdString(from.header.path) == path) {
             const auto answer =
-                askRecover
-                    ? askRecover(from)
-                    : QMessageBox::question(this, tr("Recover"),
-                                            tr("The last work on %1 was not saved: %n step(s). Recover it?",
-                                               nullptr, static_cast<int>(from.acts))
-                                                .arg(QFileInfo(path).fileName())) == QMessageBox::Yes;
+                askRecover ? askRecover(from)
+                           : QMessageBox::question(this, tr("Recover"),
+                                                   tr("The last work on %1 was not saved. Recover it?")
+                                                       .arg(QFileInfo(path).fileName())) == QMessageBox::Yes;
             if (answer)
                 return recover(from);
         }
@@ -154,8 +152,7 @@ void MainWindow::showRemarks(const std::vector<Remark>& remarks) {
     if (remarks.size() < 2 || askSave)
         return;
     QMessageBox box(QMessageBox::Information, tr("Remarks"),
-                    tr("%n remark(s) on reading the file", nullptr, static_cast<int>(remarks.size())),
-                    QMessageBox::Ok, this);
+                    tr("%1 remarks on reading the file").arg(remarks.size()), QMessageBox::Ok, this);
     QStringList lines;
     for (const Remark& remark : remarks)
         lines << QString::fromStdString(remark.text());
