@@ -276,6 +276,9 @@ private Q_SLOTS:
         const auto loaded = readOwn(text, "n");
         QVERIFY(loaded);
         QVERIFY(loaded->remarks.size() >= 2); // link, cable, position …
+        QVERIFY(std::any_of(loaded->remarks.begin(), loaded->remarks.end(), [&](const Remark& remark) {
+            return remark.where.object == "position " + idText(gone.value); // named by the id in the file
+        }));
         loaded->network.all<Link>().forEach([&](const Link& link) {
             QVERIFY(loaded->network.device(link.a.device) && loaded->network.device(link.b.device));
         });

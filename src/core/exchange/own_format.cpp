@@ -12,6 +12,12 @@ namespace {
 
 constexpr std::string_view signature = "{\"underridge\":";
 
+/// The id in a key that names the record itself, or at least its owner.
+template <class Record>
+std::uint64_t ownId(Key key) {
+    return std::is_same_v<Record, Position> || std::is_same_v<Record, Interface> ? key.lo : key.hi;
+}
+
 /// Removes what refers to nothing, with a remark each.
 class Mender {
 public:
@@ -57,7 +63,7 @@ private:
         });
         for (const Key key : bad) {
             remark(fmt::format("a {} refers to something that is not in the file; it was left out", noun),
-                   fmt::format("{} {}", noun, idText(key.lo != 0 ? key.lo >> 4 : key.hi)));
+                   fmt::format("{} {}", noun, idText(ownId<Record>(key))));
             network_.erase<Record>(key);
         }
     }
