@@ -123,9 +123,10 @@ void addLabels(const Network& network, const Link& link, const Plate& a, const P
 }
 
 /// Which of the links between the same two devices this is, and how many there are.
-std::pair<int, int> amongParallels(const Network& network, const Link& link) {
+/// Looks through the links of the smaller device, so that a hub's cost does not grow with its square.
+std::pair<int, int> amongParallels(const Network& network, const Link& link, const Plate& a, const Plate& b) {
     int place = 0, all = 0;
-    network.forEachLinkOf(link.a.device, [&](const Link& other) {
+    network.forEachLinkOf(a.ticks.size() <= b.ticks.size() ? a.id : b.id, [&](const Link& other) {
         const bool same = (other.a.device == link.a.device && other.b.device == link.b.device) ||
                           (other.a.device == link.b.device && other.b.device == link.a.device);
         if (!same)
@@ -294,7 +295,7 @@ std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, co
     const int portA = indexOf(network, link.a), portB = indexOf(network, link.b);
     PointF start = anchorOn(a, portA, bends.empty() ? b.frame.centre() : toF(bends.front()));
     PointF end = anchorOn(b, portB, bends.empty() ? a.frame.centre() : toF(bends.back()));
-    if (const auto [place, all] = amongParallels(network, link); all > 1 && bends.empty()) {
+    if (const auto [place, all] = amongParallels(network, link, a, b); all > 1 && bends.empty()) {
         const double by = (place - (all - 1) / 2.0) * parallelGap;
         start = shifted(a.frame, anchorOn(a, -1, b.frame.centre()), by);
         end = shifted(b.frame, anchorOn(b, -1, a.frame.centre()), by);
