@@ -209,7 +209,7 @@ void saveOwn(benchmark::State& state) {
     const Network& n = network(static_cast<int>(state.range(0)));
     MemoryFiles files;
     auto document = edit::Document::fresh({files, "/j", [] { return std::int64_t{0}; }}, n);
-    Percentiles worker, blocked;
+    Percentiles worker;
     for (auto _ : state) {
         edit::Document::Saving saving;
         std::uint64_t hash = 0;

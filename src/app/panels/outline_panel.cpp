@@ -6,6 +6,7 @@
 
 #include <QVBoxLayout>
 #include <map>
+#include <set>
 
 namespace underridge::app {
 using namespace model;
@@ -100,10 +101,13 @@ void OutlinePanel::follow() {
     if (busy_ || !isVisible())
         return;
     busy_ = true;
+    std::set<std::uint64_t> selected;
+    for (const ObjectRef ref : editor_.selection())
+        selected.insert(ref.id);
     for (int i = 0; i < tree_->topLevelItemCount(); ++i)
         for (int j = 0; j < tree_->topLevelItem(i)->childCount(); ++j) {
             QTreeWidgetItem* item = tree_->topLevelItem(i)->child(j);
-            item->setSelected(editor_.isSelected(refTo(DeviceId{item->data(0, Qt::UserRole).toULongLong()})));
+            item->setSelected(selected.contains(item->data(0, Qt::UserRole).toULongLong()));
         }
     busy_ = false;
 }
