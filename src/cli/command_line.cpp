@@ -3,7 +3,8 @@
 
 #include "cli/listing.h"
 #include "core/base/files.h"
-#include "core/exchange/own_format.h"
+#include "core/exchange/catalogue_file.h"
+#include "core/exchange/foreign.h"
 #include "paint/picture.h"
 
 #include <CLI/CLI.hpp>
@@ -28,6 +29,7 @@ public:
     Runner(std::istream& in, std::ostream& out, std::ostream& err) : in_(in), out_(out), err_(err) {}
 
     Common common;
+    std::string from; ///< input format; empty: by content
 
     Result<Loaded> load(const std::string& path) {
         std::string bytes;
@@ -39,9 +41,7 @@ public:
                 return read.refusal();
             bytes = *std::move(read);
         }
-        if (!exchange::isOwn(bytes))
-            return error("the format is not known", "give an Underridge network", {path, 1, 1, {}});
-        return exchange::readOwn(bytes, path);
+        return exchange::readAny(bytes, {path, catalogue_}, exchange::formatFromText(from));
     }
 
     int refuse(const Remark& why, int code) {
@@ -67,19 +67,36 @@ public:
         return done;
     }
 
-    int convert(const std::string& from, const std::string& to) {
-        const auto loaded = load(from);
+    struct Convert {
+        std::string in, out, to, table = "both";
+    };
+
+    int convert(const Convert& wanted) {
+        const auto format = !wanted.to.empty()  ? exchange::formatFromText(wanted.to)
+                            : wanted.out == "-" ? exchange::Format::own
+                                                : exchange::formatFromSuffix(wanted.out);
+        if (!format)
+            return refuse(error("the suffix tells no format", "state it by --to", {wanted.out}), wrongUsage);
+        auto loaded = load(wanted.in);
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
-        const std::string bytes = exchange::writeOwn(loaded->network);
-        if (to == "-")
-            out_ << bytes;
-        else if (auto written = files_.writeAtomically(to, bytes); !written)
-            return refuse(written.refusal(), cannotWrite);
-        if (common.json && to != "-")
-            out_ << Json{{"remarks", remarksJson(loaded->remarks)}}.dump(2) << '\n';
+        const auto tables = wanted.table == "devices" ? exchange::Tables::devices
+                            : wanted.table == "links" ? exchange::Tables::links
+                                                      : exchange::Tables::both;
+        auto written = exchange::write(loaded->network, *format, tables);
+        if (wanted.out == "-")
+            out_ << written.bytes;
+        else if (auto kept = files_.writeAtomically(wanted.out, written.bytes); !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        std::vector<Remark> remarks = std::move(loaded->remarks);
+        for (Remark& remark : written.remarks) {
+            remark.where.file = wanted.out == "-" ? "standard output" : wanted.out;
+            remarks.push_back(std::move(remark));
+        }
+        if (common.json && wanted.out != "-")
+            out_ << Json{{"remarks", remarksJson(remarks)}}.dump(2) << '\n';
         else
-            tellRemarks(loaded->remarks);
+            tellRemarks(remarks);
         return done;
     }
 
@@ -140,6 +157,7 @@ private:
     std::ostream& out_;
     std::ostream& err_;
     DiskFiles files_;
+    const Catalogue catalogue_ = exchange::builtInCatalogue();
 };
 
 } // namespace
@@ -167,25 +185,35 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
         sub->add_flag("--quiet", runner.common.quiet, "no remarks");
         return sub;
     };
-    const std::vector<std::string> formats{"underridge"};
-    std::string file, what, sheet, output, from, to;
+    const std::vector<std::string> formats{"underridge", "rfc8345", "graphml", "csv"};
+    std::string file, what, sheet;
+    const auto fromOption = [&](CLI::App* sub) {
+        sub->add_option("--from", runner.from, "input format; else by content")
+            ->check(CLI::IsMember(formats));
+    };
     auto* list = common(app.add_subcommand("list", "list what is in a network"));
     list->add_option("FILE", file, "network, - for standard input")->required();
     list->add_option("WHAT", what, "what to list")->required()->check(CLI::IsMember(listable()));
     list->add_option("--sheet", sheet, "positions on this sheet");
+    fromOption(list);
     list->callback([&] { outcome.exitCode = runner.list(file, what, sheet); });
 
     auto* convert = common(app.add_subcommand("convert", "write a network in another format"));
-    convert->add_option("IN", file, "network, - for standard input")->required();
-    convert->add_option("OUT", output, "file to write, - for standard output")->required();
-    convert->add_option("--from", from, "input format")->check(CLI::IsMember(formats));
-    convert->add_option("--to", to, "output format")->check(CLI::IsMember(formats));
-    convert->callback([&] { outcome.exitCode = runner.convert(file, output); });
+    Runner::Convert conversion;
+    convert->add_option("IN", conversion.in, "network, - for standard input")->required();
+    convert->add_option("OUT", conversion.out, "file to write, - for standard output")->required();
+    fromOption(convert);
+    convert->add_option("--to", conversion.to, "output format; else by suffix")
+        ->check(CLI::IsMember(formats));
+    convert->add_option("--table", conversion.table, "of CSV: devices, links or both")
+        ->check(CLI::IsMember({"both", "devices", "links"}));
+    convert->callback([&] { outcome.exitCode = runner.convert(conversion); });
 
     Runner::Render wanted;
     auto* render = common(app.add_subcommand("render", "draw a sheet as PNG, SVG or PDF"));
     render->add_option("FILE", wanted.file, "network, - for standard input")->required();
     render->add_option("-o,--output", wanted.output, "picture to write")->required();
+    fromOption(render);
     render->add_option("--sheet", wanted.sheet, "sheet by name; else the first");
     render->add_option("--size", wanted.size, "WIDTHxHEIGHT in pixels");
     render->add_option("--scale", wanted.scale, "pixels a sheet unit")->check(CLI::Range(0.01, 16.0));

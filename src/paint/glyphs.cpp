@@ -54,6 +54,8 @@ const char* strokes(Role role) {
         return "M 8 2 L 4 8 L 7 8 L 6 12 L 10 6 L 7 6 Z";
     case Role::provider:
         return "A 7 7 5 150 -300";
+    case Role::unknown:
+        return "M 2.5 2.5 L 5 2.5 M 9 2.5 L 11.5 2.5 M 2.5 11.5 L 5 11.5 M 9 11.5 L 11.5 11.5 M 7 7 L 7.1 7";
     }
     return "";
 }

@@ -72,6 +72,26 @@ private Q_SLOTS:
         QVERIFY(ran({"list", out, "devices"}).out == ran({"list", demo, "devices"}).out);
     }
 
+    void convert_goes_through_every_format_and_tells_what_is_left_out() {
+        QTemporaryDir folder;
+        for (const std::string suffix : {"json", "graphml", "csv"}) {
+            const std::string out = folder.filePath("o.").toStdString() + suffix;
+            const auto there = ran({"convert", demo, out, "--json"});
+            QCOMPARE(there.code, 0);
+            const auto remarks = json::parse(there.out).at("remarks");
+            QVERIFY(!remarks.empty());
+            for (const char* key : {"severity", "message", "remedy", "file", "line", "column", "object"})
+                QVERIFY(remarks[0].contains(key));
+            const auto devices = json::parse(ran({"list", out, "devices", "--json"}).out);
+            QCOMPARE(devices.size(), std::size_t{8});
+            QCOMPARE(json::parse(ran({"list", out, "links", "--json"}).out).size(), std::size_t{7});
+        }
+        const auto links = ran({"convert", demo, "-", "--to", "csv", "--table", "links"});
+        QVERIFY(links.out.starts_with("id,from,from port,to,to port"));
+        QCOMPARE(std::count(links.out.begin(), links.out.end(), '\n'), std::ptrdiff_t{8});
+        QCOMPARE(json::parse(ran({"list", "-", "summary", "--json"}, links.out).out).at("devices"), 8);
+    }
+
     void render_draws_and_tells_its_size() {
         QTemporaryDir folder;
         const std::string png = folder.filePath("o.png").toStdString();
@@ -93,7 +113,10 @@ private Q_SLOTS:
         QTest::newRow("unknown sheet") << QStringList{"list", d, "devices", "--sheet", "none"} << 2;
         QTest::newRow("no such file") << QStringList{"list", "/none.underridge", "devices"} << 3;
         QTest::newRow("not a network") << QStringList{"list", UNDERRIDGE_ROOT "/README.md", "devices"} << 3;
-        QTest::newRow("cannot write") << QStringList{"convert", d, "/proc/none/x"} << 4;
+        QTest::newRow("cannot write") << QStringList{"convert", d, "/proc/none/x.csv"} << 4;
+        QTest::newRow("no format by suffix") << QStringList{"convert", d, "/tmp/x.doc"} << 2;
+        QTest::newRow("another format than stated")
+            << QStringList{"list", d, "devices", "--from", "graphml"} << 3;
         QTest::newRow("bad suffix") << QStringList{"render", d, "-o", "/tmp/x.bmp"} << 2;
         QTest::newRow("bad size") << QStringList{"render", d, "-o", "/tmp/x.png", "--size", "12"} << 2;
         QTest::newRow("picture cannot be written") << QStringList{"render", d, "-o", "/proc/none/x.png"} << 4;

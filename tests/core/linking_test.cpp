@@ -97,6 +97,51 @@ private Q_SLOTS:
                                        << "workstation"
                                        << "1"
                                        << "" << 0 << 0;
+        QTest::newRow("two fixed MDI-X ports take a crossed cord") << "hub-8"
+                                                                   << "1"
+                                                                   << "hub-8"
+                                                                   << "2"
+                                                                   << "cat6a-crossed" << 10 << 0;
+        QTest::newRow("fixed MDI-X and fixed MDI") << "hub-8"
+                                                   << "1"
+                                                   << "hub-8"
+                                                   << "8"
+                                                   << "cat6a" << 10 << 0;
+        QTest::newRow("fixed MDI-X and automatic") << "hub-8"
+                                                   << "1"
+                                                   << "workstation"
+                                                   << "1"
+                                                   << "cat6a" << 10 << 0;
+        QTest::newRow("M12 to RJ45") << "industrial-switch-m12"
+                                     << "1"
+                                     << "access-switch-24"
+                                     << "1"
+                                     << "m12-d-rj45" << 100 << 0;
+        QTest::newRow("panel rear to outlet rear") << "patch-panel-24"
+                                                   << "R1"
+                                                   << "outlet-2"
+                                                   << "R1"
+                                                   << "cat6a-installed" << 10000 << 0;
+        QTest::newRow("panel front to switch") << "patch-panel-24"
+                                               << "1"
+                                               << "access-switch-24"
+                                               << "1"
+                                               << "cat6a" << 1000 << 0;
+        QTest::newRow("single-mode panel to a cage") << "fibre-panel-12-os2"
+                                                     << "1"
+                                                     << "compact-switch-8"
+                                                     << "X1"
+                                                     << "os2-lc" << 1000 << 1;
+        QTest::newRow("serial line") << "serial-server-8"
+                                     << "1"
+                                     << "sensor-serial"
+                                     << "S1"
+                                     << "serial-de9-rj45" << 1 << 0;
+        QTest::newRow("power carries no data") << "ups"
+                                               << "P1"
+                                               << "pdu"
+                                               << "O1"
+                                               << "" << 0 << 0;
         QTest::newRow("console cord") << "workstation"
                                       << "usb"
                                       << "access-switch-24"
@@ -118,6 +163,46 @@ private Q_SLOTS:
                                        << "usb"
                                        << "" << 0 << 0;
     }
+    void radio_needs_no_cable_and_an_access_point_takes_many() {
+        Bench b;
+        const auto ap = b.add("access-point"), first = b.add("tablet"), second = b.add("tablet");
+        b.link({first, {}}, {ap, {}});
+        b.link({second, {}}, {ap, {}});
+        QCOMPARE(b.network.all<Link>().size(), std::size_t{2});
+        QCOMPARE(b.network.all<Cable>().size(), std::size_t{0});
+        b.network.all<Link>().forEach([&](const Link& link) {
+            QCOMPARE(link.medium, Medium::radio);
+            QCOMPARE(link.b.port, std::string("radio"));
+        });
+        const auto bridge = b.add("radio-bridge"), far = b.add("radio-bridge"), third = b.add("radio-bridge");
+        b.link({bridge, "radio"}, {far, "radio"});
+        QVERIFY(!b.best({third, "radio"}, {first, {}}));
+        QVERIFY(!b.best({third, "radio"}, {bridge, "radio"}));
+    }
+
+    void ports_that_only_a_source_named_are_there_but_join_nothing_by_guess() {
+        Bench b;
+        const auto peer = b.add("access-switch-24");
+        Device device;
+        device.id = b.ids.make<DeviceId>();
+        device.name = "found";
+        b.network.put(device);
+        Port port;
+        port.device = device.id;
+        port.port = "ge-0/0/1";
+        port.learned = true;
+        port.speed = 1000;
+        b.network.put(port);
+        const auto ports = portsOf(b.network, device);
+        QCOMPARE(ports.size(), std::size_t{1});
+        QCOMPARE(ports.front().key, std::string("ge-0/0/1"));
+        QCOMPARE(ports.front().rates(), (std::vector<int>{1000}));
+        QCOMPARE(roleOf(b.network, device), Role::unknown);
+        const auto proposal = b.best({device.id, {}}, {peer, {}});
+        QVERIFY(!proposal);
+        QVERIFY(text(proposal.refusal().what).contains("connector"));
+    }
+
     void ports_fit_or_say_why_not() {
         QFETCH(QString, modelA);
         QFETCH(QString, portA);

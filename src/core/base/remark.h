@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What was noticed while reading, editing or checking: a value with a place, never an exception.
 #pragma once
+#include <cstdint>
 #include <string>
 
 namespace underridge {
@@ -10,10 +11,11 @@ enum class Severity { error, warning, advice };
 /// Where a remark points: a place in a file, an object of the network, or both. Lines and columns
 /// count from 1; 0 means not known.
 struct Where {
-    std::string file;
+    std::string file = {};
     int line = 0;
     int column = 0;
-    std::string object;
+    std::string object = {};
+    std::uint64_t id = 0; ///< of that object, when it has one in the network; not shown
 
     bool operator==(const Where&) const = default;
 };

@@ -37,24 +37,33 @@ Result<Done> checkFree(const Network& network, const PortRef& port, LinkId excep
     const Device* device = network.device(port.device);
     if (!device)
         return error("the device is no longer there", "select again");
-    if (const Link* link = network.linkAt(port); link && link->id != except)
+    const auto view = portAt(network, port);
+    if (const Link* link = network.linkAt(port); link && link->id != except && !(view && view->isShared()))
         return error(fmt::format("port {} of {} is taken", port.port, device->name), "choose a free one");
-    if (!portAt(network, port))
+    if (!view)
         return error(fmt::format("{} has no port {}", device->name, port.port), "choose another");
     return Done{};
 }
 
 void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& link,
               const Proposal& proposal) {
+    link.a = proposal.a;
+    link.b = proposal.b;
+    link.console = proposal.joint.console;
+    if (proposal.joint.cable.empty()) { // radio, circuit
+        link.medium = proposal.joint.medium;
+        link.cable = {};
+        if (network.cable(cable.id))
+            network.erase<Cable>(cable.key());
+        return;
+    }
+    link.medium = Medium::unknown;
     if (const CableType* type = catalogue.cable(proposal.joint.cable);
         type && !network.find<CableType>(type->key()))
         network.put(*type);
     cable.type = proposal.joint.cable;
     cable.ends = {{proposal.a, {}}, {proposal.b, {}}};
-    link.a = proposal.a;
-    link.b = proposal.b;
     link.cable = cable.id;
-    link.console = proposal.joint.console;
     fitTransceiver(network, catalogue, proposal.a, proposal.joint.transceiverA);
     fitTransceiver(network, catalogue, proposal.b, proposal.joint.transceiverB);
     network.put(std::move(cable));

@@ -74,6 +74,9 @@ std::set<std::string> takenPorts(const Network& network, DeviceId device, LinkId
 Side sideOf(const Network& network, const Device& device, const Device& peer, LinkId spare) {
     Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
               takenPorts(network, device.id, spare)};
+    for (const PortView& port : side.ports)
+        if (port.isShared())
+            side.taken.erase(port.key);
     // The transceivers of a link being changed are as free as its ports.
     if (const Link* link = network.link(spare))
         for (PortView& port : side.ports)

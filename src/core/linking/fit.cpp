@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/fit.h"
 
+#include <climits>
 #include <fmt/format.h>
 
 namespace underridge::linking {
@@ -34,7 +35,15 @@ Medium fixedMedium(const PortView& port) {
         return Medium::multimode;
     case Connector::usbC:
         return Medium::serial;
+    case Connector::idc:
+        return Medium::twistedPair;
+    case Connector::de9:
+        return Medium::serial;
+    case Connector::n:
+        return Medium::coax;
     case Connector::none:
+    case Connector::c13:
+    case Connector::c14:
         return Medium::unknown;
     }
     return Medium::unknown;
@@ -81,9 +90,21 @@ bool plugsInto(const CableType& cable, const Face& a, const Face& b) {
            (cable.connectorA == b.connector && cable.connectorB == a.connector);
 }
 
-/// Copper cords are taken straight: a port without automatic MDI-X needs the full rules.
-bool isOrdinary(const CableType& cable) {
-    return cable.pinout == Pinout::straight && !cable.console;
+/// IEEE 802.3 clause 40.4.4: a port with automatic MDI-X takes what it gets; two fixed ports that send on the
+/// same pairs need a crossed cord.
+Pinout pinoutFor(const PortView& a, const PortView& b) {
+    const Mdi x = a.like->mdi, y = b.like->mdi;
+    return x == y && x != Mdi::automatic ? Pinout::crossed : Pinout::straight;
+}
+
+bool isOrdinary(const CableType& cable, Pinout pinout) {
+    return !cable.console &&
+           cable.pinout == (cable.medium == Medium::twistedPair ? pinout : Pinout::straight);
+}
+
+/// Radio and leased circuits join two ports without a cable of ours.
+bool needsNoCable(Medium medium) {
+    return medium == Medium::radio || medium == Medium::circuit;
 }
 
 Fit consoleFit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
@@ -135,6 +156,12 @@ bool accepts(Cage cage, Cage plug) {
 }
 
 Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
+    if (a.record && a.record->learned && a.like->connector == Connector::none)
+        return {{}, fmt::format("the connector of port {} is not known; choose the device's model first", a.key)};
+    if (b.record && b.record->learned && b.like->connector == Connector::none)
+        return {{}, fmt::format("the connector of port {} is not known; choose the device's model first", b.key)};
+    if (a.like->use == PortUse::power || b.like->use == PortUse::power)
+        return {{}, "a power port carries no data"};
     if (!a.isData() && !b.isData())
         return a.like->use == b.like->use && a.like->use == PortUse::console && a.connector() != b.connector()
                    ? consoleFit(a, b, catalogue)
@@ -149,17 +176,24 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
         return {{}, fmt::format("{} is not for data", describe(console))};
     }
     Fit out;
+    const Pinout pinout = pinoutFor(a, b);
     const auto facesA = facesOf(a, catalogue), facesB = facesOf(b, catalogue);
     for (const Face& x : facesA)
-        for (const Face& y : facesB)
+        for (const Face& y : facesB) {
+            if (x.medium == y.medium && needsNoCable(x.medium)) {
+                if (const int speed = commonRate(x.rates, y.rates, INT_MAX); speed > 0)
+                    out.joints.push_back({{}, x.medium, speed, {}, {}, false});
+                continue;
+            }
             for (const CableType& cable : catalogue.cables) {
-                if (!isOrdinary(cable) || !plugsInto(cable, x, y))
+                if (!isOrdinary(cable, pinout) || !plugsInto(cable, x, y))
                     continue;
                 const int speed = commonRate(x.rates, y.rates, cable.maxRate);
                 if (speed > 0 && (x.phy.empty() || y.phy.empty() || x.phy == y.phy))
                     out.joints.push_back(
                         {cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
             }
+        }
     std::stable_sort(out.joints.begin(), out.joints.end(), [](const Joint& x, const Joint& y) {
         return std::tuple(x.transceivers(), -x.speed) < std::tuple(y.transceivers(), -y.speed);
     });
@@ -172,6 +206,9 @@ std::string describe(const PortView& port) {
     if (port.like->use == PortUse::console)
         return fmt::format("console {}", titleOf(port.connector()));
     const auto rates = port.rates();
+    if (!port.like->media.empty() && needsNoCable(port.like->media.front()))
+        return std::string(titleOf(port.like->media.front())) +
+               (rates.empty() ? std::string() : " " + rateText(rates.back()));
     std::string text(port.transceiver                ? titleOf(port.connector())
                      : port.like->cage != Cage::none ? titleOf(port.like->cage)
                                                      : titleOf(port.connector()));

@@ -52,6 +52,7 @@ struct Link {
     Medium medium = Medium::unknown; ///< when there is no cable to tell it
     bool console = false;
     std::string note;
+    Attributes attributes;
     Provenance provenance;
     SharedText extra;
 

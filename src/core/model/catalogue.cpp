@@ -55,7 +55,8 @@ void checkPorts(const std::string& id, const std::vector<PortBlock>& blocks, std
             if (!seen.insert(key).second)
                 out.push_back(
                     error(fmt::format("port {} is there twice", key), "give each port its own key", where));
-        if (block.use == PortUse::data && block.connector == Connector::none && block.cage == Cage::none)
+        if (block.use == PortUse::data && block.connector == Connector::none && block.cage == Cage::none &&
+            block.media.empty())
             out.push_back(error(fmt::format("ports {} have neither connector nor cage", block.keys),
                                 "state one", where));
         if (!std::is_sorted(block.rates.begin(), block.rates.end()))
@@ -175,9 +176,13 @@ std::string portSummary(const DeviceModel& model) {
         if (block.use != PortUse::data || block.block == Block::management)
             continue;
         const auto keys = expandKeys(block.keys);
-        std::string part =
-            fmt::format("{} × {}", keys ? keys->size() : 0,
-                        block.cage != Cage::none ? titleOf(block.cage) : titleOf(block.connector));
+        const std::string_view form = block.cage != Cage::none             ? titleOf(block.cage)
+                                      : block.connector != Connector::none ? titleOf(block.connector)
+                                      : block.media.empty()                ? titleOf(block.connector)
+                                                                           : titleOf(block.media.front());
+        std::string part = fmt::format("{} × {}", keys ? keys->size() : 0, form);
+        if (block.block == Block::rear)
+            part += " rear";
         if (!block.rates.empty())
             part += " " + rateText(block.rates.back());
         if (block.power == PowerSide::source)

@@ -27,6 +27,7 @@ struct PortBlock {
     int powerClass = -1;       ///< of a load, 0–8; -1 when not stated
     std::vector<Medium> media; ///< of fixed optical or serial ports; empty: follows from the connector
     Side side = Side::front;
+    Mdi mdi = Mdi::automatic; ///< of twisted-pair ports
 
     bool operator==(const PortBlock&) const = default;
 };

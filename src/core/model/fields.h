@@ -47,7 +47,8 @@ struct Fields<PortBlock> {
                                            Field{"powerType", &PortBlock::powerType},
                                            Field{"powerClass", &PortBlock::powerClass},
                                            Field{"media", &PortBlock::media},
-                                           Field{"side", &PortBlock::side}};
+                                           Field{"side", &PortBlock::side},
+                                           Field{"mdi", &PortBlock::mdi}};
 };
 template <>
 struct Fields<Slot> {
@@ -191,7 +192,7 @@ struct Fields<Port> {
                    Field{"disabled", &Port::disabled},    Field{"reserved", &Port::reserved},
                    Field{"speed", &Port::speed},          Field{"duplex", &Port::duplex},
                    Field{"breakout", &Port::breakout},    Field{"powerOff", &Port::powerOff},
-                   Field{"attributes", &Port::attributes}};
+                   Field{"attributes", &Port::attributes}, Field{"learned", &Port::learned}};
 };
 template <>
 struct Fields<Interface> {
@@ -249,6 +250,7 @@ struct Fields<Link> {
                                            Field{"medium", &Link::medium},
                                            Field{"console", &Link::console},
                                            Field{"note", &Link::note},
+                                           Field{"attributes", &Link::attributes},
                                            Field{"provenance", &Link::provenance}};
 };
 template <>

@@ -25,6 +25,21 @@ public:
                 add(prefix + spec.key, spec);
     }
 
+    /// Ports with a record of their own that no model gives.
+    void learned() {
+        static const PortBlock notKnown;
+        std::vector<const Port*> named;
+        network_.all<Port>().forEachIn(device_.id.value, [&](const Port& port) {
+            if (port.learned && std::none_of(ports_.begin(), ports_.end(),
+                                             [&](const PortView& p) { return p.key == port.port; }))
+                named.push_back(&port);
+        });
+        std::sort(named.begin(), named.end(),
+                  [](const Port* a, const Port* b) { return naturalLess(a->port, b->port); });
+        for (const Port* port : named)
+            add(port->port, {{}, notKnown, 0}, &notKnown);
+    }
+
     std::vector<PortView> take() { return std::move(ports_); }
 
 private:
@@ -33,8 +48,8 @@ private:
             add(prefix.empty() ? spec.key : prefix + spec.key, spec);
     }
 
-    void add(std::string key, const PortSpec& spec) {
-        PortView view{std::move(key), &spec.like, nullptr, nullptr, 1, {}};
+    void add(std::string key, const PortSpec& spec, const PortBlock* like = nullptr) {
+        PortView view{std::move(key), like ? like : &spec.like, nullptr, nullptr, 1, {}};
         view.record = network_.port({device_.id, view.key});
         for (const FittedTransceiver& fitted : device_.transceivers)
             if (fitted.port == view.key)
@@ -64,6 +79,8 @@ std::vector<int> PortView::rates() const {
     std::vector<int> out = transceiver ? std::vector<int>{transceiver->rate} : like->rates;
     for (int& rate : out)
         rate /= lanes;
+    if (record && record->learned && out.empty() && record->speed > 0)
+        return {record->speed};
     if (record && record->speed > 0)
         std::erase_if(out, [&](int rate) { return rate != record->speed; });
     return out;
@@ -79,6 +96,7 @@ std::vector<PortView> portsOf(const Network& network, const Device& device) {
         gathering.chassis(device.model, "");
     for (const Chassis& member : device.stack)
         gathering.chassis(member.model, std::to_string(member.number) + "/");
+    gathering.learned();
     return gathering.take();
 }
 
@@ -105,19 +123,22 @@ PortCount countPorts(const Network& network, const Device& device) {
 
 std::string modelName(const Network& network, const Device& device) {
     const DeviceModel* model = network.modelOf(device);
-    return model ? model->name : device.model;
+    return model ? model->name : device.model.empty() ? "model not known" : device.model;
 }
 
 Role roleOf(const Network& network, const Device& device) {
     const DeviceModel* model = network.modelOf(device);
-    return model ? model->role : Role::workstation;
+    return model ? model->role : Role::unknown;
 }
 
 std::string firstAddress(const Network& network, DeviceId device) {
     std::string found;
+    bool onPort = true;
     network.all<Interface>().forEachIn(device.value, [&](const Interface& interface) {
-        if (found.empty() && !interface.addresses.empty())
-            found = interface.addresses.front();
+        if (interface.addresses.empty() || !(found.empty() || (onPort && interface.port.empty())))
+            return;
+        found = interface.addresses.front();
+        onPort = !interface.port.empty();
     });
     return found.substr(0, found.find('/'));
 }

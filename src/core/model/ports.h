@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The ports a device really has: those of its model, its chassis, its modules, those added to it, and the
-// children of ports in breakout mode.
+// children of ports in breakout mode, and those that only a source has named.
 #pragma once
 #include "core/model/network.h"
 
@@ -23,10 +23,15 @@ struct PortView {
     bool reserved() const { return record && record->reserved; }
     bool disabled() const { return record && record->disabled; }
     bool isData() const { return like->use == PortUse::data; }
+    /// Whether any number of links may end here: the radio of an access point.
+    bool isShared() const {
+        return like->block == Block::access && !like->media.empty() && like->media.front() == Medium::radio;
+    }
 };
 
-/// In the order they are shown: chassis by chassis, the model's own, modules by slot, added ones. A port
-/// in breakout mode is replaced by its children.
+/// In the order they are shown: chassis by chassis, the model's own, modules by slot, added ones, those that
+/// only a source has named (their connector is not known). A port in breakout mode is replaced by its
+/// children.
 std::vector<PortView> portsOf(const Network& network, const Device& device);
 
 std::optional<PortView> portAt(const Network& network, const PortRef& ref);
@@ -38,11 +43,11 @@ struct PortCount {
 /// Data ports of a device, and how many of them links end in.
 PortCount countPorts(const Network& network, const Device& device);
 
-/// "Access switch 24", or the id when the model is not there.
+/// "Access switch 24", the id when the model is not there, or "model not known".
 std::string modelName(const Network& network, const Device& device);
 Role roleOf(const Network& network, const Device& device);
 
-/// The first address of the device's interfaces, or nothing.
+/// The first address of the device itself, else of one of its ports, without length; or nothing.
 std::string firstAddress(const Network& network, DeviceId device);
 
 /// The medium of a link: of its cable, or its own.

@@ -30,7 +30,7 @@ std::span<const Word<Kind>> wordsOf(Kind) {
 }
 
 std::span<const Word<Role>> wordsOf(Role) {
-    static constexpr std::array<Word<Role>, 22> words{{
+    static constexpr std::array<Word<Role>, 23> words{{
         {Role::router, "router", "router"},
         {Role::switch_, "switch", "switch"},
         {Role::hub, "hub", "hub"},
@@ -53,16 +53,17 @@ std::span<const Word<Role>> wordsOf(Role) {
         {Role::mediaConverter, "media-converter", "media converter"},
         {Role::power, "power", "power"},
         {Role::provider, "provider", "provider"},
+        {Role::unknown, "unknown", "role not known"},
     }};
     return words;
 }
 
 std::string_view pluralOf(Role role) {
-    static constexpr std::array<std::string_view, 22> words{
+    static constexpr std::array<std::string_view, 23> words{
         "Routers",   "Switches",         "Hubs",      "Firewalls",      "Access points", "Radio bridges",
         "Servers",   "Workstations",     "Portables", "Phones",         "Printers",      "Cameras",
         "Terminals", "Controllers",      "Sensors",   "Serial servers", "Patch panels",  "Outlets",
-        "Splitters", "Media converters", "Power",     "Providers"};
+        "Splitters", "Media converters", "Power",     "Providers",        "Role not known"};
     return words[static_cast<std::size_t>(role)];
 }
 
@@ -84,7 +85,7 @@ std::span<const Word<Medium>> wordsOf(Medium) {
 }
 
 std::span<const Word<Connector>> wordsOf(Connector) {
-    static constexpr std::array<Word<Connector>, 10> words{{
+    static constexpr std::array<Word<Connector>, 15> words{{
         {Connector::none, "none", "no connector"},
         {Connector::rj45, "rj45", "RJ45"},
         {Connector::lc, "lc", "LC"},
@@ -95,6 +96,11 @@ std::span<const Word<Connector>> wordsOf(Connector) {
         {Connector::f, "f", "F"},
         {Connector::bnc, "bnc", "BNC"},
         {Connector::usbC, "usb-c", "USB-C"},
+        {Connector::idc, "idc", "IDC"},
+        {Connector::de9, "de-9", "DE-9"},
+        {Connector::n, "n", "N"},
+        {Connector::c13, "c13", "C13"},
+        {Connector::c14, "c14", "C14"},
     }};
     return words;
 }
@@ -147,6 +153,15 @@ std::span<const Word<Duplex>> wordsOf(Duplex) {
         {Duplex::automatic, "auto", "auto"},
         {Duplex::half, "half", "half duplex"},
         {Duplex::full, "full", "full duplex"},
+    }};
+    return words;
+}
+
+std::span<const Word<Mdi>> wordsOf(Mdi) {
+    static constexpr std::array<Word<Mdi>, 3> words{{
+        {Mdi::automatic, "auto", "automatic MDI-X"},
+        {Mdi::mdi, "mdi", "fixed MDI"},
+        {Mdi::mdix, "mdi-x", "fixed MDI-X"},
     }};
     return words;
 }
@@ -246,13 +261,14 @@ RoleFamily familyOf(Role role) {
     case Role::terminal:
     case Role::controller:
     case Role::sensor:
+    case Role::unknown:
         return RoleFamily::endpoint;
     }
     return RoleFamily::endpoint;
 }
 
 bool isEndpoint(Role role) {
-    return familyOf(role) == RoleFamily::endpoint || role == Role::server;
+    return role != Role::unknown && (familyOf(role) == RoleFamily::endpoint || role == Role::server);
 }
 
 } // namespace underridge::model

@@ -54,7 +54,8 @@ enum class Role {
     splitter,
     mediaConverter,
     power,
-    provider
+    provider,
+    unknown
 };
 
 /// The families that share a spine colour on the sheet.
@@ -74,7 +75,8 @@ enum class Medium {
     circuit
 };
 
-enum class Connector { none, rj45, lc, sc, mpo, m12d, m12x, f, bnc, usbC };
+/// IEC 60603-7, 61754, 61076-2, 60320, 60807 and their common names; IDC: insulation displacement contacts.
+enum class Connector { none, rj45, lc, sc, mpo, m12d, m12x, f, bnc, usbC, idc, de9, n, c13, c14 };
 
 /// Form factors by their SFF specifications: SFF-8432, SFF-8402, SFF-8436, SFF-8665.
 enum class Cage { none, sfp, sfpPlus, sfp28, qsfpPlus, qsfp28 };
@@ -85,6 +87,9 @@ enum class PortUse { data, console, power };
 
 /// Power over twisted pair, IEEE 802.3 clauses 33 and 145.
 enum class PowerSide { none, source, load };
+
+/// Which pairs a twisted-pair port sends on: IEEE 802.3 clauses 14.5 and 40.4.4.
+enum class Mdi { automatic, mdi, mdix };
 
 enum class Duplex { automatic, half, full };
 
@@ -115,6 +120,7 @@ std::span<const Word<Cage>> wordsOf(Cage);
 std::span<const Word<Block>> wordsOf(Block);
 std::span<const Word<PortUse>> wordsOf(PortUse);
 std::span<const Word<PowerSide>> wordsOf(PowerSide);
+std::span<const Word<Mdi>> wordsOf(Mdi);
 std::span<const Word<Duplex>> wordsOf(Duplex);
 std::span<const Word<Pinout>> wordsOf(Pinout);
 std::span<const Word<CableStatus>> wordsOf(CableStatus);

@@ -1,0 +1,569 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/building.h"
+
+#include "core/edit/devices.h"
+#include "core/exchange/record_json.h"
+#include "core/layout/put_down.h"
+#include "core/model/ports.h"
+#include "core/scene/items.h"
+
+#include <charconv>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace underridge::exchange {
+using namespace model;
+namespace {
+
+constexpr std::size_t maxKey = 200, maxName = 200;
+constexpr std::uint64_t idMask = (std::uint64_t{1} << idBits) - 1;
+
+std::optional<double> number(const std::string& text) {
+    double value = 0;
+    const std::string plain = trimmed(text);
+    const auto [end, code] = std::from_chars(plain.data(), plain.data() + plain.size(), value);
+    if (code != std::errc() || end != plain.data() + plain.size() || !std::isfinite(value))
+        return std::nullopt;
+    return value;
+}
+
+std::string sameName(std::string_view text) {
+    std::string out;
+    for (const char c : lowered(text))
+        if (c != ' ' && c != '_' && c != '-')
+            out += c;
+    return out;
+}
+
+std::string cut(const std::string& text, std::size_t most) {
+    if (text.size() <= most)
+        return text;
+    std::size_t end = most;
+    while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80)
+        --end;
+    return text.substr(0, end);
+}
+
+template <class Entry>
+const Entry* byIdOrName(const std::vector<Entry>& entries, const std::string& text) {
+    const auto at = std::find_if(entries.begin(), entries.end(), [&](const Entry& e) {
+        return e.id == text || lowered(e.name) == lowered(text);
+    });
+    return at == entries.end() ? nullptr : &*at;
+}
+
+} // namespace
+
+std::uint64_t Ids::idFor(std::string_view scope, std::string_view text) {
+    std::uint64_t id = 0;
+    if (const auto own = idFromText(text))
+        id = *own;
+    else
+        id = fnv1a(std::string(scope) + '\n' + std::string(text)) & idMask;
+    while (id == 0 || !taken_.insert(id).second)
+        id = (id * 6364136223846793005ULL + 1442695040888963407ULL) & idMask;
+    return id;
+}
+
+Builder::Builder(const Source& source, std::string_view networkName) : source_(source), remarks_(kept_) {
+    info_.id = {ids_.idFor("network", source.file + std::string(networkName))};
+    info_.name = cut(std::string(networkName), maxName);
+}
+
+SheetId Builder::addSheet(const std::string& name) {
+    Sheet sheet;
+    sheet.id = {ids_.idFor("sheet", name + std::to_string(sheets_.size()))};
+    sheet.name = name.empty() ? "Sheet" : cut(name, maxName);
+    sheet.order = static_cast<int>(sheets_.size());
+    sheets_.push_back(sheet);
+    return sheet.id;
+}
+
+DeviceId Builder::addDevice(std::string_view identity, const std::string& name) {
+    Device device;
+    device.id = {ids_.idFor("device", identity)};
+    device.name = trimmed(name).empty() ? cut(std::string(identity), maxName) : cut(name, maxName);
+    device.provenance.origin = Origin::imported;
+    device.provenance.source = source_.file.substr(source_.file.find_last_of('/') + 1);
+    deviceOrder_.push_back(device.id.value);
+    const DeviceId id = device.id;
+    devices_[id.value] = std::move(device);
+    return id;
+}
+
+void Builder::show(SheetId sheet, DeviceId device) {
+    if (shownAt_.emplace(std::pair(sheet.value, device.value), shown_.size()).second)
+        shown_.push_back({sheet, device, std::nullopt});
+}
+
+void Builder::setPosition(SheetId sheet, DeviceId device, double x, double y, const Where& where) {
+    show(sheet, device);
+    if (!std::isfinite(x) || !std::isfinite(y) || std::abs(x) > 1e9 || std::abs(y) > 1e9) {
+        remarks_.add(warning("the position is not a place on a sheet", "it is put down elsewhere", where));
+        return;
+    }
+    shown_[shownAt_.at({sheet.value, device.value})].at = {x, y};
+}
+
+bool Builder::hasPort(const Device& device, const std::string& key) const {
+    if (device.model.empty())
+        return false;
+    const auto* model = network_.find<DeviceModel>({fnv1a(device.model), 0});
+    return model && (model->ports.find(key) || model->additional.find(key));
+}
+
+PortRef Builder::port(DeviceId id, const std::string& key) {
+    if (key.empty() || key.size() > maxKey)
+        return {id, {}};
+    PortRef ref{id, key};
+    const Device& device = devices_.at(id.value);
+    if (!hasPort(device, key))
+        portRecord(ref).learned = true;
+    return ref;
+}
+
+Port& Builder::portRecord(const PortRef& ref) {
+    Port& port = ports_[ref];
+    port.device = ref.device;
+    port.port = ref.port;
+    return port;
+}
+
+GroupId Builder::addGroup(std::string_view identity, const std::string& name, GroupId parent) {
+    Group group;
+    group.id = {ids_.idFor("group", identity)};
+    group.name = trimmed(name).empty() ? cut(std::string(identity), maxName) : cut(name, maxName);
+    group.parent = parent;
+    group.provenance.origin = Origin::imported;
+    const GroupId id = group.id;
+    groups_[id.value] = std::move(group);
+    return id;
+}
+
+GroupId Builder::group(const std::vector<std::string>& path) {
+    GroupId at;
+    std::string whole;
+    for (const std::string& name : path) {
+        whole += name + '\n';
+        auto [found, fresh] = groupNames_.try_emplace({at.value, name}, 0);
+        if (fresh)
+            found->second = addGroup(whole, name, at).value;
+        at = {found->second};
+    }
+    return at;
+}
+
+Link& Builder::addLink(std::string_view identity, const PortRef& a, const PortRef& b) {
+    Link link;
+    link.id = {ids_.idFor("link", identity)};
+    link.a = a;
+    link.b = b;
+    link.provenance.origin = Origin::imported;
+    link.provenance.source = source_.file.substr(source_.file.find_last_of('/') + 1);
+    const auto id = link.id.value;
+    return links_[id] = std::move(link);
+}
+
+bool Builder::setCable(Link& link, const std::string& typeName) {
+    const CableType* type = byIdOrName(source_.catalogue.cables, typeName);
+    if (!type)
+        return false;
+    network_.put(*type);
+    Cable cable;
+    if (const auto old = cables_.find(link.cable.value); old != cables_.end())
+        cable = old->second;
+    else
+        cable.id = {ids_.idFor("cable", idText(link.id.value) + "cable")};
+    cable.type = type->id;
+    cable.ends = {{link.a, {}}, {link.b, {}}};
+    link.cable = cable.id;
+    cables_[cable.id.value] = std::move(cable);
+    return true;
+}
+
+Cable* Builder::cableOf(const Link& link) {
+    const auto at = cables_.find(link.cable.value);
+    return at == cables_.end() ? nullptr : &at->second;
+}
+
+void Builder::setRole(DeviceId id, Role role) {
+    DeviceModel model;
+    model.id = fmt::format("{}-not-known", textOf(role));
+    model.name = std::string(titleOf(role)) + ", model not known";
+    if (!model.name.empty() && model.name[0] >= 'a' && model.name[0] <= 'z')
+        model.name[0] = static_cast<char>(model.name[0] - 'a' + 'A');
+    model.role = role;
+    devices_.at(id.value).model = model.id;
+    if (!network_.find<DeviceModel>(model.key()))
+        network_.put(std::move(model));
+}
+
+bool Builder::setModel(DeviceId id, const std::string& idOrName) {
+    const DeviceModel* model = byIdOrName(source_.catalogue.devices, idOrName);
+    if (!model)
+        return false;
+    network_.put(*model);
+    devices_.at(id.value).model = model->id;
+    return true;
+}
+
+Interface& Builder::interfaceOn(DeviceId id, const std::string& port) {
+    auto [at, fresh] = interfaces_.try_emplace({id.value, port});
+    Interface& interface = at->second;
+    if (fresh) {
+        interface.id = {ids_.idFor("interface", idText(id.value) + "/" + port)};
+        interface.device = id;
+        interface.port = port;
+        interface.type = port.empty() ? InterfaceKind::loopback : InterfaceKind::physical;
+    }
+    return interface;
+}
+
+void Builder::addAddress(DeviceId id, const std::string& port, const std::string& address) {
+    auto& addresses = interfaceOn(id, port).addresses;
+    if (std::find(addresses.begin(), addresses.end(), address) == addresses.end())
+        addresses.push_back(address);
+}
+
+VlanId Builder::vlan(int number) {
+    auto [at, fresh] = vlans_.try_emplace(number);
+    if (fresh) {
+        at->second.id = {ids_.idFor("vlan", std::to_string(number))};
+        at->second.number = number;
+        at->second.name = fmt::format("VLAN {}", number);
+    }
+    return at->second.id;
+}
+
+bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::string& value,
+                             const Where& where) {
+    Device& device = devices_.at(id.value);
+    const std::string field = sameName(name);
+    const auto keep = [&] {
+        device.attributes[name] = value;
+        return false;
+    };
+    if (field == "name" || field == "label") {
+        if (!trimmed(value).empty())
+            device.name = cut(value, maxName);
+    } else if (field == "model") {
+        if (setModel(id, value))
+            return true;
+        remarks_.add(advice(fmt::format("the model \"{}\" is not in the catalogue", cut(value, 60)),
+                            "it is kept as an attribute; choose a model in the details", where));
+        return keep();
+    } else if (field == "role") {
+        if (!device.model.empty())
+            return true; // the model says it
+        std::string word = lowered(trimmed(value));
+        std::replace(word.begin(), word.end(), ' ', '-');
+        if (const auto role = fromText<Role>(word); role && *role != Role::unknown) {
+            setRole(id, *role);
+            return true;
+        }
+        if (word != "unknown")
+            return keep();
+    } else if (field == "address" || field == "addresses") {
+        for (const std::string& address : splitWords(value)) {
+            if (!edit::isAddress(address)) {
+                remarks_.add(warning(fmt::format("{} is not an address", cut(address, 60)),
+                                     "it is kept as an attribute", where));
+                return keep();
+            }
+            addAddress(id, {}, address);
+        }
+    } else if (field == "serial") {
+        device.serial = cut(value, maxName);
+    } else if (field == "note" || field == "description") {
+        device.note = SharedText(value);
+    } else if (field == "outside") {
+        device.outside = value == "true" || value == "yes" || value == "1";
+    } else {
+        device.attributes[name] = value;
+    }
+    return true;
+}
+
+bool Builder::setLinkField(Link& link, const std::string& name, const std::string& value,
+                           const Where& where) {
+    const std::string field = sameName(name);
+    const auto keep = [&] {
+        link.attributes[name] = value;
+        return false;
+    };
+    if (field == "medium") {
+        std::string word = lowered(trimmed(value));
+        std::replace(word.begin(), word.end(), ' ', '-');
+        if (const auto medium = fromText<Medium>(word)) {
+            link.medium = *medium;
+            return true;
+        }
+        remarks_.add(advice(fmt::format("\"{}\" is not a medium", cut(value, 60)),
+                            "it is kept as an attribute", where));
+        return keep();
+    }
+    if (field == "cable") {
+        if (setCable(link, value))
+            return true;
+        remarks_.add(advice(fmt::format("the cable type \"{}\" is not in the catalogue", cut(value, 60)),
+                            "it is kept as an attribute", where));
+        return keep();
+    }
+    if (field == "lengthm" || field == "length") {
+        Cable* cable = cableOf(link);
+        const auto metres = number(value);
+        if (!cable)
+            return keep();
+        if (!metres || *metres < 0 || *metres > 1e8) {
+            remarks_.add(warning(fmt::format("{} is not a length in metres", cut(value, 60)),
+                                 "it is kept as an attribute", where));
+            return keep();
+        }
+        cable->lengthMm = std::llround(*metres * 1000);
+        return true;
+    }
+    if (field == "label" && cableOf(link)) {
+        cableOf(link)->label = cut(value, maxName);
+        return true;
+    }
+    if (field == "note" || field == "description") {
+        link.note = value;
+        return true;
+    }
+    if (field == "speedmbps") {
+        const auto speed = number(value);
+        if (!speed || *speed < 1 || *speed > 10'000'000)
+            return keep();
+        // Where model and cable are known the speed follows from them.
+        for (const PortRef* end : {&link.a, &link.b})
+            if (const auto at = ports_.find(*end); at != ports_.end() && at->second.learned)
+                at->second.speed = static_cast<int>(*speed);
+        return link.cable ? true : link.a.known() && link.b.known() ? true : keep();
+    }
+    link.attributes[name] = value;
+    return true;
+}
+
+/// Positions of another program may be in any unit, and on one heap. Those of a sheet are stretched until
+/// plates have room on the average; what still lies on the same spot is put down anew.
+void Builder::spread() {
+    for (const Sheet& sheet : sheets_) {
+        std::vector<Shown*> drawn;
+        for (Shown& shown : shown_)
+            if (shown.sheet == sheet.id && shown.at)
+                drawn.push_back(&shown);
+        if (drawn.empty())
+            continue;
+        double left = 1e18, right = -1e18, top = 1e18, bottom = -1e18;
+        for (const Shown* each : drawn) {
+            left = std::min(left, each->at->first);
+            right = std::max(right, each->at->first);
+            top = std::min(top, each->at->second);
+            bottom = std::max(bottom, each->at->second);
+        }
+        const double width = right - left, height = bottom - top, longest = std::max(width, height);
+        // A plate and its surroundings want about this much room.
+        constexpr double cellWidth = 150, cellHeight = 90;
+        const double wanted = std::sqrt(static_cast<double>(drawn.size()) * cellWidth * cellHeight);
+        double scale = 1;
+        if (drawn.size() > 1 && longest > 0 && longest < wanted * 0.5)
+            scale = wanted / longest;
+        // A drawing far larger than a sheet is one in other units.
+        if (longest * scale > 1.6 * sheetLimit)
+            scale = 1.6 * sheetLimit / longest;
+        const bool shifted = scale != 1 || std::abs(left) > sheetLimit * 0.9 ||
+                             std::abs(right) > sheetLimit * 0.9 || std::abs(top) > sheetLimit * 0.9 ||
+                             std::abs(bottom) > sheetLimit * 0.9;
+        const double offsetX = shifted ? left + width / 2 : 0, offsetY = shifted ? top + height / 2 : 0;
+        std::set<std::pair<int, int>> spots;
+        for (Shown* each : drawn) {
+            const int x = static_cast<int>(std::lround((each->at->first - offsetX) * scale));
+            const int y = static_cast<int>(std::lround((each->at->second - offsetY) * scale));
+            if (!spots.insert({x, y}).second) {
+                each->at.reset();
+                continue;
+            }
+            Position position;
+            position.sheet = each->sheet;
+            position.object = each->device.value;
+            position.at = {x, y};
+            network_.put(std::move(position));
+        }
+    }
+}
+
+Loaded Builder::finish() {
+    network_.put(info_);
+    if (sheets_.empty())
+        addSheet("Sheet 1");
+    for (Sheet& sheet : sheets_)
+        network_.put(sheet);
+    for (auto& [id, group] : groups_)
+        network_.put(std::move(group));
+    for (auto& [number, vlan] : vlans_)
+        network_.put(std::move(vlan));
+    for (auto& [id, device] : devices_)
+        network_.put(device);
+    for (auto& [ref, port] : ports_) {
+        Port plain;
+        plain.device = port.device;
+        plain.port = port.port;
+        port.learned = port.learned && !hasPort(devices_.at(ref.device.value), ref.port);
+        if (port != plain)
+            network_.put(std::move(port));
+    }
+    for (auto& [key, interface] : interfaces_)
+        network_.put(std::move(interface));
+    for (auto& [id, link] : links_) {
+        if (link.cable)
+            link.medium = Medium::unknown; // the cable tells it
+        network_.put(link);
+    }
+    for (auto& [id, cable] : cables_)
+        network_.put(std::move(cable));
+    spread();
+    for (const Sheet& sheet : sheets_) {
+        std::vector<DeviceId> without;
+        for (const Shown& shown : shown_)
+            if (shown.sheet == sheet.id && !network_.position(sheet.id, shown.device.value))
+                without.push_back(shown.device);
+        layout::putDown(network_, sheet.id, without);
+    }
+    return {std::move(network_), std::move(kept_)};
+}
+
+std::string extraMember(const SharedText& extra, std::string_view name) {
+    if (extra.empty())
+        return {};
+    const auto json = nlohmann::json::parse(extra.view(), nullptr, false);
+    if (!json.is_object() || !json.contains(name))
+        return {};
+    return json.at(std::string(name)).dump();
+}
+
+SharedText withExtraMember(const SharedText& extra, std::string_view name, std::string_view json) {
+    auto object = extra.empty() ? nlohmann::json::object() : nlohmann::json::parse(extra.view());
+    object[std::string(name)] = nlohmann::json::parse(json);
+    return {object.dump()};
+}
+
+Remark lossRemark(std::size_t count, std::string_view one, std::string_view many, std::string_view target) {
+    return advice(fmt::format("{} {} left out: {} cannot hold {}", count, count == 1 ? one : many, target,
+                              count == 1 ? "it" : "them"),
+                  "keep the Underridge file as well");
+}
+
+void listLosses(const Network& network, const Holds& holds, std::string_view target,
+                std::vector<Remark>& remarks) {
+    const auto lost = [&](std::size_t count, std::string_view one, std::string_view many) {
+        if (count > 0)
+            remarks.push_back(lossRemark(count, one, many, target));
+    };
+    std::size_t models = 0, fitted = 0, bends = 0, positions = 0, places = 0;
+    std::size_t startUps = 0, stacks = 0;
+    network.all<Device>().forEach([&](const Device& device) {
+        models += network.modelOf(device) != nullptr;
+        fitted += device.modules.size() + device.transceivers.size();
+        places += static_cast<bool>(device.place.in);
+        startUps += !device.startUp.empty();
+        stacks += !device.stack.empty();
+    });
+    const auto sheets = network.sheetsInOrder();
+    network.all<Position>().forEach([&](const Position& position) {
+        bends += !position.bends.empty();
+        const bool first = !sheets.empty() && position.sheet == sheets.front().id;
+        positions += network.device({position.object}) && !(first && holds.positions);
+    });
+    if (!holds.models)
+        lost(models, "device model", "device models");
+    lost(fitted, "module or transceiver", "modules and transceivers");
+    lost(stacks, "stack", "stacks");
+    lost(places, "place on a floor or in a rack", "places on floors and in racks");
+    lost(startUps, "start-up configuration", "start-up configurations");
+    if (!holds.groups)
+        lost(network.all<Group>().size(), "group", "groups");
+    if (!holds.cables)
+        lost(network.all<Cable>().size(), "cable with type, length and label",
+             "cables with type, length and label");
+    lost(positions, "position", "positions");
+    lost(bends, "bend", "bends");
+    lost(network.all<Note>().size(), "note", "notes");
+    lost(network.all<Subnet>().size(), "subnet", "subnets");
+    lost(network.all<Service>().size(), "service", "services");
+    lost(network.all<PanelMap>().size(), "panel map", "panel maps");
+    lost(network.all<Asset>().size(), "part of a picture", "parts of pictures");
+    lost(network.all<UnknownRecord>().size(), "object of an unknown kind", "objects of an unknown kind");
+}
+
+Names::Names(const Network& network) {
+    network.all<Device>().forEach([&](const Device& device) { ++count_[device.name]; });
+}
+
+std::string Names::of(const Device& device) const {
+    const auto at = count_.find(device.name);
+    return at != count_.end() && at->second == 1 && !idFromText(device.name) ? device.name
+                                                                             : idText(device.id.value);
+}
+
+std::string groupPath(const Network& network, GroupId id) {
+    std::string path;
+    for (int depth = 0; id && depth < 64; ++depth) {
+        const Group* group = network.group(id);
+        if (!group)
+            break;
+        path = path.empty() ? group->name : group->name + "/" + path;
+        id = group->parent;
+    }
+    return path;
+}
+
+std::vector<std::pair<std::string, std::string>> deviceFields(const Network& network, const Device& device) {
+    std::vector<std::pair<std::string, std::string>> out;
+    const auto add = [&](const char* name, std::string value) {
+        if (!value.empty())
+            out.emplace_back(name, std::move(value));
+    };
+    add("name", device.name);
+    const DeviceModel* model = network.modelOf(device);
+    const bool real = model && !model->id.ends_with("-not-known");
+    add("role", model ? std::string(textOf(model->role)) : std::string());
+    add("model", real ? model->id : std::string());
+    std::string addresses;
+    network.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
+        for (const std::string& address : interface.addresses)
+            addresses += (addresses.empty() ? "" : " ") + address;
+    });
+    add("addresses", addresses);
+    add("serial", device.serial);
+    add("note", device.note.str());
+    add("outside", device.outside ? "true" : "");
+    for (const auto& [name, value] : device.attributes)
+        if (!name.empty())
+            out.emplace_back(name, value);
+    return out;
+}
+
+std::vector<std::pair<std::string, std::string>> linkFields(const Network& network, const Link& link) {
+    std::vector<std::pair<std::string, std::string>> out;
+    const auto add = [&](const char* name, std::string value) {
+        if (!value.empty())
+            out.emplace_back(name, std::move(value));
+    };
+    const Medium medium = mediumOf(network, link);
+    add("medium", medium == Medium::unknown ? std::string() : std::string(textOf(medium)));
+    if (const Cable* cable = network.cable(link.cable)) {
+        add("cable", cable->type);
+        add("length m",
+            cable->lengthMm > 0 ? fmt::format("{}", static_cast<double>(cable->lengthMm) / 1000) : "");
+        add("label", cable->label);
+    }
+    if (const int speed = speedOf(network, link); speed > 0)
+        add("speed Mbps", std::to_string(speed));
+    add("note", link.note);
+    for (const auto& [name, value] : link.attributes)
+        if (!name.empty())
+            out.emplace_back(name, value);
+    return out;
+}
+
+} // namespace underridge::exchange

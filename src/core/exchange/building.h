@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What every reader of a foreign format needs: devices, ports, groups and links made from what a source
+// names, without inventing what it does not. Names of attributes and columns are the same in GraphML and
+// CSV; what is not among them is kept as an attribute.
+#pragma once
+#include "core/exchange/decoding.h"
+#include "core/exchange/own_format.h"
+#include "core/model/network.h"
+
+#include <functional>
+#include <set>
+#include <unordered_map>
+
+namespace underridge::exchange {
+
+/// Where a foreign text comes from, and the models it may name.
+struct Source {
+    std::string file;
+    const model::Catalogue& catalogue;
+};
+
+/// The same text gives the same ids, so that reading a file twice gives equal networks. A text that is an id
+/// itself keeps it.
+class Ids {
+public:
+    std::uint64_t idFor(std::string_view scope, std::string_view text);
+
+private:
+    std::set<std::uint64_t> taken_;
+};
+
+class Builder {
+public:
+    Builder(const Source& source, std::string_view networkName);
+
+    model::Network& network() { return network_; }
+    Remarks& remarks() { return remarks_; }
+    Ids& ids() { return ids_; }
+    const Source& source() const { return source_; }
+
+    model::SheetId addSheet(const std::string& name);
+
+    /// A device of a model that is not known, shown on a sheet. `identity` tells it from others.
+    model::Device& device(model::DeviceId id) { return devices_.at(id.value); }
+    model::DeviceId addDevice(std::string_view identity, const std::string& name);
+    void show(model::SheetId sheet, model::DeviceId device);
+    /// Where the source draws it. Absurd numbers are remarked and do not count.
+    void setPosition(model::SheetId sheet, model::DeviceId device, double x, double y, const Where& where);
+
+    /// Makes sure that the device has the port: one that its model lacks becomes a learned one. An empty key
+    /// and one that is too long are left as not known.
+    model::PortRef port(model::DeviceId device, const std::string& key);
+    model::Port& portRecord(const model::PortRef& port);
+
+    model::GroupId group(const std::vector<std::string>& path);
+    model::GroupId addGroup(std::string_view identity, const std::string& name, model::GroupId parent);
+
+    model::Link& addLink(std::string_view identity, const model::PortRef& a, const model::PortRef& b);
+    /// A cable for a link, of a type named by id or name; false when no such type is known.
+    bool setCable(model::Link& link, const std::string& type);
+    model::Cable* cableOf(const model::Link& link);
+
+    /// Sets what an attribute or column of that name says of a device or link; what is not known by name
+    /// becomes a free attribute. False, with a remark, when the value cannot be taken as it is.
+    bool setDeviceField(model::DeviceId device, const std::string& name, const std::string& value,
+                        const Where& where);
+    bool setLinkField(model::Link& link, const std::string& name, const std::string& value,
+                      const Where& where);
+    /// "router" for a device whose model is not known.
+    void setRole(model::DeviceId device, model::Role role);
+    bool setModel(model::DeviceId device, const std::string& idOrName);
+    void addAddress(model::DeviceId device, const std::string& port, const std::string& address);
+    model::Interface& interfaceOn(model::DeviceId device, const std::string& port);
+    model::VlanId vlan(int number);
+
+    /// The network with everything in it; devices without a position are put down.
+    Loaded finish();
+
+private:
+    void spread();
+    bool hasPort(const model::Device& device, const std::string& key) const;
+
+    const Source& source_;
+    model::Network network_;
+    std::vector<Remark> kept_;
+    Remarks remarks_;
+    Ids ids_;
+    model::NetworkInfo info_;
+    std::vector<model::Sheet> sheets_;
+    std::unordered_map<std::uint64_t, model::Device> devices_;
+    std::vector<std::uint64_t> deviceOrder_;
+    std::map<model::PortRef, model::Port> ports_;
+    std::map<std::pair<std::uint64_t, std::string>, model::Interface> interfaces_;
+    std::map<std::uint64_t, model::Group> groups_;
+    std::map<std::pair<std::uint64_t, std::string>, std::uint64_t> groupNames_;
+    std::unordered_map<std::uint64_t, model::Link> links_;
+    std::unordered_map<std::uint64_t, model::Cable> cables_;
+    std::map<int, model::Vlan> vlans_;
+    struct Shown {
+        model::SheetId sheet;
+        model::DeviceId device;
+        std::optional<std::pair<double, double>> at;
+    };
+    std::vector<Shown> shown_;
+    std::map<std::pair<std::uint64_t, std::uint64_t>, std::size_t> shownAt_;
+
+public:
+    model::NetworkInfo& info() { return info_; }
+    std::vector<model::Sheet>& sheets() { return sheets_; }
+    std::map<std::uint64_t, model::Group>& groups() { return groups_; }
+    std::unordered_map<std::uint64_t, model::Link>& links() { return links_; }
+    const std::vector<std::uint64_t>& deviceOrder() const { return deviceOrder_; }
+};
+
+/// One member of `extra`, where a reader keeps what its format said and the model does not hold.
+std::string extraMember(const model::SharedText& extra, std::string_view name);
+/// The same `extra` with that member set; `json` must be JSON text.
+model::SharedText withExtraMember(const model::SharedText& extra, std::string_view name,
+                                  std::string_view json);
+
+/// What a network has that a target cannot hold: one remark a kind, with a count.
+struct Holds {
+    bool models = false;    ///< device models, modules, transceivers
+    bool positions = false; ///< of the first sheet
+    bool groups = false;
+    bool cables = false; ///< type, label, length
+    bool attributes = true;
+};
+/// "3 notes left out: CSV cannot hold them".
+Remark lossRemark(std::size_t count, std::string_view one, std::string_view many, std::string_view target);
+void listLosses(const model::Network& network, const Holds& holds, std::string_view target,
+                std::vector<Remark>& remarks);
+
+/// A device's name if no other has it, else its id.
+class Names {
+public:
+    explicit Names(const model::Network& network);
+    std::string of(const model::Device& device) const;
+
+private:
+    std::unordered_map<std::string, int> count_;
+};
+
+/// Names of the columns of a device that are written, in order, and their values; empty values are left out.
+std::vector<std::pair<std::string, std::string>> deviceFields(const model::Network& network,
+                                                              const model::Device& device);
+std::vector<std::pair<std::string, std::string>> linkFields(const model::Network& network,
+                                                            const model::Link& link);
+/// "Terminal building/Concourse".
+std::string groupPath(const model::Network& network, model::GroupId group);
+
+} // namespace underridge::exchange

@@ -1,0 +1,429 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/foreign.h"
+#include "core/model/ports.h"
+
+#include <charconv>
+#include <cmath>
+#include <csv.h>
+#include <fmt/format.h>
+
+namespace underridge::exchange {
+using namespace model;
+namespace {
+
+constexpr std::size_t maxColumns = 1000;
+
+struct Row {
+    int line = 0;
+    std::vector<std::string> cells;
+};
+
+/// Rows by libcsv, fed line by line so that each is known by the line it begins in. An empty line between
+/// rows comes out as a row without cells.
+class RowReader {
+public:
+    explicit RowReader(char separator) {
+        csv_init(&parser_, CSV_APPEND_NULL);
+        csv_set_delim(&parser_, static_cast<unsigned char>(separator));
+    }
+    ~RowReader() { csv_free(&parser_); }
+    RowReader(const RowReader&) = delete;
+    RowReader& operator=(const RowReader&) = delete;
+
+    std::vector<Row> read(std::string_view text) {
+        int line = 0;
+        for (std::size_t at = 0; at < text.size();) {
+            const std::size_t end = std::min(text.find('\n', at), text.size() - 1) + 1;
+            const auto piece = text.substr(at, end - at);
+            at = end;
+            ++line;
+            if (!within_) {
+                row_.line = line;
+                if (piece.find_first_not_of(" \t\r\n") == std::string_view::npos) {
+                    rows_.push_back({line, {}});
+                    continue;
+                }
+            }
+            within_ = true;
+            csv_parse(&parser_, piece.data(), piece.size(), onCell, onRow, this);
+        }
+        csv_fini(&parser_, onCell, onRow, this);
+        return std::move(rows_);
+    }
+
+private:
+    static void onCell(void* data, std::size_t size, void* self) {
+        auto& row = static_cast<RowReader*>(self)->row_;
+        if (row.cells.size() < maxColumns)
+            row.cells.emplace_back(data ? static_cast<const char*>(data) : "", data ? size : 0);
+    }
+    static void onRow(int, void* self) {
+        auto& reader = *static_cast<RowReader*>(self);
+        reader.rows_.push_back(std::move(reader.row_));
+        reader.row_ = {};
+        reader.within_ = false;
+    }
+
+    csv_parser parser_{};
+    std::vector<Row> rows_;
+    Row row_;
+    bool within_ = false;
+};
+
+/// The first of comma, semicolon and tab that is most frequent in the first line with anything in it.
+char separatorOf(std::string_view text) {
+    const auto start = text.find_first_not_of("\r\n \t");
+    const auto line = text.substr(start == std::string_view::npos ? 0 : start,
+                                  text.find('\n', start == std::string_view::npos ? 0 : start) - start);
+    char best = ',';
+    std::ptrdiff_t most = 0;
+    for (const char c : {',', ';', '\t'})
+        if (const auto count = std::count(line.begin(), line.end(), c); count > most) {
+            most = count;
+            best = c;
+        }
+    return best;
+}
+
+bool isNumber(std::string_view text) {
+    double value = 0;
+    const auto [end, code] = std::from_chars(text.data(), text.data() + text.size(), value);
+    return code == std::errc() && end == text.data() + text.size();
+}
+
+bool startsFormula(std::string_view cell) {
+    return !cell.empty() && std::string_view("=+-@\t\r").find(cell.front()) != std::string_view::npos &&
+           !isNumber(cell);
+}
+
+/// A cell that a spreadsheet would take for a formula is written behind an apostrophe.
+std::string neutral(const std::string& cell, std::size_t& count) {
+    const bool guarded =
+        startsFormula(cell) || (cell.size() > 1 && cell[0] == '\'' && startsFormula(cell.substr(1)));
+    count += guarded;
+    return guarded ? "'" + cell : cell;
+}
+
+std::string plain(const std::string& cell) {
+    return cell.size() > 1 && cell[0] == '\'' &&
+                   (startsFormula(std::string_view(cell).substr(1)) || cell[1] == '\'')
+               ? cell.substr(1)
+               : cell;
+}
+
+std::string columnName(std::string_view cell) {
+    return lowered(trimmed(cell));
+}
+
+class Table {
+public:
+    explicit Table(const Row& header) {
+        for (std::size_t i = 0; i < header.cells.size(); ++i) {
+            titles_.push_back(trimmed(plain(header.cells[i])));
+            columns_.emplace(columnName(titles_.back()), i);
+        }
+    }
+    bool has(const char* name) const { return columns_.contains(name); }
+    std::string cell(const Row& row, const char* name) const {
+        const auto at = columns_.find(name);
+        return at == columns_.end() || at->second >= row.cells.size() ? std::string()
+                                                                      : trimmed(plain(row.cells[at->second]));
+    }
+    const std::vector<std::string>& titles() const { return titles_; }
+    bool isLinks() const { return has("from") && has("to"); }
+    bool isDevices() const { return has("name") && !isLinks(); }
+
+private:
+    std::vector<std::string> titles_;
+    std::map<std::string, std::size_t> columns_;
+};
+
+class Reader {
+public:
+    explicit Reader(const Source& source)
+        : builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
+          sheet_(builder_.addSheet("Sheet 1")),
+          file_(source.file) {}
+
+    Result<Loaded> read(const std::vector<Row>& rows) {
+        std::shared_ptr<const Table> table;
+        bool any = false;
+        for (const Row& row : rows) {
+            if (row.cells.empty()) {
+                table.reset();
+            } else if (!table) {
+                table = std::make_shared<const Table>(row);
+                if (!table->isLinks() && !table->isDevices())
+                    return error("the first line names neither devices nor links",
+                                 "begin with a line of column names: name, … for devices or from, to, … for "
+                                 "links",
+                                 {file_, row.line, 1});
+                any = true;
+            } else if (table->isLinks()) {
+                link(table, row);
+            } else {
+                device(*table, row);
+            }
+        }
+        if (!any)
+            return error("the file has no line of column names", "begin with name, … or from, to, …",
+                         {file_, 1, 1});
+        makeLinks();
+        return builder_.finish();
+    }
+
+private:
+    static bool structural(const std::string& column) {
+        static const std::set<std::string> names{"id",        "group", "x",       "y",    "from",
+                                                 "from port", "to",    "to port", "cable"};
+        return names.contains(column);
+    }
+
+    DeviceId known(const std::string& nameOrId) const {
+        if (const auto at = byIdText_.find(nameOrId); at != byIdText_.end())
+            return at->second;
+        const auto at = byName_.find(nameOrId);
+        return at == byName_.end() ? DeviceId{} : at->second;
+    }
+
+    DeviceId add(const std::string& identity, const std::string& name) {
+        const DeviceId id = builder_.addDevice(identity, name);
+        builder_.show(sheet_, id);
+        byName_.emplace(name, id);
+        byIdText_.emplace(identity, id);
+        return id;
+    }
+
+    void device(const Table& table, const Row& row) {
+        const Where where{file_, row.line, 1, table.cell(row, "name")};
+        const std::string name = table.cell(row, "name"), idText = table.cell(row, "id");
+        if (name.empty() && idText.empty()) {
+            builder_.remarks().add(
+                warning("a device has no name; the line was passed over", "name it", where));
+            return;
+        }
+        const std::string identity = idText.empty() ? name : idText;
+        if (byIdText_.contains(identity)) {
+            builder_.remarks().add(
+                warning(fmt::format("the device {} is there twice; the second was passed over", identity),
+                        "give each device a name or id of its own", where));
+            return;
+        }
+        const DeviceId id = add(identity, name);
+        // The model decides what the role may say, so it comes first.
+        for (const char* first : {"model", "role"})
+            if (const std::string value = table.cell(row, first); !value.empty())
+                builder_.setDeviceField(id, first, value, where);
+        for (std::size_t i = 0; i < table.titles().size() && i < row.cells.size(); ++i) {
+            const std::string column = columnName(table.titles()[i]);
+            const std::string value = plain(row.cells[i]);
+            if (value.empty() || column.empty() || structural(column) || column == "name" ||
+                column == "model" || column == "role")
+                continue;
+            Where cell = where;
+            cell.column = static_cast<int>(i) + 1;
+            builder_.setDeviceField(id, table.titles()[i], value, cell);
+        }
+        if (const std::string path = table.cell(row, "group"); !path.empty())
+            builder_.device(id).group = builder_.group(parts(path));
+        const std::string x = table.cell(row, "x"), y = table.cell(row, "y");
+        if (isNumber(x) && isNumber(y))
+            builder_.setPosition(sheet_, id, number(x), number(y), where);
+        else if (!x.empty() || !y.empty())
+            builder_.remarks().add(
+                warning("x and y are not both numbers", "the device is put down elsewhere", where));
+    }
+
+    static double number(const std::string& text) {
+        double value = NAN;
+        std::from_chars(text.data(), text.data() + text.size(), value);
+        return value;
+    }
+
+    static std::vector<std::string> parts(const std::string& path) {
+        std::vector<std::string> out;
+        std::size_t at = 0;
+        while (at <= path.size() && out.size() < 32) {
+            const auto end = std::min(path.find('/', at), path.size());
+            if (const auto part = trimmed(path.substr(at, end - at)); !part.empty())
+                out.push_back(part);
+            at = end + 1;
+        }
+        return out;
+    }
+
+    void link(const std::shared_ptr<const Table>& table, const Row& row) {
+        Pending pending{table, row, table->cell(row, "from"), table->cell(row, "to")};
+        if (pending.from.empty() || pending.to.empty()) {
+            builder_.remarks().add(warning("a link lacks one of its ends; the line was passed over",
+                                           "fill in from and to", {file_, row.line, 1}));
+            return;
+        }
+        links_.push_back(std::move(pending));
+    }
+
+    /// After all devices are known, whichever table came first.
+    void makeLinks() {
+        for (const Pending& pending : links_) {
+            const auto& [shared, row, from, to] = pending;
+            const Table& table = *shared;
+            const Where where{file_, row.line, 1, from + " to " + to};
+            const std::string idText = table.cell(row, "id");
+            if (!idText.empty() && !linkIds_.insert(idText).second) {
+                builder_.remarks().add(
+                    warning("the link is there twice; the second was passed over", "remove one", where));
+                continue;
+            }
+            DeviceId ends[2];
+            for (int end = 0; end < 2; ++end) {
+                const std::string& name = end == 0 ? from : to;
+                ends[end] = known(name);
+                if (!ends[end])
+                    ends[end] = add(name, name); // a list of links names its devices
+            }
+            const PortRef a = builder_.port(ends[0], table.cell(row, "from port"));
+            const PortRef b = builder_.port(ends[1], table.cell(row, "to port"));
+            Link& link = builder_.addLink(
+                idText.empty() ? fmt::format("{}\n{}\n{}\n{}", from, a.port, to, b.port) : idText, a, b);
+            if (const std::string cable = table.cell(row, "cable"); !cable.empty())
+                builder_.setLinkField(link, "cable", cable, where);
+            for (std::size_t i = 0; i < table.titles().size() && i < row.cells.size(); ++i) {
+                const std::string column = columnName(table.titles()[i]);
+                const std::string value = plain(row.cells[i]);
+                if (value.empty() || column.empty() || structural(column))
+                    continue;
+                Where cell = where;
+                cell.column = static_cast<int>(i) + 1;
+                builder_.setLinkField(link, table.titles()[i], value, cell);
+            }
+        }
+    }
+
+    struct Pending {
+        std::shared_ptr<const Table> table;
+        Row row;
+        std::string from, to;
+    };
+
+    Builder builder_;
+    SheetId sheet_;
+    std::string file_;
+    std::unordered_map<std::string, DeviceId> byName_, byIdText_;
+    std::set<std::string> linkIds_;
+    std::vector<Pending> links_;
+};
+
+std::string quoted(const std::string& cell) {
+    if (cell.find_first_of(",\"\r\n;\t") == std::string::npos && trimmed(cell) == cell)
+        return cell;
+    std::string out(cell.size() * 2 + 2, '\0');
+    out.resize(csv_write(out.data(), out.size(), cell.data(), cell.size()));
+    return out;
+}
+
+using Fields = std::vector<std::pair<std::string, std::string>>;
+
+/// One table: the columns that anything fills, in the order given first, then by name.
+class TableWriter {
+public:
+    explicit TableWriter(std::vector<std::string> columns) : columns_(std::move(columns)) {}
+
+    void add(const Fields& fields) {
+        for (const auto& [name, value] : fields)
+            if (std::find(columns_.begin(), columns_.end(), name) == columns_.end())
+                further_.insert(name);
+        rows_.push_back(fields);
+    }
+
+    std::string text(std::size_t& formulas) {
+        columns_.insert(columns_.end(), further_.begin(), further_.end());
+        std::string out;
+        for (const std::string& column : columns_)
+            out += (&column == &columns_.front() ? "" : ",") + quoted(neutral(column, formulas));
+        out += "\r\n";
+        for (const Fields& row : rows_) {
+            const std::map<std::string, std::string> byName(row.begin(), row.end());
+            for (const std::string& column : columns_) {
+                if (&column != &columns_.front())
+                    out += ',';
+                if (const auto at = byName.find(column); at != byName.end())
+                    out += quoted(neutral(at->second, formulas));
+            }
+            out += "\r\n";
+        }
+        return out;
+    }
+
+private:
+    std::vector<std::string> columns_;
+    std::set<std::string> further_;
+    std::vector<Fields> rows_;
+};
+
+} // namespace
+
+Result<Loaded> readCsv(std::string_view bytes, const Source& source) {
+    std::vector<Remark> remarks;
+    auto text = decodeText(bytes, source.file, remarks);
+    if (!text)
+        return text.refusal();
+    auto loaded = Reader(source).read(RowReader(separatorOf(*text)).read(*text));
+    if (loaded)
+        loaded->remarks.insert(loaded->remarks.begin(), remarks.begin(), remarks.end());
+    return loaded;
+}
+
+Written writeCsv(const Network& network, Tables tables) {
+    Written written;
+    const Names names(network);
+    std::size_t formulas = 0;
+    const auto sheets = network.sheetsInOrder();
+    if (tables != Tables::links) {
+        TableWriter table({"id", "name", "role", "model", "group", "x", "y", "addresses"});
+        network.all<Device>().forEach([&](const Device& device) {
+            Fields fields{{"id", idText(device.id.value)}};
+            for (auto& field : deviceFields(network, device))
+                fields.push_back(std::move(field));
+            fields.emplace_back("group", groupPath(network, device.group));
+            if (const Position* at =
+                    sheets.empty() ? nullptr : network.position(sheets.front().id, device.id.value)) {
+                fields.emplace_back("x", std::to_string(at->at.x));
+                fields.emplace_back("y", std::to_string(at->at.y));
+            }
+            table.add(fields);
+        });
+        written.bytes += table.text(formulas);
+    }
+    if (tables == Tables::both)
+        written.bytes += "\r\n";
+    if (tables != Tables::devices) {
+        TableWriter table(
+            {"id", "from", "from port", "to", "to port", "medium", "cable", "length m", "label"});
+        network.all<Link>().forEach([&](const Link& link) {
+            const Device *a = network.device(link.a.device), *b = network.device(link.b.device);
+            Fields fields{{"id", idText(link.id.value)},
+                          {"from", a ? names.of(*a) : ""},
+                          {"from port", link.a.port},
+                          {"to", b ? names.of(*b) : ""},
+                          {"to port", link.b.port}};
+            for (auto& field : linkFields(network, link))
+                fields.push_back(std::move(field));
+            table.add(fields);
+        });
+        written.bytes += table.text(formulas);
+    }
+    listLosses(network, {.models = true, .positions = true, .groups = true, .cables = true}, "CSV",
+               written.remarks);
+    if (network.all<Interface>().size() > 0)
+        written.remarks.push_back(
+            advice("interfaces are left out but for their addresses: CSV cannot hold them",
+                   "keep the Underridge file as well"));
+    if (formulas > 0)
+        written.remarks.push_back(advice(
+            fmt::format("{} cells that a spreadsheet would take for formulas stand behind an apostrophe",
+                        formulas),
+            "reading them back removes it"));
+    return written;
+}
+
+} // namespace underridge::exchange

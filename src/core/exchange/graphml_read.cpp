@@ -1,0 +1,524 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// GraphML in. The XML library expands no entities of a document's own and fetches nothing; parsing is not
+// recursive, and nesting is bounded here.
+#include "core/exchange/foreign.h"
+
+#include <charconv>
+#include <cmath>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <pugixml.hpp>
+#include <sstream>
+
+namespace underridge::exchange {
+using namespace model;
+namespace {
+
+using Json = nlohmann::json;
+constexpr std::string_view graphmlNamespace = "http://graphml.graphdrawing.org/xmlns";
+
+std::string_view localName(std::string_view name) {
+    const auto colon = name.find(':');
+    return colon == std::string_view::npos ? name : name.substr(colon + 1);
+}
+
+/// Whether an element belongs to GraphML: its prefix is bound to that namespace, or nothing is said at all.
+bool isGraphml(const pugi::xml_node& node) {
+    const std::string_view name = node.name();
+    const auto colon = name.find(':');
+    const std::string attribute =
+        colon == std::string_view::npos ? "xmlns" : "xmlns:" + std::string(name.substr(0, colon));
+    for (pugi::xml_node at = node; at; at = at.parent())
+        if (const auto bound = at.attribute(attribute.c_str()))
+            return std::string_view(bound.value()).starts_with(graphmlNamespace);
+    return colon == std::string_view::npos;
+}
+
+bool is(const pugi::xml_node& node, std::string_view local) {
+    return node.type() == pugi::node_element && localName(node.name()) == local && isGraphml(node);
+}
+
+std::string rawText(const pugi::xml_node& node) {
+    std::ostringstream out;
+    for (const pugi::xml_node& child : node.children())
+        child.print(out, "", pugi::format_raw);
+    return out.str();
+}
+
+bool hasElements(const pugi::xml_node& node) {
+    for (const pugi::xml_node& child : node.children())
+        if (child.type() == pugi::node_element)
+            return true;
+    return false;
+}
+
+/// All character data of an element, in order.
+std::string textOf(const pugi::xml_node& node) {
+    std::string out;
+    for (const pugi::xml_node& child : node.children())
+        if (child.type() == pugi::node_pcdata || child.type() == pugi::node_cdata)
+            out += child.value();
+    return out;
+}
+
+struct KeyDeclaration {
+    std::string id, domain, name, type, fallback;
+    bool hasFallback = false;
+};
+
+bool agrees(const std::string& value, const std::string& type) {
+    const std::string plain = trimmed(value);
+    const auto whole = [&](auto number) {
+        const char* start = plain.data() + (plain.starts_with('+') ? 1 : 0);
+        const auto [end, code] = std::from_chars(start, plain.data() + plain.size(), number);
+        return code == std::errc() && end == plain.data() + plain.size();
+    };
+    if (type == "boolean")
+        return plain == "true" || plain == "false" || plain == "1" || plain == "0";
+    if (type == "int")
+        return whole(std::int32_t{});
+    if (type == "long")
+        return whole(std::int64_t{});
+    if (type == "float" || type == "double")
+        return plain == "NaN" || plain == "INF" || plain == "-INF" || whole(double{});
+    return true;
+}
+
+class Reader {
+public:
+    Reader(const Source& source, const std::string& text)
+        : source_(source),
+          builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
+          lines_(text) {}
+
+    Result<Loaded> read(const pugi::xml_document& document) {
+        const pugi::xml_node root = document.document_element();
+        if (!is(root, "graphml"))
+            return error(fmt::format("the document is not GraphML: it begins with {}",
+                                     std::string(root.name()).substr(0, 60)),
+                         "choose another file", at(root));
+        if (auto shallow = checkDepth(root); !shallow)
+            return shallow.refusal();
+        for (const pugi::xml_node& child : root.children())
+            if (is(child, "key"))
+                declare(child);
+        Json rest = Json::object();
+        Json foreign = Json::array();
+        for (const pugi::xml_node& child : root.children()) {
+            if (is(child, "graph"))
+                graph(child);
+            else if (is(child, "desc"))
+                builder_.info().note = trimmed(textOf(child));
+            else if (child.type() == pugi::node_element && !is(child, "key"))
+                foreign.push_back(raw(child));
+        }
+        if (builder_.sheets().empty())
+            return error("the document has no graph", "choose another file", at(root));
+        rest["keys"] = std::move(declarations_);
+        for (const pugi::xml_attribute& attribute : root.attributes())
+            if (std::string_view(attribute.name()).starts_with("xmlns:"))
+                rest["namespaces"][attribute.name()] = attribute.value();
+        if (!foreign.empty())
+            rest["elements"] = std::move(foreign);
+        builder_.info().extra = withExtraMember({}, "graphml", rest.dump());
+        makeEdges();
+        return builder_.finish();
+    }
+
+private:
+    Where at(const pugi::xml_node& node, std::string object = {}) const {
+        Where where = lines_.at(source_.file,
+                                static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, node.offset_debug())));
+        where.object = std::move(object);
+        return where;
+    }
+
+    static std::string raw(const pugi::xml_node& node) {
+        std::ostringstream out;
+        node.print(out, "", pugi::format_raw);
+        return out.str();
+    }
+
+    Result<Done> checkDepth(const pugi::xml_node& root) const {
+        int depth = 0;
+        pugi::xml_node node = root;
+        while (node) {
+            if (node.first_child()) {
+                node = node.first_child();
+                if (++depth > maxXmlDepth)
+                    return error(fmt::format("elements are nested more than {} deep", maxXmlDepth),
+                                 "choose another file", at(node));
+                continue;
+            }
+            while (node && node != root && !node.next_sibling()) {
+                node = node.parent();
+                --depth;
+            }
+            if (node == root)
+                break;
+            node = node.next_sibling();
+        }
+        return Done{};
+    }
+
+    void declare(const pugi::xml_node& node) {
+        KeyDeclaration key{node.attribute("id").value(),
+                           node.attribute("for") ? node.attribute("for").value() : "all",
+                           node.attribute("attr.name").value(),
+                           node.attribute("attr.type").value(),
+                           {},
+                           false};
+        for (const pugi::xml_node& child : node.children())
+            if (is(child, "default")) {
+                key.fallback = textOf(child);
+                key.hasFallback = true;
+            }
+        if (key.id.empty()) {
+            builder_.remarks().add(warning("a key has no id; it was passed over", "give it one", at(node)));
+            return;
+        }
+        if (key.name.empty())
+            key.name = key.id;
+        if (!keys_.emplace(key.id, key).second) {
+            builder_.remarks().add(warning("the key is there twice; the second was passed over",
+                                           "give each key its own id", at(node, key.id)));
+            return;
+        }
+        keyOrder_.push_back(key.id);
+        Json json{{"id", key.id}, {"for", key.domain}, {"name", key.name}};
+        if (!key.type.empty())
+            json["type"] = key.type;
+        if (key.hasFallback)
+            json["default"] = key.fallback;
+        declarations_.push_back(std::move(json));
+    }
+
+    /// Values of an element by key id, with the defaults of keys for its kind; foreign content as it is.
+    struct Data {
+        std::vector<std::pair<const KeyDeclaration*, std::pair<std::string, Where>>> values;
+        Json foreign = Json::object();
+    };
+
+    Data dataOf(const pugi::xml_node& node, std::string_view kind, const std::string& object) {
+        Data data;
+        std::set<std::string> given;
+        for (const pugi::xml_node& child : node.children()) {
+            if (!is(child, "data"))
+                continue;
+            const std::string id = child.attribute("key").value();
+            given.insert(id);
+            const auto key = keys_.find(id);
+            if (key == keys_.end()) {
+                builder_.remarks().add(
+                    warning(fmt::format("the key \"{}\" is not declared", id.substr(0, 60)),
+                            "its value is kept under that name", at(child, object)));
+                data.foreign[id] = rawText(child);
+                continue;
+            }
+            if (hasElements(child)) {
+                data.foreign[id] = rawText(child);
+                continue;
+            }
+            std::string value = textOf(child);
+            if (!agrees(value, key->second.type))
+                builder_.remarks().add(
+                    warning(fmt::format("\"{}\" is not of type {}", value.substr(0, 60), key->second.type),
+                            "it is kept as it is", at(child, object)));
+            data.values.emplace_back(&key->second, std::pair(std::move(value), at(child, object)));
+        }
+        for (const std::string& id : keyOrder_) {
+            const KeyDeclaration& key = keys_.at(id);
+            if (key.hasFallback && !given.contains(id) && (key.domain == kind || key.domain == "all"))
+                data.values.emplace_back(&key, std::pair(key.fallback, at(node, object)));
+        }
+        // Model before role, cable before length: what decides comes first.
+        std::stable_partition(data.values.begin(), data.values.end(), [](const auto& value) {
+            const std::string name = lowered(value.first->name);
+            return name == "model" || name == "cable";
+        });
+        return data;
+    }
+
+    void graph(const pugi::xml_node& node) {
+        const std::string id = node.attribute("id").value();
+        const auto data = dataOf(node, "graph", id);
+        std::string name = id;
+        for (const auto& [key, value] : data.values)
+            if (lowered(key->name) == "name" || lowered(key->name) == "label")
+                name = value.first;
+        sheet_ =
+            builder_.addSheet(name.empty() ? fmt::format("Sheet {}", builder_.sheets().size() + 1) : name);
+        if (builder_.sheets().size() == 1 && !name.empty())
+            builder_.info().name = name;
+        scope_ =
+            builder_.sheets().size() == 1 ? std::string() : std::to_string(builder_.sheets().size()) + "\n";
+        Json rest{{"id", id}, {"edgedefault", node.attribute("edgedefault").value()}};
+        if (!data.foreign.empty())
+            rest["data"] = data.foreign;
+        Json values = Json::object();
+        for (const auto& [key, value] : data.values)
+            values[key->id] = value.first;
+        if (!values.empty())
+            rest["values"] = std::move(values);
+        builder_.sheets().back().extra = withExtraMember({}, "graphml", rest.dump());
+        contents(node, {}, std::string_view(node.attribute("edgedefault").value()) == "directed");
+    }
+
+    void contents(const pugi::xml_node& graph, GroupId group, bool directed) {
+        for (const pugi::xml_node& child : graph.children()) {
+            if (is(child, "node"))
+                vertex(child, group);
+            else if (is(child, "edge"))
+                edges_.push_back({child, scope_, directed});
+            else if (is(child, "hyperedge"))
+                hyperedge(child, group);
+        }
+    }
+
+    void vertex(const pugi::xml_node& node, GroupId group) {
+        const std::string id = node.attribute("id").value();
+        if (id.empty()) {
+            builder_.remarks().add(warning("a node has no id; it was passed over", "give it one", at(node)));
+            return;
+        }
+        if (!seen_.insert(scope_ + id).second) {
+            builder_.remarks().add(warning("the node is there twice; the second was passed over",
+                                           "give each node its own id", at(node, id)));
+            return;
+        }
+        const Data data = dataOf(node, "node", id);
+        pugi::xml_node inner;
+        for (const pugi::xml_node& child : node.children())
+            if (is(child, "graph")) {
+                inner = child;
+                break;
+            }
+        if (inner)
+            container(node, inner, id, data, group);
+        else
+            device(node, id, data, group);
+    }
+
+    void container(const pugi::xml_node& node, const pugi::xml_node& inner, const std::string& id,
+                   const Data& data, GroupId parent) {
+        const GroupId group = builder_.addGroup(scope_ + id, id, parent);
+        groups_.emplace(scope_ + id, group);
+        Group& record = builder_.groups().at(group.value);
+        for (const auto& [key, value] : data.values) {
+            const std::string name = lowered(key->name);
+            if (name == "name" || name == "label")
+                record.name = value.first.empty() ? record.name : value.first;
+            else if (const auto kind = fromText<GroupKind>(value.first); kind && name == "group kind")
+                record.type = *kind;
+            else if (name == "note" || name == "description")
+                record.note = value.first;
+            else if (name == "level" && agrees(value.first, "int"))
+                record.level = std::atoi(value.first.c_str());
+            else
+                record.attributes[key->name] = value.first;
+        }
+        Json rest{{"id", id}, {"graph", inner.attribute("id").value()}};
+        if (!data.foreign.empty())
+            rest["data"] = data.foreign;
+        record.extra = withExtraMember({}, "graphml", rest.dump());
+        if (hasPorts(node))
+            builder_.remarks().add(
+                warning("the node has both ports and a graph inside; its ports were left out",
+                        "a group has no ports of its own", at(node, id)));
+        contents(inner, group, std::string_view(inner.attribute("edgedefault").value()) == "directed");
+    }
+
+    static bool hasPorts(const pugi::xml_node& node) {
+        for (const pugi::xml_node& child : node.children())
+            if (is(child, "port"))
+                return true;
+        return false;
+    }
+
+    void device(const pugi::xml_node& node, const std::string& id, const Data& data, GroupId group) {
+        const DeviceId device = builder_.addDevice(scope_ + id, id);
+        devices_.emplace(scope_ + id, device);
+        builder_.show(sheet_, device);
+        builder_.device(device).group = group;
+        std::optional<double> x, y;
+        for (const auto& [key, value] : data.values) {
+            const std::string name = lowered(key->name);
+            if (name == "x" || name == "y") {
+                double number = NAN;
+                const std::string plain = trimmed(value.first);
+                std::from_chars(plain.data(), plain.data() + plain.size(), number);
+                (name == "x" ? x : y) = number;
+            } else {
+                builder_.setDeviceField(device, key->name, value.first, value.second);
+            }
+        }
+        if (x && y)
+            builder_.setPosition(sheet_, device, *x, *y, at(node, id));
+        Json rest{{"id", id}};
+        if (!data.foreign.empty())
+            rest["data"] = data.foreign;
+        Json ports = Json::object();
+        for (const pugi::xml_node& child : node.children())
+            if (is(child, "port"))
+                port(child, device, id, ports, 0);
+        if (!ports.empty())
+            rest["ports"] = std::move(ports);
+        builder_.device(device).extra = withExtraMember({}, "graphml", rest.dump());
+    }
+
+    void port(const pugi::xml_node& node, DeviceId device, const std::string& object, Json& rest, int depth) {
+        const std::string name = node.attribute("name").value();
+        if (name.empty()) {
+            builder_.remarks().add(
+                warning("a port has no name; it was passed over", "give it one", at(node, object)));
+            return;
+        }
+        const PortRef ref = builder_.port(device, name);
+        const Data data = dataOf(node, "port", object);
+        for (const auto& [key, value] : data.values)
+            if (ref.known())
+                builder_.portRecord(ref).attributes[key->name] = value.first;
+        if (!data.foreign.empty())
+            rest[name] = data.foreign;
+        for (const pugi::xml_node& child : node.children())
+            if (is(child, "port") && depth < 8)
+                port(child, device, object, rest, depth + 1);
+    }
+
+    /// A line shared by several: a passive device with a port for each of them.
+    void hyperedge(const pugi::xml_node& node, GroupId group) {
+        const std::string id = node.attribute("id").value();
+        const std::string identity = id.empty() ? fmt::format("hyperedge {}", node.offset_debug()) : id;
+        const DeviceId device = builder_.addDevice(scope_ + "\thyperedge\n" + identity, identity);
+        builder_.setModel(device, "shared-segment");
+        builder_.show(sheet_, device);
+        builder_.device(device).group = group;
+        builder_.device(device).extra = withExtraMember({}, "graphml", Json{{"hyperedge", id}}.dump());
+        for (const auto& [key, value] : dataOf(node, "hyperedge", identity).values)
+            builder_.setDeviceField(device, key->name, value.first, value.second);
+        for (const pugi::xml_node& child : node.children())
+            if (is(child, "endpoint"))
+                endpoints_.push_back({child, scope_, device});
+    }
+
+    struct End {
+        DeviceId device;
+        bool group = false;
+    };
+    End endAt(const std::string& scope, const std::string& id) const {
+        if (const auto at = devices_.find(scope + id); at != devices_.end())
+            return {at->second, false};
+        return {{}, groups_.contains(scope + id)};
+    }
+
+    void makeEdges() {
+        for (const auto& [node, scope, directed] : edges_)
+            edge(node, scope, directed);
+        for (const auto& [node, scope, segment] : endpoints_) {
+            const std::string id = node.attribute("node").value();
+            const End end = endAt(scope, id);
+            if (!end.device) {
+                builder_.remarks().add(
+                    warning(fmt::format("an end names the node \"{}\", which is not there", id.substr(0, 60)),
+                            "it was left out", at(node, id)));
+                continue;
+            }
+            builder_.addLink(fmt::format("endpoint {}\n{}", idText(segment.value), node.offset_debug()),
+                             {segment, {}}, builder_.port(end.device, node.attribute("port").value()));
+        }
+    }
+
+    void edge(const pugi::xml_node& node, const std::string& scope, bool directed) {
+        const std::string id = node.attribute("id").value();
+        const std::string source = node.attribute("source").value(),
+                          target = node.attribute("target").value();
+        const std::string object = id.empty() ? source + " to " + target : id;
+        const End a = endAt(scope, source), b = endAt(scope, target);
+        if (!a.device || !b.device) {
+            const bool group = a.group || b.group;
+            const std::string& missing = a.device || a.group ? target : source;
+            builder_.remarks().add(warning(
+                group
+                    ? std::string("the link ends at a group, which has no ports; it is kept, not drawn")
+                    : fmt::format("the link names the node \"{}\", which is not there; it is kept, not drawn",
+                                  missing.substr(0, 60)),
+                "correct the ends where it came from", at(node, object)));
+            keepEdge(node, scope);
+            return;
+        }
+        const std::string sourcePort = node.attribute("sourceport").value();
+        const std::string targetPort = node.attribute("targetport").value();
+        Link& link = builder_.addLink(
+            id.empty() ? fmt::format("{}edge\n{}\n{}\n{}\n{}", scope, source, sourcePort, target, targetPort)
+                       : scope + id,
+            builder_.port(a.device, sourcePort), builder_.port(b.device, targetPort));
+        const Data data = dataOf(node, "edge", object);
+        for (const auto& [key, value] : data.values)
+            builder_.setLinkField(link, key->name, value.first, value.second);
+        Json rest{{"id", id}};
+        const pugi::xml_attribute own = node.attribute("directed");
+        if (own ? own.as_bool() : directed)
+            rest["directed"] = true;
+        if (!data.foreign.empty())
+            rest["data"] = data.foreign;
+        link.extra = withExtraMember({}, "graphml", rest.dump());
+    }
+
+    void keepEdge(const pugi::xml_node& node, const std::string& scope) {
+        const std::size_t sheet = scope.empty() ? 0 : static_cast<std::size_t>(std::atoi(scope.c_str())) - 1;
+        Sheet& record = builder_.sheets().at(sheet);
+        Json rest = Json::parse(extraMember(record.extra, "graphml"));
+        rest["edges"].push_back(raw(node));
+        record.extra = withExtraMember(record.extra, "graphml", rest.dump());
+    }
+
+    struct Edge {
+        pugi::xml_node node;
+        std::string scope;
+        bool directed;
+    };
+    struct Endpoint {
+        pugi::xml_node node;
+        std::string scope;
+        DeviceId segment;
+    };
+
+    const Source& source_;
+    Builder builder_;
+    Lines lines_;
+    SheetId sheet_;
+    std::string scope_;
+    std::map<std::string, KeyDeclaration> keys_;
+    std::vector<std::string> keyOrder_;
+    Json declarations_ = Json::array();
+    std::unordered_map<std::string, DeviceId> devices_;
+    std::unordered_map<std::string, GroupId> groups_;
+    std::set<std::string> seen_;
+    std::vector<Edge> edges_;
+    std::vector<Endpoint> endpoints_;
+};
+
+} // namespace
+
+Result<Loaded> readGraphml(std::string_view bytes, const Source& source) {
+    auto text = decodeXml(bytes, source.file);
+    if (!text)
+        return text.refusal();
+    pugi::xml_document document;
+    const auto parsed = document.load_buffer(text->data(), text->size(),
+                                             pugi::parse_default & ~pugi::parse_doctype, pugi::encoding_utf8);
+    if (!parsed)
+        return error(fmt::format("the document is not well-formed XML: {}", lowered(parsed.description())),
+                     "correct it or restore the file",
+                     Lines(*text).at(source.file,
+                                     static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, parsed.offset))));
+    auto loaded = Reader(source, *text).read(document);
+    if (loaded)
+        if (const auto entity = text->find("<!ENTITY"); entity != std::string::npos)
+            loaded->remarks.push_back(advice("the document declares entities; they are not expanded",
+                                             "names that use them show the reference",
+                                             Lines(*text).at(source.file, entity)));
+    return loaded;
+}
+
+} // namespace underridge::exchange

@@ -1,0 +1,302 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/foreign.h"
+#include "core/model/ports.h"
+
+#include <arpa/inet.h>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace underridge::exchange {
+using namespace model;
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr const char* pointList = "ietf-network-topology:termination-point";
+constexpr const char* linkList = "ietf-network-topology:link";
+constexpr const char* l2Node = "ietf-l2-topology:l2-node-attributes";
+constexpr const char* l3Node = "ietf-l3-unicast-topology:l3-node-attributes";
+constexpr const char* l2Point = "ietf-l2-topology:l2-termination-point-attributes";
+constexpr const char* l3Point = "ietf-l3-unicast-topology:l3-termination-point-attributes";
+constexpr const char* l2Link = "ietf-l2-topology:l2-link-attributes";
+constexpr const char* l2Type = "ietf-l2-topology:l2-topology";
+constexpr const char* l3Type = "ietf-l3-unicast-topology:l3-unicast-topology";
+
+Json kept(const SharedText& extra) {
+    const std::string text = extraMember(extra, "rfc8345");
+    return text.empty() ? Json() : Json::parse(text, nullptr, false);
+}
+
+std::string stringIn(const Json& json, const char* name) {
+    if (!json.is_object())
+        return {};
+    const auto at = json.find(name);
+    return at != json.end() && at->is_string() ? at->get<std::string>() : std::string();
+}
+
+Json restIn(const Json& entry) {
+    return entry.is_object() && entry.contains("rest") && entry["rest"].is_object() ? entry["rest"]
+                                                                                    : Json::object();
+}
+
+/// The entry of a list for one network.
+Json entryFor(const Json& entries, const std::string& network) {
+    if (entries.is_array())
+        for (const Json& entry : entries)
+            if (stringIn(entry, "network") == network)
+                return entry;
+    return {};
+}
+
+/// Values that were kept come after what the model says, and do not replace it.
+void addKept(Json& to, const Json& rest) {
+    for (const auto& [name, value] : rest.items()) {
+        if (!to.contains(name))
+            to[name] = value;
+        else if (to[name].is_object() && value.is_object())
+            addKept(to[name], value);
+    }
+}
+
+std::string hostOf(const std::string& address) {
+    return address.substr(0, address.find('/'));
+}
+
+/// 10.84.1.7/24 → 10.84.1.0/24; empty without a length.
+std::string prefixOf(const std::string& address) {
+    const auto slash = address.find('/');
+    if (slash == std::string::npos)
+        return {};
+    const int family = address.find(':') == std::string::npos ? AF_INET : AF_INET6;
+    unsigned char bytes[16] = {};
+    char text[INET6_ADDRSTRLEN];
+    if (inet_pton(family, address.substr(0, slash).c_str(), bytes) != 1)
+        return {};
+    const int length = std::atoi(address.c_str() + slash + 1);
+    for (int bit = length; bit < (family == AF_INET ? 32 : 128); ++bit)
+        bytes[bit / 8] = static_cast<unsigned char>(bytes[bit / 8] & ~(0x80 >> (bit % 8)));
+    inet_ntop(family, bytes, text, sizeof text);
+    return fmt::format("{}/{}", text, length);
+}
+
+class Writer {
+public:
+    explicit Writer(const Network& network) : network_(network) {}
+
+    std::string write() {
+        Json list = Json::array();
+        for (const Sheet& sheet : network_.sheetsInOrder()) {
+            const Json entry = kept(sheet.extra);
+            if (const std::string id = stringIn(entry, "network"); !id.empty() && used_.insert(id).second) {
+                if (own_.empty())
+                    own_ = id;
+                imported_.push_back({id, entry});
+            }
+        }
+        if (imported_.empty()) {
+            own_ = idText(network_.info().id.value);
+            Json types{{l2Type, Json::object()}};
+            if (hasAddressedPorts())
+                types[l3Type] = Json::object();
+            Json rest{{"network-types", std::move(types)}};
+            if (!network_.info().name.empty())
+                rest["ietf-l2-topology:l2-topology-attributes"] = {{"name", network_.info().name}};
+            imported_.push_back({own_, {{"rest", std::move(rest)}}});
+        }
+        for (const auto& [id, entry] : imported_)
+            list.push_back(networkJson(id, entry));
+        return Json{{"ietf-network:networks", {{"network", std::move(list)}}}}.dump(
+                   1, ' ', false, Json::error_handler_t::replace) +
+               "\n";
+    }
+
+private:
+    bool hasAddressedPorts() const {
+        bool any = false;
+        network_.all<Interface>().forEach([&](const Interface& interface) {
+            any |= !interface.port.empty() && !interface.addresses.empty();
+        });
+        return any;
+    }
+
+    Json networkJson(const std::string& id, const Json& entry) {
+        Json json{{"network-id", id}};
+        addKept(json, restIn(entry));
+        Json nodes = Json::array(), links = Json::array();
+        network_.all<Device>().forEach([&](const Device& device) {
+            const Json entries = kept(device.extra);
+            const Json here = entryFor(entries, id);
+            if (here.is_object() || (id == own_ && !entries.is_array()))
+                nodes.push_back(nodeJson(id, device, here));
+        });
+        if (entry.contains("nodes"))
+            for (const Json& node : entry["nodes"])
+                nodes.push_back(node);
+        network_.all<Link>().forEach([&](const Link& link) { addLinks(id, link, links); });
+        if (entry.contains("links"))
+            for (const Json& link : entry["links"])
+                links.push_back(link);
+        if (!nodes.empty())
+            json["node"] = std::move(nodes);
+        if (!links.empty())
+            json[linkList] = std::move(links);
+        return json;
+    }
+
+    std::string nodeId(const std::string& network, const Device& device) const {
+        const std::string id = stringIn(entryFor(kept(device.extra), network), "node");
+        return id.empty() ? idText(device.id.value) : id;
+    }
+
+    Json nodeJson(const std::string& network, const Device& device, const Json& entry) {
+        const Json rest = restIn(entry);
+        Json json{{"node-id", nodeId(network, device)}};
+        const bool atL3 = rest.contains(l3Node) && !rest.contains(l2Node);
+        const char* attributes = atL3 ? l3Node : l2Node;
+        if (device.name != json["node-id"])
+            json[attributes]["name"] = device.name;
+        std::set<std::string> prefixes;
+        Json addresses = Json::array();
+        network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
+            if (interface.port.empty() && !atL3) {
+                for (const std::string& address : interface.addresses)
+                    addresses.push_back(hostOf(address));
+                if (!interface.mac.empty())
+                    json[l2Node]["management-mac"] = interface.mac;
+            } else if (!interface.port.empty()) {
+                for (const std::string& address : interface.addresses)
+                    if (const std::string prefix = prefixOf(address); !prefix.empty())
+                        prefixes.insert(prefix);
+            }
+        });
+        if (!addresses.empty())
+            json[l2Node]["management-address"] = std::move(addresses);
+        if (!prefixes.empty() && !(rest.contains(l3Node) && rest[l3Node].contains("prefix")) &&
+            (!entry.is_object() || rest.contains(l3Node))) {
+            Json list = Json::array();
+            for (const std::string& prefix : prefixes)
+                list.push_back({{"prefix", prefix}});
+            json[l3Node]["prefix"] = std::move(list);
+        }
+        addKept(json, rest);
+        Json points = Json::array();
+        for (const PortView& port : portsOf(network_, device))
+            if (Json point = pointJson(network, device, port, entry.is_object()); !point.is_null())
+                points.push_back(std::move(point));
+        if (!points.empty())
+            json[pointList] = std::move(points);
+        return json;
+    }
+
+    std::string pointId(const std::string& network, const PortRef& ref) const {
+        const Port* record = network_.port(ref);
+        const std::string id =
+            record ? stringIn(entryFor(kept(record->extra), network), "tp") : std::string();
+        return id.empty() ? ref.port : id;
+    }
+
+    Json pointJson(const std::string& network, const Device& device, const PortView& port, bool imported) {
+        const Json entries = port.record ? kept(port.record->extra) : Json();
+        const Json here = entryFor(entries, network);
+        // At another layer of an imported device only the points that layer has.
+        if (entries.is_array() && !here.is_object())
+            return {};
+        const Json rest = restIn(here);
+        Json json{{"tp-id", pointId(network, {device.id, port.key})}};
+        const bool atL3 = rest.contains(l3Point) && !rest.contains(l2Point);
+        if (port.record && !port.record->label.empty() && !atL3)
+            json[l2Point]["interface-name"] = port.record->label;
+        network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
+            if (interface.port != port.key)
+                return;
+            if (!interface.mac.empty() && !atL3)
+                json[l2Point]["mac-address"] = interface.mac;
+            std::string tags;
+            for (const VlanId id : interface.tagged)
+                if (const Vlan* vlan = network_.vlan(id))
+                    tags += (tags.empty() ? "" : ",") + std::to_string(vlan->number);
+            if (!tags.empty() && !atL3)
+                json[l2Point]["outer-tag"] = tags;
+            if (!interface.addresses.empty() && (!imported || rest.contains(l3Point))) {
+                Json list = Json::array();
+                for (const std::string& address : interface.addresses)
+                    list.push_back(hostOf(address));
+                json[l3Point]["ip-address"] = std::move(list);
+            }
+        });
+        addKept(json, rest);
+        return json;
+    }
+
+    void addLinks(const std::string& network, const Link& link, Json& out) {
+        const Json entries = kept(link.extra);
+        const Device *a = network_.device(link.a.device), *b = network_.device(link.b.device);
+        if (!a || !b)
+            return;
+        if (entries.is_array()) {
+            for (const Json& entry : entries) {
+                if (stringIn(entry, "network") != network)
+                    continue;
+                out.push_back(linkJson(network, stringIn(entry, "link"), link, *a, *b, false, restIn(entry)));
+                if (entry.contains("back"))
+                    out.push_back(linkJson(network, stringIn(entry["back"], "link"), link, *a, *b, true,
+                                           restIn(entry["back"])));
+            }
+            return;
+        }
+        if (network != own_)
+            return;
+        const std::string id = idText(link.id.value);
+        Json rest = Json::object();
+        if (const int speed = speedOf(network_, link); speed > 0)
+            rest[l2Link] = {{"rate", std::to_string(static_cast<std::int64_t>(speed) * 1000)}};
+        out.push_back(linkJson(network, id, link, *a, *b, false, rest));
+        out.push_back(linkJson(network, id + "-back", link, *a, *b, true, rest));
+    }
+
+    Json linkJson(const std::string& network, const std::string& id, const Link& link, const Device& a,
+                  const Device& b, bool back, const Json& rest) const {
+        const Device& from = back ? b : a;
+        const Device& to = back ? a : b;
+        const PortRef& out = back ? link.b : link.a;
+        const PortRef& in = back ? link.a : link.b;
+        Json json{{"link-id", id},
+                  {"source", {{"source-node", nodeId(network, from)}}},
+                  {"destination", {{"dest-node", nodeId(network, to)}}}};
+        if (out.known())
+            json["source"]["source-tp"] = pointId(network, out);
+        if (in.known())
+            json["destination"]["dest-tp"] = pointId(network, in);
+        addKept(json, rest);
+        return json;
+    }
+
+    const Network& network_;
+    std::string own_;
+    std::set<std::string> used_;
+    std::vector<std::pair<std::string, Json>> imported_;
+};
+
+} // namespace
+
+Written writeRfc8345(const Network& network) {
+    Written written{Writer(network).write(), {}};
+    listLosses(network, {}, "RFC 8345", written.remarks);
+    std::size_t attributes = 0, untagged = 0, above = 0;
+    network.all<Device>().forEach([&](const Device& device) { attributes += device.attributes.size(); });
+    network.all<Link>().forEach([&](const Link& link) { attributes += link.attributes.size(); });
+    network.all<Interface>().forEach([&](const Interface& interface) {
+        untagged += static_cast<bool>(interface.untagged);
+        above += interface.type != InterfaceKind::physical && interface.type != InterfaceKind::loopback;
+    });
+    const auto lost = [&](std::size_t count, std::string_view one, std::string_view many) {
+        if (count > 0)
+            written.remarks.push_back(lossRemark(count, one, many, "RFC 8345"));
+    };
+    lost(attributes, "attribute", "attributes");
+    lost(untagged, "untagged VLAN", "untagged VLANs");
+    lost(above, "interface that is not on a port", "interfaces that are not on a port");
+    return written;
+}
+
+} // namespace underridge::exchange

@@ -1,0 +1,438 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/import.h"
+#include "core/exchange/foreign.h"
+#include "tests/support/foreign_texts.h"
+#include "tests/support/random_edits.h"
+
+#include <QtTest>
+
+using namespace underridge;
+using namespace underridge::model;
+using exchange::Format;
+using tests::RandomEdits;
+using tests::twoLayers;
+
+namespace {
+
+const Catalogue& catalogue() {
+    static const Catalogue held = exchange::builtInCatalogue();
+    return held;
+}
+
+Result<exchange::Loaded> read(std::string_view bytes, const char* file = "given.txt") {
+    return exchange::readAny(bytes, {file, catalogue()});
+}
+
+const Device* named(const Network& network, std::string_view name) {
+    const Device* found = nullptr;
+    network.all<Device>().forEach([&](const Device& device) {
+        if (device.name == name)
+            found = &device;
+    });
+    return found;
+}
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+bool says(const std::vector<Remark>& remarks, const char* words) {
+    return std::any_of(remarks.begin(), remarks.end(),
+                       [&](const Remark& remark) { return remark.what.find(words) != std::string::npos; });
+}
+
+const Remark* remarkThatSays(const std::vector<Remark>& remarks, const char* words) {
+    for (const Remark& remark : remarks)
+        if (remark.what.find(words) != std::string::npos)
+            return &remark;
+    return nullptr;
+}
+
+/// What every format can hold: who is there by id and name, and which ports are joined.
+std::set<std::string> gist(const Network& network) {
+    std::set<std::string> out;
+    network.all<Device>().forEach([&](const Device& d) { out.insert(idText(d.id.value) + " " + d.name); });
+    network.all<Link>().forEach([&](const Link& link) {
+        std::string a = idText(link.a.device.value) + ":" + link.a.port;
+        std::string b = idText(link.b.device.value) + ":" + link.b.port;
+        if (b < a)
+            std::swap(a, b);
+        out.insert(a + " - " + b);
+    });
+    return out;
+}
+
+/// No two plates of a sheet at one place.
+bool noHeap(const Network& network) {
+    std::set<std::tuple<std::uint64_t, int, int>> places;
+    bool good = true;
+    network.all<Position>().forEach([&](const Position& p) {
+        if (network.device({p.object}))
+            good &= places.insert({p.sheet.value, p.at.x, p.at.y}).second;
+    });
+    return good;
+}
+
+} // namespace
+
+class ExchangeTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void the_format_is_told_by_content() {
+        QVERIFY(exchange::formatOf("{\"underridge\":1}\n") == Format::own);
+        QVERIFY(exchange::formatOf(" \n{\"ietf-network:networks\":{}}") == Format::rfc8345);
+        QVERIFY(exchange::formatOf("\xEF\xBB\xBF<?xml version='1.0'?><graphml/>") == Format::graphml);
+        QVERIFY(exchange::formatOf(std::string_view("\xFF\xFE<\0g\0", 6)) == Format::graphml);
+        QVERIFY(exchange::formatOf("name;model\n") == Format::csv);
+        QVERIFY(!exchange::formatOf("hello"));
+        QVERIFY(!exchange::formatOf(std::string_view("\0\0\0", 3)));
+        QVERIFY(exchange::formatFromSuffix("/a/B.GraphML") == Format::graphml);
+    }
+
+    void random_networks_keep_devices_and_joined_ports_in_every_format_data() {
+        QTest::addColumn<int>("format");
+        for (const Format format : {Format::rfc8345, Format::graphml, Format::csv})
+            QTest::newRow(exchange::textOf(format).data()) << static_cast<int>(format);
+    }
+    void random_networks_keep_devices_and_joined_ports_in_every_format() {
+        QFETCH(int, format);
+        for (std::uint64_t seed = 1; seed <= 12; ++seed) {
+            RandomEdits edits(seed);
+            const Network network = edits.grown(60);
+            const auto written = exchange::write(network, static_cast<Format>(format));
+            const auto back = read(written.bytes);
+            QVERIFY2(bool(back), back ? "" : back.refusal().text().c_str());
+            QCOMPARE(gist(back->network), gist(network));
+            QVERIFY(back->network.indicesAreTrue());
+            QVERIFY(noHeap(back->network) || static_cast<Format>(format) != Format::rfc8345);
+            // Out and in again: nothing more is lost.
+            const auto twice = exchange::write(back->network, static_cast<Format>(format));
+            const auto again = read(twice.bytes);
+            QVERIFY(bool(again));
+            QCOMPARE(gist(again->network), gist(network));
+            QCOMPARE(text(exchange::write(again->network, static_cast<Format>(format)).bytes),
+                     text(twice.bytes));
+        }
+    }
+
+    void reading_twice_gives_equal_networks() {
+        QVERIFY(read(twoLayers)->network == read(twoLayers)->network);
+    }
+
+    // --- RFC 8345 ---------------------------------------------------------------------------------------
+
+    void layers_of_one_device_become_one_device_on_two_sheets() {
+        const auto loaded = read(twoLayers);
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.refusal().text().c_str());
+        const Network& n = loaded->network;
+        QCOMPARE(n.all<Sheet>().size(), std::size_t{2});
+        QCOMPARE(n.all<Device>().size(), std::size_t{3});
+        const Device* a = named(n, "acc-a");
+        QVERIFY(a);
+        for (const Sheet& sheet : n.sheetsInOrder())
+            QVERIFY(n.position(sheet.id, a->id.value));
+        QCOMPARE(firstAddress(n, a->id), std::string("10.84.99.1"));
+        // The layer 3 point rests on port X1 and gives it its address; the length is that of the prefix.
+        bool found = false;
+        n.all<Interface>().forEachIn(a->id.value, [&](const Interface& i) {
+            if (i.port != "X1")
+                return;
+            found = true;
+            QCOMPARE(i.addresses, (std::vector<std::string>{"10.84.200.1/24"}));
+            QCOMPARE(i.mac, std::string("02:00:00:00:00:01"));
+            QCOMPARE(i.tagged.size(), std::size_t{3});
+        });
+        QVERIFY(found);
+        QCOMPARE(n.port({a->id, "X1"})->label, std::string("uplink"));
+    }
+
+    void opposite_links_are_one_and_an_unnamed_point_stays_unknown() {
+        const auto loaded = read(twoLayers);
+        const Network& n = loaded->network;
+        QCOMPARE(n.all<Link>().size(), std::size_t{2});
+        int unknown = 0;
+        n.all<Link>().forEach([&](const Link& link) { unknown += !link.a.known() && !link.b.known(); });
+        QCOMPARE(unknown, 1);
+        QCOMPARE(n.port({named(n, "acc-a")->id, "X1"})->speed, 10000);
+        QVERIFY(says(loaded->remarks, "rests on other links"));
+        QVERIFY(roleOf(n, *named(n, "b")) == Role::unknown);
+        QVERIFY(roleOf(n, *named(n, "lan")) == Role::splitter);
+    }
+
+    void what_is_not_understood_survives() {
+        const auto loaded = read(twoLayers);
+        const auto own = exchange::readOwn(exchange::writeOwn(loaded->network), "own");
+        QVERIFY(bool(own));
+        const std::string out = exchange::writeRfc8345(own->network).bytes;
+        for (const char* kept : {"quay:berth", "quay:colour", "quay:depth", "quay:tide", "\"adjacency\"",
+                                 "\"ba\"", "10.84.255.1", "\"metric\": 10", "quay:pseudonode", "\"if-1\"",
+                                 "supporting-termination-point", "\"10,20,21\"", "10.84.200.1"})
+            QVERIFY2(out.find(kept) != std::string::npos, kept);
+        const auto again = read(out);
+        QVERIFY(bool(again));
+        QCOMPARE(gist(again->network), gist(loaded->network));
+        QCOMPARE(text(exchange::writeRfc8345(again->network).bytes), text(out));
+    }
+
+    void remarks_name_line_column_and_object() {
+        const std::string json = tests::oddTopology;
+        const auto loaded = read(json, "odd.json");
+        QVERIFY(bool(loaded));
+        const Remark* twice = remarkThatSays(loaded->remarks, "there twice");
+        QVERIFY(twice);
+        QCOMPARE(twice->where.file, std::string("odd.json"));
+        QCOMPARE(twice->where.line, 4);
+        QCOMPARE(twice->where.column, 4);
+        QCOMPARE(twice->where.object, std::string("a"));
+        QCOMPARE(remarkThatSays(loaded->remarks, "no node-id")->where.line, 5);
+        QCOMPARE(remarkThatSays(loaded->remarks, "\"gone\"")->where.line, 7);
+        QVERIFY(says(loaded->remarks, "does not list it"));
+        // The dangling link is kept for the way out.
+        QVERIFY(exchange::writeRfc8345(loaded->network).bytes.find("\"gone\"") != std::string::npos);
+    }
+
+    void hopeless_input_is_refused_with_a_place_data() {
+        QTest::addColumn<QByteArray>("bytes");
+        QTest::addColumn<int>("line");
+        QTest::newRow("empty") << QByteArray() << 1;
+        QTest::newRow("nothing known") << QByteArray("hello") << 1;
+        QTest::newRow("JSON cut off") << QByteArray("{\"ietf-network:networks\":\n{\"network\": [") << 2;
+        QTest::newRow("JSON of another kind") << QByteArray("{\"a\": 1}") << 1;
+        QTest::newRow("JSON too deep") << QByteArray("{\"a\":\n") + QByteArray(100000, '[') << 2;
+        QTest::newRow("networks no list")
+            << QByteArray("{\"ietf-network:networks\":\n{\"network\": 4}}") << 2;
+        QTest::newRow("XML cut off") << QByteArray("<graphml>\n<graph>") << 2;
+        QTest::newRow("XML of another kind") << QByteArray("<svg/>") << 1;
+        QTest::newRow("XML without a graph") << QByteArray("<graphml/>") << 1;
+        QByteArray deep = "<graphml><graph>\n";
+        for (int i = 0; i < 50000; ++i)
+            deep += "<a>";
+        for (int i = 0; i < 50000; ++i)
+            deep += "</a>";
+        QTest::newRow("XML too deep") << deep + "</graph></graphml>" << 2;
+        QTest::newRow("unknown encoding")
+            << QByteArray("<?xml version='1.0' encoding='x-quay'?><graphml/>") << 1;
+        QTest::newRow("invalid UTF-8") << QByteArray("<graphml>\n\xFF</graphml>") << 2;
+        QTest::newRow("CSV of something else") << QByteArray("\ncolour,size\nred,4\n") << 2;
+    }
+    void hopeless_input_is_refused_with_a_place() {
+        QFETCH(QByteArray, bytes);
+        QFETCH(int, line);
+        const auto loaded = read({bytes.data(), static_cast<std::size_t>(bytes.size())}, "bad");
+        QVERIFY(!loaded);
+        QCOMPARE(loaded.refusal().where.file, std::string("bad"));
+        QCOMPARE(loaded.refusal().where.line, line);
+        QVERIFY(!loaded.refusal().remedy.empty());
+    }
+
+    void cut_off_anywhere_a_file_is_read_or_refused() {
+        RandomEdits edits(3);
+        const Network network = edits.grown(10);
+        for (const Format format : {Format::rfc8345, Format::graphml, Format::csv}) {
+            const std::string whole = exchange::write(network, format).bytes;
+            for (std::size_t size = 0; size < whole.size(); size += 7) {
+                const auto loaded = read(std::string_view(whole).substr(0, size));
+                if (loaded)
+                    QVERIFY(loaded->network.indicesAreTrue());
+                else
+                    QVERIFY(!loaded.refusal().what.empty());
+            }
+        }
+    }
+
+    // --- GraphML ----------------------------------------------------------------------------------------
+
+    void graphml_keys_groups_and_ports_are_read_and_written_back() {
+        const std::string xml = tests::harbour;
+        const auto loaded = read(xml, "harbour.graphml");
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.refusal().text().c_str());
+        const Network& n = loaded->network;
+        QCOMPARE(n.all<Device>().size(), std::size_t{3});
+        QCOMPARE(n.all<Group>().size(), std::size_t{1});
+        QCOMPARE(n.all<Link>().size(), std::size_t{1});
+        const Device* cafe = named(n, "Café");
+        QVERIFY(cafe);
+        QCOMPARE(roleOf(n, *cafe), Role::switch_);
+        QCOMPARE(cafe->attributes.at("berth"), std::string("3"));
+        QCOMPARE(n.group(named(n, "n1")->group)->name, std::string("hall"));
+        n.all<Link>().forEach([&](const Link& link) {
+            QCOMPARE(link.a.port, std::string("ge-0/1"));
+            QVERIFY(!link.b.known());
+            QCOMPARE(link.attributes.at("cost"), std::string("2.5"));
+        });
+        const Remark* type = remarkThatSays(loaded->remarks, "not of type int");
+        QVERIFY(type);
+        QCOMPARE(type->where.line, 12);
+        QVERIFY(says(loaded->remarks, "ends at a group"));
+        QVERIFY(says(loaded->remarks, "\"nowhere\""));
+        QVERIFY(noHeap(n));
+
+        const std::string out = exchange::writeGraphml(n).bytes;
+        for (const char* kept : {"id=\"k1\"", "<default>3</default>", "attr.type=\"double\"", "urn:quay",
+                                 "round", "nowhere", "target=\"hall\"", "Café", "edgedefault=\"directed\""})
+            QVERIFY2(out.find(kept) != std::string::npos, kept);
+        const auto again = read(out);
+        QVERIFY2(bool(again), again ? "" : again.refusal().text().c_str());
+        QCOMPARE(gist(again->network), gist(n));
+        QCOMPARE(named(again->network, "n2")->attributes.at("berth"), std::string("many"));
+    }
+
+    void no_entity_is_expanded_and_nothing_is_fetched() {
+        std::string bomb = "<?xml version='1.0'?><!DOCTYPE graphml [<!ENTITY a 'ha'><!ENTITY s SYSTEM "
+                           "'file:///etc/hostname'>";
+        for (char c = 'b'; c < 'm'; ++c)
+            bomb += std::string("<!ENTITY ") + c + " '&" + static_cast<char>(c - 1) + ";&" +
+                    static_cast<char>(c - 1) + ";&" + static_cast<char>(c - 1) + ";&" +
+                    static_cast<char>(c - 1) + ";'>";
+        bomb += "]><graphml><key id='d' for='node' attr.name='name'/><graph id='g'>"
+                "<node id='x'><data key='d'>&l;&s;</data></node></graph></graphml>";
+        const auto loaded = read(bomb);
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.refusal().text().c_str());
+        QVERIFY(named(loaded->network, "&l;&s;"));
+        QVERIFY(says(loaded->remarks, "not expanded"));
+    }
+
+    void wide_encodings_are_read() {
+        const QString xml =
+            QStringLiteral("<?xml version=\"1.0\" encoding=\"UTF-16\"?><graphml><graph id=\"g\"><node "
+                           "id=\"Čerpadlo\"/></graph></graphml>");
+        QByteArray bytes("\xFF\xFE");
+        bytes.append(reinterpret_cast<const char*>(xml.utf16()), xml.size() * 2);
+        const auto loaded = read({bytes.data(), static_cast<std::size_t>(bytes.size())});
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.refusal().text().c_str());
+        QVERIFY(named(loaded->network, "Čerpadlo"));
+    }
+
+    void absurd_positions_are_put_down_elsewhere_and_tiny_drawings_are_stretched() {
+        std::string xml =
+            "<graphml><key id='x' for='node' attr.name='x'/><key id='y' for='node' attr.name='y'/>"
+            "<graph id='g'>";
+        const char* xs[] = {"0", "0.1", "0.2", "NaN", "1e300", "0.1", "0.1", "left"};
+        for (int i = 0; i < 8; ++i)
+            xml += "<node id='n" + std::to_string(i) + "'><data key='x'>" + xs[i] +
+                   "</data><data key='y'>0.3</data></node>";
+        const auto loaded = read(xml + "</graph></graphml>");
+        QVERIFY(bool(loaded));
+        QVERIFY(says(loaded->remarks, "not a place on a sheet"));
+        QVERIFY(noHeap(loaded->network));
+        const auto sheet = loaded->network.sheetsInOrder().front().id;
+        const auto at = [&](const char* name) {
+            return loaded->network.position(sheet, named(loaded->network, name)->id.value)->at;
+        };
+        QVERIFY(at("n2").x - at("n0").x > 200);
+        QCOMPARE(at("n0").y, at("n2").y);
+    }
+
+    // --- CSV --------------------------------------------------------------------------------------------
+
+    void csv_columns_are_found_by_name_and_separator() {
+        const auto loaded =
+            read("Name;Model;Group;owner;X;Y\r\nacc-1;Access switch 24;Quay/Hall;harbour;10;20\r\n"
+                 "\"till; 1\";till;;;;\r\n\r\nfrom;from port;to;to port;cable;length m\r\n"
+                 "acc-1;3;till; 1;;\r\nacc-1;4;\"till; 1\";1;cat6a;12,5\r\nacc-1;5;shed;;;\r\n",
+                 "list.csv");
+        QVERIFY2(bool(loaded), loaded ? "" : loaded.refusal().text().c_str());
+        const Network& n = loaded->network;
+        const Device* access = named(n, "acc-1");
+        QVERIFY(access);
+        QCOMPARE(access->model, std::string("access-switch-24"));
+        QCOMPARE(access->attributes.at("owner"), std::string("harbour"));
+        QCOMPARE(n.group(access->group)->name, std::string("Hall"));
+        QCOMPARE(n.position(n.sheetsInOrder().front().id, access->id.value)->at, (Point{10, 20}));
+        QVERIFY(named(n, "shed"));
+        const Link* cabled = n.linkAt({access->id, "4"});
+        QVERIFY(cabled);
+        QCOMPARE(n.cable(cabled->cable)->type, std::string("cat6a"));
+        const Remark* length = remarkThatSays(loaded->remarks, "not a length");
+        QVERIFY(length);
+        QCOMPARE(length->where.line, 7);
+        QCOMPARE(length->where.column, 6);
+        QVERIFY(!n.linkAt({access->id, "5"})->b.known());
+    }
+
+    void cells_with_line_feeds_keep_the_line_count() {
+        const auto loaded = read("name,model,note\na,till,\"two\nlines\"\nb,zeppelin,x\n");
+        QVERIFY(bool(loaded));
+        QCOMPARE(named(loaded->network, "a")->note.str(), std::string("two\nlines"));
+        QCOMPARE(remarkThatSays(loaded->remarks, "zeppelin")->where.line, 4);
+    }
+
+    void formulas_are_neutralised_on_the_way_out_and_restored_on_the_way_in() {
+        RandomEdits edits(1);
+        Network n = edits.start();
+        n = edit::placeDevices(n, n.sheetsInOrder().front().id, *catalogue().device("till"),
+                               {{"=1+1", {-40, -40}}, {"@sum", {0, 90}}, {"'=quoted", {0, 200}}}, {},
+                               edits.ids())
+                ->network;
+        const auto written = exchange::writeCsv(n);
+        QVERIFY(written.bytes.find(",'=1+1,") != std::string::npos);
+        QVERIFY(written.bytes.find(",-40,") != std::string::npos); // a number is no formula
+        QVERIFY(says(written.remarks, "apostrophe"));
+        QCOMPARE(gist(read(written.bytes)->network), gist(n));
+    }
+
+    void names_that_are_not_utf8_are_read_as_windows_1252_with_a_remark() {
+        const auto loaded = read("name,model\nCaf\xE9,till\n");
+        QVERIFY(bool(loaded));
+        QVERIFY(named(loaded->network, "Café"));
+        QVERIFY(says(loaded->remarks, "Windows-1252"));
+    }
+
+    // --- import -----------------------------------------------------------------------------------------
+
+    void import_is_one_act_that_keeps_both_networks_whole() {
+        RandomEdits edits(7);
+        const Network mine = edits.grown(40);
+        const auto theirs = read(twoLayers);
+        for (const auto onto : {edit::ImportOnto::ownSheets, edit::ImportOnto::presentSheet}) {
+            const SheetId present = mine.sheetsInOrder().front().id;
+            const auto once = edit::importNetwork(mine, theirs->network, onto, present, edits.ids());
+            QVERIFY(bool(once));
+            QVERIFY(once->network.indicesAreTrue());
+            QCOMPARE(once->network.all<Device>().size(), mine.all<Device>().size() + 3);
+            QCOMPARE(once->network.all<Link>().size(), mine.all<Link>().size() + 2);
+            QCOMPARE(once->network.all<Sheet>().size(),
+                     mine.all<Sheet>().size() + (onto == edit::ImportOnto::ownSheets ? 2 : 0));
+            QCOMPARE(once->subjects.size(), std::size_t{3});
+            for (const auto& subject : once->subjects)
+                QVERIFY(once->network.position(onto == edit::ImportOnto::ownSheets
+                                                   ? once->network.sheetsInOrder().back().id
+                                                   : present,
+                                               subject.id) ||
+                        onto == edit::ImportOnto::ownSheets || named(theirs->network, "lan"));
+            // The same file again: new ids where they are taken.
+            const auto twice =
+                edit::importNetwork(once->network, theirs->network, onto, present, edits.ids());
+            QVERIFY(bool(twice));
+            QVERIFY(twice->network.indicesAreTrue());
+            QCOMPARE(twice->network.all<Device>().size(), mine.all<Device>().size() + 6);
+            QCOMPARE(twice->network.all<Vlan>().size(), std::size_t{3}); // equal VLANs are one
+            const auto reread = exchange::readOwn(exchange::writeOwn(twice->network), "x");
+            QVERIFY(bool(reread));
+            QVERIFY(reread->remarks.empty());
+        }
+        QVERIFY(!edit::importNetwork(mine, emptyNetwork("e", edits.ids()), edit::ImportOnto::ownSheets, {},
+                                     edits.ids()));
+    }
+
+    void a_model_that_differs_under_the_same_id_gets_its_own() {
+        RandomEdits edits(2);
+        Network mine = edits.start();
+        mine = edit::placeDevices(mine, mine.sheetsInOrder().front().id, *catalogue().device("till"),
+                                  {{"till-1", {0, 0}}}, {}, edits.ids())
+                   ->network;
+        Network theirs = edits.start();
+        DeviceModel other = *catalogue().device("till");
+        other.name = "Till with scanner";
+        theirs = edit::placeDevices(theirs, theirs.sheetsInOrder().front().id, other, {{"till-2", {0, 0}}},
+                                    {}, edits.ids())
+                     ->network;
+        const auto act = edit::importNetwork(mine, theirs, edit::ImportOnto::ownSheets, {}, edits.ids());
+        QVERIFY(bool(act));
+        QCOMPARE(modelName(act->network, *named(act->network, "till-1")), std::string("Till"));
+        QCOMPARE(modelName(act->network, *named(act->network, "till-2")), std::string("Till with scanner"));
+    }
+};
+
+QTEST_APPLESS_MAIN(ExchangeTest)
+#include "exchange_test.moc"
