@@ -104,22 +104,35 @@ std::optional<PictureFormat> formatFromSuffix(const std::string& path) {
     return std::nullopt;
 }
 
-Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path,
-                                 const PictureOptions& options, const std::string& title) {
+Result<QByteArray> pictureBytes(const scene::Scene& scene, const PictureOptions& options,
+                                const std::string& title, PictureInfo* info) {
     const Layout layout = layoutFor(scene, options);
     if (layout.size.width() < 1 || layout.size.height() < 1 || layout.size.width() > maxPictureSide ||
         layout.size.height() > maxPictureSide)
         return error(
             fmt::format("the picture would be {} by {} pixels", layout.size.width(), layout.size.height()),
-            fmt::format("choose a size up to {} a side", maxPictureSide), {path, 0, 0, {}});
-    const QByteArray bytes = bytesOf(scene, layout, options, QString::fromStdString(title));
+            fmt::format("choose a size up to {} a side", maxPictureSide));
+    if (info)
+        *info = {layout.size.width(), layout.size.height()};
+    return bytesOf(scene, layout, options, QString::fromStdString(title));
+}
+
+Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path,
+                                 const PictureOptions& options, const std::string& title) {
+    PictureInfo info;
+    const auto bytes = pictureBytes(scene, options, title, &info);
+    if (!bytes) {
+        Remark refusal = bytes.refusal();
+        refusal.where.file = path;
+        return refusal;
+    }
     QSaveFile file(QString::fromStdString(path));
     const bool written =
-        file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
+        file.open(QIODevice::WriteOnly) && file.write(*bytes) == bytes->size() && file.commit();
     if (!written)
         return error(fmt::format("cannot write: {}", file.errorString().toStdString()),
                      "choose another place", {path, 0, 0, {}});
-    return PictureInfo{layout.size.width(), layout.size.height()};
+    return info;
 }
 
 } // namespace underridge::paint

@@ -5,6 +5,7 @@
 #include "core/scene/scene.h"
 #include "paint/theme.h"
 
+#include <QByteArray>
 #include <QSize>
 #include <optional>
 #include <string>
@@ -29,6 +30,10 @@ inline constexpr double pictureMargin = 24; ///< sheet units round the drawing
 inline constexpr int maxPictureSide = 20'000;
 
 std::optional<PictureFormat> formatFromSuffix(const std::string& path);
+
+/// The whole sheet as the bytes of a picture file. Refuses sizes over maxPictureSide.
+Result<QByteArray> pictureBytes(const scene::Scene& scene, const PictureOptions& options,
+                                const std::string& title, PictureInfo* info = nullptr);
 
 /// Draws the whole sheet into a file. Refuses sizes over maxPictureSide and files that cannot be written.
 Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path,

@@ -93,8 +93,8 @@ PointF fromQt(QPointF p) {
 
 SheetPainter::SheetPainter(const Theme& theme)
     : theme_(theme), regular_(sheetFont(QFont::Normal)), semiBold_(sheetFont(QFont::DemiBold)) {
-    for (std::size_t i = 0; i < glyphs_.size(); ++i)
-        glyphs_[i] = glyphOf(static_cast<model::Role>(i));
+    for (const auto& word : model::wordsOf(model::Role{}))
+        glyphs_.push_back(glyphOf(word.value));
 }
 
 void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom) {

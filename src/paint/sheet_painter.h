@@ -56,7 +56,7 @@ private:
     void rail(QPainter& painter, const scene::Plate& plate);
 
     const Theme& theme_;
-    std::array<QPainterPath, 22> glyphs_;
+    std::vector<QPainterPath> glyphs_; ///< by role
     QFont regular_, semiBold_;
 };
 

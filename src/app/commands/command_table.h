@@ -11,10 +11,12 @@ namespace underridge::app {
 enum class CommandId {
     newNetwork,
     open,
+    import,
     firstOffice,
     startPage,
     save,
     saveAs,
+    exportData,
     exportPicture,
     quit,
     undo,
@@ -42,6 +44,7 @@ enum class CommandId {
     followTheme,
     lightTheme,
     darkTheme,
+    bottomDock,
     fullScreen,
     keys,
     about

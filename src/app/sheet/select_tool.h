@@ -32,6 +32,7 @@ public:
     void focusNext(bool backwards);
     /// Selects the next link of the device the keyboard is at.
     void selectNextLink(bool backwards);
+    bool isMoving() const { return gesture_ == Gesture::moving; }
     bool inGesture() const { return gesture_ != Gesture::none && gesture_ != Gesture::pressed; }
     /// The pointer left the sheet.
     void leave();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The events of the sheet: painting, pointer, keys, drag and drop.
 #include "app/sheet/sheet_view.h"
+#include "app/window/clipboard.h"
 #include "app/window/editor.h"
 
 #include <QContextMenuEvent>
@@ -137,6 +138,14 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         lastPan_ = event->position();
         return;
     }
+    constexpr int beyond = 30; // pixels past the edge before a move becomes a drag to somewhere else
+    if (tool_ == &select_ && select_.isMoving() &&
+        !rect().adjusted(-beyond, -beyond, beyond, beyond).contains(event->position().toPoint())) {
+        select_.cancel();
+        update();
+        Q_EMIT dragOutWanted();
+        return;
+    }
     tool_->move(pointerOf(*event));
     const QRect corner(width() - 168, height() - 116, 168, 116);
     locator_->stepAside(event->buttons() != Qt::NoButton && corner.contains(event->position().toPoint()));
@@ -241,13 +250,19 @@ const DeviceModel* SheetView::draggedModel(const QDropEvent& event) const {
     return id.isEmpty() ? nullptr : editor_.catalogue().device(id.toStdString());
 }
 
+bool SheetView::bringsClip(const QDropEvent& event) const {
+    return !event.source() && event.mimeData()->hasFormat(QString::fromLatin1(networkMimeType));
+}
+
 void SheetView::dragEnterEvent(QDragEnterEvent* event) {
-    if (draggedModel(*event))
+    if (draggedModel(*event) || bringsClip(*event))
         event->acceptProposedAction();
 }
 
 void SheetView::dragMoveEvent(QDragMoveEvent* event) {
     const DeviceModel* model = draggedModel(*event);
+    if (bringsClip(*event))
+        event->acceptProposedAction();
     if (!model)
         return;
     if (tool_ != &place_)
@@ -266,6 +281,17 @@ void SheetView::dropEvent(QDropEvent* event) {
     const DeviceModel* model = draggedModel(*event);
     place_.cancel();
     cancelTool();
+    if (!model && bringsClip(*event)) { // from another window
+        auto clip = clipFrom(*event->mimeData(), editor_.catalogue());
+        if (clip)
+            paste(*clip, camera_.toSheet(event->position()));
+        else
+            Q_EMIT editor_.refused(clip.refusal());
+        event->setDropAction(Qt::CopyAction);
+        event->accept();
+        setFocus();
+        return;
+    }
     if (!model)
         return;
     place_.put(*model, camera_.toSheet(event->position()), !(event->modifiers() & Qt::ControlModifier));

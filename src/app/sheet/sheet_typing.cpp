@@ -181,19 +181,15 @@ void SheetView::finishName() {
     editor_.apply(std::move(act));
 }
 
-void SheetView::paste() {
-    const edit::Clip& clip = editor_.clip();
-    if (clip.empty()) {
-        Q_EMIT editor_.refused(advice("there is nothing to paste", "copy some devices first"));
-        return;
-    }
+void SheetView::paste(const edit::Clip& clip, std::optional<PointF> at) {
     Rect bounds;
     clip.piece.all<Position>().forEach([&](const Position& p) {
         bounds = bounds.united({static_cast<double>(p.at.x), static_cast<double>(p.at.y), 120, 44});
     });
     const QPoint pointer = mapFromGlobal(QCursor::pos());
-    const PointF to =
-        underMouse() && rect().contains(pointer) ? camera_.toSheet(pointer) : camera_.visible().centre();
+    const PointF to = at                                         ? *at
+                      : underMouse() && rect().contains(pointer) ? camera_.toSheet(pointer)
+                                                                 : camera_.visible().centre();
     const Point by = onGrid(to - bounds.centre());
     editor_.apply(edit::pasteClip(editor_.network(), editor_.sheet(), clip,
                                   by == Point{} ? Point{32, 32} : by, editor_.ids()));

@@ -11,6 +11,7 @@
 #include "app/sheet/port_drawer.h"
 #include "app/sheet/select_tool.h"
 #include "app/sheet/tile_cache.h"
+#include "core/edit/objects.h"
 
 #include <QMenu>
 #include <QPlainTextEdit>
@@ -51,7 +52,8 @@ public:
     void addNoteHere();
     void editNote(model::NoteId note);
     void renameInPlace(edit::Refs objects);
-    void paste();
+    /// Puts a clip down at the pointer, or in the middle of what is seen.
+    void paste(const edit::Clip& clip, std::optional<scene::PointF> at = std::nullopt);
     QString portHint(const model::PortRef& port) const;
 
     /// The menu for a right press; filled by the window.
@@ -72,6 +74,8 @@ public:
 Q_SIGNALS:
     void hintChanged(const QString& hint);
     void zoomChanged(double zoom);
+    /// The selection is being dragged off the sheet.
+    void dragOutWanted();
     void placingEnded();
 
 protected:
@@ -98,6 +102,7 @@ protected:
 private:
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
+    bool bringsClip(const QDropEvent& event) const;
     void use(Tool& tool);
     void cameraMoved();
     void afterEvent();

@@ -122,14 +122,13 @@ void Editor::dropGone() {
     });
 }
 
-void Editor::copy() {
+std::optional<edit::Clip> Editor::copied() {
     edit::Clip clip = edit::copyObjects(network(), sheet(), selection());
     if (clip.empty()) {
         Q_EMIT refused(advice("nothing that can be copied is selected", "select devices or notes"));
-        return;
+        return std::nullopt;
     }
-    clip_ = std::move(clip);
-    Q_EMIT stateChanged();
+    return clip;
 }
 
 void Editor::setDocument(edit::Document document) {

@@ -45,9 +45,8 @@ public:
     void undo();
     void redo();
 
-    void copy();
-    bool canPaste() const { return !clip_.empty(); }
-    const edit::Clip& clip() const { return clip_; }
+    /// What the selection is as a clip; refused() tells when there is nothing to copy.
+    std::optional<edit::Clip> copied();
 
     /// Puts another document in place of the present one, which is closed in peace.
     void setDocument(edit::Document document);
@@ -81,7 +80,6 @@ private:
     scene::Scene scene_;
     edit::Session session_;
     model::PortRef port_;
-    edit::Clip clip_;
     std::jthread releaser_; ///< large values are let go of beside the window's thread
 };
 

@@ -2,14 +2,17 @@
 #include "app/window/main_window.h"
 
 #include "app/sheet/snapping.h"
+#include "app/window/clipboard.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/catalogue_file.h"
 
 #include <QApplication>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QDockWidget>
+#include <QFile>
 #include <QMenuBar>
 #include <QMimeData>
 #include <QSettings>
@@ -61,6 +64,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     });
     connect(sheet_, &SheetView::zoomChanged, this,
             [this](double zoom) { zoom_->setText(QStringLiteral("%1 %").arg(qRound(zoom * 100))); });
+    connect(sheet_, &SheetView::dragOutWanted, this, &MainWindow::dragSelectionOut);
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
         if (!showsSheet())
@@ -71,6 +75,14 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
+    connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
+    const auto lookAtClipboard = [this] {
+        const QMimeData* held = QGuiApplication::clipboard()->mimeData();
+        clipboardHolds_ = held && mayHoldClip(*held);
+        refreshEnabled();
+    };
+    connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, lookAtClipboard);
+    lookAtClipboard();
     connect(start_, &StartPage::newWanted, this, &MainWindow::newNetwork);
     connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
     connect(start_, &StartPage::openWanted, this, [this] { run(CommandId::open); });
@@ -88,7 +100,9 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     showStart();
 }
 
-MainWindow::~MainWindow() = default;
+MainWindow::~MainWindow() {
+    bottomDock_->disconnect(this); // it tells of its hiding when the rest is gone already
+}
 
 void MainWindow::buildActions() {
     for (const Command& command : commandTable()) {
@@ -190,6 +204,17 @@ void MainWindow::buildDocks() {
     detailsDock_->setWidget(details_);
     addDockWidget(Qt::RightDockWidgetArea, detailsDock_);
     resizeDocks({leftDock_, detailsDock_}, {240, 290}, Qt::Horizontal);
+    remarks_ = new RemarksPanel;
+    bottomDock_ = new QDockWidget(tr("Remarks"), this);
+    bottomDock_->setObjectName(QStringLiteral("bottomDock"));
+    bottomDock_->setWidget(remarks_);
+    addDockWidget(Qt::BottomDockWidgetArea, bottomDock_);
+    resizeDocks({bottomDock_}, {170}, Qt::Vertical);
+    bottomDock_->hide();
+    setCorner(Qt::BottomLeftCorner, Qt::LeftDockWidgetArea);
+    setCorner(Qt::BottomRightCorner, Qt::RightDockWidgetArea);
+    connect(bottomDock_, &QDockWidget::visibilityChanged, this,
+            [this](bool shown) { action(CommandId::bottomDock)->setChecked(shown); });
 }
 
 void MainWindow::buildStatus() {
@@ -287,12 +312,13 @@ void MainWindow::refreshEnabled() {
     for (const Id id : {Id::cut, Id::copy, Id::duplicate, Id::remove})
         enable(id, any);
     enable(Id::rename, !editor_->selectedDevices().empty());
-    enable(Id::paste, editor_->canPaste());
+    enable(Id::paste, clipboardHolds_);
     enable(Id::linkInRow, editor_->selectedDevices().size() > 1);
     enable(Id::otherPort, oneLink);
     enable(Id::straighten, oneLink);
-    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::exportPicture,
-                        Id::selectAll, Id::zoomIn, Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
+    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::import,
+                        Id::exportData, Id::exportPicture, Id::selectAll, Id::zoomIn, Id::zoomOut,
+                        Id::zoomWhole, Id::fit, Id::fitSelection})
         enable(id, onSheet);
 }
 
@@ -316,6 +342,14 @@ void MainWindow::run(CommandId id) {
         if (const QString path = pathToSave(id == CommandId::saveAs); !path.isEmpty())
             saveInBackground(path);
         break;
+    case CommandId::import:
+        if (const QString path = askPathOr(false); !path.isEmpty())
+            importFile(path);
+        break;
+    case CommandId::exportData:
+        if (const QString path = askExport(); !path.isEmpty())
+            exportTo(path);
+        break;
     case CommandId::exportPicture:
         exportPicture();
         break;
@@ -329,14 +363,14 @@ void MainWindow::run(CommandId id) {
         editor_->redo();
         break;
     case CommandId::cut:
-        editor_->copy();
+        copySelection();
         editor_->apply(edit::removeObjects(editor_->network(), editor_->selection()));
         break;
     case CommandId::copy:
-        editor_->copy();
+        copySelection();
         break;
     case CommandId::paste:
-        sheet_->paste();
+        pasteClipboard();
         break;
     case CommandId::duplicate:
         editor_->apply(edit::duplicateObjects(editor_->network(), editor_->sheet(), editor_->selection(),
@@ -409,6 +443,9 @@ void MainWindow::run(CommandId id) {
     case CommandId::darkTheme:
         theme_->choose(ThemeChoice::dark);
         break;
+    case CommandId::bottomDock:
+        bottomDock_->setVisible(!bottomDock_->isVisible());
+        break;
     case CommandId::fullScreen:
         isFullScreen() ? showNormal() : showFullScreen();
         break;
@@ -452,6 +489,15 @@ void MainWindow::focusNextPanel() {
 
 void MainWindow::goTo(quint64 object, bool isLink) {
     if (object != 0) {
+        const std::uint64_t shown = isLink && editor_->network().link({object})
+                                        ? editor_->network().link({object})->a.device.value
+                                        : object;
+        if (!editor_->network().position(editor_->sheet(), shown))
+            for (const Sheet& sheet : editor_->network().sheetsInOrder())
+                if (editor_->network().position(sheet.id, shown)) {
+                    editor_->showSheet(sheet.id);
+                    break;
+                }
         editor_->select({{isLink ? Kind::link : Kind::device, object}});
         if (const auto* plate = editor_->scene().plate({object}))
             sheet_->reveal(plate->frame);
@@ -499,8 +545,18 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 
 void MainWindow::dropEvent(QDropEvent* event) {
     const QList<QUrl> urls = event->mimeData()->urls();
-    if (!urls.isEmpty() && urls.front().isLocalFile())
-        openFile(urls.front().toLocalFile());
+    if (urls.isEmpty() || !urls.front().isLocalFile())
+        return;
+    event->acceptProposedAction();
+    const QString path = urls.front().toLocalFile();
+    // Onto a sheet with something on it a file in a foreign format is an import.
+    QFile file(path);
+    const QByteArray start = file.open(QIODevice::ReadOnly) ? file.read(64) : QByteArray();
+    const bool own = exchange::isOwn({start.data(), static_cast<std::size_t>(start.size())});
+    if (showsSheet() && !own && editor_->network().all<Device>().size() > 0)
+        importFile(path);
+    else
+        openFile(path);
 }
 
 } // namespace underridge::app

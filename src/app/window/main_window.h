@@ -5,15 +5,18 @@
 #include "app/panels/catalogue_panel.h"
 #include "app/panels/details_panel.h"
 #include "app/panels/outline_panel.h"
+#include "app/panels/remarks_panel.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/desktop_theme.h"
 #include "app/window/editor.h"
 #include "app/window/find_field.h"
+#include "app/window/import_dialog.h"
 #include "app/window/start_page.h"
 
 #include <QMainWindow>
 #include <QStackedWidget>
 #include <QTabWidget>
+#include <QTemporaryDir>
 #include <QToolButton>
 #include <map>
 #include <thread>
@@ -44,13 +47,20 @@ public:
     DetailsPanel& details() { return *details_; }
     FindField& find() { return *find_; }
     StartPage& startPage() { return *start_; }
+    RemarksPanel& remarks() { return *remarks_; }
+    QDockWidget& bottomDock() { return *bottomDock_; }
     QAction* action(CommandId id) { return actions_.at(id); }
     bool showsSheet() const { return stack_->currentWidget() == sheet_; }
     QString statusText() const;
     DesktopTheme& theme() { return *theme_; }
 
-    /// Opens a file in this window; a refusal is shown and leaves all as it was.
+    /// Opens a file in this window, whatever its format; a refusal is shown and leaves all as it was. What is
+    /// in a foreign format becomes a new network, to be saved under a name of its own.
     bool openFile(const QString& path);
+    /// Takes a file into the open network after a preview, as one step.
+    bool importFile(const QString& path);
+    /// Writes the network in the format of the suffix and lists what it cannot hold.
+    bool exportTo(const QString& path);
     void openFirstOffice();
     /// Saves and waits: before something is closed.
     bool saveTo(const QString& path);
@@ -68,6 +78,9 @@ public:
     /// A file name from a dialog unless a test says; empty: cancelled.
     std::function<QString(bool forSaving)> askPath;
     std::function<QString()> askPicturePath;
+    std::function<QString()> askExportPath;
+    /// Shows the preview of an import; false: cancelled.
+    std::function<bool(ImportDialog&)> askImport;
     std::function<bool(const edit::Recoverable&)> askRecover;
 
 protected:
@@ -102,16 +115,25 @@ private:
     struct Opening {
         Result<edit::Document::Opened> document;
         scene::Scene scene;
+        bool foreign = false;
     };
     /// Reads a file and builds its scene on a worker, with progress and cancel; nothing: cancelled.
     std::unique_ptr<Opening> readOnWorker(const QString& path);
+    std::unique_ptr<Result<exchange::Loaded>> loadOnWorker(const QString& path);
+    template <class Made>
+    std::unique_ptr<Made> onWorker(const QString& path, std::function<Made()> make);
+    void copySelection();
+    void dragSelectionOut();
+    void pasteClipboard();
     void exportPicture();
     void showKeys();
     void showAbout();
     void focusNextPanel();
     void goTo(quint64 object, bool isLink);
-    void showRemarks(const std::vector<Remark>& remarks);
+    void showRemarks(const QString& about, const std::vector<Remark>& remarks);
+    void goToRemark(const Remark& remark);
     QString askPathOr(bool saving);
+    QString askExport();
 
     WindowWorld world_;
     std::unique_ptr<QSettings> settings_;
@@ -123,8 +145,9 @@ private:
     CataloguePanel* catalogue_ = nullptr;
     OutlinePanel* outline_ = nullptr;
     DetailsPanel* details_ = nullptr;
+    RemarksPanel* remarks_ = nullptr;
     FindField* find_ = nullptr;
-    QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr;
+    QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;
     QTabWidget* leftTabs_ = nullptr;
     QToolButton* sheetName_ = nullptr;
     QLabel *hint_ = nullptr, *zoom_ = nullptr, *saved_ = nullptr, *counts_ = nullptr;
@@ -132,7 +155,9 @@ private:
     std::map<CommandId, QAction*> actions_;
     QTimer hintTimer_;
     std::jthread saver_, opener_;
+    std::unique_ptr<QTemporaryDir> dragFolder_; ///< the SVG of a selection dragged out
     QString latestHint_;
+    bool clipboardHolds_ = false;
 };
 
 /// Every key and gesture, as shown by F1: made from the command table.

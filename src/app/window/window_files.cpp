@@ -45,25 +45,20 @@ void MainWindow::newNetwork() {
     sheet_->fitAll();
 }
 
-std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& path) {
-    std::unique_ptr<Opening> result;
+template <class Made>
+std::unique_ptr<Made> MainWindow::onWorker(const QString& path, std::function<Made()> make) {
+    std::unique_ptr<Made> result;
     QEventLoop loop;
     // Whoever waits may give up; the worker's result is then dropped.
     auto wanted = std::make_shared<std::atomic<bool>>(true);
-    opener_ = std::jthread([this, &loop, &result, wanted, world = world_.world, path = path.toStdString()] {
-        auto opening = std::make_shared<Opening>(Opening{edit::Document::open(world, path), {}});
-        if (opening->document) {
-            const auto& network = opening->document->document.network();
-            const auto sheets = network.sheetsInOrder();
-            opening->scene =
-                scene::Scene::build(network, sheets.empty() ? model::SheetId{} : sheets.front().id);
-        }
+    opener_ = std::jthread([this, &loop, &result, wanted, make = std::move(make)] {
+        auto made = std::make_shared<Made>(make());
         QMetaObject::invokeMethod(
             this,
-            [opening, wanted, &loop, &result] {
+            [made, wanted, &loop, &result] {
                 if (!*wanted)
                     return;
-                result = std::make_unique<Opening>(std::move(*opening));
+                result = std::make_unique<Made>(std::move(*made));
                 loop.quit();
             },
             Qt::QueuedConnection);
@@ -79,6 +74,45 @@ std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& pat
     loop.exec();
     *wanted = false;
     return result;
+}
+
+std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& path) {
+    return onWorker<Opening>(
+        path, [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()] {
+            const auto read = [&]() -> Opening {
+                const auto bytes = world.files.read(path);
+                if (!bytes)
+                    return {bytes.refusal(), {}};
+                if (exchange::isOwn(*bytes))
+                    return {edit::Document::open(world, path), {}};
+                auto loaded = exchange::readAny(*bytes, {path, catalogue});
+                if (!loaded)
+                    return {loaded.refusal(), {}};
+                return {edit::Document::Opened{edit::Document::fresh(world, std::move(loaded->network)),
+                                               std::move(loaded->remarks)},
+                        {},
+                        true};
+            };
+            Opening opening = read();
+            if (opening.document) {
+                const auto& network = opening.document->document.network();
+                const auto sheets = network.sheetsInOrder();
+                opening.scene =
+                    scene::Scene::build(network, sheets.empty() ? model::SheetId{} : sheets.front().id);
+            }
+            return opening;
+        });
+}
+
+std::unique_ptr<Result<exchange::Loaded>> MainWindow::loadOnWorker(const QString& path) {
+    using Made = Result<exchange::Loaded>;
+    return onWorker<Made>(
+        path, [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()]() -> Made {
+            const auto bytes = world.files.read(path);
+            if (!bytes)
+                return bytes.refusal();
+            return exchange::readAny(*bytes, {path, catalogue});
+        });
 }
 
 bool MainWindow::openFile(const QString& path) {
@@ -110,7 +144,7 @@ bool MainWindow::openFile(const QString& path) {
     sheet_->fitAll();
     addRecent(path);
     refreshState();
-    showRemarks(remarks);
+    showRemarks(tr("Opened %1").arg(QFileInfo(path).fileName()), remarks);
     return true;
 }
 
@@ -141,23 +175,8 @@ bool MainWindow::recover(const edit::Recoverable& from) {
     editor_->setDocument(std::move(recovered->document));
     showSheet();
     sheet_->fitAll();
-    showRemarks(recovered->remarks);
+    showRemarks(tr("Recovered"), recovered->remarks);
     return true;
-}
-
-void MainWindow::showRemarks(const std::vector<Remark>& remarks) {
-    if (remarks.empty())
-        return;
-    tell(remarks.front());
-    if (remarks.size() < 2 || askSave)
-        return;
-    QMessageBox box(QMessageBox::Information, tr("Remarks"),
-                    tr("%1 remarks on reading the file").arg(remarks.size()), QMessageBox::Ok, this);
-    QStringList lines;
-    for (const Remark& remark : remarks)
-        lines << QString::fromStdString(remark.text());
-    box.setDetailedText(lines.join(QLatin1Char('\n')));
-    box.exec();
 }
 
 bool MainWindow::mayLeave() {
@@ -253,7 +272,11 @@ void MainWindow::saveInBackground(const QString& path) {
 QString MainWindow::askPathOr(bool saving) {
     if (askPath)
         return askPath(saving);
-    const QString filter = tr("Underridge networks (*.underridge);;All files (*)");
+    const QString own = tr("Underridge networks (*.underridge)");
+    const QString filter = saving
+                               ? own
+                               : tr("Networks (*.underridge *.json *.graphml *.xml *.csv *.tsv)") +
+                                     QStringLiteral(";;") + own + QStringLiteral(";;") + tr("All files (*)");
     const QString folder = QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath();
     if (!saving)
         return QFileDialog::getOpenFileName(this, tr("Open"), folder, filter);

@@ -104,6 +104,13 @@ void carryModels(const Network& from, Network& to, const Device& device) {
         carry<TransceiverModel>(from, to, transceiver.model);
 }
 
+std::vector<VlanId> vlansOf(const Interface& interface) {
+    std::vector<VlanId> vlans = interface.tagged;
+    if (interface.untagged)
+        vlans.push_back(interface.untagged);
+    return vlans;
+}
+
 /// "till-03" → "till-{03..}"; "core" → "core".
 std::string patternLike(const std::string& name) {
     const auto last = name.find_last_not_of("0123456789");
@@ -196,6 +203,25 @@ private:
         });
     }
 
+    /// The VLAN of the same id, else of the same number and name, else one brought along.
+    VlanId vlanFor(VlanId old) {
+        const Vlan* brought = piece_.vlan(old);
+        if (!brought || network_.vlan(old))
+            return network_.vlan(old) ? old : VlanId{};
+        VlanId same;
+        network_.all<Vlan>().forEach([&](const Vlan& vlan) {
+            if (vlan.number == brought->number && vlan.name == brought->name)
+                same = vlan.id;
+        });
+        if (same)
+            return same;
+        Vlan vlan = *brought;
+        if (!network_.group(vlan.scope))
+            vlan.scope = {};
+        network_.put(std::move(vlan));
+        return old;
+    }
+
     void pasteInterfaces() {
         piece_.all<Interface>().forEach([&](const Interface& old) { fresh_[old.id.value] = ids_.next(); });
         piece_.all<Interface>().forEach([&](const Interface& old) {
@@ -204,6 +230,10 @@ private:
             interface.device = {fresh_.at(old.device.value)};
             if (const auto parent = fresh_.find(old.parent.value); parent != fresh_.end())
                 interface.parent = {parent->second};
+            interface.untagged = interface.untagged ? vlanFor(interface.untagged) : VlanId{};
+            for (VlanId& vlan : interface.tagged)
+                vlan = vlanFor(vlan);
+            std::erase(interface.tagged, VlanId{});
             interface.addresses.clear(); // two devices do not share an address
             interface.mac.clear();
             network_.put(std::move(interface));
@@ -261,6 +291,7 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
 
 Clip copyObjects(const Network& network, SheetId sheet, const Refs& objects) {
     Clip clip;
+    clip.piece.put(network.info());
     if (const Sheet* drawn = network.sheet(sheet))
         clip.piece.put(*drawn);
     std::set<DeviceId> copied;
@@ -275,7 +306,12 @@ Clip copyObjects(const Network& network, SheetId sheet, const Refs& objects) {
             carryModels(network, clip.piece, *device);
             const auto carryRecord = [&](const auto& record) { clip.piece.put(record); };
             network.all<Port>().forEachIn(ref.id, carryRecord);
-            network.all<Interface>().forEachIn(ref.id, carryRecord);
+            network.all<Interface>().forEachIn(ref.id, [&](const Interface& interface) {
+                clip.piece.put(interface);
+                for (const VlanId id : vlansOf(interface))
+                    if (const Vlan* vlan = network.vlan(id))
+                        clip.piece.put(*vlan);
+            });
             network.all<PanelMap>().forEachIn(ref.id, carryRecord);
             carryPosition(ref.id);
         } else if (const Note* note = network.note({ref.id})) {

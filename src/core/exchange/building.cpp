@@ -429,6 +429,9 @@ Loaded Builder::finish() {
                 without.push_back(shown.device);
         layout::putDown(network_, sheet.id, without);
     }
+    for (Remark& remark : kept_)
+        if (const auto at = objects_.find(remark.where.object); at != objects_.end())
+            remark.where.id = at->second;
     return {std::move(network_), std::move(kept_)};
 }
 

@@ -73,6 +73,9 @@ public:
     model::Interface& interfaceOn(model::DeviceId device, const std::string& port);
     model::VlanId vlan(int number);
 
+    /// What a source calls an object: remarks about it lead there.
+    void knowAs(const std::string& object, std::uint64_t id) { objects_.emplace(object, id); }
+
     /// The network with everything in it; devices without a position are put down.
     Loaded finish();
 
@@ -96,6 +99,7 @@ private:
     std::unordered_map<std::uint64_t, model::Link> links_;
     std::unordered_map<std::uint64_t, model::Cable> cables_;
     std::map<int, model::Vlan> vlans_;
+    std::unordered_map<std::string, std::uint64_t> objects_;
     struct Shown {
         model::SheetId sheet;
         model::DeviceId device;

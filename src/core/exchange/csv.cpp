@@ -190,6 +190,7 @@ private:
         const DeviceId id = builder_.addDevice(identity, name);
         builder_.show(sheet_, id);
         byName_.emplace(name, id);
+        builder_.knowAs(name, id.value);
         byIdText_.emplace(identity, id);
         return id;
     }
@@ -285,6 +286,7 @@ private:
             const PortRef b = builder_.port(ends[1], table.cell(row, "to port"));
             Link& link = builder_.addLink(
                 idText.empty() ? fmt::format("{}\n{}\n{}\n{}", from, a.port, to, b.port) : idText, a, b);
+            builder_.knowAs(where.object, link.id.value);
             if (const std::string cable = table.cell(row, "cable"); !cable.empty())
                 builder_.setLinkField(link, "cable", cable, where);
             for (std::size_t i = 0; i < table.titles().size() && i < row.cells.size(); ++i) {

@@ -338,6 +338,7 @@ private:
     void device(const pugi::xml_node& node, const std::string& id, const Data& data, GroupId group) {
         const DeviceId device = builder_.addDevice(scope_ + id, id);
         devices_.emplace(scope_ + id, device);
+        builder_.knowAs(id, device.value);
         builder_.show(sheet_, device);
         builder_.device(device).group = group;
         std::optional<double> x, y;
@@ -452,6 +453,7 @@ private:
             id.empty() ? fmt::format("{}edge\n{}\n{}\n{}\n{}", scope, source, sourcePort, target, targetPort)
                        : scope + id,
             builder_.port(a.device, sourcePort), builder_.port(b.device, targetPort));
+        builder_.knowAs(object, link.id.value);
         const Data data = dataOf(node, "edge", object);
         for (const auto& [key, value] : data.values)
             builder_.setLinkField(link, key->name, value.first, value.second);

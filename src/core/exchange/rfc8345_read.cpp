@@ -160,9 +160,10 @@ private:
             if (remark.where.line != -1)
                 continue;
             const auto at = places.find(remark.where.file);
-            const std::string object = remark.where.object;
+            const Where old = remark.where;
             remark.where = at == places.end() ? Where{source_.file} : at->second;
-            remark.where.object = object;
+            remark.where.object = old.object;
+            remark.where.id = old.id;
         }
     }
 
@@ -332,6 +333,7 @@ private:
                 builder_.setModel(device, "shared-segment");
         }
         devices_[{net.id, id}] = device;
+        builder_.knowAs(id, device.value);
         builder_.show(net.sheet, device);
 
         Json rest = json;
@@ -605,6 +607,7 @@ private:
                                       forth.source, forth.destination);
         Json entry{{"network", net.id}, {"link", forth.id}, {"rest", restOf(forth.json)}};
         linkIds_[{net.id, forth.id}] = link.id;
+        builder_.knowAs(forth.id, link.id.value);
         if (back) {
             entry["back"] = {{"link", back->id}, {"rest", restOf(back->json)}};
             linkIds_[{net.id, back->id}] = link.id;

@@ -157,9 +157,11 @@ bool accepts(Cage cage, Cage plug) {
 
 Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
     if (a.record && a.record->learned && a.like->connector == Connector::none)
-        return {{}, fmt::format("the connector of port {} is not known; choose the device's model first", a.key)};
+        return {{},
+                fmt::format("the connector of port {} is not known; choose the device's model first", a.key)};
     if (b.record && b.record->learned && b.like->connector == Connector::none)
-        return {{}, fmt::format("the connector of port {} is not known; choose the device's model first", b.key)};
+        return {{},
+                fmt::format("the connector of port {} is not known; choose the device's model first", b.key)};
     if (a.like->use == PortUse::power || b.like->use == PortUse::power)
         return {{}, "a power port carries no data"};
     if (!a.isData() && !b.isData())

@@ -187,11 +187,11 @@ struct Fields<PortRef> {
 template <>
 struct Fields<Port> {
     static constexpr auto all =
-        std::tuple{Field{"device", &Port::device},        Field{"port", &Port::port},
-                   Field{"label", &Port::label},          Field{"note", &Port::note},
-                   Field{"disabled", &Port::disabled},    Field{"reserved", &Port::reserved},
-                   Field{"speed", &Port::speed},          Field{"duplex", &Port::duplex},
-                   Field{"breakout", &Port::breakout},    Field{"powerOff", &Port::powerOff},
+        std::tuple{Field{"device", &Port::device},         Field{"port", &Port::port},
+                   Field{"label", &Port::label},           Field{"note", &Port::note},
+                   Field{"disabled", &Port::disabled},     Field{"reserved", &Port::reserved},
+                   Field{"speed", &Port::speed},           Field{"duplex", &Port::duplex},
+                   Field{"breakout", &Port::breakout},     Field{"powerOff", &Port::powerOff},
                    Field{"attributes", &Port::attributes}, Field{"learned", &Port::learned}};
 };
 template <>

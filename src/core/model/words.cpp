@@ -63,7 +63,7 @@ std::string_view pluralOf(Role role) {
         "Routers",   "Switches",         "Hubs",      "Firewalls",      "Access points", "Radio bridges",
         "Servers",   "Workstations",     "Portables", "Phones",         "Printers",      "Cameras",
         "Terminals", "Controllers",      "Sensors",   "Serial servers", "Patch panels",  "Outlets",
-        "Splitters", "Media converters", "Power",     "Providers",        "Role not known"};
+        "Splitters", "Media converters", "Power",     "Providers",      "Role not known"};
     return words[static_cast<std::size_t>(role)];
 }
 
