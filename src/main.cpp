@@ -27,12 +27,11 @@ QString stateFolder() {
     return base + QStringLiteral("/underridge/journal");
 }
 
-/// The sample beside the program when installed, else in the source tree.
-QString demoFile() {
-    const QString name = QStringLiteral("first-office.underridge");
+/// The samples beside the program when installed, else in the source tree.
+QString demoFolder() {
     const QString installed =
-        QCoreApplication::applicationDirPath() + QStringLiteral("/../share/underridge/demo/") + name;
-    return QFileInfo::exists(installed) ? installed : QStringLiteral(UNDERRIDGE_SOURCE_DEMO "/") + name;
+        QCoreApplication::applicationDirPath() + QStringLiteral("/../share/underridge/demo");
+    return QFileInfo::exists(installed) ? installed : QStringLiteral(UNDERRIDGE_SOURCE_DEMO);
 }
 
 int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
@@ -40,12 +39,12 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
     QApplication::setStyle(QStringLiteral("fusion"));
     DiskFiles files;
     app::WindowWorld world{
-        {files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFile()};
+        {files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFolder()};
     const bool cutOff = !edit::Document::recoverable(world.world).empty();
     app::MainWindow window(std::move(world));
     window.show();
     if (wanted.demo && !cutOff) // work to recover comes first: the start page offers both
-        window.openFirstOffice();
+        window.openFennickQuay();
     else if (!wanted.file.empty())
         window.openFile(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());
     return QApplication::exec();

@@ -5,10 +5,12 @@
 #include "core/base/files.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
+#include "paint/pages.h"
 #include "paint/picture.h"
 
 #include <CLI/CLI.hpp>
 #include <chrono>
+#include <fmt/chrono.h>
 #include <fmt/format.h>
 #include <iterator>
 
@@ -101,8 +103,9 @@ public:
     }
 
     struct Render {
-        std::string file, output, sheet, size, theme = "light", detail;
+        std::string file, output, sheet, size, theme = "light", detail, paper, pages = "1x1";
         double scale = 1;
+        bool scaled = false, landscape = false;
     };
 
     int render(const Render& wanted, const std::function<void()>& prepareDrawing) {
@@ -140,6 +143,8 @@ public:
             return refuse(sheet.refusal(), wrongUsage);
         prepareDrawing();
         const auto scene = scene::Scene::build(loaded->network, *sheet);
+        if (!wanted.paper.empty())
+            return renderPages(wanted, loaded->network, scene);
         const auto picture = paint::writePicture(scene, wanted.output, options, loaded->network.info().name);
         if (!picture)
             return refuse(picture.refusal(), cannotWrite);
@@ -148,6 +153,46 @@ public:
         if (common.json)
             out_ << Json{{"width", picture->width}, {"height", picture->height}, {"elapsedMs", elapsed}}.dump(
                         2)
+                 << '\n';
+        return done;
+    }
+
+    /// On paper: a PDF of all pages, or an SVG of the first.
+    int renderPages(const Render& wanted, const Network& network, const scene::Scene& scene) {
+        paint::PageSetup setup;
+        setup.paper = *paint::paperFromText(wanted.paper);
+        setup.landscape = wanted.landscape;
+        char x = 0;
+        std::istringstream parts(wanted.pages);
+        if (!(parts >> setup.across >> x >> setup.down) || x != 'x' || setup.across < 1 || setup.down < 1)
+            return refuse(error(fmt::format("{} is not a number of pages", wanted.pages), "write it as 2x1"),
+                          wrongUsage);
+        if (wanted.scaled)
+            setup.scalePercent = wanted.scale * 100;
+        const Sheet* sheet = network.sheet(scene.sheet());
+        const paint::TitleBlock title{network.info().name, sheet ? sheet->name : std::string(),
+                                      fmt::format("{:%Y-%m-%d}", fmt::localtime(std::time(nullptr))),
+                                      paint::revisionOf(network)};
+        const auto format = paint::formatFromSuffix(wanted.output);
+        if (format == paint::PictureFormat::png)
+            return refuse(error("paper is written as .pdf or .svg", "choose one of these", {wanted.output}),
+                          wrongUsage);
+        const auto bytes = format == paint::PictureFormat::svg
+                               ? paint::pageSvg(scene, network, setup, 0, title)
+                               : paint::pagesPdf(scene, network, setup, title);
+        if (!bytes)
+            return refuse(bytes.refusal(), wrongUsage);
+        if (auto kept = files_.writeAtomically(wanted.output,
+                                               {bytes->data(), static_cast<std::size_t>(bytes->size())});
+            !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        const auto layout = paint::layOut(scene, setup);
+        if (common.json)
+            out_ << Json{{"pages", layout->count()},
+                         {"widthMm", layout->paperMm.width()},
+                         {"heightMm", layout->paperMm.height()},
+                         {"scalePercent", layout->scalePercent()}}
+                        .dump(2)
                  << '\n';
         return done;
     }
@@ -177,7 +222,7 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     OpenWindow window;
     app.set_version_flag("--version", std::string("underridge " UNDERRIDGE_VERSION));
     app.add_option("FILE", window.file, "network to open in the window");
-    app.add_flag("--demo", window.demo, "open the first office");
+    app.add_flag("--demo", window.demo, "open the sample Fennick Quay");
     app.require_subcommand(0, 1);
 
     const auto common = [&](CLI::App* sub) {
@@ -220,7 +265,14 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     render->add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));
     render->add_option("--detail", wanted.detail, "far, middle, near or close")
         ->check(CLI::IsMember({"far", "middle", "near", "close"}));
-    render->callback([&] { outcome.exitCode = runner.render(wanted, prepareDrawing); });
+    render->add_option("--paper", wanted.paper, "on paper with a title block: A4, A3, A2, A1 or A0")
+        ->check(CLI::IsMember({"A4", "A3", "A2", "A1", "A0"}, CLI::ignore_case));
+    render->add_flag("--landscape", wanted.landscape, "paper the wide way round");
+    render->add_option("--pages", wanted.pages, "fit on ACROSSxDOWN pages; with --scale as many as it takes");
+    render->callback([&] {
+        wanted.scaled = render->count("--scale") > 0;
+        outcome.exitCode = runner.render(wanted, prepareDrawing);
+    });
 
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());

@@ -51,9 +51,10 @@ void draw(QPaintDevice& device, const scene::Scene& scene, const Layout& layout,
                      options.theme->sheet);
     painter.scale(layout.scale * unit, layout.scale * unit);
     painter.translate(-layout.area.x, -layout.area.y);
-    SheetPainter(*options.theme)
-        .paint(painter, scene, layout.area, layout.scale,
-               options.detail.value_or(scene::detailFor(layout.scale)));
+    SheetPainter sheet(*options.theme);
+    sheet.outlineText(options.format == PictureFormat::svg); // PDF embeds its fonts, SVG does not
+    sheet.paint(painter, scene, layout.area, layout.scale,
+                options.detail.value_or(scene::detailFor(layout.scale)));
 }
 
 QByteArray bytesOf(const scene::Scene& scene, const Layout& layout, const PictureOptions& options,

@@ -442,7 +442,14 @@ void SheetPainter::text(QPainter& painter, QPointF baseline, const std::string& 
     painter.setPen(colour);
     painter.translate(baseline);
     painter.scale(size / pixels, size / pixels);
-    painter.drawText(QPointF(0, 0), QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size())));
+    const QString characters = QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
+    if (outlineText_) {
+        QPainterPath outline;
+        outline.addText(QPointF(0, 0), font, characters);
+        painter.fillPath(outline, colour);
+    } else {
+        painter.drawText(QPointF(0, 0), characters);
+    }
     painter.restore();
 }
 

@@ -23,6 +23,8 @@ public:
     explicit SheetPainter(const Theme& theme);
 
     const Theme& theme() const { return theme_; }
+    /// Whether texts are drawn as outlines, for files that carry no fonts.
+    void outlineText(bool on) { outlineText_ = on; }
 
     /// Background with its dots, then everything that meets `area`, at this zoom's detail.
     void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom);
@@ -56,6 +58,7 @@ private:
     void rail(QPainter& painter, const scene::Plate& plate);
 
     const Theme& theme_;
+    bool outlineText_ = false;
     std::vector<QPainterPath> glyphs_; ///< by role
     QFont regular_, semiBold_;
 };

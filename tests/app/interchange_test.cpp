@@ -6,6 +6,7 @@
 
 #include <QClipboard>
 #include <QMimeData>
+#include <QSvgRenderer>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -136,7 +137,7 @@ private Q_SLOTS:
         h.key(Qt::Key_C, Qt::ControlModifier);
         const QMimeData* held = QGuiApplication::clipboard()->mimeData();
         QVERIFY(held->text().startsWith("id,name,role"));
-        QVERIFY(held->data("image/svg+xml").contains("acc-1"));
+        QVERIFY(QSvgRenderer(held->data("image/svg+xml")).isValid());
         QImage image;
         QVERIFY(image.loadFromData(held->data("image/png"), "PNG"));
         QVERIFY(image.width() > 100);

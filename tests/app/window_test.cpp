@@ -33,7 +33,7 @@ private Q_SLOTS:
     void the_first_window_offers_new_sample_and_open() {
         WindowHarness h;
         QVERIFY(!h.window->showsSheet());
-        for (const char* text : {"New network", "First office", "Open…"})
+        for (const char* text : {"New network", "First office", "Fennick Quay", "Open or import…"})
             QVERIFY2(h.button(QString::fromUtf8(text)), text);
         QTest::mouseClick(h.button("First office"), Qt::LeftButton);
         QVERIFY(h.window->showsSheet());

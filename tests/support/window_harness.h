@@ -108,7 +108,7 @@ private:
                                 [this] { return clock += 10; }};
         auto fresh = std::make_unique<app::MainWindow>(
             app::WindowWorld{world, 7, folder.filePath("settings.ini"),
-                             QStringLiteral(UNDERRIDGE_ROOT "/demo/first-office.underridge")});
+                             QStringLiteral(UNDERRIDGE_ROOT "/demo")});
         fresh->askSave = [this] {
             saveAsked = true;
             return answer;

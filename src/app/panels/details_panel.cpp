@@ -5,6 +5,7 @@
 #include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
+#include "core/edit/models.h"
 #include "core/edit/names.h"
 #include "core/edit/sheets.h"
 #include "paint/sheet_painter.h"
@@ -104,6 +105,7 @@ void DetailsPanel::showDevice(const Device& device) {
     form_->textRow(tr("Name"), text(device.name), {}, [this, id](const std::string& typed) {
         return edit::rename(editor_.network(), {refTo(id)}, {typed});
     });
+    modelRows(device);
     std::string address;
     network.all<Interface>().forEachIn(id.value, [&](const Interface& i) {
         if (address.empty() && !i.addresses.empty())
@@ -133,6 +135,47 @@ void DetailsPanel::showDevice(const Device& device) {
     form_->row(tr("From"), text(titleOf(device.provenance.origin)) +
                                (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
     portLists(device);
+}
+
+void DetailsPanel::modelRows(const Device& device) {
+    const DeviceId id = device.id;
+    const DeviceModel* held = editor_.network().modelOf(device);
+    QStringList names;
+    int current = -1;
+    const auto& models = editor_.catalogue().devices;
+    for (const DeviceModel& each : models) {
+        if (each.id == device.model)
+            current = static_cast<int>(names.size());
+        names << text(each.name);
+    }
+    if (current < 0) // a model that only this network has, or none
+        names << text(modelName(editor_.network(), device));
+    form_->choiceRow(tr("Model"), names, current < 0 ? static_cast<int>(names.size()) - 1 : current,
+                     [this, id](int chosen) -> edit::ActResult {
+                         const auto& all = editor_.catalogue().devices;
+                         if (chosen < 0 || static_cast<std::size_t>(chosen) >= all.size())
+                             return edit::Act{{}, editor_.network(), {}};
+                         return edit::setModel(editor_.network(), {id},
+                                               all[static_cast<std::size_t>(chosen)]);
+                     });
+    if (!held)
+        return;
+    for (const Slot& slot : held->slots) {
+        QStringList choices{tr("empty")};
+        int fitted = 0;
+        for (const std::string& module : slot.fits) {
+            const ModuleModel* known = editor_.catalogue().module(module);
+            choices << text(known ? known->name : module);
+            for (const FittedModule& each : device.modules)
+                if (each.slot == slot.key && each.model == module)
+                    fitted = static_cast<int>(choices.size()) - 1;
+        }
+        form_->choiceRow(tr("Slot %1").arg(text(slot.key)), choices, fitted, [this, id, slot](int chosen) {
+            return edit::fitModule(editor_.network(), editor_.catalogue(), id, slot.key,
+                                   chosen <= 0 ? std::string()
+                                               : slot.fits[static_cast<std::size_t>(chosen) - 1]);
+        });
+    }
 }
 
 void DetailsPanel::portLists(const Device& device) {

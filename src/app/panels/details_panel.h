@@ -34,6 +34,7 @@ private:
     void showSheet();
     /// One line of the legend: the form of a link, drawn, and how many there are.
     void legendRow(const model::Link& sample, int count);
+    void modelRows(const model::Device& device);
     void portLists(const model::Device& device);
 
     Editor& editor_;

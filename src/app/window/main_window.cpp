@@ -85,6 +85,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     lookAtClipboard();
     connect(start_, &StartPage::newWanted, this, &MainWindow::newNetwork);
     connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
+    connect(start_, &StartPage::fennickQuayWanted, this, &MainWindow::openFennickQuay);
     connect(start_, &StartPage::openWanted, this, [this] { run(CommandId::open); });
     connect(start_, &StartPage::recentWanted, this, &MainWindow::openFile);
     connect(start_, &StartPage::recoverWanted, this, &MainWindow::recover);
@@ -317,7 +318,7 @@ void MainWindow::refreshEnabled() {
     enable(Id::otherPort, oneLink);
     enable(Id::straighten, oneLink);
     for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::import,
-                        Id::exportData, Id::exportPicture, Id::selectAll, Id::zoomIn, Id::zoomOut,
+                        Id::exportData, Id::exportPicture, Id::print, Id::selectAll, Id::zoomIn, Id::zoomOut,
                         Id::zoomWhole, Id::fit, Id::fitSelection})
         enable(id, onSheet);
 }
@@ -333,6 +334,9 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::firstOffice:
         openFirstOffice();
+        break;
+    case CommandId::fennickQuay:
+        openFennickQuay();
         break;
     case CommandId::startPage:
         showsSheet() ? showStart() : showSheet();
@@ -352,6 +356,9 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::exportPicture:
         exportPicture();
+        break;
+    case CommandId::print:
+        printSheet();
         break;
     case CommandId::quit:
         close();

@@ -11,6 +11,7 @@
 #include "app/window/editor.h"
 #include "app/window/find_field.h"
 #include "app/window/import_dialog.h"
+#include "app/window/print_dialog.h"
 #include "app/window/start_page.h"
 
 #include <QMainWindow>
@@ -31,7 +32,7 @@ struct WindowWorld {
     edit::World world;
     std::uint64_t seed = 1;
     QString settingsPath; ///< an ini file; empty: the desktop's usual place
-    QString demoPath;     ///< of first-office.underridge
+    QString demoFolder;   ///< holds first-office.underridge and fennick-quay.underridge
 };
 
 class MainWindow : public QMainWindow {
@@ -61,7 +62,10 @@ public:
     bool importFile(const QString& path);
     /// Writes the network in the format of the suffix and lists what it cannot hold.
     bool exportTo(const QString& path);
-    void openFirstOffice();
+    void openFirstOffice() { openSample(QStringLiteral("first-office")); }
+    void openFennickQuay() { openSample(QStringLiteral("fennick-quay")); }
+    /// A sample is looked at and changed freely: it is a new network, saved under a name of its own.
+    void openSample(const QString& name);
     /// Saves and waits: before something is closed.
     bool saveTo(const QString& path);
     /// Saves on a worker; the sheet goes on meanwhile. stateChanged() of the editor tells when it is done.
@@ -79,6 +83,8 @@ public:
     std::function<QString(bool forSaving)> askPath;
     std::function<QString()> askPicturePath;
     std::function<QString()> askExportPath;
+    /// Shows the print preview unless a test takes it over.
+    std::function<void(PrintDialog&)> askPrint;
     /// Shows the preview of an import; false: cancelled.
     std::function<bool(ImportDialog&)> askImport;
     std::function<bool(const edit::Recoverable&)> askRecover;
@@ -126,6 +132,7 @@ private:
     void dragSelectionOut();
     void pasteClipboard();
     void exportPicture();
+    void printSheet();
     void showKeys();
     void showAbout();
     void focusNextPanel();

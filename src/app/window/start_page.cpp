@@ -44,13 +44,19 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     column_->addSpacing(8);
     auto* fresh = wideButton(tr("New network"), tr("Start with an empty sheet"));
     auto* office = wideButton(tr("First office"), tr("Look round a small sample of eight devices"));
-    auto* open = wideButton(tr("Open…"), tr("Open an Underridge network (.underridge)"));
+    auto* quay = wideButton(tr("Fennick Quay"), tr("Look round a ferry terminal of 118 devices"));
+    auto* open = wideButton(
+        tr("Open or import…"),
+        tr("Read an Underridge network, RFC 8345 JSON, GraphML, or a CSV table of devices or links"));
     fresh->setDefault(true);
-    for (QPushButton* button : {fresh, office, open})
+    for (QPushButton* button : {fresh, office, quay, open})
         column_->addWidget(button);
     connect(fresh, &QPushButton::clicked, this, &StartPage::newWanted);
     connect(office, &QPushButton::clicked, this, &StartPage::firstOfficeWanted);
+    connect(quay, &QPushButton::clicked, this, &StartPage::fennickQuayWanted);
     connect(open, &QPushButton::clicked, this, &StartPage::openWanted);
+    column_->addWidget(plainLabel(
+        tr("Readable: .underridge, RFC 8345 JSON, GraphML, CSV. A file can also be dropped here.")));
     column_->addStretch(3);
     outer->addStretch();
     outer->addWidget(middle, 1);

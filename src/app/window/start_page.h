@@ -18,6 +18,7 @@ public:
 Q_SIGNALS:
     void newWanted();
     void firstOfficeWanted();
+    void fennickQuayWanted();
     void openWanted();
     void recentWanted(const QString& path);
     void recoverWanted(const underridge::edit::Recoverable& from);

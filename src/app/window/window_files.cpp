@@ -148,15 +148,15 @@ bool MainWindow::openFile(const QString& path) {
     return true;
 }
 
-void MainWindow::openFirstOffice() {
+void MainWindow::openSample(const QString& name) {
     if (!mayLeave())
         return;
-    auto opened = edit::Document::open(world_.world, world_.demoPath.toStdString());
+    auto opened = edit::Document::open(
+        world_.world, QStringLiteral("%1/%2%3").arg(world_.demoFolder, name, ownSuffix).toStdString());
     if (!opened) {
         tell(opened.refusal());
         return;
     }
-    // A sample is looked at and changed freely: it is a new document, saved under a name of its own.
     model::Network network = opened->document.network();
     model::NetworkInfo info = network.info();
     info.id = editor_->ids().make<model::NetworkId>();
@@ -311,6 +311,12 @@ void MainWindow::exportPicture() {
         tell(written.refusal());
     else
         tell(advice("picture written", {}, {path.toStdString(), 0, 0, {}}));
+}
+
+void MainWindow::printSheet() {
+    finishEditing();
+    PrintDialog dialog(editor_->scene(), editor_->network(), settings(), this);
+    askPrint ? askPrint(dialog) : static_cast<void>(dialog.exec());
 }
 
 QStringList MainWindow::recentFiles() const {

@@ -103,6 +103,57 @@ ActResult setNoteText(const Network& network, NoteId id, const std::string& text
     return act;
 }
 
+ActResult addSheet(const Network& network, const std::string& name, IdSource& ids) {
+    if (trimmed(name).empty())
+        return error("the name is empty", "type one");
+    Act act{fmt::format("Add sheet {}", name), network, {}};
+    Sheet sheet;
+    sheet.id = ids.make<SheetId>();
+    sheet.name = name;
+    const auto others = network.sheetsInOrder();
+    sheet.order = others.empty() ? 0 : others.back().order + 1;
+    act.network.put(std::move(sheet));
+    return act;
+}
+
+ActResult showOnSheet(const Network& network, SheetId sheet,
+                      const std::vector<std::pair<DeviceId, Point>>& devices) {
+    if (!network.sheet(sheet))
+        return error("the sheet is no longer there", "choose another");
+    Act act{
+        devices.size() == 1 ? "Show 1 device" : fmt::format("Show {} devices", devices.size()), network, {}};
+    for (const auto& [id, at] : devices) {
+        if (!network.device(id))
+            return error("the device is no longer there", "select again");
+        if (std::abs(at.x) > sheetLimit || std::abs(at.y) > sheetLimit)
+            return error("that is off the sheet", "put it nearer to the rest");
+        Position position;
+        position.sheet = sheet;
+        position.object = id.value;
+        position.at = at;
+        act.network.put(std::move(position));
+        act.subjects.push_back(refTo(id));
+    }
+    return act;
+}
+
+ActResult addGroup(const Network& network, const std::string& name, GroupKind type, GroupId parent,
+                   IdSource& ids) {
+    if (trimmed(name).empty())
+        return error("the name is empty", "type one");
+    if (parent && !network.group(parent))
+        return error("the group it is to be in is no longer there", "choose another");
+    Act act{fmt::format("Add {} {}", titleOf(type), name), network, {}};
+    Group group;
+    group.id = ids.make<GroupId>();
+    group.name = name;
+    group.type = type;
+    group.parent = parent;
+    act.subjects.push_back(refTo(group.id));
+    act.network.put(std::move(group));
+    return act;
+}
+
 ActResult renameSheet(const Network& network, SheetId sheet, const std::string& name) {
     if (trimmed(name).empty())
         return error("the name is empty", "type one");

@@ -19,6 +19,15 @@ ActResult addNote(const model::Network& network, model::SheetId sheet, model::Po
                   const std::string& text, model::IdSource& ids);
 ActResult setNoteText(const model::Network& network, model::NoteId note, const std::string& text);
 
+/// Adds a sheet after the others. Refuses an empty name.
+ActResult addSheet(const model::Network& network, const std::string& name, model::IdSource& ids);
+/// Draws devices on a further sheet, one point each.
+ActResult showOnSheet(const model::Network& network, model::SheetId sheet,
+                      const std::vector<std::pair<model::DeviceId, model::Point>>& devices);
+/// Adds a group. Refuses an empty name and a parent that is gone.
+ActResult addGroup(const model::Network& network, const std::string& name, model::GroupKind type,
+                   model::GroupId parent, model::IdSource& ids);
+
 ActResult renameSheet(const model::Network& network, model::SheetId sheet, const std::string& name);
 ActResult renameNetwork(const model::Network& network, const std::string& name);
 

@@ -1,0 +1,155 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "demo/maker.h"
+
+#include "core/base/files.h"
+#include "core/edit/models.h"
+#include "core/edit/sheets.h"
+#include "core/exchange/own_format.h"
+
+#include <stdexcept>
+
+namespace underridge::demo {
+using namespace model;
+
+Maker::Maker(const std::string& name, std::uint64_t seed) : ids_(seed), network_(emptyNetwork(name, ids_)) {
+    sheet_ = network_.sheetsInOrder().front().id;
+}
+
+edit::Refs Maker::take(edit::ActResult act) {
+    if (!act)
+        throw std::runtime_error(act.refusal().text());
+    network_ = std::move(act->network);
+    return act->subjects;
+}
+
+DeviceId Maker::add(const std::string& model, const std::string& name, Point at, const std::string& address,
+                    GroupId group) {
+    const DeviceModel* known = catalogue_.device(model);
+    if (!known)
+        throw std::runtime_error("no model " + model);
+    const auto made = take(edit::placeDevices(network_, sheet_, *known, {{name, at}}, group, ids_));
+    const DeviceId id{made.front().id};
+    if (!address.empty())
+        take(edit::setAddress(network_, id, {}, address, ids_));
+    return id;
+}
+
+LinkId Maker::link(linking::End a, linking::End b, const Run& run) {
+    auto pair = linking::bestPair(network_, catalogue_, a, b);
+    if (!pair)
+        throw std::runtime_error(network_.device(a.device)->name + " to " + network_.device(b.device)->name +
+                                 ": " + pair.refusal().text());
+    if (!run.cable.empty())
+        for (const linking::Joint& joint :
+             linking::fit(*portAt(network_, pair->a), *portAt(network_, pair->b), catalogue_).joints)
+            if (joint.cable == run.cable) {
+                pair->joint = joint;
+                break;
+            }
+    const LinkId id{take(edit::makeLink(network_, catalogue_, *pair, ids_)).front().id};
+    if (const CableId cable = network_.link(id)->cable; cable)
+        take(edit::changeEach<Cable>(network_, {{cable.value, 0}}, "Cable", [&](Cable& c) {
+            c.lengthMm = std::int64_t{run.metres} * 1000;
+            c.label = run.label;
+        }));
+    return id;
+}
+
+void Maker::note(Point at, const std::string& text) {
+    noteOn(sheet_, at, text);
+}
+
+void Maker::noteOn(SheetId sheet, Point at, const std::string& text) {
+    take(edit::addNote(network_, sheet, at, text, ids_));
+}
+
+SheetId Maker::addSheet(const std::string& name) {
+    take(edit::addSheet(network_, name, ids_));
+    return network_.sheetsInOrder().back().id;
+}
+
+void Maker::renameSheet(const std::string& name) {
+    take(edit::renameSheet(network_, sheet_, name));
+}
+
+void Maker::showOn(SheetId sheet, DeviceId device, Point at) {
+    take(edit::showOnSheet(network_, sheet, {{device, at}}));
+}
+
+void Maker::bendOn(SheetId sheet, LinkId link, const std::vector<Point>& points) {
+    take(edit::setBends(network_, sheet, link, points));
+}
+
+GroupId Maker::group(const std::string& name, GroupKind type, GroupId parent) {
+    return {take(edit::addGroup(network_, name, type, parent, ids_)).front().id};
+}
+
+void Maker::fit(DeviceId device, const std::string& slot, const std::string& module) {
+    take(edit::fitModule(network_, catalogue_, device, slot, module));
+}
+
+void Maker::place(DeviceId device, const Place& place) {
+    take(edit::changeEach<Device>(network_, {{device.value, 0}}, "Place",
+                                  [&](Device& d) { d.place = place; }));
+}
+
+VlanId Maker::vlan(int number, const std::string& name, GroupId scope) {
+    const VlanId id = ids_.make<VlanId>();
+    put(Vlan{id, number, name, scope, {}});
+    return id;
+}
+
+void Maker::subnet(const std::string& prefix, const std::string& name, VlanId vlan) {
+    put(Subnet{ids_.make<SubnetId>(), prefix, name, vlan, {}, {}});
+}
+
+Interface& Maker::interfaceFor(Interface& scratch, const PortRef& port) {
+    network_.all<Interface>().forEachIn(port.device.value, [&](const Interface& interface) {
+        if (interface.port == port.port)
+            scratch = interface;
+    });
+    if (!scratch.id) {
+        scratch.id = ids_.make<InterfaceId>();
+        scratch.device = port.device;
+        scratch.port = port.port;
+    }
+    return scratch;
+}
+
+void Maker::access(const PortRef& port, VlanId vlan) {
+    Interface interface;
+    interfaceFor(interface, port).untagged = vlan;
+    put(std::move(interface));
+}
+
+void Maker::tagged(const PortRef& port, const std::vector<VlanId>& vlans) {
+    Interface interface;
+    interfaceFor(interface, port).tagged = vlans;
+    put(std::move(interface));
+}
+
+void Maker::address(const PortRef& port, const std::string& address) {
+    take(edit::setAddress(network_, port.device, port.port, address, ids_));
+}
+
+void Maker::service(const std::string& name, const std::vector<DeviceId>& users,
+                    const std::vector<DeviceId>& providers, const std::string& note) {
+    put(Service{ids_.make<ServiceId>(), name, users, providers, note, {}});
+}
+
+void Maker::startUp(DeviceId device, const std::string& text) {
+    take(edit::changeEach<Device>(network_, {{device.value, 0}}, "Start-up",
+                                  [&](Device& d) { d.startUp = SharedText(text); }));
+}
+
+void Maker::setLevel(GroupId floor, int level) {
+    take(edit::changeEach<Group>(network_, {{floor.value, 0}}, "Level", [&](Group& g) { g.level = level; }));
+}
+
+void Maker::save(const std::string& path) const {
+    DiskFiles files;
+    if (auto done = files.writeAtomically(path, exchange::writeOwn(network_)); !done)
+        throw std::runtime_error(done.refusal().text());
+}
+
+} // namespace underridge::demo

@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Makes sample networks by the program's own editing functions. Any refusal ends the program.
+#pragma once
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
+#include "core/exchange/catalogue_file.h"
+
+#include <map>
+#include <string>
+
+namespace underridge::demo {
+
+/// How a link is to be made, beyond its two ends.
+struct Run {
+    int metres = 2;
+    std::string label;
+    std::string cable; ///< type id; empty: the best
+};
+
+class Maker {
+public:
+    Maker(const std::string& name, std::uint64_t seed);
+
+    model::DeviceId add(const std::string& model, const std::string& name, model::Point at,
+                        const std::string& address = {}, model::GroupId group = {});
+    /// Links two devices over the best ports, or the ones named.
+    model::LinkId link(linking::End a, linking::End b, const Run& run);
+    void note(model::Point at, const std::string& text);
+    model::SheetId sheet() const { return sheet_; }
+    model::SheetId addSheet(const std::string& name);
+    void renameSheet(const std::string& name);
+    void showOn(model::SheetId sheet, model::DeviceId device, model::Point at);
+    void noteOn(model::SheetId sheet, model::Point at, const std::string& text);
+    void bend(model::LinkId link, const std::vector<model::Point>& points) { bendOn(sheet_, link, points); }
+    void bendOn(model::SheetId sheet, model::LinkId link, const std::vector<model::Point>& points);
+    model::GroupId group(const std::string& name, model::GroupKind type, model::GroupId parent = {});
+    void fit(model::DeviceId device, const std::string& slot, const std::string& module);
+    void place(model::DeviceId device, const model::Place& place);
+    model::VlanId vlan(int number, const std::string& name, model::GroupId scope);
+    void subnet(const std::string& prefix, const std::string& name, model::VlanId vlan);
+    /// An untagged VLAN on a port, or tagged ones.
+    void access(const model::PortRef& port, model::VlanId vlan);
+    void tagged(const model::PortRef& port, const std::vector<model::VlanId>& vlans);
+    void address(const model::PortRef& port, const std::string& address);
+    void service(const std::string& name, const std::vector<model::DeviceId>& users,
+                 const std::vector<model::DeviceId>& providers, const std::string& note);
+    void startUp(model::DeviceId device, const std::string& text);
+    void setLevel(model::GroupId floor, int level);
+
+    const model::Network& network() const { return network_; }
+    void save(const std::string& path) const;
+
+private:
+    edit::Refs take(edit::ActResult act);
+    template <class Record>
+    void put(Record record) {
+        network_.put(std::move(record));
+    }
+    model::Interface& interfaceFor(model::Interface& scratch, const model::PortRef& port);
+
+    model::IdSource ids_;
+    model::Catalogue catalogue_ = exchange::builtInCatalogue();
+    model::Network network_;
+    model::SheetId sheet_;
+};
+
+void makeFirstOffice(const std::string& folder);
+void makeFennickQuay(const std::string& folder);
+
+} // namespace underridge::demo

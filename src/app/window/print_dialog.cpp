@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/print_dialog.h"
+
+#include <QDate>
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QLocale>
+#include <QMessageBox>
+#include <QPrintDialog>
+#include <QPrintPreviewWidget>
+#include <QPushButton>
+#include <QSaveFile>
+#include <QSettings>
+
+namespace underridge::app {
+using namespace model;
+
+PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSettings& settings,
+                         QWidget* parent)
+    : QDialog(parent),
+      scene_(scene),
+      network_(network),
+      settings_(settings),
+      printer_(QPrinter::HighResolution),
+      paper_(new QComboBox),
+      orientation_(new QComboBox),
+      byPages_(new QRadioButton(tr("Fit on pages"))),
+      byScale_(new QRadioButton(tr("At a scale"))),
+      across_(new QSpinBox),
+      down_(new QSpinBox),
+      scale_(new QSpinBox),
+      titleBlock_(new QCheckBox(tr("Title block with legend"))),
+      revision_(new QLineEdit(QString::fromStdString(paint::revisionOf(network)))),
+      summary_(new QLabel) {
+    setObjectName(QStringLiteral("print"));
+    setWindowTitle(tr("Print"));
+    resize(1100, 720);
+    for (const char* name : {"A4", "A3", "A2", "A1", "A0"})
+        paper_->addItem(QString::fromLatin1(name));
+    orientation_->addItems({tr("Landscape"), tr("Portrait")});
+    for (QSpinBox* pages : {across_, down_})
+        pages->setRange(1, 14);
+    scale_->setRange(5, 400);
+    scale_->setSuffix(tr(" %"));
+    across_->setAccessibleName(tr("Pages across"));
+    down_->setAccessibleName(tr("Pages down"));
+    scale_->setAccessibleName(tr("Scale"));
+    summary_->setWordWrap(true);
+    summary_->setTextFormat(Qt::PlainText);
+
+    paper_->setCurrentText(settings.value(QStringLiteral("print/paper"), QStringLiteral("A4")).toString());
+    orientation_->setCurrentIndex(settings.value(QStringLiteral("print/portrait"), false).toBool());
+    (settings.value(QStringLiteral("print/byScale"), false).toBool() ? byScale_ : byPages_)->setChecked(true);
+    scale_->setValue(settings.value(QStringLiteral("print/scale"), 70).toInt());
+    titleBlock_->setChecked(settings.value(QStringLiteral("print/title"), true).toBool());
+
+    auto* form = new QFormLayout;
+    form->addRow(tr("Paper"), paper_);
+    form->addRow(tr("Orientation"), orientation_);
+    form->addRow(byPages_);
+    auto* pages = new QHBoxLayout;
+    pages->addWidget(across_);
+    pages->addWidget(new QLabel(tr("across by")));
+    pages->addWidget(down_);
+    pages->addWidget(new QLabel(tr("down")));
+    pages->addStretch();
+    form->addRow(QString(), pages);
+    form->addRow(byScale_);
+    form->addRow(QString(), scale_);
+    form->addRow(titleBlock_);
+    form->addRow(tr("Revision"), revision_);
+    form->addRow(summary_);
+    auto* left = new QVBoxLayout;
+    left->addLayout(form);
+    left->addStretch();
+    auto* buttons = new QDialogButtonBox(Qt::Vertical);
+    auto* print = buttons->addButton(tr("Print…"), QDialogButtonBox::ActionRole);
+    auto* write = buttons->addButton(tr("Write PDF or SVG…"), QDialogButtonBox::ActionRole);
+    buttons->addButton(tr("Close"), QDialogButtonBox::RejectRole);
+    print->setDefault(true);
+    left->addWidget(buttons);
+    preview_ = new QPrintPreviewWidget(&printer_);
+    preview_->setAccessibleName(tr("Preview of the pages"));
+    auto* layout = new QHBoxLayout(this);
+    layout->addLayout(left);
+    layout->addWidget(preview_, 1);
+
+    connect(preview_, &QPrintPreviewWidget::paintRequested, this, &PrintDialog::paint);
+    for (QComboBox* choice : {paper_, orientation_})
+        connect(choice, &QComboBox::currentIndexChanged, this, &PrintDialog::refresh);
+    for (QSpinBox* number : {across_, down_, scale_})
+        connect(number, &QSpinBox::valueChanged, this, &PrintDialog::refresh);
+    connect(byScale_, &QRadioButton::toggled, this, &PrintDialog::refresh);
+    connect(titleBlock_, &QCheckBox::toggled, this, &PrintDialog::refresh);
+    connect(revision_, &QLineEdit::editingFinished, this, &PrintDialog::refresh);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    connect(print, &QPushButton::clicked, this, &PrintDialog::print);
+    connect(write, &QPushButton::clicked, this, [this] {
+        const QString path =
+            askPath ? askPath()
+                    : QFileDialog::getSaveFileName(this, tr("Write pages"), {},
+                                                   tr("PDF, all pages (*.pdf);;SVG, first page (*.svg)"));
+        if (!path.isEmpty())
+            writeTo(path);
+    });
+    refresh();
+}
+
+paint::PageSetup PrintDialog::setup() const {
+    paint::PageSetup setup;
+    setup.paper = *paint::paperFromText(paper_->currentText().toStdString());
+    setup.landscape = orientation_->currentIndex() == 0;
+    setup.across = across_->value();
+    setup.down = down_->value();
+    if (byScale_->isChecked())
+        setup.scalePercent = scale_->value();
+    setup.titleBlock = titleBlock_->isChecked();
+    return setup;
+}
+
+paint::TitleBlock PrintDialog::title() const {
+    const Sheet* sheet = network_.sheet(scene_.sheet());
+    return {network_.info().name, sheet ? sheet->name : std::string(),
+            QLocale().toString(QDate::currentDate(), QStringLiteral("d MMMM yyyy")).toStdString(),
+            revision_->text().toStdString()};
+}
+
+void PrintDialog::refresh() {
+    const auto wanted = setup();
+    across_->setEnabled(byPages_->isChecked());
+    down_->setEnabled(byPages_->isChecked());
+    scale_->setEnabled(byScale_->isChecked());
+    printer_.setPageSize(QPageSize(wanted.paper));
+    printer_.setPageOrientation(wanted.landscape ? QPageLayout::Landscape : QPageLayout::Portrait);
+    printer_.setFullPage(true);
+    const auto layout = paint::layOut(scene_, wanted);
+    if (!layout) {
+        summary_->setText(QString::fromStdString(layout.refusal().text()));
+        return;
+    }
+    summary_->setText(layout->count() == 1 ? tr("1 page at %1 %").arg(layout->scalePercent())
+                                           : tr("%1 pages at %2 %, with marks to join them")
+                                                 .arg(layout->count())
+                                                 .arg(layout->scalePercent()));
+    preview_->updatePreview();
+    if (layout->count() > 1)
+        preview_->setAllPagesViewMode();
+    else
+        preview_->setSinglePageViewMode();
+    preview_->fitInView();
+    settings_.setValue(QStringLiteral("print/paper"), paper_->currentText());
+    settings_.setValue(QStringLiteral("print/portrait"), orientation_->currentIndex() == 1);
+    settings_.setValue(QStringLiteral("print/byScale"), byScale_->isChecked());
+    settings_.setValue(QStringLiteral("print/scale"), scale_->value());
+    settings_.setValue(QStringLiteral("print/title"), titleBlock_->isChecked());
+}
+
+void PrintDialog::paint(QPrinter* printer) {
+    const auto layout = paint::layOut(scene_, setup());
+    if (!layout)
+        return;
+    QPainter painter(printer);
+    const double dots = printer->resolution() / 25.4;
+    for (int page = 0; page < layout->count(); ++page) {
+        if (page > 0)
+            printer->newPage();
+        painter.save();
+        painter.scale(dots, dots);
+        paint::drawPage(painter, scene_, network_, *layout, page, title());
+        painter.restore();
+    }
+}
+
+void PrintDialog::print() {
+    QPrintDialog dialog(&printer_, this);
+    if (dialog.exec() != QDialog::Accepted)
+        return;
+    paint(&printer_);
+    accept();
+}
+
+bool PrintDialog::writeTo(const QString& path) {
+    const bool svg = path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive);
+    const auto bytes = svg ? paint::pageSvg(scene_, network_, setup(), 0, title())
+                           : paint::pagesPdf(scene_, network_, setup(), title());
+    QString wrong;
+    if (!bytes) {
+        wrong = QString::fromStdString(bytes.refusal().text());
+    } else {
+        QSaveFile file(path);
+        if (!file.open(QIODevice::WriteOnly) || file.write(*bytes) != bytes->size() || !file.commit())
+            wrong = tr("%1: cannot write: %2; choose another place").arg(path, file.errorString());
+    }
+    summary_->setText(wrong.isEmpty() ? tr("Written: %1").arg(path) : wrong);
+    return wrong.isEmpty();
+}
+
+} // namespace underridge::app

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Printing with a preview that is drawn by what prints.
+#pragma once
+#include "core/model/network.h"
+#include "core/scene/scene.h"
+#include "paint/pages.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPrinter>
+#include <QRadioButton>
+#include <QSpinBox>
+
+class QPrintPreviewWidget;
+class QSettings;
+
+namespace underridge::app {
+
+class PrintDialog : public QDialog {
+    Q_OBJECT
+public:
+    PrintDialog(const scene::Scene& scene, const model::Network& network, QSettings& settings,
+                QWidget* parent);
+
+    QComboBox& paper() { return *paper_; }
+    QRadioButton& byScale() { return *byScale_; }
+    QRadioButton& byPages() { return *byPages_; }
+    QSpinBox& scale() { return *scale_; }
+    QSpinBox& across() { return *across_; }
+    QSpinBox& down() { return *down_; }
+    QLineEdit& revision() { return *revision_; }
+    QString summary() const { return summary_->text(); }
+    paint::PageSetup setup() const;
+    /// Writes all pages as a PDF file, or the first as SVG, by suffix.
+    bool writeTo(const QString& path);
+
+    std::function<QString()> askPath; ///< a file name from a dialog unless a test says
+
+private:
+    void refresh();
+    void paint(QPrinter* printer);
+    void print();
+    paint::TitleBlock title() const;
+
+    const scene::Scene& scene_;
+    const model::Network& network_;
+    QSettings& settings_;
+    QPrinter printer_;
+    QPrintPreviewWidget* preview_;
+    QComboBox *paper_, *orientation_;
+    QRadioButton *byPages_, *byScale_;
+    QSpinBox *across_, *down_, *scale_;
+    QCheckBox* titleBlock_;
+    QLineEdit* revision_;
+    QLabel* summary_;
+};
+
+} // namespace underridge::app
