@@ -178,8 +178,9 @@ int started(const QString& what) {
     app::MainWindow window({{files, folder.filePath("journal").toStdString(), [] { return std::int64_t{0}; }},
                             1,
                             folder.filePath("s.ini"),
+                            {},
                             UNDERRIDGE_DEMO});
-    window.openFirstOffice();
+    window.openFennickQuay();
     window.show();
     window.grab();
     window.editor().document().close();

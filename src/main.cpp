@@ -27,6 +27,12 @@ QString stateFolder() {
     return base + QStringLiteral("/underridge/journal");
 }
 
+/// Own models, by the desktop's conventions: $XDG_DATA_HOME/underridge/models.json.
+QString libraryPath() {
+    return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
+           QStringLiteral("/underridge/models.json");
+}
+
 /// The samples beside the program when installed, else in the source tree.
 QString demoFolder() {
     const QString installed =
@@ -38,8 +44,11 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
     QApplication app(argc, argv);
     QApplication::setStyle(QStringLiteral("fusion"));
     DiskFiles files;
-    app::WindowWorld world{
-        {files, stateFolder().toStdString(), nowMs}, model::seedFromSystem(), {}, demoFolder()};
+    app::WindowWorld world{{files, stateFolder().toStdString(), nowMs},
+                           model::seedFromSystem(),
+                           {},
+                           libraryPath(),
+                           demoFolder()};
     const bool cutOff = !edit::Document::recoverable(world.world).empty();
     app::MainWindow window(std::move(world));
     window.show();

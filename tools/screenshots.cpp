@@ -21,6 +21,7 @@ public:
           window_({{files_, scratch_.filePath("journal").toStdString(), [] { return std::int64_t{0}; }},
                    1,
                    scratch_.filePath("settings.ini"),
+                   scratch_.filePath("models.json"),
                    QStringLiteral(UNDERRIDGE_DEMO)}) {
         window_.resize(1280, 800);
         window_.theme().choose(app::ThemeChoice::light);

@@ -107,7 +107,7 @@ private:
         const edit::World world{files, folder.filePath("journal").toStdString(),
                                 [this] { return clock += 10; }};
         auto fresh = std::make_unique<app::MainWindow>(
-            app::WindowWorld{world, 7, folder.filePath("settings.ini"),
+            app::WindowWorld{world, 7, folder.filePath("settings.ini"), folder.filePath("models.json"),
                              QStringLiteral(UNDERRIDGE_ROOT "/demo")});
         fresh->askSave = [this] {
             saveAsked = true;

@@ -18,6 +18,8 @@ public:
 
     /// Also fills the list for the first time.
     void setTheme(const paint::Theme& theme);
+    /// The catalogue has changed.
+    void refill() { fill(); }
     QLineEdit& search() { return *search_; }
     QListWidget& list() { return *list_; }
     void clearChoice();

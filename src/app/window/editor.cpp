@@ -7,7 +7,11 @@ namespace underridge::app {
 using namespace model;
 
 Editor::Editor(edit::World world, Catalogue catalogue, std::uint64_t seed, QObject* parent)
-    : QObject(parent), world_(std::move(world)), catalogue_(std::move(catalogue)), ids_(seed) {
+    : QObject(parent),
+      world_(std::move(world)),
+      catalogue_(std::move(catalogue)),
+      builtIn_(catalogue_.devices.size()),
+      ids_(seed) {
     setDocument(edit::Document::fresh(world_, emptyNetwork("New network", ids_)));
 }
 
@@ -153,6 +157,13 @@ void Editor::setDocument(edit::Document document, scene::Scene scene) {
     Q_EMIT networkChanged();
     Q_EMIT selectionChanged();
     Q_EMIT stateChanged();
+}
+
+void Editor::setLibrary(std::vector<DeviceModel> models) {
+    library_ = std::move(models);
+    catalogue_.devices.resize(builtIn_);
+    catalogue_.devices.insert(catalogue_.devices.end(), library_.begin(), library_.end());
+    Q_EMIT catalogueChanged();
 }
 
 void Editor::showSheet(SheetId sheet) {

@@ -19,6 +19,9 @@ public:
 
     const model::Network& network() const { return document_->network(); }
     const model::Catalogue& catalogue() const { return catalogue_; }
+    /// Own models; they stand beside those of the catalogue that ships with the program.
+    const std::vector<model::DeviceModel>& library() const { return library_; }
+    void setLibrary(std::vector<model::DeviceModel> models);
     const scene::Scene& scene() const { return scene_; }
     model::SheetId sheet() const { return session_.sheet; }
     model::IdSource& ids() { return ids_; }
@@ -59,6 +62,7 @@ public:
     QString nameOf(model::ObjectRef object) const;
 
 Q_SIGNALS:
+    void catalogueChanged();
     void networkChanged();
     /// Rectangles of the sheet to be drawn anew; `all`: everything.
     void sceneChanged(const std::vector<scene::Rect>& damage, bool all);
@@ -75,6 +79,8 @@ private:
 
     edit::World world_;
     model::Catalogue catalogue_;
+    std::size_t builtIn_ = 0; ///< how many device models of the catalogue ship with the program
+    std::vector<model::DeviceModel> library_;
     model::IdSource ids_;
     std::unique_ptr<edit::Document> document_;
     scene::Scene scene_;

@@ -3,6 +3,7 @@
 
 #include "app/sheet/snapping.h"
 #include "app/window/clipboard.h"
+#include "app/window/preferences.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
@@ -93,8 +94,18 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
         edit::Document::discard(world_.world, from);
         showStart();
     });
+    watch_ = new FileWatch(world_.world.files, this);
+    connect(watch_, &FileWatch::changed, this, &MainWindow::fileChanged);
+    connect(editor_, &Editor::documentReplaced, this, [this] {
+        claim_ = std::move(nextClaim_);
+        readOnly_ = false;
+        watch_->watch(QString::fromStdString(editor_->document().path()), editor_->document().hash());
+    });
     hintTimer_.setSingleShot(true);
     connect(&hintTimer_, &QTimer::timeout, this, &MainWindow::showLatestHint);
+    connect(editor_, &Editor::catalogueChanged, catalogue_, &CataloguePanel::refill);
+    loadLibrary();
+    applyTextScale();
     restoreWindow();
     applyTheme();
     refreshState();
@@ -108,15 +119,8 @@ MainWindow::~MainWindow() {
 void MainWindow::buildActions() {
     for (const Command& command : commandTable()) {
         auto* action = new QAction(tr(command.text), this);
-        QList<QKeySequence> keys;
-        for (const QString& key : QString::fromUtf8(command.keys).split(QLatin1Char(' '), Qt::SkipEmptyParts))
-            keys << QKeySequence::fromString(key, QKeySequence::PortableText);
-        action->setShortcuts(keys);
         action->setCheckable(command.checkable);
         action->setStatusTip(tr(command.tip));
-        action->setToolTip(keys.isEmpty()
-                               ? tr(command.tip)
-                               : QStringLiteral("%1 (%2)").arg(tr(command.tip), keysText(command)));
         if (command.onSheet)
             action->setShortcutContext(Qt::WidgetShortcut);
         sheet_->addAction(action);
@@ -125,6 +129,7 @@ void MainWindow::buildActions() {
         connect(action, &QAction::triggered, this, [this, id] { run(id); });
         actions_[id] = action;
     }
+    applyKeys();
     auto& menu = sheet_->contextMenu();
     using Id = CommandId;
     for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::straighten, Id::cut, Id::copy, Id::paste,
@@ -133,6 +138,42 @@ void MainWindow::buildActions() {
     menu.addSeparator();
     for (const Id id : {Id::addDevice, Id::addNote, Id::fitSelection})
         menu.addAction(action(id));
+}
+
+void MainWindow::applyKeys() {
+    for (const Command& command : commandTable()) {
+        const auto keys = keysOf(command, settings());
+        QStringList names;
+        for (const QKeySequence& key : keys)
+            names << key.toString(QKeySequence::NativeText);
+        action(command.id)->setShortcuts(keys);
+        action(command.id)
+            ->setToolTip(keys.isEmpty() ? tr(command.tip)
+                                        : QStringLiteral("%1 (%2)").arg(tr(command.tip),
+                                                                        names.join(QStringLiteral(", "))));
+    }
+}
+
+void MainWindow::applyTextScale() {
+    static const QFont standard = QApplication::font();
+    QFont font = standard;
+    const int percent = textScale(settings());
+    if (standard.pointSizeF() > 0)
+        font.setPointSizeF(standard.pointSizeF() * percent / 100);
+    else
+        font.setPixelSize(standard.pixelSize() * percent / 100);
+    if (QApplication::font() != font)
+        QApplication::setFont(font);
+}
+
+void MainWindow::editPreferences() {
+    Preferences dialog(settings(), *theme_, this);
+    connect(&dialog, &Preferences::changed, this, [this] {
+        applyKeys();
+        applyTextScale();
+    });
+    askPreferences ? askPreferences(dialog) : static_cast<void>(dialog.exec());
+    refreshThemeChecks();
 }
 
 void MainWindow::buildMenus() {
@@ -286,7 +327,8 @@ void MainWindow::refreshState() {
     undo->setEnabled(document.history().canUndo());
     redo->setEnabled(document.history().canRedo());
     const QString network = QString::fromStdString(editor_->network().info().name);
-    setWindowTitle(QStringLiteral("%1[*] – Underridge").arg(network));
+    setWindowTitle(
+        QStringLiteral("%1[*]%2 – Underridge").arg(network, readOnly_ ? tr(" (read-only)") : QString()));
     setWindowModified(document.modified());
     setWindowFilePath(QString());
     saved_->setText(document.journalTrouble() ? tr("journal cannot be written")
@@ -317,9 +359,9 @@ void MainWindow::refreshEnabled() {
     enable(Id::linkInRow, editor_->selectedDevices().size() > 1);
     enable(Id::otherPort, oneLink);
     enable(Id::straighten, oneLink);
-    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::save, Id::saveAs, Id::import,
-                        Id::exportData, Id::exportPicture, Id::print, Id::selectAll, Id::zoomIn, Id::zoomOut,
-                        Id::zoomWhole, Id::fit, Id::fitSelection})
+    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::updateModels, Id::save, Id::saveAs,
+                        Id::import, Id::exportData, Id::exportPicture, Id::print, Id::selectAll, Id::zoomIn,
+                        Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
         enable(id, onSheet);
 }
 
@@ -343,7 +385,7 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::save:
     case CommandId::saveAs:
-        if (const QString path = pathToSave(id == CommandId::saveAs); !path.isEmpty())
+        if (const QString path = pathToSave(id == CommandId::saveAs || readOnly_); !path.isEmpty())
             saveInBackground(path);
         break;
     case CommandId::import:
@@ -400,6 +442,15 @@ void MainWindow::run(CommandId id) {
     case CommandId::find:
         find_->setFocus();
         find_->selectAll();
+        break;
+    case CommandId::ownModels:
+        editModels();
+        break;
+    case CommandId::updateModels:
+        updateModels();
+        break;
+    case CommandId::preferences:
+        editPreferences();
         break;
     case CommandId::addDevice:
         sheet_->openAddField(std::nullopt, std::nullopt);
@@ -535,6 +586,12 @@ void MainWindow::rememberWindow() {
     settings().sync();
 }
 
+void MainWindow::changeEvent(QEvent* event) {
+    if (event->type() == QEvent::ActivationChange && isActiveWindow() && watch_)
+        watch_->look();
+    QMainWindow::changeEvent(event);
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (!mayLeave()) {
         event->ignore();
@@ -542,6 +599,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     }
     rememberWindow();
     editor_->document().close();
+    claim_.reset();
     event->accept();
 }
 

@@ -9,10 +9,14 @@
 #include "app/sheet/sheet_view.h"
 #include "app/window/desktop_theme.h"
 #include "app/window/editor.h"
+#include "app/window/file_watch.h"
 #include "app/window/find_field.h"
 #include "app/window/import_dialog.h"
 #include "app/window/print_dialog.h"
 #include "app/window/start_page.h"
+
+#include "core/edit/claim.h"
+#include "core/edit/differences.h"
 
 #include <QMainWindow>
 #include <QStackedWidget>
@@ -27,11 +31,15 @@ class QSettings;
 
 namespace underridge::app {
 
+class ModelEditor;
+class Preferences;
+
 /// Everything the window needs of the world, so that tests can pass their own.
 struct WindowWorld {
     edit::World world;
     std::uint64_t seed = 1;
     QString settingsPath; ///< an ini file; empty: the desktop's usual place
+    QString libraryPath;  ///< of the own models; empty: none are kept
     QString demoFolder;   ///< holds first-office.underridge and fennick-quay.underridge
 };
 
@@ -83,13 +91,25 @@ public:
     std::function<QString(bool forSaving)> askPath;
     std::function<QString()> askPicturePath;
     std::function<QString()> askExportPath;
+    /// Shows the library unless a test takes it over.
+    std::function<void(ModelEditor&)> askModels;
+    std::function<bool(QTreeWidget&)> askUpdate;
+    std::function<void(Preferences&)> askPreferences;
     /// Shows the print preview unless a test takes it over.
     std::function<void(PrintDialog&)> askPrint;
+    /// What to do with a file that is open elsewhere; nothing: cancelled.
+    enum class SharedAnswer { own, readOnly, copy };
+    std::function<std::optional<SharedAnswer>(const QString& why)> askShared;
+    /// What to do when another program changed the file.
+    enum class ChangedAnswer { takeFile, keepMine, saveAs };
+    std::function<ChangedAnswer(const std::vector<edit::Difference>&)> askChanged;
+    bool isReadOnly() const { return readOnly_; }
     /// Shows the preview of an import; false: cancelled.
     std::function<bool(ImportDialog&)> askImport;
     std::function<bool(const edit::Recoverable&)> askRecover;
 
 protected:
+    void changeEvent(QEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -97,6 +117,9 @@ protected:
 private:
     void buildActions();
     void buildMenus();
+    void applyKeys();
+    void applyTextScale();
+    void editPreferences();
     void buildPlaceLine();
     void buildDocks();
     void buildStatus();
@@ -114,6 +137,9 @@ private:
     void addRecent(const QString& path);
     void fillRecentMenu();
     bool mayLeave();
+    std::optional<SharedAnswer> claim(const QString& path);
+    void fileChanged(const QByteArray& bytes, quint64 hash);
+    ChangedAnswer askAboutChange(const std::vector<edit::Difference>& differences);
     /// The document's path, or one asked for; empty: cancelled.
     QString pathToSave(bool ask);
     void waitForSaving();
@@ -133,6 +159,9 @@ private:
     void pasteClipboard();
     void exportPicture();
     void printSheet();
+    void loadLibrary();
+    void editModels();
+    void updateModels();
     void showKeys();
     void showAbout();
     void focusNextPanel();
@@ -165,6 +194,9 @@ private:
     std::unique_ptr<QTemporaryDir> dragFolder_; ///< the SVG of a selection dragged out
     QString latestHint_;
     bool clipboardHolds_ = false;
+    bool readOnly_ = false; ///< the file is open elsewhere
+    std::unique_ptr<edit::Claim> claim_, nextClaim_;
+    FileWatch* watch_ = nullptr;
 };
 
 /// Every key and gesture, as shown by F1: made from the command table.

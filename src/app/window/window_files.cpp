@@ -131,7 +131,24 @@ bool MainWindow::openFile(const QString& path) {
         }
     auto opened = readOnWorker(path);
     if (!opened)
-        return false; // cancelled
+        return false;                 // cancelled
+    auto shared = SharedAnswer::copy; // what is foreign has no file of its own
+    std::optional<edit::Document> copy;
+    if (opened->document && !opened->foreign) {
+        const auto answer = claim(path);
+        if (!answer)
+            return false;
+        shared = *answer;
+        if (shared == SharedAnswer::copy) {
+            model::Network network = opened->document->document.network();
+            model::NetworkInfo info = network.info();
+            info.id = editor_->ids().make<model::NetworkId>();
+            network.put(std::move(info));
+            copy.emplace(edit::Document::fresh(world_.world, std::move(network)));
+        } else if (shared == SharedAnswer::own && claim_ && QString::fromStdString(claim_->path()) == path) {
+            nextClaim_ = std::move(claim_);
+        }
+    }
     if (!opened->document) {
         tell(opened->document.refusal());
         if (!showsSheet() && isVisible() && !askSave)
@@ -139,7 +156,9 @@ bool MainWindow::openFile(const QString& path) {
         return false;
     }
     const std::vector<Remark> remarks = std::move(opened->document->remarks);
-    editor_->setDocument(std::move(opened->document->document), std::move(opened->scene));
+    editor_->setDocument(copy ? *std::move(copy) : std::move(opened->document->document),
+                         std::move(opened->scene));
+    readOnly_ = shared == SharedAnswer::readOnly;
     showSheet();
     sheet_->fitAll();
     addRecent(path);
@@ -202,7 +221,7 @@ bool MainWindow::mayLeave() {
     }
     switch (answer) {
     case SaveAnswer::save: {
-        const QString path = pathToSave(false);
+        const QString path = pathToSave(readOnly_);
         return !path.isEmpty() && saveTo(path);
     }
     case SaveAnswer::discard:
@@ -261,6 +280,13 @@ void MainWindow::saveInBackground(const QString& path) {
                                              QString::fromStdString(written->refusal().text()));
                 } else {
                     editor_->document().endSave(std::move(*saving), **written);
+                    if (!claim_ || QString::fromStdString(claim_->path()) != path) {
+                        claim_.reset();
+                        static_cast<void>(claim(path));
+                        claim_ = std::move(nextClaim_);
+                        readOnly_ = false;
+                    }
+                    watch_->watch(path, **written);
                     addRecent(path);
                 }
                 refreshState();

@@ -186,6 +186,18 @@ void Document::endSave(Saving saving, std::uint64_t hash) {
         journal("Edit while saving", saved_, network());
 }
 
+void Document::rebase(Network onDisk, std::uint64_t hash) {
+    saved_ = std::move(onDisk);
+    hash_ = hash;
+    history_.seal();
+    if (!journal_)
+        return;
+    journal_.reset();
+    static_cast<void>(world_.files.remove(journalPath()));
+    if (modified())
+        startJournal();
+}
+
 void Document::close() {
     if (!journal_)
         return;

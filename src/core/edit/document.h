@@ -40,6 +40,8 @@ public:
     const History& history() const { return history_; }
     const std::string& path() const { return path_; }
     bool modified() const;
+    /// FNV-1a of the file's bytes as they were last read or written; 0: never saved.
+    std::uint64_t hash() const { return hash_; }
 
     /// Takes an act into the journal, then into the history. False when it changes nothing.
     bool apply(Act act, const Session& before, const Session& after,
@@ -59,6 +61,10 @@ public:
     /// May run on any thread. Gives the FNV-1a of the bytes written.
     static Result<std::uint64_t> write(Files& files, const Saving& saving);
     void endSave(Saving saving, std::uint64_t hash);
+
+    /// The file was changed by another program: what it holds now is what "modified" and the journal are
+    /// measured against.
+    void rebase(model::Network onDisk, std::uint64_t hash);
 
     /// Ends the document in peace: its journal is removed.
     void close();

@@ -1,0 +1,515 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/model_editor.h"
+
+#include "core/exchange/library.h"
+#include "core/scene/items.h"
+#include "paint/faceplate.h"
+#include "paint/sheet_painter.h"
+
+#include <QDialogButtonBox>
+#include <QFile>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QHeaderView>
+#include <QMenu>
+#include <QMessageBox>
+#include <QSaveFile>
+#include <QScrollArea>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+
+enum Column { keysColumn, blockColumn, formColumn, ratesColumn, powerColumn, sideColumn, columnCount };
+
+/// What a port looks like: a connector, a cage, radio or circuit.
+struct Form {
+    QString title;
+    Connector connector = Connector::none;
+    Cage cage = Cage::none;
+    std::optional<Medium> medium;
+    PortUse use = PortUse::data;
+};
+
+const std::vector<Form>& forms() {
+    static const std::vector<Form> all = [] {
+        std::vector<Form> list;
+        for (const auto& word : wordsOf(Connector{}))
+            if (word.value != Connector::none && word.value != Connector::c13 && word.value != Connector::c14)
+                list.push_back(
+                    {QString::fromUtf8(word.title.data()), word.value, Cage::none, {}, PortUse::data});
+        for (const auto& word : wordsOf(Cage{}))
+            if (word.value != Cage::none)
+                list.push_back(
+                    {QString::fromUtf8(word.title.data()), Connector::none, word.value, {}, PortUse::data});
+        list.push_back({ModelEditor::tr("LC single-mode"), Connector::lc, Cage::none, Medium::singleMode,
+                        PortUse::data});
+        list.push_back(
+            {ModelEditor::tr("RJ45 serial"), Connector::rj45, Cage::none, Medium::serial, PortUse::data});
+        list.push_back({ModelEditor::tr("radio"), Connector::none, Cage::none, Medium::radio, PortUse::data});
+        list.push_back(
+            {ModelEditor::tr("circuit"), Connector::none, Cage::none, Medium::circuit, PortUse::data});
+        list.push_back({ModelEditor::tr("RJ45 console"), Connector::rj45, Cage::none, {}, PortUse::console});
+        list.push_back({ModelEditor::tr("USB-C console"), Connector::usbC, Cage::none, {}, PortUse::console});
+        list.push_back({ModelEditor::tr("C14 inlet"), Connector::c14, Cage::none, {}, PortUse::power});
+        list.push_back({ModelEditor::tr("C13 outlet"), Connector::c13, Cage::none, {}, PortUse::power});
+        return list;
+    }();
+    return all;
+}
+
+int formOf(const PortBlock& block) {
+    const std::optional<Medium> medium =
+        block.media.empty() ? std::nullopt : std::optional(block.media.front());
+    for (std::size_t i = 0; i < forms().size(); ++i) {
+        const Form& form = forms()[i];
+        if (form.connector == block.connector && form.cage == block.cage && form.medium == medium &&
+            form.use == block.use)
+            return static_cast<int>(i);
+    }
+    for (std::size_t i = 0; i < forms().size(); ++i)
+        if (forms()[i].connector == block.connector && forms()[i].cage == block.cage)
+            return static_cast<int>(i);
+    return 0;
+}
+
+QString ratesText(const std::vector<int>& rates) {
+    QStringList words;
+    for (const int rate : rates)
+        words << QString::fromStdString(rateText(rate));
+    return words.join(QStringLiteral(", "));
+}
+
+/// "10M, 1G 2.5G" → 10, 1000, 2500; what is no rate is left out.
+std::vector<int> ratesFrom(const QString& typed) {
+    std::vector<int> rates;
+    for (QString word : QString(typed)
+                            .replace(QLatin1Char(','), QLatin1Char(' '))
+                            .split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        double factor = 1;
+        if (word.endsWith(QLatin1Char('G'), Qt::CaseInsensitive))
+            factor = 1000;
+        if (word.endsWith(QLatin1Char('G'), Qt::CaseInsensitive) ||
+            word.endsWith(QLatin1Char('M'), Qt::CaseInsensitive))
+            word.chop(1);
+        bool ok = false;
+        const double value = word.toDouble(&ok) * factor;
+        if (ok && value >= 1 && value <= 1e7)
+            rates.push_back(static_cast<int>(std::lround(value)));
+    }
+    std::sort(rates.begin(), rates.end());
+    rates.erase(std::unique(rates.begin(), rates.end()), rates.end());
+    return rates;
+}
+
+const QStringList& powerChoices() {
+    static const QStringList list{
+        ModelEditor::tr("no power"),     ModelEditor::tr("gives Type 1"), ModelEditor::tr("gives Type 2"),
+        ModelEditor::tr("gives Type 3"), ModelEditor::tr("gives Type 4"), ModelEditor::tr("takes Type 1"),
+        ModelEditor::tr("takes Type 2"), ModelEditor::tr("takes Type 3"), ModelEditor::tr("takes Type 4")};
+    return list;
+}
+
+template <class E>
+QStringList titlesOf() {
+    QStringList titles;
+    for (const auto& word : wordsOf(E{}))
+        titles << QString::fromUtf8(word.title.data());
+    return titles;
+}
+
+} // namespace
+
+ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, const paint::Theme& theme,
+                         QWidget* parent)
+    : QDialog(parent),
+      catalogue_(std::move(catalogue)),
+      own_(std::move(own)),
+      theme_(theme),
+      list_(new QListWidget),
+      form_(new QWidget),
+      name_(new QLineEdit),
+      role_(new QComboBox),
+      units_(new QSpinBox),
+      budget_(new QSpinBox),
+      blocks_(new QTableWidget(0, columnCount)),
+      summary_(new QLabel),
+      problems_(new QLabel),
+      picture_(new QLabel),
+      save_(new QPushButton(tr("Save model"))),
+      remove_(new QPushButton(tr("Delete"))) {
+    setObjectName(QStringLiteral("models"));
+    setWindowTitle(tr("Own models"));
+    resize(1040, 640);
+    auto* left = new QVBoxLayout;
+    list_->setAccessibleName(tr("Own models"));
+    left->addWidget(list_, 1);
+    auto* fresh = new QPushButton(tr("New model"));
+    auto* copy = new QPushButton(tr("Copy of…"));
+    auto* models = new QMenu(copy);
+    connect(models, &QMenu::aboutToShow, this, [this, models] {
+        models->clear();
+        std::map<Role, QMenu*> menus;
+        for (const DeviceModel& model : catalogue_.devices) {
+            QMenu*& menu = menus[model.role];
+            if (!menu)
+                menu = models->addMenu(QString::fromUtf8(pluralOf(model.role).data()));
+            connect(menu->addAction(QString::fromStdString(model.name)), &QAction::triggered, this,
+                    [this, id = model.id] { addCopy(id); });
+        }
+    });
+    copy->setMenu(models);
+    auto* bring = new QPushButton(tr("Import…"));
+    auto* take = new QPushButton(tr("Export…"));
+    for (QPushButton* button : {fresh, copy, remove_, bring, take})
+        left->addWidget(button);
+
+    auto* form = new QFormLayout;
+    name_->setPlaceholderText(tr("Crane controller"));
+    role_->addItems(titlesOf<Role>());
+    units_->setRange(0, 50);
+    units_->setSpecialValueText(tr("not in a rack"));
+    budget_->setRange(0, 20000);
+    budget_->setSuffix(tr(" W"));
+    form->addRow(tr("Name"), name_);
+    form->addRow(tr("Role"), role_);
+    form->addRow(tr("Rack units"), units_);
+    form->addRow(tr("Power for its ports"), budget_);
+    blocks_->setAccessibleName(tr("Port blocks"));
+    blocks_->setHorizontalHeaderLabels(
+        {tr("Ports"), tr("Block"), tr("Form"), tr("Rates"), tr("Power"), tr("Side")});
+    blocks_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    blocks_->verticalHeader()->hide();
+    auto* addRow = new QPushButton(tr("Add port block"));
+    auto* dropRow = new QPushButton(tr("Remove port block"));
+    auto* rows = new QHBoxLayout;
+    rows->addWidget(addRow);
+    rows->addWidget(dropRow);
+    rows->addStretch();
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(picture_);
+    scroll->setWidgetResizable(true);
+    scroll->setMinimumHeight(190);
+    picture_->setAlignment(Qt::AlignCenter);
+    picture_->setAccessibleName(tr("Plate and faceplate"));
+    for (QLabel* label : {summary_, problems_}) {
+        label->setTextFormat(Qt::PlainText);
+        label->setWordWrap(true);
+    }
+    problems_->setObjectName(QStringLiteral("wrong"));
+    auto* right = new QVBoxLayout(form_);
+    right->setContentsMargins(0, 0, 0, 0);
+    right->addLayout(form);
+    right->addWidget(blocks_, 1);
+    right->addLayout(rows);
+    right->addWidget(scroll, 1);
+    right->addWidget(summary_);
+    right->addWidget(problems_);
+    auto* buttons = new QHBoxLayout;
+    buttons->addStretch();
+    buttons->addWidget(save_);
+    auto* shut = new QPushButton(tr("Close"));
+    buttons->addWidget(shut);
+    right->addLayout(buttons);
+    auto* layout = new QHBoxLayout(this);
+    layout->addLayout(left, 1);
+    layout->addWidget(form_, 4);
+
+    connect(list_, &QListWidget::currentRowChanged, this, &ModelEditor::showModel);
+    connect(fresh, &QPushButton::clicked, this, &ModelEditor::addNew);
+    connect(remove_, &QPushButton::clicked, this, [this] {
+        if (current_ < 0)
+            return;
+        own_.erase(own_.begin() + current_);
+        dirty_ = false;
+        fillList(std::min(current_, static_cast<int>(own_.size()) - 1));
+        Q_EMIT saved();
+    });
+    connect(bring, &QPushButton::clicked, this, [this] {
+        if (const QString path =
+                QFileDialog::getOpenFileName(this, tr("Import models"), {}, tr("Models (*.json)"));
+            !path.isEmpty())
+            importFrom(path);
+    });
+    connect(take, &QPushButton::clicked, this, [this] {
+        if (const QString path = QFileDialog::getSaveFileName(
+                this, tr("Export models"), QStringLiteral("models.json"), tr("Models (*.json)"));
+            !path.isEmpty())
+            exportTo(path);
+    });
+    connect(addRow, &QPushButton::clicked, this, &ModelEditor::addBlock);
+    connect(dropRow, &QPushButton::clicked, this, [this] {
+        blocks_->removeRow(blocks_->currentRow() < 0 ? blocks_->rowCount() - 1 : blocks_->currentRow());
+        refresh();
+    });
+    connect(name_, &QLineEdit::textEdited, this, &ModelEditor::refresh);
+    connect(role_, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
+    connect(units_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
+    connect(budget_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
+    connect(blocks_, &QTableWidget::cellChanged, this, &ModelEditor::refresh);
+    connect(save_, &QPushButton::clicked, this, &ModelEditor::keep);
+    connect(shut, &QPushButton::clicked, this, &ModelEditor::reject);
+    fillList(own_.empty() ? -1 : 0);
+}
+
+void ModelEditor::fillList(int current) {
+    filling_ = true;
+    list_->clear();
+    for (const DeviceModel& model : own_)
+        list_->addItem(QString::fromStdString(model.name));
+    list_->setCurrentRow(current);
+    filling_ = false;
+    showModel(current);
+}
+
+void ModelEditor::showModel(int row) {
+    if (filling_)
+        return;
+    filling_ = true;
+    current_ = row;
+    dirty_ = false;
+    const bool any = row >= 0 && row < static_cast<int>(own_.size());
+    for (QWidget* field :
+         std::initializer_list<QWidget*>{name_, role_, units_, budget_, blocks_, save_, remove_})
+        field->setEnabled(any);
+    blocks_->setRowCount(0);
+    if (any) {
+        const DeviceModel& model = own_[static_cast<std::size_t>(row)];
+        name_->setText(QString::fromStdString(model.name));
+        role_->setCurrentIndex(static_cast<int>(model.role));
+        units_->setValue(model.rackUnits);
+        budget_->setValue(model.powerBudgetW);
+        for (const PortBlock& block : model.ports.blocks()) {
+            blocks_->insertRow(blocks_->rowCount());
+            setRow(blocks_->rowCount() - 1, block);
+        }
+    }
+    filling_ = false;
+    refresh();
+    dirty_ = false;
+    if (!any)
+        summary_->setText(
+            tr("No own models yet. Make a new one, or a copy of one that ships with the program."));
+}
+
+void ModelEditor::setRow(int row, const PortBlock& block) {
+    const auto choice = [&](Column column, const QStringList& titles, int index) {
+        auto* box = new QComboBox;
+        box->addItems(titles);
+        box->setCurrentIndex(index);
+        box->setAccessibleName(blocks_->horizontalHeaderItem(column)->text());
+        connect(box, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
+        blocks_->setCellWidget(row, column, box);
+    };
+    QStringList formTitles;
+    for (const Form& form : forms())
+        formTitles << form.title;
+    blocks_->setItem(row, keysColumn, new QTableWidgetItem(QString::fromStdString(block.keys)));
+    blocks_->item(row, keysColumn)->setData(Qt::UserRole, QString::fromUtf8(textOf(block.mdi).data()));
+    blocks_->setItem(row, ratesColumn, new QTableWidgetItem(ratesText(block.rates)));
+    choice(blockColumn, titlesOf<model::Block>(), static_cast<int>(block.block));
+    choice(formColumn, formTitles, formOf(block));
+    choice(powerColumn, powerChoices(),
+           block.power == PowerSide::none
+               ? 0
+               : std::clamp(block.powerType, 1, 4) + (block.power == PowerSide::load ? 4 : 0));
+    choice(sideColumn, titlesOf<Side>(), static_cast<int>(block.side));
+}
+
+PortBlock ModelEditor::blockAt(int row) const {
+    const auto chosen = [&](Column column) {
+        const auto* box = qobject_cast<QComboBox*>(blocks_->cellWidget(row, column));
+        return box ? box->currentIndex() : 0;
+    };
+    const auto typed = [&](Column column) {
+        const auto* item = blocks_->item(row, column);
+        return item ? item->text().trimmed() : QString();
+    };
+    PortBlock block;
+    block.keys = typed(keysColumn).toStdString();
+    block.block = static_cast<model::Block>(chosen(blockColumn));
+    const Form& form = forms()[static_cast<std::size_t>(chosen(formColumn))];
+    block.connector = form.connector;
+    block.cage = form.cage;
+    block.use = form.use;
+    if (form.medium)
+        block.media = {*form.medium};
+    block.rates = ratesFrom(typed(ratesColumn));
+    if (const int power = chosen(powerColumn); power > 0) {
+        block.power = power > 4 ? PowerSide::load : PowerSide::source;
+        block.powerType = (power - 1) % 4 + 1;
+    }
+    block.side = static_cast<Side>(chosen(sideColumn));
+    if (const auto* item = blocks_->item(row, keysColumn))
+        block.mdi = fromText<Mdi>(item->data(Qt::UserRole).toString().toStdString()).value_or(Mdi::automatic);
+    return block;
+}
+
+DeviceModel ModelEditor::edited() const {
+    DeviceModel model = own_[static_cast<std::size_t>(current_)]; // slots and further fields stay
+    model.name = name_->text().trimmed().toStdString();
+    model.role = static_cast<Role>(role_->currentIndex());
+    model.rackUnits = units_->value();
+    model.powerBudgetW = budget_->value();
+    std::vector<PortBlock> blocks;
+    for (int row = 0; row < blocks_->rowCount(); ++row)
+        blocks.push_back(blockAt(row));
+    model.ports = PortLayout(std::move(blocks));
+    return model;
+}
+
+void ModelEditor::refresh() {
+    if (filling_)
+        return;
+    dirty_ = true;
+    if (current_ < 0) {
+        picture_->clear();
+        problems_->clear();
+        return;
+    }
+    const DeviceModel model = edited();
+    const auto wrong = problemsOf(model);
+    problems_->setText(wrong.empty() ? QString() : QString::fromStdString(wrong.front().text()));
+    problems_->setVisible(!wrong.empty());
+    save_->setEnabled(wrong.empty());
+    summary_->setText(QString::fromStdString(portSummary(model)));
+
+    const auto plate = scene::plateFor(model, model.name.empty() ? "device-1" : model.name, {0, 0});
+    const QSizeF face = paint::faceplateSize(model);
+    constexpr double space = 16;
+    const QSizeF size(std::max(face.width(), plate.frame.w) + 2 * space,
+                      plate.frame.h + face.height() + 3 * space);
+    const double ratio = devicePixelRatioF();
+    QImage image((size * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
+    image.setDevicePixelRatio(ratio);
+    image.fill(theme_.sheet);
+    QPainter painter(&image);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.translate(space, space);
+    paint::SheetPainter(theme_).plate(painter, plate, scene::Detail::near);
+    painter.translate(0, plate.frame.h + space);
+    paint::paintFaceplate(painter, model, theme_);
+    painter.end();
+    picture_->setPixmap(QPixmap::fromImage(image));
+}
+
+void ModelEditor::keep() {
+    if (current_ < 0)
+        return;
+    own_[static_cast<std::size_t>(current_)] = edited();
+    dirty_ = false;
+    const int row = current_;
+    fillList(row);
+    Q_EMIT saved();
+}
+
+bool ModelEditor::mayLeave() {
+    if (!dirty_ || current_ < 0)
+        return true;
+    return QMessageBox::question(this, tr("Own models"),
+                                 tr("The changes of this model are not saved. Leave them?")) ==
+           QMessageBox::Yes;
+}
+
+void ModelEditor::reject() {
+    if (mayLeave())
+        QDialog::reject();
+}
+
+void ModelEditor::addNew() {
+    DeviceModel model;
+    model.name = tr("New model").toStdString();
+    Catalogue taken = catalogue_;
+    taken.devices.insert(taken.devices.end(), own_.begin(), own_.end());
+    model.id = exchange::ownModelId(model.name, taken);
+    PortBlock block;
+    block.keys = "1-4";
+    block.connector = Connector::rj45;
+    block.rates = {10, 100, 1000};
+    model.ports = PortLayout({block});
+    own_.push_back(std::move(model));
+    fillList(static_cast<int>(own_.size()) - 1);
+    dirty_ = true;
+    name_->setFocus();
+    name_->selectAll();
+}
+
+void ModelEditor::addCopy(const std::string& id) {
+    const DeviceModel* source = catalogue_.device(id);
+    if (!source)
+        return;
+    DeviceModel model = *source;
+    model.name += ", own";
+    Catalogue taken = catalogue_;
+    taken.devices.insert(taken.devices.end(), own_.begin(), own_.end());
+    model.id = exchange::ownModelId(model.name, taken);
+    own_.push_back(std::move(model));
+    fillList(static_cast<int>(own_.size()) - 1);
+    dirty_ = true;
+    name_->setFocus();
+    name_->selectAll();
+}
+
+void ModelEditor::addBlock() {
+    if (current_ < 0)
+        return;
+    PortBlock block;
+    const DeviceModel model = edited();
+    for (int n = 1; block.keys.empty() || model.ports.find(block.keys); ++n)
+        block.keys = "X" + std::to_string(n); // one that is free
+    block.block = model::Block::uplink;
+    block.cage = Cage::sfp;
+    block.rates = {1000};
+    filling_ = true;
+    blocks_->insertRow(blocks_->rowCount());
+    setRow(blocks_->rowCount() - 1, block);
+    filling_ = false;
+    refresh();
+}
+
+bool ModelEditor::importFrom(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) {
+        problems_->setText(tr("%1: cannot read: %2; choose another file").arg(path, file.errorString()));
+        problems_->show();
+        return false;
+    }
+    const QByteArray bytes = file.readAll();
+    auto models =
+        exchange::readModels({bytes.data(), static_cast<std::size_t>(bytes.size())}, path.toStdString());
+    if (!models) {
+        problems_->setText(QString::fromStdString(models.refusal().text()));
+        problems_->show();
+        return false;
+    }
+    for (DeviceModel& model : *models) {
+        const auto at = std::find_if(own_.begin(), own_.end(),
+                                     [&](const DeviceModel& each) { return each.id == model.id; });
+        if (at != own_.end()) {
+            *at = std::move(model); // the same model, as it is now
+            continue;
+        }
+        if (catalogue_.device(model.id))
+            model.id = exchange::ownModelId(model.name, catalogue_);
+        own_.push_back(std::move(model));
+    }
+    dirty_ = false;
+    fillList(static_cast<int>(own_.size()) - 1);
+    Q_EMIT saved();
+    return true;
+}
+
+bool ModelEditor::exportTo(const QString& path) const {
+    QSaveFile file(path);
+    const QByteArray bytes = QByteArray::fromStdString(exchange::writeModels(own_));
+    const bool written =
+        file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit();
+    problems_->setText(
+        written ? QString() : tr("%1: cannot write: %2; choose another place").arg(path, file.errorString()));
+    problems_->setVisible(!written);
+    return written;
+}
+
+} // namespace underridge::app

@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The library of own device models: made, copied and changed here, with plate and faceplate drawn as one
+// types.
+#pragma once
+#include "core/model/catalogue.h"
+#include "paint/theme.h"
+
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QTableWidget>
+#include <functional>
+
+namespace underridge::app {
+
+class ModelEditor : public QDialog {
+    Q_OBJECT
+public:
+    /// `catalogue`: the models that ship with the program, to be copied; `own`: the library.
+    ModelEditor(model::Catalogue catalogue, std::vector<model::DeviceModel> own, const paint::Theme& theme,
+                QWidget* parent);
+
+    const std::vector<model::DeviceModel>& own() const { return own_; }
+    QListWidget& list() { return *list_; }
+    QLineEdit& name() { return *name_; }
+    QComboBox& role() { return *role_; }
+    QTableWidget& blocks() { return *blocks_; }
+    QString problems() const { return problems_->text(); }
+    QPushButton& saveButton() { return *save_; }
+
+    void addNew();
+    void addCopy(const std::string& id);
+    void addBlock();
+    bool importFrom(const QString& path);
+    bool exportTo(const QString& path) const;
+
+Q_SIGNALS:
+    /// The library is to be kept as it is now.
+    void saved();
+
+protected:
+    void reject() override;
+
+private:
+    void fillList(int current);
+    void showModel(int row);
+    model::DeviceModel edited() const;
+    void refresh();
+    void keep();
+    bool mayLeave();
+    void setRow(int row, const model::PortBlock& block);
+    model::PortBlock blockAt(int row) const;
+
+    const model::Catalogue catalogue_;
+    std::vector<model::DeviceModel> own_;
+    const paint::Theme& theme_;
+    int current_ = -1;
+    bool filling_ = false, dirty_ = false;
+    QListWidget* list_;
+    QWidget* form_;
+    QLineEdit* name_;
+    QComboBox* role_;
+    QSpinBox *units_, *budget_;
+    QTableWidget* blocks_;
+    QLabel *summary_, *problems_, *picture_;
+    QPushButton *save_, *remove_;
+};
+
+} // namespace underridge::app

@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Own models, updates of changed ones, and preferences, in the window.
+#include "app/window/model_editor.h"
+#include "app/window/preferences.h"
+#include "core/edit/models.h"
+#include "core/exchange/catalogue_file.h"
+#include "core/exchange/library.h"
+#include "tests/support/window_harness.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QSettings>
+#include <QSpinBox>
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+namespace {
+
+void add(WindowHarness& h, const QString& typed) {
+    h.sheet().setFocus();
+    h.key(Qt::Key_A);
+    h.type(typed);
+    h.key(Qt::Key_Return);
+}
+
+/// A crane controller of two ports in the library.
+void makeCrane(WindowHarness& h) {
+    h.window->askModels = [](app::ModelEditor& dialog) {
+        dialog.show();
+        dialog.addNew();
+        QTest::keyClicks(&dialog.name(), "Crane controller");
+        dialog.role().setCurrentIndex(static_cast<int>(Role::controller));
+        dialog.blocks().item(0, 0)->setText("1-2");
+        QTest::mouseClick(&dialog.saveButton(), Qt::LeftButton);
+    };
+    h.window->action(CommandId::ownModels)->trigger();
+}
+
+} // namespace
+
+class ModelsTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void an_own_model_is_made_kept_and_placed() {
+        WindowHarness h;
+        h.begin();
+        makeCrane(h);
+        QCOMPARE(h.editor().library().size(), std::size_t{1});
+        QCOMPARE(h.editor().library().front().id, std::string("own-new-model"));
+        add(h, "2 crane controller");
+        QCOMPARE(h.devices(), std::size_t{2});
+        h.restart();
+        QCOMPARE(h.editor().library().size(), std::size_t{1});
+        QCOMPARE(h.editor().library().front().name, std::string("Crane controller"));
+        QTest::keyClicks(&h.window->catalogue().search(), "crane");
+        QCOMPARE(h.window->catalogue().list().count(), 2); // the heading and the model
+    }
+
+    void what_is_wrong_with_a_model_is_said_and_it_cannot_be_saved() {
+        WindowHarness h;
+        h.begin();
+        h.window->askModels = [](app::ModelEditor& dialog) {
+            dialog.show();
+            dialog.addCopy("access-switch-24");
+            dialog.blocks().item(0, 0)->setText("24-1");
+            QVERIFY(dialog.problems().contains("24-1"));
+            QVERIFY(!dialog.saveButton().isEnabled());
+            dialog.blocks().item(0, 0)->setText("1-26");
+            QVERIFY(dialog.problems().isEmpty());
+            dialog.addBlock();
+            QTest::mouseClick(&dialog.saveButton(), Qt::LeftButton);
+        };
+        h.window->action(CommandId::ownModels)->trigger();
+        QCOMPARE(h.editor().library().size(), std::size_t{1});
+        const DeviceModel& own = h.editor().library().front();
+        QVERIFY(own.ports.find("26"));
+        const DeviceModel* source = h.editor().catalogue().device("access-switch-24");
+        QCOMPARE(own.ports.blocks().size(), source->ports.blocks().size() + 1);
+        for (std::size_t i = 1; i < source->ports.blocks().size(); ++i)
+            QVERIFY(own.ports.blocks()[i] == source->ports.blocks()[i]); // a copy loses nothing
+    }
+
+    void every_model_that_ships_comes_through_the_editor_unchanged() {
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        for (const DeviceModel& model : catalogue.devices) {
+            app::ModelEditor dialog(catalogue, {model}, paint::lightTheme(), nullptr);
+            dialog.saveButton().click();
+            DeviceModel after = dialog.own().front();
+            std::vector<PortBlock> blocks = after.ports.blocks();
+            for (std::size_t i = 0; i < blocks.size(); ++i)
+                blocks[i].powerClass = model.ports.blocks()[i].powerClass; // not shown
+            after.ports = PortLayout(blocks);
+            QVERIFY2(after == model, model.id.c_str());
+        }
+    }
+
+    void models_are_exported_and_imported() {
+        WindowHarness h;
+        h.begin();
+        makeCrane(h);
+        const QString path = h.folder.filePath("cranes.json");
+        h.window->askModels = [&](app::ModelEditor& dialog) { QVERIFY(dialog.exportTo(path)); };
+        h.window->action(CommandId::ownModels)->trigger();
+        WindowHarness other;
+        other.begin();
+        other.window->askModels = [&](app::ModelEditor& dialog) {
+            QVERIFY(!dialog.importFrom(other.folder.filePath("none.json")));
+            QVERIFY(!dialog.problems().isEmpty());
+            QVERIFY(dialog.importFrom(path));
+        };
+        other.window->action(CommandId::ownModels)->trigger();
+        QVERIFY(other.editor().library() == h.editor().library());
+        QVERIFY(!exchange::readModels("[{\"id\": \"a\"}]", "x"));
+        QVERIFY(!exchange::readModels("[", "x"));
+    }
+
+    void a_changed_model_is_offered_with_a_preview_and_updated_in_one_step() {
+        WindowHarness h;
+        h.begin();
+        makeCrane(h);
+        add(h, "2 crane controller named c-{1..}");
+        h.editor().apply(edit::linkInRow(h.network(), h.editor().catalogue(),
+                                         {h.named("c-1"), h.named("c-2")}, h.editor().ids()));
+        const Network before = h.network();
+        QString preview;
+        h.window->askUpdate = [&](QTreeWidget& tree) {
+            for (int i = 0; i < tree.topLevelItem(0)->childCount(); ++i)
+                preview += tree.topLevelItem(0)->child(i)->text(0) + "\n";
+            return true;
+        };
+        h.window->askModels = [](app::ModelEditor& dialog) {
+            dialog.blocks().item(0, 0)->setText("2-5"); // port 1 goes, though it is linked
+            dialog.saveButton().click();
+        };
+        h.window->action(CommandId::ownModels)->trigger();
+        QVERIFY2(preview.contains("new ports: 3, 4, 5"), qPrintable(preview));
+        QVERIFY(preview.contains("ports that go: 1"));
+        QVERIFY(preview.contains("in use"));
+        const Device* device = h.network().device(h.named("c-1"));
+        QCOMPARE(portsOf(h.network(), *device).size(), std::size_t{5}); // four, and the one in use
+        QCOMPARE(h.links(), std::size_t{1});
+        QVERIFY(h.network().port({device->id, "1"})->learned);
+        h.editor().undo();
+        QVERIFY(h.network() == before);
+    }
+
+    void the_details_set_a_model_and_fit_modules() {
+        WindowHarness h;
+        h.begin();
+        add(h, "core switch, modular");
+        const auto core = h.editor().selection().front();
+        const std::size_t ports = portsOf(h.network(), *h.network().device({core.id})).size();
+        QTRY_VERIFY(h.window->details().field("Slot 1"));
+        auto* slot = qobject_cast<QComboBox*>(h.window->details().field("Slot 1"));
+        QVERIFY(slot);
+        slot->setCurrentIndex(1);
+        Q_EMIT slot->activated(1);
+        QCOMPARE(portsOf(h.network(), *h.network().device({core.id})).size(), ports + 24);
+        auto refused = edit::fitModule(h.network(), h.editor().catalogue(), {core.id}, "9", "module-24-rj45");
+        QVERIFY(!refused);
+    }
+
+    void keys_are_changed_refused_when_taken_and_kept() {
+        WindowHarness h;
+        h.begin();
+        h.window->askPreferences = [](app::Preferences& dialog) {
+            QVERIFY(!dialog.setKey(CommandId::addNote, QKeySequence("A")));
+            QVERIFY(dialog.wrong().contains("Add devices"));
+            QVERIFY(dialog.setKey(CommandId::addNote, QKeySequence("Ctrl+M")));
+        };
+        h.window->action(CommandId::preferences)->trigger();
+        QCOMPARE(h.window->action(CommandId::addNote)->shortcut(), QKeySequence("Ctrl+M"));
+        h.window->close();
+        h.restart();
+        QCOMPARE(h.window->action(CommandId::addNote)->shortcut(), QKeySequence("Ctrl+M"));
+        h.window->askPreferences = [](app::Preferences& dialog) {
+            dialog.resetKeys();
+            dialog.letters().setChecked(false);
+            dialog.scale().setValue(150);
+        };
+        const double before = QApplication::font().pointSizeF();
+        h.window->action(CommandId::preferences)->trigger();
+        QVERIFY(h.window->action(CommandId::addDevice)->shortcuts().isEmpty());
+        QCOMPARE(h.window->action(CommandId::undo)->shortcut(), QKeySequence("Ctrl+Z"));
+        QVERIFY(QApplication::font().pointSizeF() > before * 1.4);
+        h.window->askPreferences = [](app::Preferences& dialog) {
+            dialog.scale().setValue(100);
+            dialog.letters().setChecked(true);
+        };
+        h.window->action(CommandId::preferences)->trigger();
+        QCOMPARE(h.window->action(CommandId::addDevice)->shortcut(), QKeySequence("A"));
+    }
+};
+
+QTEST_MAIN(ModelsTest)
+#include "models_test.moc"

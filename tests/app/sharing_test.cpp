@@ -1,0 +1,161 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Two windows on one file, and a file changed underneath.
+#include "core/edit/claim.h"
+#include "core/edit/devices.h"
+#include "core/edit/differences.h"
+#include "core/exchange/own_format.h"
+#include "tests/support/window_harness.h"
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using Shared = app::MainWindow::SharedAnswer;
+using Changed = app::MainWindow::ChangedAnswer;
+using tests::WindowHarness;
+
+namespace {
+
+void addPhones(WindowHarness& h, int n) {
+    h.sheet().setFocus();
+    h.key(Qt::Key_A);
+    h.type(QString::number(n) + " phone");
+    h.key(Qt::Key_Return);
+}
+
+/// A window with two phones, saved.
+QString saved(WindowHarness& h) {
+    h.begin();
+    addPhones(h, 2);
+    h.path = h.folder.filePath("shared.underridge");
+    h.key(Qt::Key_S, Qt::ControlModifier);
+    if (!QTest::qWaitFor([&] { return !h.window->isSaving(); }))
+        qFatal("not saved");
+    return h.path;
+}
+
+} // namespace
+
+class SharingTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void the_second_opener_is_told_and_opens_read_only_or_a_copy() {
+        WindowHarness first;
+        const QString path = saved(first);
+        WindowHarness second;
+        QString told;
+        second.window->askShared = [&](const QString& why) {
+            told = why;
+            return Shared::readOnly;
+        };
+        QVERIFY(second.window->openFile(path));
+        QVERIFY(told.contains("open elsewhere"));
+        QVERIFY(second.window->isReadOnly());
+        QVERIFY(second.window->windowTitle().contains("read-only"));
+        const QByteArray before = [&] {
+            QFile file(path);
+            return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+        }();
+        addPhones(second, 1);
+        second.path = second.folder.filePath("other.underridge"); // where "save" asks to save to
+        second.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!second.window->isSaving());
+        QVERIFY(!second.window->isReadOnly());
+        QFile file(path);
+        QVERIFY(file.open(QIODevice::ReadOnly) && file.readAll() == before);
+        QVERIFY(QFile::exists(second.path));
+
+        WindowHarness third;
+        third.editor().ids().next(); // windows under test begin from the same seed
+        third.window->askShared = [](const QString&) { return Shared::copy; };
+        QVERIFY(third.window->openFile(path));
+        QVERIFY(third.editor().document().path().empty());
+        QVERIFY(third.network().info().id != first.network().info().id);
+        third.window->askShared = [](const QString&) { return std::optional<Shared>(); };
+        QVERIFY(!third.window->openFile(path));
+    }
+
+    void a_closed_window_gives_the_file_free_and_the_same_window_may_open_it_again() {
+        WindowHarness first;
+        const QString path = saved(first);
+        QVERIFY(edit::Claim::holder(first.files, path.toStdString()));
+        bool asked = false;
+        first.window->askShared = [&](const QString&) {
+            asked = true;
+            return std::optional<Shared>();
+        };
+        QVERIFY(first.window->openFile(path));
+        QVERIFY(!asked);
+        first.window->close();
+        QVERIFY(!edit::Claim::holder(first.files, path.toStdString()));
+        QVERIFY(!QFile::exists(QString::fromStdString(edit::Claim::pathFor(path.toStdString()))));
+    }
+
+    void a_claim_left_by_a_program_that_died_does_not_count() {
+        MemoryFiles files;
+        QVERIFY(bool(files.writeAtomically(edit::Claim::pathFor("/n/a"), "{\"user\":\"mara\"}")));
+        QVERIFY(!edit::Claim::holder(files, "/n/a"));
+        auto claim = edit::Claim::take(files, "/n/a", {"ida", "control-2", "14:05"});
+        QVERIFY(bool(claim));
+        QCOMPARE(QString::fromStdString(edit::Claim::holder(files, "/n/a")->text()),
+                 QString("ida on control-2, since 14:05"));
+        QVERIFY(!edit::Claim::take(files, "/n/a", {}));
+    }
+
+    void a_file_changed_underneath_is_shown_and_taken_over_as_one_step_data() {
+        QTest::addColumn<int>("answer");
+        QTest::newRow("take the file's") << static_cast<int>(Changed::takeFile);
+        QTest::newRow("keep mine") << static_cast<int>(Changed::keepMine);
+    }
+    void a_file_changed_underneath_is_shown_and_taken_over_as_one_step() {
+        QFETCH(int, answer);
+        WindowHarness h;
+        const QString path = saved(h);
+        addPhones(h, 1); // not saved yet
+        const Network mine = h.network();
+        auto other = exchange::readOwn(*h.files.read(path.toStdString()), "other");
+        QVERIFY(bool(other));
+        Network theirs = edit::rename(other->network, {refTo(h.named("phone-1"))}, {"desk-phone"})->network;
+        std::vector<edit::Difference> shown;
+        h.window->askChanged = [&](const std::vector<edit::Difference>& differences) {
+            shown = differences;
+            return static_cast<Changed>(answer);
+        };
+        QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
+        QTRY_VERIFY_WITH_TIMEOUT(!shown.empty(), 5000);
+        // From what is open to the file: one phone and its position go, one is called otherwise.
+        QCOMPARE(edit::countsText(shown), std::string("0 added, 2 removed, 1 changed"));
+        if (static_cast<Changed>(answer) == Changed::takeFile) {
+            QVERIFY(h.named("desk-phone"));
+            QVERIFY(!h.window->isWindowModified());
+            h.editor().undo();
+            QVERIFY(h.network() == mine);
+        } else {
+            QVERIFY(h.network() == mine);
+        }
+        QVERIFY(h.window->isWindowModified());
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->isWindowModified());
+        QVERIFY(exchange::readOwn(*h.files.read(path.toStdString()), "x")->network == mine);
+    }
+
+    void a_file_that_vanishes_costs_nothing() {
+        WindowHarness h;
+        const QString path = saved(h);
+        bool asked = false;
+        h.window->askChanged = [&](const auto&) {
+            asked = true;
+            return Changed::keepMine;
+        };
+        QVERIFY(QFile::remove(path));
+        addPhones(h, 1);
+        QTest::qWait(400);
+        QVERIFY(!asked);
+        QCOMPARE(h.devices(), std::size_t{3});
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->isWindowModified());
+        QVERIFY(QFile::exists(path));
+    }
+};
+
+QTEST_MAIN(SharingTest)
+#include "sharing_test.moc"
