@@ -88,12 +88,7 @@ private Q_SLOTS:
         for (const DeviceModel& model : catalogue.devices) {
             app::ModelEditor dialog(catalogue, {model}, paint::lightTheme(), nullptr);
             dialog.saveButton().click();
-            DeviceModel after = dialog.own().front();
-            std::vector<PortBlock> blocks = after.ports.blocks();
-            for (std::size_t i = 0; i < blocks.size(); ++i)
-                blocks[i].powerClass = model.ports.blocks()[i].powerClass; // not shown
-            after.ports = PortLayout(blocks);
-            QVERIFY2(after == model, model.id.c_str());
+            QVERIFY2(dialog.own().front() == model, model.id.c_str());
         }
     }
 

@@ -307,7 +307,7 @@ void ModelEditor::setRow(int row, const PortBlock& block) {
     for (const Form& form : forms())
         formTitles << form.title;
     blocks_->setItem(row, keysColumn, new QTableWidgetItem(QString::fromStdString(block.keys)));
-    blocks_->item(row, keysColumn)->setData(Qt::UserRole, QString::fromUtf8(textOf(block.mdi).data()));
+    blocks_->item(row, keysColumn)->setData(Qt::UserRole, QVariant::fromValue(block));
     blocks_->setItem(row, ratesColumn, new QTableWidgetItem(ratesText(block.rates)));
     choice(blockColumn, titlesOf<model::Block>(), static_cast<int>(block.block));
     choice(formColumn, formTitles, formOf(block));
@@ -327,23 +327,26 @@ PortBlock ModelEditor::blockAt(int row) const {
         const auto* item = blocks_->item(row, column);
         return item ? item->text().trimmed() : QString();
     };
-    PortBlock block;
+    // What the table does not show stays as it was.
+    const auto* first = blocks_->item(row, keysColumn);
+    const auto held = first ? first->data(Qt::UserRole).value<PortBlock>() : PortBlock{};
+    PortBlock block = held;
     block.keys = typed(keysColumn).toStdString();
     block.block = static_cast<model::Block>(chosen(blockColumn));
     const Form& form = forms()[static_cast<std::size_t>(chosen(formColumn))];
-    block.connector = form.connector;
-    block.cage = form.cage;
-    block.use = form.use;
-    if (form.medium)
-        block.media = {*form.medium};
-    block.rates = ratesFrom(typed(ratesColumn));
-    if (const int power = chosen(powerColumn); power > 0) {
-        block.power = power > 4 ? PowerSide::load : PowerSide::source;
-        block.powerType = (power - 1) % 4 + 1;
+    if (chosen(formColumn) != formOf(held)) {
+        block.connector = form.connector;
+        block.cage = form.cage;
+        block.use = form.use;
+        block.media = form.medium ? std::vector<Medium>{*form.medium} : std::vector<Medium>{};
     }
+    block.rates = ratesFrom(typed(ratesColumn));
+    const int power = chosen(powerColumn);
+    block.power = power == 0 ? PowerSide::none : power > 4 ? PowerSide::load : PowerSide::source;
+    block.powerType = power == 0 ? 0 : (power - 1) % 4 + 1;
+    if (block.power != held.power)
+        block.powerClass = -1;
     block.side = static_cast<Side>(chosen(sideColumn));
-    if (const auto* item = blocks_->item(row, keysColumn))
-        block.mdi = fromText<Mdi>(item->data(Qt::UserRole).toString().toStdString()).value_or(Mdi::automatic);
     return block;
 }
 
