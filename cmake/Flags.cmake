@@ -5,6 +5,11 @@ target_compile_options(underridge_flags INTERFACE -Wall -Wextra -Wpedantic -Wsha
   # GCC 12 reports these for std::string's own code when it is inlined (GCC bugs 105329, 105651).
   -Wno-stringop-overflow -Wno-restrict -Wno-array-bounds -Wno-maybe-uninitialized -Wno-nonnull)
 target_include_directories(underridge_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
+if(UNDERRIDGE_FUZZ)
+  target_compile_options(underridge_flags INTERFACE -Wno-error -Wno-unknown-warning-option -O1 -g1
+    -fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=undefined)
+  target_link_options(underridge_flags INTERFACE -fsanitize=address,undefined)
+endif()
 if(UNDERRIDGE_SANITIZE)
   target_compile_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE} -fno-omit-frame-pointer -O0 -g1) # -O1 compiles three times as long
   target_link_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE})
@@ -15,7 +20,9 @@ if(CCACHE)
   # Without these ccache gives up on precompiled headers.
   set(CMAKE_CXX_COMPILER_LAUNCHER ${CMAKE_COMMAND} -E env
     CCACHE_SLOPPINESS=pch_defines,time_macros,include_file_mtime,include_file_ctime ${CCACHE})
-  add_compile_options(-fpch-preprocess)
+  if(CMAKE_CXX_COMPILER_ID STREQUAL GNU)
+    add_compile_options(-fpch-preprocess)
+  endif()
 endif()
 find_program(MOLD mold)
 if(MOLD)

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Makes the pictures in docs/screenshots/ from the demo, by the events a person makes: screenshots FOLDER.
 #include "app/window/main_window.h"
+#include "app/window/model_editor.h"
+#include "app/window/preferences.h"
 #include "core/base/files.h"
 
 #include <QApplication>
@@ -64,6 +66,16 @@ public:
         QMouseEvent event(type, at, sheet().mapToGlobal(at), button, held, {});
         QApplication::sendEvent(&sheet(), &event);
     }
+    /// A dialog with the window behind it dimmed away: only the dialog.
+    void shootDialog(QDialog& dialog, const char* name) {
+        dialog.show();
+        QElapsedTimer timer;
+        timer.start();
+        while (timer.elapsed() < 300)
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+        dialog.grab().save(folder_ + QLatin1Char('/') + QString::fromLatin1(name) + QStringLiteral(".png"));
+    }
+    QString scratch(const char* name) const { return scratch_.filePath(QString::fromLatin1(name)); }
 
 private:
     QString folder_;
@@ -101,6 +113,67 @@ void shootAll(const QString& folder) {
     s.window().editor().select({model::refTo(s.named("acc-1"))});
     s.window().theme().choose(app::ThemeChoice::dark);
     s.shoot("first-office-dark");
+    s.window().theme().choose(app::ThemeChoice::light);
+}
+
+/// The ferry terminal: far, near, dark, printed; and what opens over it.
+void shootPort(const QString& folder) {
+    Studio s(folder);
+    s.window().openFennickQuay();
+    s.shoot("fennick-quay-far");
+    s.sheet().look(
+        s.window().editor().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
+    s.window().editor().select({model::refTo(s.named("core-2"))});
+    s.shoot("fennick-quay-near");
+    s.window().theme().choose(app::ThemeChoice::dark);
+    s.window().editor().select({});
+    s.shoot("fennick-quay-dark");
+    s.window().theme().choose(app::ThemeChoice::light);
+    s.window().askPrint = [&](app::PrintDialog& dialog) { s.shootDialog(dialog, "print"); };
+    s.window().action(app::CommandId::print)->trigger();
+    s.window().askModels = [&](app::ModelEditor& dialog) {
+        dialog.addCopy("industrial-switch-8");
+        s.shootDialog(dialog, "own-models");
+    };
+    s.window().action(app::CommandId::ownModels)->trigger();
+    s.window().askPreferences = [&](app::Preferences& dialog) { s.shootDialog(dialog, "preferences"); };
+    s.window().action(app::CommandId::preferences)->trigger();
+}
+
+/// A network that nobody here drew: the topology of another program, with a few faults in it.
+void shootImport(const QString& folder) {
+    Studio s(folder);
+    s.window().openFirstOffice();
+    QFile file(s.scratch("pier.graphml"));
+    if (!file.open(QIODevice::WriteOnly))
+        return;
+    QByteArray xml =
+        "<graphml><key id='r' for='node' attr.name='role'/><key id='m' for='node' attr.name='mtu' "
+        "attr.type='int'/><graph id='Skarn Pier' edgedefault='undirected'>\n";
+    xml += "<node id='pier-core'><data key='r'>switch</data><port name='ge-0/0/1'/></node>\n";
+    for (int i = 1; i <= 3; ++i) {
+        const QByteArray n = QByteArray::number(i);
+        xml += "<node id='pier-acc-" + n +
+               "'><data key='r'>switch</data></node>\n<edge source='pier-core' target='pier-acc-" + n +
+               "' sourceport='ge-0/0/" + n + "'/>\n";
+        for (int k = 1; k <= 3; ++k) {
+            const QByteArray name = "cam-" + n + QByteArray::number(k);
+            xml += "<node id='" + name + "'><data key='r'>camera</data><data key='m'>" +
+                   (k == 2 ? "many" : "1500") + "</data></node>\n<edge source='pier-acc-" + n + "' target='" +
+                   name + "'/>\n";
+        }
+    }
+    file.write(xml + "<edge source='pier-core' target='lighthouse'/>\n</graph></graphml>\n");
+    file.close();
+    s.window().askImport = [&](app::ImportDialog& dialog) {
+        s.shootDialog(dialog, "import");
+        return true;
+    };
+    s.window().importFile(file.fileName());
+    auto& list = s.window().remarks().list();
+    list.setCurrentItem(list.topLevelItem(0));
+    Q_EMIT list.itemClicked(list.topLevelItem(0), 0);
+    s.shoot("remarks");
 }
 
 } // namespace
@@ -116,5 +189,7 @@ int main(int argc, char** argv) {
     QApplication::setStyle(QStringLiteral("fusion"));
     QDir().mkpath(QString::fromLocal8Bit(argv[1]));
     shootAll(QString::fromLocal8Bit(argv[1]));
+    shootPort(QString::fromLocal8Bit(argv[1]));
+    shootImport(QString::fromLocal8Bit(argv[1]));
     return 0;
 }

@@ -134,6 +134,18 @@ void DetailsPanel::showDevice(const Device& device) {
     });
     form_->row(tr("From"), text(titleOf(device.provenance.origin)) +
                                (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    if (!device.attributes.empty())
+        form_->heading(tr("Attributes"));
+    for (const auto& [name, value] : device.attributes)
+        form_->textRow(text(name), text(value), {}, [this, id, name = name](const std::string& typed) {
+            return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set " + name,
+                                            [&](Device& d) {
+                                                if (typed.empty())
+                                                    d.attributes.erase(name);
+                                                else
+                                                    d.attributes[name] = typed;
+                                            });
+        });
     portLists(device);
 }
 
@@ -181,7 +193,14 @@ void DetailsPanel::modelRows(const Device& device) {
 void DetailsPanel::portLists(const Device& device) {
     const Network& network = editor_.network();
     const PortCount count = countPorts(network, device);
-    form_->heading(tr("Ports: %1 of %2 used").arg(count.used).arg(count.all));
+    const bool any = !portsOf(network, device).empty();
+    form_->heading(any ? tr("Ports: %1 of %2 used").arg(count.used).arg(count.all) : tr("Ports"));
+    if (count.unknown > 0)
+        form_->emptyRow(count.unknown == 1
+                            ? tr("1 link ends in a port that is not known")
+                            : tr("%1 links end in ports that are not known").arg(count.unknown));
+    if (!any)
+        return;
     for (const PortView& port : portsOf(network, device)) {
         const PortRef ref{device.id, port.key};
         const Link* link = network.linkAt(ref);
@@ -486,9 +505,9 @@ void DetailsPanel::showSheet() {
         form_->row(text(pluralOf(role)), QString::number(n));
     if (!roles.empty())
         form_->row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
-    std::map<scene::LinkForm, std::pair<LinkId, int>> forms;
+    std::map<std::pair<scene::LinkForm, Medium>, std::pair<LinkId, int>> forms;
     network.all<Link>().forEach([&](const Link& link) {
-        auto& [sample, n] = forms[scene::formOf(network, link)];
+        auto& [sample, n] = forms[{scene::formOf(network, link), mediumOf(network, link)}];
         sample = link.id;
         ++n;
     });

@@ -29,6 +29,7 @@ public:
     SheetView(Editor& editor, QWidget* parent = nullptr);
     ~SheetView() override;
 
+    Editor& editor() const { return editor_; }
     const Camera& camera() const { return camera_; }
     bool tilesComplete() const { return tiles_.complete(); }
     void setTheme(const paint::Theme& theme);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/sheet/sheet_accessible.h"
 #include "app/sheet/snapping.h"
 #include "app/window/clipboard.h"
 #include "app/window/preferences.h"
@@ -39,6 +40,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       sheet_(new SheetView(*editor_)),
       start_(new StartPage),
       stack_(new QStackedWidget) {
+    installSheetAccessibility();
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
     setMinimumSize(800, 560);
@@ -234,6 +236,7 @@ void MainWindow::buildDocks() {
     outline_ = new OutlinePanel(*editor_);
     leftTabs_ = new QTabWidget;
     leftTabs_->setDocumentMode(true);
+    leftTabs_->setAccessibleName(tr("Catalogue and outline"));
     leftTabs_->addTab(catalogue_, tr("Catalogue"));
     leftTabs_->addTab(outline_, tr("Outline"));
     leftDock_ = new QDockWidget(tr("Catalogue and outline"), this);
@@ -283,7 +286,9 @@ QString MainWindow::statusText() const {
 
 void MainWindow::tell(const Remark& remark) {
     const paint::Theme& theme = theme_->theme();
-    const QColor colour = remark.severity == Severity::advice ? theme.advice : theme.error;
+    const QColor colour = remark.severity == Severity::advice    ? theme.advice
+                          : remark.severity == Severity::warning ? theme.warning
+                                                                 : theme.error;
     hint_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
     QString words = QString::fromStdString(remark.text());
     words[0] = words[0].toUpper();

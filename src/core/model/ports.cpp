@@ -115,8 +115,9 @@ PortCount countPorts(const Network& network, const Device& device) {
     for (const PortView& port : portsOf(network, device))
         count.all += port.isData();
     network.forEachLinkOf(device.id, [&](const Link& link) {
-        count.used +=
-            (link.a.device == device.id && !link.console) + (link.b.device == device.id && !link.console);
+        for (const PortRef* end : {&link.a, &link.b})
+            if (end->device == device.id && !link.console)
+                ++(end->known() ? count.used : count.unknown);
     });
     return count;
 }

@@ -39,6 +39,7 @@ std::optional<PortView> portAt(const Network& network, const PortRef& ref);
 struct PortCount {
     int used = 0;
     int all = 0;
+    int unknown = 0; ///< link ends at the device whose port is not known
 };
 /// Data ports of a device, and how many of them links end in.
 PortCount countPorts(const Network& network, const Device& device);

@@ -1,0 +1,213 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/sheet_accessible.h"
+
+#include "app/sheet/sheet_view.h"
+#include "app/window/editor.h"
+#include "core/edit/links.h"
+#include "core/model/ports.h"
+
+#include <QAccessible>
+#include <QAccessibleActionInterface>
+#include <QAccessibleWidget>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+
+/// More than this in view is a picture, not something to read through; the outline lists everything.
+constexpr int mostChildren = 400;
+
+class SheetAccessible;
+
+class ItemAccessible : public QAccessibleInterface, public QAccessibleActionInterface {
+public:
+    ItemAccessible(SheetView& view, Editor& editor, ObjectRef object)
+        : view_(view), editor_(editor), object_(object) {}
+
+    bool isValid() const override { return !frame().empty(); }
+    QObject* object() const override { return nullptr; }
+    QWindow* window() const override { return view_.window()->windowHandle(); }
+    QAccessibleInterface* childAt(int, int) const override { return nullptr; }
+    QAccessibleInterface* parent() const override { return QAccessible::queryAccessibleInterface(&view_); }
+    QAccessibleInterface* child(int) const override { return nullptr; }
+    int childCount() const override { return 0; }
+    int indexOfChild(const QAccessibleInterface*) const override { return -1; }
+    void setText(QAccessible::Text, const QString&) override {}
+
+    QString text(QAccessible::Text which) const override {
+        const Network& network = editor_.network();
+        if (which == QAccessible::Name)
+            return editor_.nameOf(object_);
+        if (which != QAccessible::Description)
+            return {};
+        if (const Device* device = network.device({object_.id})) {
+            const PortCount count = countPorts(network, *device);
+            QStringList parts{QString::fromUtf8(titleOf(roleOf(network, *device)).data()),
+                              QString::fromStdString(modelName(network, *device))};
+            if (const std::string address = firstAddress(network, device->id); !address.empty())
+                parts << QString::fromStdString(address);
+            parts << SheetView::tr("%1 of %2 ports used").arg(count.used).arg(count.all);
+            return parts.join(QStringLiteral(", "));
+        }
+        if (const Link* link = network.link({object_.id})) {
+            QStringList parts{QString::fromUtf8(titleOf(mediumOf(network, *link)).data())};
+            if (const int speed = speedOf(network, *link); speed > 0)
+                parts << QString::fromStdString(speedText(speed));
+            return parts.join(QStringLiteral(", "));
+        }
+        return {};
+    }
+
+    QRect rect() const override {
+        const scene::Rect area = frame();
+        const QPointF corner = view_.camera().toScreen({area.x, area.y}),
+                      other = view_.camera().toScreen({area.right(), area.bottom()});
+        return {view_.mapToGlobal(corner.toPoint()), view_.mapToGlobal(other.toPoint())};
+    }
+
+    QAccessible::Role role() const override {
+        switch (object_.kind) {
+        case Kind::link:
+            return QAccessible::Link;
+        case Kind::note:
+            return QAccessible::Note;
+        default:
+            return QAccessible::ListItem;
+        }
+    }
+
+    QAccessible::State state() const override {
+        QAccessible::State state;
+        state.selectable = state.focusable = true;
+        state.selected = editor_.isSelected(object_);
+        state.focused = view_.hasFocus() && view_.selectTool().focused() == object_;
+        state.offscreen = !frame().intersects(view_.camera().visible());
+        return state;
+    }
+
+    void* interface_cast(QAccessible::InterfaceType type) override {
+        return type == QAccessible::ActionInterface ? static_cast<QAccessibleActionInterface*>(this)
+                                                    : nullptr;
+    }
+    QStringList actionNames() const override { return {pressAction()}; }
+    void doAction(const QString& name) override {
+        if (name == pressAction())
+            editor_.select({object_});
+    }
+    QStringList keyBindingsForAction(const QString&) const override { return {}; }
+
+    ObjectRef shown() const { return object_; }
+
+private:
+    scene::Rect frame() const {
+        const scene::Scene& scene = editor_.scene();
+        if (const auto* plate = scene.plate({object_.id}))
+            return plate->frame;
+        if (const auto* note = scene.note({object_.id}))
+            return note->frame;
+        if (const auto* line = scene.link({object_.id}))
+            return scene::boundsOf(line->path).grown(1);
+        return {};
+    }
+
+    SheetView& view_;
+    Editor& editor_;
+    ObjectRef object_;
+};
+
+class SheetAccessible : public QAccessibleWidget {
+public:
+    explicit SheetAccessible(SheetView* view) : QAccessibleWidget(view, QAccessible::List), view_(*view) {}
+    ~SheetAccessible() override { drop(); }
+
+    int childCount() const override {
+        refresh();
+        return static_cast<int>(inView_.size());
+    }
+    QAccessibleInterface* child(int index) const override {
+        refresh();
+        if (index < 0 || index >= static_cast<int>(inView_.size()))
+            return nullptr;
+        const ObjectRef object = inView_[static_cast<std::size_t>(index)];
+        auto& id = made_[object];
+        if (id == 0)
+            id = QAccessible::registerAccessibleInterface(new ItemAccessible(view_, view_.editor(), object));
+        return QAccessible::accessibleInterface(id);
+    }
+    int indexOfChild(const QAccessibleInterface* child) const override {
+        refresh();
+        for (const auto& [object, id] : made_)
+            if (QAccessible::accessibleInterface(id) == child) {
+                const auto at = std::find(inView_.begin(), inView_.end(), object);
+                return at == inView_.end() ? -1 : static_cast<int>(at - inView_.begin());
+            }
+        return -1;
+    }
+    QAccessibleInterface* childAt(int x, int y) const override {
+        for (int i = 0; i < childCount(); ++i)
+            if (QAccessibleInterface* each = child(i); each && each->rect().contains(x, y))
+                return each;
+        return nullptr;
+    }
+    QAccessibleInterface* focusChild() const override {
+        for (int i = 0; i < childCount(); ++i)
+            if (QAccessibleInterface* each = child(i); each && each->state().focused)
+                return each;
+        return nullptr;
+    }
+    QString text(QAccessible::Text which) const override {
+        if (which == QAccessible::Name)
+            return SheetView::tr("Sheet");
+        if (which == QAccessible::Description) {
+            const scene::Scene& scene = view_.editor().scene();
+            return SheetView::tr(
+                       "%1 devices and %2 links; Tab goes from device to device, Page Down along links")
+                .arg(scene.plateCount())
+                .arg(scene.linkCount());
+        }
+        return QAccessibleWidget::text(which);
+    }
+
+private:
+    /// What is in view now, plates first, as people look.
+    void refresh() const {
+        const auto items = view_.editor().scene().itemsIn(view_.camera().visible());
+        inView_.clear();
+        for (const scene::Plate* plate : items.plates)
+            inView_.push_back(refTo(plate->id));
+        for (const scene::NoteCard* note : items.notes)
+            inView_.push_back(refTo(note->id));
+        for (const scene::LinkLine* line : items.links)
+            inView_.push_back(refTo(line->id));
+        if (inView_.size() > mostChildren)
+            inView_.resize(mostChildren);
+        if (made_.size() > 4 * mostChildren)
+            drop();
+    }
+    void drop() const {
+        for (const auto& [object, id] : made_)
+            QAccessible::deleteAccessibleInterface(id);
+        made_.clear();
+    }
+
+    SheetView& view_;
+    mutable std::vector<ObjectRef> inView_;
+    mutable std::map<ObjectRef, QAccessible::Id> made_;
+};
+
+QAccessibleInterface* make(const QString&, QObject* object) {
+    auto* view = qobject_cast<SheetView*>(object);
+    return view ? new SheetAccessible(view) : nullptr;
+}
+
+} // namespace
+
+void installSheetAccessibility() {
+    static const bool once = [] {
+        QAccessible::installFactory(make);
+        return true;
+    }();
+    static_cast<void>(once);
+}
+
+} // namespace underridge::app
