@@ -7,8 +7,8 @@ target_compile_options(underridge_flags INTERFACE -Wall -Wextra -Wpedantic -Wsha
 target_include_directories(underridge_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
 if(UNDERRIDGE_FUZZ)
   target_compile_options(underridge_flags INTERFACE -Wno-error -Wno-unknown-warning-option -O1 -g1
-    -fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=undefined)
-  target_link_options(underridge_flags INTERFACE -fsanitize=address,undefined)
+    -fsanitize=fuzzer-no-link,address)
+  target_link_options(underridge_flags INTERFACE -fsanitize=address)
 endif()
 if(UNDERRIDGE_SANITIZE)
   target_compile_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE} -fno-omit-frame-pointer -O0 -g1) # -O1 compiles three times as long

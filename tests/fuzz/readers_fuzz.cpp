@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// One fuzz target for each reader, chosen by FUZZ_READER when compiled. Whatever the bytes, the reader gives a
-// whole network or a refusal, and what it gives can be written and read again.
+// One fuzz target for each reader, chosen by FUZZ_READER when compiled. Whatever the bytes, the reader gives
+// a whole network or a refusal, and what it gives can be written and read again.
 #include "core/edit/journal.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"

@@ -92,7 +92,12 @@ private:
     std::vector<model::Sheet> sheets_;
     std::unordered_map<std::uint64_t, model::Device> devices_;
     std::vector<std::uint64_t> deviceOrder_;
-    std::map<model::PortRef, model::Port> ports_;
+    struct PortHash {
+        std::size_t operator()(const model::PortRef& ref) const {
+            return ref.device.value * 31 ^ fnv1a(ref.port);
+        }
+    };
+    std::unordered_map<model::PortRef, model::Port, PortHash> ports_;
     std::map<std::pair<std::uint64_t, std::string>, model::Interface> interfaces_;
     std::map<std::uint64_t, model::Group> groups_;
     std::map<std::pair<std::uint64_t, std::string>, std::uint64_t> groupNames_;

@@ -24,18 +24,39 @@ constexpr const char* l2 = "ietf-l2-topology";
 constexpr const char* l3 = "ietf-l3-unicast-topology";
 const Json nothing;
 
+/// Whether `key` is `name` or `module:name`.
+bool isMember(std::string_view key, std::string_view module, std::string_view name) {
+    if (key.size() == name.size())
+        return key == name;
+    return key.size() == module.size() + 1 + name.size() && key.ends_with(name) &&
+           key[module.size()] == ':' && key.starts_with(module);
+}
+
 /// RFC 7951 names a member with its module where that differs from its parent's; some writers always do.
 std::string memberName(const Json& object, const char* module, const char* name) {
-    if (std::string full = std::string(module) + ":" + name; object.contains(full))
-        return full;
+    if (object.is_object())
+        for (auto at = object.begin(); at != object.end(); ++at)
+            if (isMember(at.key(), module, name))
+                return at.key();
     return name;
 }
 
 const Json& member(const Json& object, const char* module, const char* name) {
-    if (!object.is_object())
-        return nothing;
-    const auto at = object.find(memberName(object, module, name));
-    return at == object.end() ? nothing : *at;
+    if (object.is_object())
+        for (auto at = object.begin(); at != object.end(); ++at)
+            if (isMember(at.key(), module, name))
+                return *at;
+    return nothing;
+}
+
+/// An object without some of its members, copying only what stays.
+Json without(const Json& object, const char* module, std::initializer_list<const char*> names) {
+    Json rest = Json::object();
+    for (auto at = object.begin(); at != object.end(); ++at)
+        if (std::none_of(names.begin(), names.end(),
+                         [&](const char* name) { return isMember(at.key(), module, name); }))
+            rest[at.key()] = *at;
+    return rest;
 }
 
 std::string textIn(const Json& object, const char* module, const char* name) {
@@ -336,9 +357,7 @@ private:
         builder_.knowAs(id, device.value);
         builder_.show(net.sheet, device);
 
-        Json rest = json;
-        drop(rest, nw, "node-id");
-        drop(rest, nt, "termination-point");
+        Json rest = without(json, nt, {"node-id", "ietf-network:node-id", "termination-point"});
         if (!merged || name == builder_.device(device).name)
             for (const auto& [module, container] :
                  {std::pair(l2, "l2-node-attributes"), std::pair(l3, "l3-node-attributes")})
@@ -414,22 +433,26 @@ private:
         }
     }
 
+    static std::string pointKey(const std::string& network, const std::string& node,
+                                const std::string& point) {
+        return network + '\n' + node + '\n' + point;
+    }
+
     void point(Net& net, const Json& json, DeviceId device, const std::string& nodeId, const std::string& id,
                const std::vector<std::string>& prefixes) {
         // At another layer of the same device, a point that rests on one port is that port.
         std::string key = id;
         const Json& supports = listIn(json, nt, "supporting-termination-point");
         if (supports.size() == 1) {
-            const auto below =
-                points_.find({textIn(supports[0], nt, "network-ref"), textIn(supports[0], nt, "node-ref"),
-                              textIn(supports[0], nt, "tp-ref")});
+            const auto below = points_.find(pointKey(textIn(supports[0], nt, "network-ref"),
+                                                     textIn(supports[0], nt, "node-ref"),
+                                                     textIn(supports[0], nt, "tp-ref")));
             if (below != points_.end() && below->second.device == device)
                 key = below->second.port;
         }
         const PortRef ref = builder_.port(device, key);
-        points_[{net.id, nodeId, id}] = ref;
-        Json rest = json;
-        drop(rest, nt, "tp-id");
+        points_.emplace(pointKey(net.id, nodeId, id), ref);
+        Json rest = without(json, nt, {"tp-id"});
         const std::string l2Key = memberName(rest, l2, "l2-termination-point-attributes");
         if (rest.contains(l2Key) && rest[l2Key].is_object()) {
             Json& attributes = rest[l2Key];
@@ -585,7 +608,7 @@ private:
         }
         if (point.empty())
             return PortRef{at->second, {}};
-        if (const auto known = points_.find({net.id, node, point}); known != points_.end())
+        if (const auto known = points_.find(pointKey(net.id, node, point)); known != points_.end())
             return known->second;
         remark(Severity::warning,
                fmt::format("the link names the termination point \"{}\" of {}, which does not list it", point,
@@ -594,13 +617,7 @@ private:
         return builder_.port(at->second, point);
     }
 
-    static Json restOf(const Json& json) {
-        Json rest = json;
-        drop(rest, nt, "link-id");
-        drop(rest, nt, "source");
-        drop(rest, nt, "destination");
-        return rest;
-    }
+    static Json restOf(const Json& json) { return without(json, nt, {"link-id", "source", "destination"}); }
 
     void join(const Net& net, const Direction& forth, const Direction* back) {
         Link& link = builder_.addLink(net.id == networks_.front().id ? forth.id : net.id + "\n" + forth.id,
@@ -640,7 +657,7 @@ private:
     std::vector<Net> networks_;
     std::vector<std::size_t> order_;
     std::map<Named, DeviceId> devices_;
-    std::map<std::tuple<std::string, std::string, std::string>, PortRef> points_;
+    std::unordered_map<std::string, PortRef> points_; ///< by pointKey()
     std::map<Named, LinkId> linkIds_;
 };
 

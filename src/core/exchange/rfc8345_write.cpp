@@ -150,10 +150,11 @@ private:
 
     Json nodeJson(const std::string& network, const Device& device, const Json& entry) {
         const Json rest = restIn(entry);
-        Json json{{"node-id", nodeId(network, device)}};
+        const std::string id = nodeId(network, device);
+        Json json{{"node-id", id}};
         const bool atL3 = rest.contains(l3Node) && !rest.contains(l2Node);
         const char* attributes = atL3 ? l3Node : l2Node;
-        if (device.name != json["node-id"])
+        if (device.name != id)
             json[attributes]["name"] = device.name;
         std::set<std::string> prefixes;
         Json addresses = Json::array();
