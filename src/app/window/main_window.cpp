@@ -79,12 +79,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
             [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
     connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
-    const auto lookAtClipboard = [this] {
-        const QMimeData* held = QGuiApplication::clipboard()->mimeData();
-        clipboardHolds_ = held && mayHoldClip(*held);
-        refreshEnabled();
-    };
-    connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, lookAtClipboard);
+    connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, &MainWindow::lookAtClipboard);
     lookAtClipboard();
     connect(start_, &StartPage::newWanted, this, &MainWindow::newNetwork);
     connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
@@ -592,8 +587,10 @@ void MainWindow::rememberWindow() {
 }
 
 void MainWindow::changeEvent(QEvent* event) {
-    if (event->type() == QEvent::ActivationChange && isActiveWindow() && watch_)
+    if (event->type() == QEvent::ActivationChange && isActiveWindow() && watch_) {
         watch_->look();
+        lookAtClipboard(); // another program may have filled it before this one began to listen
+    }
     QMainWindow::changeEvent(event);
 }
 

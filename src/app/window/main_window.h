@@ -156,6 +156,7 @@ private:
     std::unique_ptr<Made> onWorker(const QString& path, std::function<Made()> make);
     void copySelection();
     void dragSelectionOut();
+    void lookAtClipboard();
     void pasteClipboard();
     void exportPicture();
     void printSheet();

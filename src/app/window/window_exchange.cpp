@@ -100,6 +100,12 @@ void MainWindow::dragSelectionOut() {
     drag->exec(Qt::CopyAction);
 }
 
+void MainWindow::lookAtClipboard() {
+    const QMimeData* held = QGuiApplication::clipboard()->mimeData();
+    clipboardHolds_ = held && mayHoldClip(*held);
+    refreshEnabled();
+}
+
 void MainWindow::pasteClipboard() {
     const QMimeData* held = QGuiApplication::clipboard()->mimeData();
     if (!held)
