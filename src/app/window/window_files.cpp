@@ -163,6 +163,8 @@ bool MainWindow::openFile(const QString& path) {
     sheet_->fitAll();
     addRecent(path);
     refreshState();
+    if (const auto sheets = editor_->network().all<model::Sheet>().size(); opened->foreign && sheets > 1)
+        tell(advice(tr("%1 sheets; the others are in the list at the upper left").arg(sheets).toStdString()));
     showRemarks(tr("Opened %1").arg(QFileInfo(path).fileName()), remarks);
     return true;
 }
