@@ -133,7 +133,6 @@ struct Holds {
     bool positions = false; ///< of the first sheet
     bool groups = false;
     bool cables = false; ///< type, label, length
-    bool attributes = true;
 };
 /// "3 notes left out: CSV cannot hold them".
 Remark lossRemark(std::size_t count, std::string_view one, std::string_view many, std::string_view target);
