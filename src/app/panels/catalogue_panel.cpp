@@ -181,7 +181,10 @@ void CataloguePanel::fill() {
             item->setIcon(smallPlate(model, *theme_, devicePixelRatioF()));
             item->setData(idRole, QString::fromStdString(model.id));
             item->setData(summaryRole, QString::fromStdString(summary));
-            item->setToolTip(QStringLiteral("%1\n%2").arg(item->text(), QString::fromStdString(summary)));
+            // An own model may be called anything: a leading tag would be taken for rich text.
+            item->setToolTip(
+                QStringLiteral("<p>%1<br>%2</p>")
+                    .arg(item->text().toHtmlEscaped(), QString::fromStdString(summary).toHtmlEscaped()));
             any = true;
         }
     }
