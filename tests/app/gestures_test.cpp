@@ -282,17 +282,21 @@ private Q_SLOTS:
     void cards_tell_the_essentials() {
         WindowHarness h;
         h.window->openFirstOffice();
-        const auto device = app::cardLines(h.network(), refTo(h.named("acc-1")), {}).join('\n');
+        const auto device =
+            app::cardLines(h.network(), refTo(h.named("acc-1")), {}, LengthUnit::metres).join('\n');
         for (const char* part : {"acc-1", "Access switch 24", "10.84.99.11", "5 of 29 ports used"})
             QVERIFY2(device.contains(part), qPrintable(device));
         const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
-        const auto words = app::cardLines(h.network(), refTo(link->id), {}).join('\n');
+        const auto words = app::cardLines(h.network(), refTo(link->id), {}, LengthUnit::metres).join('\n');
         for (const char* part :
              {"wall-1 X2 to acc-1 X1", "multimode", "10 Gbit/s", "12 m", "OF-002", "drawn"})
             QVERIFY2(words.contains(part), qPrintable(words));
-        const auto port = app::cardLines(h.network(), refTo(h.named("acc-1")), "1").join('\n');
+        const auto port =
+            app::cardLines(h.network(), refTo(h.named("acc-1")), "1", LengthUnit::metres).join('\n');
         QVERIFY2(port.contains("To files-1 1"), qPrintable(port));
-        QVERIFY(app::cardLines(h.network(), refTo(h.named("acc-1")), "9").join('\n').contains("Free"));
+        QVERIFY(app::cardLines(h.network(), refTo(h.named("acc-1")), "9", LengthUnit::metres)
+                    .join('\n')
+                    .contains("Free"));
     }
 
     void undo_shows_what_it_changed_when_that_is_out_of_sight() {

@@ -29,27 +29,6 @@ QString text(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
-/// "22", "22 m", "22.5m", "1,5 km" in millimetres; nothing when it is no length.
-std::optional<std::int64_t> parseLength(std::string typed) {
-    typed = lowered(trimmed(typed));
-    double factor = 1000;
-    if (typed.ends_with("km")) {
-        factor = 1e6;
-        typed.resize(typed.size() - 2);
-    } else if (typed.ends_with("m")) {
-        typed.resize(typed.size() - 1);
-    }
-    typed = trimmed(typed);
-    std::replace(typed.begin(), typed.end(), ',', '.');
-    if (typed.empty())
-        return 0;
-    bool ok = false;
-    const double value = QString::fromStdString(typed).toDouble(&ok);
-    if (!ok || value < 0 || value * factor > 1e12)
-        return std::nullopt;
-    return static_cast<std::int64_t>(std::llround(value * factor));
-}
-
 } // namespace
 
 DetailsPanel::DetailsPanel(Editor& editor, QWidget* parent) : QScrollArea(parent), editor_(editor) {
@@ -66,6 +45,10 @@ DetailsPanel::DetailsPanel(Editor& editor, QWidget* parent) : QScrollArea(parent
     connect(&editor_, &Editor::selectionChanged, this, later);
     connect(&editor_, &Editor::networkChanged, this, later);
     refresh();
+}
+
+QString DetailsPanel::sampleLength() const {
+    return editor_.lengthUnit() == LengthUnit::feet ? QStringLiteral("72 ft") : QStringLiteral("22 m");
 }
 
 QWidget* DetailsPanel::field(const QString& label) const {
@@ -127,7 +110,7 @@ void DetailsPanel::showDevice(const Device& device) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set start-up configuration",
                                         [&](Device& d) { d.startUp = typed; });
     });
-    form_->checkRow(tr("Outside, not ours to manage"), device.outside, [this, id](bool on) {
+    form_->checkRow(tr("Outside, not ours"), device.outside, [this, id](bool on) {
         return edit::changeEach<Device>(editor_.network(), {{id.value, 0}},
                                         on ? "Mark as outside" : "Mark as ours",
                                         [&](Device& d) { d.outside = on; });
@@ -285,8 +268,9 @@ void DetailsPanel::showLink(const Link& link) {
     for (const int end : {0, 1}) {
         const PortRef& port = link.end(end);
         auto* box = new QWidget;
-        auto* line = new QHBoxLayout(box);
-        line->setContentsMargins(0, 0, 0, 0);
+        auto* column = new QVBoxLayout(box);
+        column->setContentsMargins(0, 0, 0, 0);
+        column->setSpacing(0);
         auto* words = new QLabel(text(edit::portText(network, port)));
         words->setTextFormat(Qt::PlainText);
         auto* other = new QToolButton;
@@ -295,8 +279,8 @@ void DetailsPanel::showLink(const Link& link) {
         other->setAccessibleName(tr("Other port at end %1").arg(end + 1));
         connect(other, &QToolButton::clicked, this,
                 [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
-        line->addWidget(words, 1);
-        line->addWidget(other);
+        column->addWidget(words);
+        column->addWidget(other, 0, Qt::AlignLeft);
         form_->form().addRow(end == 0 ? tr("End A") : tr("End B"), box);
     }
     if (!link.console)
@@ -343,12 +327,15 @@ void DetailsPanel::showLink(const Link& link) {
                                             {now->a, now->b, joints[static_cast<std::size_t>(index)], {}});
                 });
         }
-        const double metres = static_cast<double>(cable->lengthMm) / 1000;
-        form_->textRow(tr("Length"), cable->lengthMm > 0 ? text(fmt::format("{:g} m", metres)) : QString(),
-                       tr("not set, such as 22 m"), [change](const std::string& typed) -> edit::ActResult {
-                           const auto length = parseLength(typed);
+        form_->textRow(tr("Length"),
+                       cable->lengthMm > 0 ? text(lengthText(cable->lengthMm, editor_.lengthUnit()))
+                                           : QString(),
+                       tr("not set, such as %1").arg(sampleLength()),
+                       [this, change](const std::string& typed) -> edit::ActResult {
+                           const auto length = parseLength(typed, editor_.lengthUnit());
                            if (!length)
-                               return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+                               return error(fmt::format("{} is not a length", typed),
+                                            fmt::format("write it as {}", sampleLength().toStdString()));
                            return change("Set length", [&](Cable& c) { c.lengthMm = *length; });
                        });
         form_->textRow(tr("Label"), text(cable->label), {}, [change](const std::string& typed) {
@@ -426,18 +413,19 @@ void DetailsPanel::showSeveral() {
                                return names.refusal();
                            return keep(edit::rename(editor_.network(), named, *names));
                        });
-        form_->checkRow(tr("Outside, not ours to manage"), allOutside, [this, devices, keep](bool on) {
+        form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices, keep](bool on) {
             return keep(edit::changeEach<Device>(editor_.network(), devices,
                                                  fmt::format("Mark {} devices", devices.size()),
                                                  [&](Device& d) { d.outside = on; }));
         });
     }
     if (!cables.empty()) {
-        form_->textRow(tr("Length"), {}, tr("for all, such as 22 m"),
+        form_->textRow(tr("Length"), {}, tr("for all, such as %1").arg(sampleLength()),
                        [this, cables, keep](const std::string& typed) -> edit::ActResult {
-                           const auto length = parseLength(typed);
+                           const auto length = parseLength(typed, editor_.lengthUnit());
                            if (!length)
-                               return error(fmt::format("{} is not a length", typed), "write it as 22 m");
+                               return error(fmt::format("{} is not a length", typed),
+                                            fmt::format("write it as {}", sampleLength().toStdString()));
                            return keep(
                                edit::changeEach<Cable>(editor_.network(), cables,
                                                        fmt::format("Set length of {} cables", cables.size()),

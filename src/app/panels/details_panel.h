@@ -25,6 +25,8 @@ Q_SIGNALS:
     void otherPortWanted(quint64 link, int end);
 
 private:
+    /// A length as an example of how to write one.
+    QString sampleLength() const;
     void begin(const QString& title, const QString& subtitle);
     void showDevice(const model::Device& device);
     void showPort(const model::PortRef& port);

@@ -34,7 +34,7 @@ QStringList deviceLines(const Network& network, const Device& device) {
     return out;
 }
 
-QStringList linkLines(const Network& network, const Link& link) {
+QStringList linkLines(const Network& network, const Link& link, LengthUnit unit) {
     QStringList out{text(edit::linkText(network, link))};
     const Cable* cable = network.cable(link.cable);
     const CableType* type = cable ? network.typeOf(*cable) : nullptr;
@@ -45,7 +45,7 @@ QStringList linkLines(const Network& network, const Link& link) {
     if (const int speed = speedOf(network, link); speed > 0 && !link.console)
         out << text(speedText(speed));
     if (cable && cable->lengthMm > 0)
-        out << QStringLiteral("%1 m").arg(static_cast<double>(cable->lengthMm) / 1000);
+        out << text(lengthText(cable->lengthMm, unit));
     if (cable && !cable->label.empty())
         out << Card::tr("Label %1").arg(text(cable->label));
     out << provenanceText(link.provenance);
@@ -79,13 +79,13 @@ QString kindText(const Network& network, const Device& device) {
     return matchesWords(model, role) ? text(model) : QStringLiteral("%1 · %2").arg(text(model), text(role));
 }
 
-QStringList cardLines(const Network& network, ObjectRef object, const std::string& port) {
+QStringList cardLines(const Network& network, ObjectRef object, const std::string& port, LengthUnit unit) {
     if (!port.empty())
         return portLines(network, {{object.id}, port});
     if (const Device* device = network.device({object.id}))
         return deviceLines(network, *device);
     if (const Link* link = network.link({object.id}))
-        return linkLines(network, *link);
+        return linkLines(network, *link, unit);
     return {};
 }
 

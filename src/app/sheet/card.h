@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What appears on pointing at something: the essentials, as plain text.
 #pragma once
+#include "core/model/length.h"
 #include "core/model/network.h"
 
 #include <QFrame>
@@ -23,6 +24,7 @@ private:
 QString kindText(const model::Network& network, const model::Device& device);
 
 /// The essentials of an object or, with a port named, of that port: title first.
-QStringList cardLines(const model::Network& network, model::ObjectRef object, const std::string& port);
+QStringList cardLines(const model::Network& network, model::ObjectRef object, const std::string& port,
+                      model::LengthUnit unit);
 
 } // namespace underridge::app

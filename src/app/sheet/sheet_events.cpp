@@ -282,7 +282,7 @@ void SheetView::dropEvent(QDropEvent* event) {
     place_.cancel();
     cancelTool();
     if (!model && bringsClip(*event)) { // from another window
-        auto clip = clipFrom(*event->mimeData(), editor_.catalogue());
+        auto clip = clipFrom(clipBytes(*event->mimeData()), editor_.catalogue());
         if (clip)
             paste(*clip, camera_.toSheet(event->position()));
         else

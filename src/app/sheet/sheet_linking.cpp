@@ -48,9 +48,10 @@ void SheetView::showStrip(LinkId id, const std::string& reason) {
     QString words = type ? QString::fromStdString(type->name) : tr("no cable");
     if (const int speed = speedOf(editor_.network(), *link); speed > 0 && !link->console)
         words += QStringLiteral(", ") + QString::fromStdString(speedText(speed));
-    words += cable && cable->lengthMm > 0
-                 ? QStringLiteral(", %1 m").arg(static_cast<double>(cable->lengthMm) / 1000)
-                 : tr(", length not set");
+    words +=
+        cable && cable->lengthMm > 0
+            ? QStringLiteral(", ") + QString::fromStdString(lengthText(cable->lengthMm, editor_.lengthUnit()))
+            : tr(", length not set");
     strip_->open(QString::fromStdString(edit::portText(editor_.network(), link->a)),
                  QString::fromStdString(edit::portText(editor_.network(), link->b)), words,
                  QString::fromStdString(reason));

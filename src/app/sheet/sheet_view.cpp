@@ -193,7 +193,8 @@ void SheetView::startPlacing(const DeviceModel& model) {
 }
 
 QString SheetView::portHint(const PortRef& port) const {
-    const QStringList lines = cardLines(editor_.network(), refTo(port.device), port.port);
+    const QStringList lines =
+        cardLines(editor_.network(), refTo(port.device), port.port, editor_.lengthUnit());
     return lines.join(QStringLiteral(" · ")) + tr(" · drag or click to link");
 }
 
@@ -202,7 +203,7 @@ void SheetView::showCard() {
         return;
     const scene::Hit hit = select_.hovered();
     const std::string port = select_.lens() && hit.port >= 0 ? select_.lens()->key(hit.port) : std::string();
-    QStringList lines = cardLines(editor_.network(), hit.object, port);
+    QStringList lines = cardLines(editor_.network(), hit.object, port, editor_.lengthUnit());
     if (lines.isEmpty())
         return;
     const QString title = lines.takeFirst();

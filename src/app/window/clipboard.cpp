@@ -63,9 +63,12 @@ QByteArray ClipData::picture(const QString& type) const {
     return bytes ? *bytes : QByteArray();
 }
 
-Result<edit::Clip> clipFrom(const QMimeData& data, const Catalogue& catalogue) {
+QByteArray clipBytes(const QMimeData& data) {
     const QString own = QString::fromLatin1(networkMimeType);
-    const QByteArray bytes = data.hasFormat(own) ? data.data(own) : data.text().toUtf8();
+    return data.hasFormat(own) ? data.data(own) : data.text().toUtf8();
+}
+
+Result<edit::Clip> clipFrom(const QByteArray& bytes, const Catalogue& catalogue) {
     if (bytes.isEmpty())
         return advice("there is nothing to paste", "copy some devices first");
     auto loaded =

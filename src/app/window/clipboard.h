@@ -34,9 +34,10 @@ private:
     QString svgPath_;
 };
 
-/// What can be pasted from data: a piece in the own format, or text in one of the formats that are read.
-/// Refuses data with neither.
-Result<edit::Clip> clipFrom(const QMimeData& data, const model::Catalogue& catalogue);
+/// What of the data can be pasted: a piece in the own format, else its text.
+QByteArray clipBytes(const QMimeData& data);
+/// The piece in those bytes, in whichever format that is read. May run on any thread; refuses anything else.
+Result<edit::Clip> clipFrom(const QByteArray& bytes, const model::Catalogue& catalogue);
 /// Whether it is worth trying.
 bool mayHoldClip(const QMimeData& data);
 

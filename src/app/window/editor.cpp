@@ -94,7 +94,7 @@ void Editor::redo() {
 void Editor::show(const Network& before, const edit::Session* session) {
     if (session->sheet != session_.sheet) {
         session_.sheet = session->sheet;
-        scene_ = scene::Scene::build(network(), session_.sheet);
+        scene_ = scene::Scene::build(network(), session_.sheet, lengthUnit_);
         Q_EMIT sceneChanged({}, true);
     } else {
         auto updated = scene::update(scene_, before, network());
@@ -137,7 +137,8 @@ std::optional<edit::Clip> Editor::copied() {
 
 void Editor::setDocument(edit::Document document) {
     const auto sheets = document.network().sheetsInOrder();
-    auto scene = scene::Scene::build(document.network(), sheets.empty() ? SheetId{} : sheets.front().id);
+    auto scene =
+        scene::Scene::build(document.network(), sheets.empty() ? SheetId{} : sheets.front().id, lengthUnit_);
     setDocument(std::move(document), std::move(scene));
 }
 
@@ -166,13 +167,21 @@ void Editor::setLibrary(std::vector<DeviceModel> models) {
     Q_EMIT catalogueChanged();
 }
 
+void Editor::setLengthUnit(LengthUnit unit) {
+    if (std::exchange(lengthUnit_, unit) == unit)
+        return;
+    scene_ = scene::Scene::build(network(), session_.sheet, lengthUnit_);
+    Q_EMIT networkChanged();
+    Q_EMIT sceneChanged({}, true);
+}
+
 void Editor::showSheet(SheetId sheet) {
     if (sheet == session_.sheet || !network().sheet(sheet))
         return;
     session_.sheet = sheet;
     session_.selection.clear();
     port_ = {};
-    scene_ = scene::Scene::build(network(), sheet);
+    scene_ = scene::Scene::build(network(), sheet, lengthUnit_);
     Q_EMIT sceneChanged({}, true);
     Q_EMIT selectionChanged();
     Q_EMIT stateChanged();

@@ -24,6 +24,9 @@ public:
     void setLibrary(std::vector<model::DeviceModel> models);
     const scene::Scene& scene() const { return scene_; }
     model::SheetId sheet() const { return session_.sheet; }
+    /// The unit lengths are shown in and typed without one.
+    model::LengthUnit lengthUnit() const { return lengthUnit_; }
+    void setLengthUnit(model::LengthUnit unit);
     model::IdSource& ids() { return ids_; }
     edit::Document& document() { return *document_; }
     const edit::Document& document() const { return *document_; }
@@ -84,6 +87,7 @@ private:
     model::IdSource ids_;
     std::unique_ptr<edit::Document> document_;
     scene::Scene scene_;
+    model::LengthUnit lengthUnit_ = model::LengthUnit::metres;
     edit::Session session_;
     model::PortRef port_;
     std::jthread releaser_; ///< large values are let go of beside the window's thread

@@ -152,8 +152,6 @@ private:
     /// Reads a file and builds its scene on a worker, with progress and cancel; nothing: cancelled.
     std::unique_ptr<Opening> readOnWorker(const QString& path);
     std::unique_ptr<Result<exchange::Loaded>> loadOnWorker(const QString& path);
-    template <class Made>
-    std::unique_ptr<Made> onWorker(const QString& path, std::function<Made()> make);
     void copySelection();
     void dragSelectionOut();
     void lookAtClipboard();

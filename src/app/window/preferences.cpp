@@ -7,6 +7,7 @@
 #include <QFormLayout>
 #include <QHeaderView>
 #include <QKeySequenceEdit>
+#include <QLocale>
 #include <QPushButton>
 #include <QSettings>
 #include <QSpinBox>
@@ -17,6 +18,7 @@ namespace underridge::app {
 namespace {
 
 const QString lettersKey = QStringLiteral("keys/singleLetters");
+const QString unitsKey = QStringLiteral("window/units");
 const QString scaleKey = QStringLiteral("window/textScale");
 
 bool isSingleLetter(const QKeySequence& key) {
@@ -62,11 +64,20 @@ int textScale(const QSettings& settings) {
     return std::clamp(settings.value(scaleKey, 100).toInt(), 80, 250);
 }
 
+model::LengthUnit lengthUnit(const QSettings& settings) {
+    const bool imperial = QLocale().measurementSystem() == QLocale::ImperialUSSystem;
+    const QString standard = imperial ? QStringLiteral("feet") : QStringLiteral("metres");
+    return settings.value(unitsKey, standard).toString() == QStringLiteral("feet")
+               ? model::LengthUnit::feet
+               : model::LengthUnit::metres;
+}
+
 Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* parent)
     : QDialog(parent),
       settings_(settings),
       theme_(new QComboBox),
       scale_(new QSpinBox),
+      units_(new QComboBox),
       letters_(new QCheckBox(tr("Single letters are commands while the sheet has the focus"))),
       keys_(new QTableWidget),
       wrong_(new QLabel) {
@@ -83,6 +94,9 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     auto* form = new QFormLayout(looks);
     form->addRow(tr("Theme"), theme_);
     form->addRow(tr("Text size of panels and menus"), scale_);
+    units_->addItems({tr("Metres"), tr("Feet")});
+    units_->setCurrentIndex(static_cast<int>(lengthUnit(settings)));
+    form->addRow(tr("Lengths in"), units_);
 
     letters_->setChecked(settings.value(lettersKey, true).toBool());
     keys_->setColumnCount(2);
@@ -114,6 +128,10 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
             [&theme](int index) { theme.choose(static_cast<ThemeChoice>(index)); });
     connect(scale_, &QSpinBox::valueChanged, this, [this](int percent) {
         settings_.setValue(scaleKey, percent);
+        Q_EMIT changed();
+    });
+    connect(units_, &QComboBox::currentIndexChanged, this, [this](int index) {
+        settings_.setValue(unitsKey, index == 1 ? QStringLiteral("feet") : QStringLiteral("metres"));
         Q_EMIT changed();
     });
     connect(letters_, &QCheckBox::toggled, this, [this](bool on) {

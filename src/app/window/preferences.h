@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a person likes: theme, text size, keys. Kept where the desktop keeps settings, changed at once.
+// What a person likes: theme, text size, units, keys. Kept where the desktop keeps settings, changed at once.
 #pragma once
 #include "app/commands/command_table.h"
 #include "app/window/desktop_theme.h"
+#include "core/model/length.h"
 
 #include <QDialog>
 #include <QKeySequence>
@@ -21,6 +22,8 @@ QString settingName(const Command& command);
 /// The keys of a command: the person's own if there are any, else the standard ones. Without single letters,
 /// those that are one letter alone are left out.
 QList<QKeySequence> keysOf(const Command& command, const QSettings& settings);
+/// The unit lengths are shown in: metres, unless the person chose, or lives where it is feet.
+model::LengthUnit lengthUnit(const QSettings& settings);
 /// Per cent of the desktop's text size, 80 to 250.
 int textScale(const QSettings& settings);
 
@@ -31,6 +34,7 @@ public:
 
     QComboBox& theme() { return *theme_; }
     QSpinBox& scale() { return *scale_; }
+    QComboBox& units() { return *units_; }
     QCheckBox& letters() { return *letters_; }
     QTableWidget& keys() { return *keys_; }
     QString wrong() const { return wrong_->text(); }
@@ -47,6 +51,7 @@ private:
     QSettings& settings_;
     QComboBox* theme_;
     QSpinBox* scale_;
+    QComboBox* units_;
     QCheckBox* letters_;
     QTableWidget* keys_;
     QLabel* wrong_;

@@ -31,7 +31,7 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
       down_(new QSpinBox),
       scale_(new QSpinBox),
       titleBlock_(new QCheckBox(tr("Title block with legend"))),
-      revision_(new QLineEdit(QString::fromStdString(paint::revisionOf(network)))),
+      revision_(new QLineEdit),
       summary_(new QLabel) {
     setObjectName(QStringLiteral("print"));
     setWindowTitle(tr("Print"));
@@ -105,6 +105,20 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
             writeTo(path);
     });
     refresh();
+    // The revision is told from the whole network, which takes a while when it is large.
+    revision_->setPlaceholderText(tr("being found…"));
+    reviser_ = std::jthread([this, network] {
+        const QString revision = QString::fromStdString(paint::revisionOf(network));
+        QMetaObject::invokeMethod(
+            this,
+            [this, revision] {
+                revision_->setPlaceholderText({});
+                if (revision_->text().isEmpty() && !revision_->isModified())
+                    revision_->setText(revision);
+                refresh();
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 paint::PageSetup PrintDialog::setup() const {

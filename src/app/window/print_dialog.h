@@ -13,6 +13,7 @@
 #include <QPrinter>
 #include <QRadioButton>
 #include <QSpinBox>
+#include <thread>
 
 class QPrintPreviewWidget;
 class QSettings;
@@ -56,6 +57,7 @@ private:
     QCheckBox* titleBlock_;
     QLineEdit* revision_;
     QLabel* summary_;
+    std::jthread reviser_;
 };
 
 } // namespace underridge::app

@@ -2,6 +2,7 @@
 // The main window's dealings with other programs: import, export, clipboard, remarks.
 #include "app/window/clipboard.h"
 #include "app/window/main_window.h"
+#include "app/window/worker.h"
 #include "core/exchange/foreign.h"
 
 #include <QClipboard>
@@ -67,18 +68,27 @@ bool MainWindow::exportTo(const QString& path) {
                    {path.toStdString()}));
         return false;
     }
-    QGuiApplication::setOverrideCursor(Qt::WaitCursor);
-    auto written = exchange::write(editor_->network(), *format);
-    const auto kept = world_.world.files.writeAtomically(path.toStdString(), written.bytes);
-    QGuiApplication::restoreOverrideCursor();
-    if (!kept) {
-        tell(kept.refusal());
+    using Made = Result<std::vector<Remark>>;
+    auto remarks = onWorker<Made>(this, opener_, tr("Writing %1").arg(QFileInfo(path).fileName()),
+                                  [network = editor_->network(), format = *format, path = path.toStdString(),
+                                   &files = world_.world.files](const Wanted& wanted) -> Made {
+                                      auto written = exchange::write(network, format);
+                                      if (!*wanted)
+                                          return written.remarks; // cancelled: the file stays as it was
+                                      if (auto kept = files.writeAtomically(path, written.bytes); !kept)
+                                          return kept.refusal();
+                                      for (Remark& remark : written.remarks)
+                                          remark.where.file = path;
+                                      return written.remarks;
+                                  });
+    if (!remarks)
+        return false; // cancelled
+    if (!*remarks) {
+        tell(remarks->refusal());
         return false;
     }
-    for (Remark& remark : written.remarks)
-        remark.where.file = path.toStdString();
     tell(advice("data written", {}, {path.toStdString()}));
-    showRemarks(tr("Exported %1").arg(QFileInfo(path).fileName()), written.remarks);
+    showRemarks(tr("Exported %1").arg(QFileInfo(path).fileName()), **remarks);
     return true;
 }
 
@@ -110,13 +120,18 @@ void MainWindow::pasteClipboard() {
     const QMimeData* held = QGuiApplication::clipboard()->mimeData();
     if (!held)
         return;
-    auto clip = clipFrom(*held, editor_->catalogue());
-    if (!clip) {
-        tell(advice("the clipboard holds no network: " + clip.refusal().what,
+    using Made = Result<edit::Clip>;
+    auto clip = onWorker<Made>(this, opener_, tr("Reading the clipboard"),
+                               [bytes = clipBytes(*held), catalogue = editor_->catalogue()](
+                                   const Wanted&) -> Made { return clipFrom(bytes, catalogue); });
+    if (!clip)
+        return; // cancelled
+    if (!*clip) {
+        tell(advice("the clipboard holds no network: " + clip->refusal().what,
                     "copy devices, or a table with a line of column names"));
         return;
     }
-    sheet_->paste(*clip);
+    sheet_->paste(**clip);
 }
 
 void MainWindow::showRemarks(const QString& about, const std::vector<Remark>& remarks) {

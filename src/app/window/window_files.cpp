@@ -1,14 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window's files: new, open, save, recovery, pictures, recent files.
 #include "app/window/main_window.h"
+#include "app/window/worker.h"
 #include "paint/picture.h"
 
 #include <QApplication>
-#include <QEventLoop>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
-#include <QProgressDialog>
 #include <QSettings>
 #include <QTextBrowser>
 #include <QVBoxLayout>
@@ -45,40 +44,11 @@ void MainWindow::newNetwork() {
     sheet_->fitAll();
 }
 
-template <class Made>
-std::unique_ptr<Made> MainWindow::onWorker(const QString& path, std::function<Made()> make) {
-    std::unique_ptr<Made> result;
-    QEventLoop loop;
-    // Whoever waits may give up; the worker's result is then dropped.
-    auto wanted = std::make_shared<std::atomic<bool>>(true);
-    opener_ = std::jthread([this, &loop, &result, wanted, make = std::move(make)] {
-        auto made = std::make_shared<Made>(make());
-        QMetaObject::invokeMethod(
-            this,
-            [made, wanted, &loop, &result] {
-                if (!*wanted)
-                    return;
-                result = std::make_unique<Made>(std::move(*made));
-                loop.quit();
-            },
-            Qt::QueuedConnection);
-    });
-    QProgressDialog progress(tr("Opening %1").arg(QFileInfo(path).fileName()), tr("Cancel"), 0, 0, this);
-    progress.setWindowModality(Qt::WindowModal);
-    progress.setMinimumDuration(500);
-    connect(&progress, &QProgressDialog::canceled, &loop, &QEventLoop::quit);
-    QTimer patience; // a dialog without steps shows itself only when told
-    patience.setSingleShot(true);
-    connect(&patience, &QTimer::timeout, &progress, &QWidget::show);
-    patience.start(500);
-    loop.exec();
-    *wanted = false;
-    return result;
-}
-
 std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& path) {
     return onWorker<Opening>(
-        path, [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()] {
+        this, opener_, tr("Opening %1").arg(QFileInfo(path).fileName()),
+        [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue(),
+         unit = editor_->lengthUnit()](const Wanted&) {
             const auto read = [&]() -> Opening {
                 const auto bytes = world.files.read(path);
                 if (!bytes)
@@ -98,7 +68,7 @@ std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& pat
                 const auto& network = opening.document->document.network();
                 const auto sheets = network.sheetsInOrder();
                 opening.scene =
-                    scene::Scene::build(network, sheets.empty() ? model::SheetId{} : sheets.front().id);
+                    scene::Scene::build(network, sheets.empty() ? model::SheetId{} : sheets.front().id, unit);
             }
             return opening;
         });
@@ -106,13 +76,14 @@ std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& pat
 
 std::unique_ptr<Result<exchange::Loaded>> MainWindow::loadOnWorker(const QString& path) {
     using Made = Result<exchange::Loaded>;
-    return onWorker<Made>(
-        path, [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()]() -> Made {
-            const auto bytes = world.files.read(path);
-            if (!bytes)
-                return bytes.refusal();
-            return exchange::readAny(*bytes, {path, catalogue});
-        });
+    return onWorker<Made>(this, opener_, tr("Reading %1").arg(QFileInfo(path).fileName()),
+                          [world = world_.world, path = path.toStdString(),
+                           catalogue = editor_->catalogue()](const Wanted&) -> Made {
+                              const auto bytes = world.files.read(path);
+                              if (!bytes)
+                                  return bytes.refusal();
+                              return exchange::readAny(*bytes, {path, catalogue});
+                          });
 }
 
 bool MainWindow::openFile(const QString& path) {

@@ -10,6 +10,7 @@ using namespace model;
 namespace {
 
 constexpr std::string_view suffix = ".journal";
+constexpr int mostJournals = 20; ///< of one network, in as many programs
 
 /// The file a journal's work continues: the one of a save that came through though the journal was not begun
 /// anew, else the one in the header.
@@ -112,7 +113,7 @@ Result<Document::Opened> Document::recover(World world, const Recoverable& from)
     Document document(std::move(world), start, base->path, base->bytes.empty() ? 0 : fnv1a(base->bytes));
     document.history_ = History(*network);
     document.saved_ = std::move(start);
-    document.startJournal(); // takes the old journal's place all at once
+    document.startJournal(from.journalPath); // takes the old journal's place all at once
     return Opened{std::move(document), std::move(remarks)};
 }
 
@@ -180,8 +181,7 @@ void Document::endSave(Saving saving, std::uint64_t hash) {
     path_ = saving.path;
     hash_ = hash;
     saving.journal.reset();
-    journal_.reset();
-    static_cast<void>(world_.files.remove(journalPath()));
+    dropJournal();
     if (modified()) // edited while the worker wrote
         journal("Edit while saving", saved_, network());
 }
@@ -192,27 +192,39 @@ void Document::rebase(Network onDisk, std::uint64_t hash) {
     history_.seal();
     if (!journal_)
         return;
-    journal_.reset();
-    static_cast<void>(world_.files.remove(journalPath()));
+    dropJournal();
     if (modified())
         startJournal();
 }
 
 void Document::close() {
-    if (!journal_)
-        return;
+    if (journal_)
+        dropJournal();
+}
+
+void Document::dropJournal() {
     journal_.reset();
-    static_cast<void>(world_.files.remove(journalPath()));
+    if (!journalPath_.empty())
+        static_cast<void>(world_.files.remove(journalPath_));
+    journalPath_.clear();
 }
 
-std::string Document::journalPath() const {
-    return fmt::format("{}/{}{}", world_.journalFolder, idText(network().info().id.value), suffix);
+std::string Document::freeJournalPath() const {
+    const std::string id = idText(network().info().id.value);
+    for (int copy = 1;; ++copy) {
+        const std::string path = copy == 1
+                                     ? fmt::format("{}/{}{}", world_.journalFolder, id, suffix)
+                                     : fmt::format("{}/{}-{}{}", world_.journalFolder, id, copy, suffix);
+        if (copy == mostJournals || !world_.files.isHeld(path))
+            return path;
+    }
 }
 
-void Document::startJournal() {
+void Document::startJournal(const std::string& path) {
+    journalPath_ = path.empty() ? freeJournalPath() : path;
     // What was never saved begins from nothing; what was recovered, from the file as it is.
     const Network& base = hash_ == 0 ? Network() : saved_;
-    auto writer = JournalWriter::start(world_.files, journalPath(),
+    auto writer = JournalWriter::start(world_.files, journalPath_,
                                        {network().info().id, network().info().name, path_, hash_},
                                        differencePayload("Begin", base, network()));
     if (!writer) {
@@ -234,8 +246,7 @@ void Document::journal(const std::string& act, const Network& before, const Netw
     if (auto written = journal_->write(difference); !written) {
         // A journal that is not whole is no use; the next act starts it anew.
         journalTrouble_ = written.refusal();
-        journal_.reset();
-        static_cast<void>(world_.files.remove(journalPath()));
+        dropJournal();
     }
 }
 

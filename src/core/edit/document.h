@@ -74,14 +74,17 @@ public:
 
 private:
     Document(World world, model::Network network, std::string path, std::uint64_t hash);
-    void startJournal();
+    void startJournal(const std::string& path = {});
     void journal(const std::string& act, const model::Network& before, const model::Network& after);
-    std::string journalPath() const;
+    /// A free name for a journal: the first that no other program holds.
+    std::string freeJournalPath() const;
+    void dropJournal();
 
     World world_;
     History history_;
     model::Network saved_;
     std::string path_;
+    std::string journalPath_; ///< of the journal being written or, with none, of the last
     std::uint64_t hash_ = 0;
     std::shared_ptr<JournalWriter> journal_;
     std::optional<Remark> journalTrouble_;

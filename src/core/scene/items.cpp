@@ -81,7 +81,7 @@ Label labelAt(LabelKind kind, std::string text, PointF centre) {
     return {kind, std::move(text), {centre.x - width / 2, centre.y - 6.5, width, 13}};
 }
 
-std::string middleText(const Network& network, const Link& link) {
+std::string middleText(const Network& network, const Link& link, LengthUnit unit) {
     const Cable* cable = network.cable(link.cable);
     if (!cable)
         return {};
@@ -89,15 +89,13 @@ std::string middleText(const Network& network, const Link& link) {
     std::string text = !cable->label.empty()         ? cable->label
                        : type && cable->lengthMm > 0 ? type->grade
                                                      : std::string();
-    if (cable->lengthMm > 0) {
-        const double metres = static_cast<double>(cable->lengthMm) / 1000;
-        text += fmt::format("{}{:g} m", text.empty() ? "" : " ", std::round(metres * 10) / 10);
-    }
+    if (cable->lengthMm > 0)
+        text += (text.empty() ? "" : " ") + lengthText(cable->lengthMm, unit);
     return text;
 }
 
 void addLabels(const Network& network, const Link& link, const Plate& a, const Plate& b, int portA, int portB,
-               LinkLine& line) {
+               LengthUnit unit, LinkLine& line) {
     const double whole = pathLength(line.path);
     const auto place = [&](LabelKind kind, const PortRef& port, int index, double sign) {
         if (!port.known())
@@ -117,7 +115,7 @@ void addLabels(const Network& network, const Link& link, const Plate& a, const P
     };
     place(LabelKind::portA, link.a, portA, 1);
     place(LabelKind::portB, link.b, portB, -1);
-    if (std::string text = middleText(network, link); !text.empty())
+    if (std::string text = middleText(network, link, unit); !text.empty())
         line.labels.push_back(
             labelAt(LabelKind::middle, std::move(text), alongPath(line.path, whole / 2).at));
 }
@@ -258,7 +256,7 @@ LinkForm formOf(const Network& network, const Link& link) {
 }
 
 std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, const Link& link,
-                                       const Plate& a, const Plate& b) {
+                                       const Plate& a, const Plate& b, LengthUnit unit) {
     auto line = std::make_shared<LinkLine>();
     line->id = link.id;
     line->a = a.id;
@@ -304,7 +302,7 @@ std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, co
     for (const Point bend : bends)
         line->path.push_back(toF(bend));
     line->path.push_back(end);
-    addLabels(network, link, a, b, portA, portB, *line);
+    addLabels(network, link, a, b, portA, portB, unit, *line);
     line->bounds = boundsOf(line->path).grown(8);
     for (const Label& label : line->labels)
         line->bounds = line->bounds.united(label.area);

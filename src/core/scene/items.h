@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is drawn on a sheet, as immutable items. Geometry does not depend on zoom.
 #pragma once
+#include "core/model/length.h"
 #include "core/model/ports.h"
 #include "core/scene/geometry.h"
 
@@ -100,7 +101,8 @@ std::shared_ptr<const Plate> plateOf(const model::Network& network, model::Sheet
 /// A plate as it would be for a device of this model: for the catalogue and while placing.
 Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF corner);
 std::shared_ptr<const LinkLine> lineOf(const model::Network& network, model::SheetId sheet,
-                                       const model::Link& link, const Plate& a, const Plate& b);
+                                       const model::Link& link, const Plate& a, const Plate& b,
+                                       model::LengthUnit unit = model::LengthUnit::metres);
 std::shared_ptr<const NoteCard> cardOf(const model::Network& network, model::SheetId sheet,
                                        const model::Note& note);
 

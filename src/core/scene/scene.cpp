@@ -128,9 +128,10 @@ void Scene::setItem(Table<Kept<Item>>& table, std::uint64_t id, std::shared_ptr<
     table.put({id, std::move(item)});
 }
 
-Scene Scene::build(const Network& network, SheetId sheet) {
+Scene Scene::build(const Network& network, SheetId sheet, LengthUnit unit) {
     Scene scene;
     scene.sheet_ = sheet;
+    scene.unit_ = unit;
     network.all<Device>().forEach([&](const Device& device) {
         scene.setItem(scene.plates_, device.id.value, plateOf(network, sheet, device), nullptr);
     });
@@ -138,7 +139,7 @@ Scene Scene::build(const Network& network, SheetId sheet) {
         const Plate* a = scene.plate(link.a.device);
         const Plate* b = scene.plate(link.b.device);
         if (a && b)
-            scene.setItem(scene.links_, link.id.value, lineOf(network, sheet, link, *a, *b), nullptr);
+            scene.setItem(scene.links_, link.id.value, lineOf(network, sheet, link, *a, *b, unit), nullptr);
     });
     network.forEachNoteOf(sheet, [&](const Note& note) {
         scene.setItem(scene.notes_, note.id.value, cardOf(network, sheet, note), nullptr);
@@ -253,7 +254,7 @@ public:
                 note(*fresh);
         });
         if (updated_.all) {
-            updated_.scene = Scene::build(after_, updated_.scene.sheet());
+            updated_.scene = Scene::build(after_, updated_.scene.sheet(), updated_.scene.unit_);
             return std::move(updated_);
         }
         Scene& scene = updated_.scene;
@@ -340,7 +341,8 @@ private:
         const Link* link = after_.link(id);
         const Plate* a = link ? scene.plate(link->a.device) : nullptr;
         const Plate* b = link ? scene.plate(link->b.device) : nullptr;
-        scene.setItem(scene.links_, id.value, a && b ? lineOf(after_, scene.sheet(), *link, *a, *b) : nullptr,
+        scene.setItem(scene.links_, id.value,
+                      a && b ? lineOf(after_, scene.sheet(), *link, *a, *b, scene.unit_) : nullptr,
                       &updated_.damage);
     }
 

@@ -37,7 +37,9 @@ struct Items {
 
 class Scene {
 public:
-    static Scene build(const model::Network& network, model::SheetId sheet);
+    /// Lengths on labels are in `unit`.
+    static Scene build(const model::Network& network, model::SheetId sheet,
+                       model::LengthUnit unit = model::LengthUnit::metres);
 
     model::SheetId sheet() const { return sheet_; }
     const Plate* plate(model::DeviceId id) const;
@@ -79,6 +81,7 @@ private:
                  std::vector<Rect>* damage);
 
     model::SheetId sheet_;
+    model::LengthUnit unit_ = model::LengthUnit::metres;
     model::Table<Kept<Plate>> plates_;
     model::Table<Kept<LinkLine>> links_;
     model::Table<Kept<NoteCard>> notes_;

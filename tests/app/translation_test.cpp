@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The window in a made-up language whose texts are a third longer and in brackets: whatever lacks the
+// brackets was not given to translators, whatever is wider than its place would be cut off.
+#include "app/window/model_editor.h"
+#include "app/window/preferences.h"
+#include "tests/support/window_harness.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialogButtonBox>
+#include <QGroupBox>
+#include <QLineEdit>
+#include <QRadioButton>
+#include <QTabBar>
+#include <QTranslator>
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+namespace {
+
+class LongLanguage : public QTranslator {
+public:
+    QString translate(const char*, const char* source, const char*, int) const override {
+        const QString text = QString::fromUtf8(source);
+        if (text.isEmpty())
+            return {};
+        return QStringLiteral("[%1%2]").arg(text, QString(1 + text.size() / 3, QLatin1Char('~')));
+    }
+    bool isEmpty() const override { return false; }
+};
+
+/// The widget's text when it has one to be read whole.
+QString textOf(const QWidget* widget) {
+    if (const auto* label = qobject_cast<const QLabel*>(widget))
+        return label->textFormat() == Qt::RichText ? QString() : label->text();
+    if (const auto* button = qobject_cast<const QAbstractButton*>(widget))
+        return button->text();
+    if (const auto* group = qobject_cast<const QGroupBox*>(widget))
+        return group->title();
+    return {};
+}
+
+/// The texts cut off among the visible children.
+QStringList cutOff(QWidget& root) {
+    QStringList cut;
+    for (const QWidget* widget : root.findChildren<QWidget*>()) {
+        const QString text = textOf(widget);
+        if (!widget->isVisible() || text.isEmpty() ||
+            widget->sizePolicy().horizontalPolicy() == QSizePolicy::Ignored) // elided on purpose
+            continue;
+        bool fits = true;
+        if (const auto* label = qobject_cast<const QLabel*>(widget); label && label->wordWrap())
+            fits = label->heightForWidth(label->width()) <= label->height() + 1;
+        else if (label)
+            fits = label->fontMetrics().size(0, text).width() <= label->contentsRect().width() + 1;
+        else
+            fits = widget->minimumSizeHint().width() <= widget->width() + 1;
+        if (!fits)
+            cut << QStringLiteral("%1 (%2, %3 of %4)")
+                       .arg(text, QString::fromUtf8(widget->metaObject()->className()))
+                       .arg(widget->width())
+                       .arg(widget->sizeHint().width());
+    }
+    for (const QTabBar* tabs : root.findChildren<QTabBar*>())
+        if (tabs->isVisible() && tabs->sizeHint().width() > tabs->width() + 1)
+            cut << QStringLiteral("tabs from %1").arg(tabs->tabText(0));
+    return cut;
+}
+
+void verifyWhole(QWidget& root) {
+    root.show();
+    QCoreApplication::processEvents();
+    QCoreApplication::processEvents();
+    const QStringList cut = cutOff(root);
+    QVERIFY2(cut.isEmpty(), qPrintable(cut.join(QLatin1Char('\n'))));
+}
+
+} // namespace
+
+class TranslationTest : public QObject {
+    Q_OBJECT
+    LongLanguage language_;
+private Q_SLOTS:
+    void initTestCase() { QCoreApplication::installTranslator(&language_); }
+
+    void every_command_menu_and_tool_tip_is_translated() {
+        WindowHarness h;
+        for (const app::Command& command : app::commandTable()) {
+            const QAction* action = h.window->action(command.id);
+            QVERIFY2(action->text().startsWith(QLatin1Char('[')), command.text);
+            QVERIFY2(action->toolTip().startsWith(QLatin1Char('[')), command.tip);
+        }
+        for (const QAction* menu : h.window->menuBar()->actions())
+            QVERIFY2(menu->text().startsWith(QLatin1Char('[')), qPrintable(menu->text()));
+        const QRect last = h.window->menuBar()->actionGeometry(h.window->menuBar()->actions().last());
+        QVERIFY(h.window->menuBar()->rect().contains(last));
+    }
+
+    void buttons_and_fields_are_translated() {
+        WindowHarness h;
+        QStringList missing;
+        const auto look = [&missing](QWidget& root) {
+            for (const QWidget* widget : root.findChildren<QWidget*>()) {
+                const auto* button = qobject_cast<const QAbstractButton*>(widget);
+                const auto* field = qobject_cast<const QLineEdit*>(widget);
+                const QString text = button ? button->text() : field ? field->placeholderText() : QString();
+                if (!text.isEmpty() && text.contains(QRegularExpression(QStringLiteral("[a-z]{3}"))) &&
+                    !text.contains(QLatin1Char('~')))
+                    missing << text;
+            }
+        };
+        look(h.window->startPage());
+        h.window->askPreferences = [&](app::Preferences& dialog) { look(dialog); };
+        h.window->action(CommandId::preferences)->trigger();
+        QVERIFY2(missing.isEmpty(), qPrintable(missing.join(QLatin1Char('\n'))));
+    }
+
+    void nothing_is_cut_off_in_the_window() {
+        WindowHarness h;
+        verifyWhole(*h.window);
+        h.window->openFirstOffice();
+        verifyWhole(*h.window);
+        h.editor().select({refTo(h.named("acc-1"))});
+        verifyWhole(*h.window);
+        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("rt-edge"))});
+        verifyWhole(*h.window);
+        h.network().all<Link>().forEach([&](const Link& link) { h.editor().select({refTo(link.id)}); });
+        h.window->bottomDock().show();
+        verifyWhole(*h.window);
+    }
+
+    void nothing_is_cut_off_in_the_dialogs() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.window->askPreferences = [](app::Preferences& dialog) {
+            auto* tabs = dialog.findChild<QTabWidget*>();
+            for (int tab = 0; tab < tabs->count(); ++tab) {
+                tabs->setCurrentIndex(tab);
+                verifyWhole(dialog);
+            }
+        };
+        h.window->action(CommandId::preferences)->trigger();
+        h.window->askModels = [](app::ModelEditor& dialog) { verifyWhole(dialog); };
+        h.window->action(CommandId::ownModels)->trigger();
+        h.window->askPrint = [](app::PrintDialog& dialog) { verifyWhole(dialog); };
+        h.window->action(CommandId::print)->trigger();
+        h.window->askImport = [](app::ImportDialog& dialog) {
+            verifyWhole(dialog);
+            return false;
+        };
+        h.window->importFile(QStringLiteral(UNDERRIDGE_ROOT "/tests/corpus/rfc8345/two-layers"));
+    }
+};
+
+QTEST_MAIN(TranslationTest)
+#include "translation_test.moc"
