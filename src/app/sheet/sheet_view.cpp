@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/sheet_view.h"
 
+#include "app/sheet/sheet_accessible.h"
+
 #include "app/sheet/snapping.h"
 #include "app/window/editor.h"
 #include "core/edit/devices.h"
@@ -22,7 +24,8 @@ constexpr int cardRestMs = 450;
 }
 
 SheetView::SheetView(Editor& editor, QWidget* parent)
-    : QWidget(parent),
+    // A screen reader may ask for the sheet as soon as it has a child.
+    : QWidget((installSheetAccessibility(), parent)),
       editor_(editor),
       theme_(&paint::lightTheme()),
       painter_(std::make_unique<paint::SheetPainter>(*theme_)),

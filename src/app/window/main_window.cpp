@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
-#include "app/sheet/sheet_accessible.h"
 #include "app/window/clipboard.h"
 #include "app/window/preferences.h"
 #include "core/exchange/catalogue_file.h"
@@ -37,7 +36,6 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       sheet_(new SheetView(*editor_)),
       start_(new StartPage),
       stack_(new QStackedWidget) {
-    installSheetAccessibility();
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
     setMinimumSize(800, 560);
