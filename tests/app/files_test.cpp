@@ -10,24 +10,13 @@ using app::CommandId;
 using Answer = app::MainWindow::SaveAnswer;
 using tests::WindowHarness;
 
-namespace {
-
-void addPhones(WindowHarness& h, int n) {
-    h.sheet().setFocus();
-    h.key(Qt::Key_A);
-    h.type(QString::number(n) + " phone");
-    h.key(Qt::Key_Return);
-}
-
-} // namespace
-
 class FilesTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
     void what_was_saved_is_reopened_equal() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 3);
+        h.addPhones(3);
         h.path = h.folder.filePath("a"); // the suffix is added
         h.key(Qt::Key_S, Qt::ControlModifier);
         const Network saved = h.network();
@@ -42,11 +31,11 @@ private Q_SLOTS:
     void what_is_done_while_the_worker_saves_is_kept_and_still_to_be_saved() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         h.path = h.folder.filePath("w.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
         QVERIFY(h.window->isSaving());
-        addPhones(h, 1);
+        h.addPhones(1);
         QTRY_VERIFY(!h.window->isSaving());
         QVERIFY(h.window->isWindowModified());
         QCOMPARE(h.devices(), std::size_t{2});
@@ -57,7 +46,7 @@ private Q_SLOTS:
     void changes_are_asked_about_before_they_are_lost() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         h.answer = Answer::cancel;
         h.window->action(CommandId::newNetwork)->trigger();
         QVERIFY(h.saveAsked);
@@ -70,7 +59,7 @@ private Q_SLOTS:
         h.saveAsked = false;
         h.window->action(CommandId::newNetwork)->trigger(); // nothing to lose
         QVERIFY(!h.saveAsked);
-        addPhones(h, 1);
+        h.addPhones(1);
         h.answer = Answer::save;
         h.path.clear(); // the file dialog is cancelled
         QVERIFY(!h.window->close());
@@ -79,7 +68,7 @@ private Q_SLOTS:
     void a_crash_costs_nothing_that_was_done() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 2);
+        h.addPhones(2);
         const Network lost = h.network();
         // A window that just goes away, as when the program dies: nothing is closed.
         h.restart();
@@ -96,7 +85,7 @@ private Q_SLOTS:
     void the_start_page_is_there_again_when_asked_for() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         h.window->action(CommandId::startPage)->trigger();
         QVERIFY(!h.window->showsSheet());
         QVERIFY(!h.window->action(CommandId::addDevice)->isEnabled());
@@ -109,11 +98,11 @@ private Q_SLOTS:
     void opening_a_file_offers_the_work_that_was_cut_off() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         h.path = h.folder.filePath("b.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
         QTRY_VERIFY(!h.window->isSaving());
-        addPhones(h, 2);
+        h.addPhones(2);
         const Network lost = h.network();
         h.restart();
         QVERIFY(h.window->openFile(h.path));
@@ -123,7 +112,7 @@ private Q_SLOTS:
     void what_cannot_be_read_is_refused_and_the_network_stays() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         const Network before = h.network();
         QFile bad(h.folder.filePath("bad.underridge"));
         QVERIFY(bad.open(QIODevice::WriteOnly));
@@ -138,7 +127,7 @@ private Q_SLOTS:
     void a_save_that_fails_is_told_and_loses_nothing() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         h.path = QStringLiteral("/proc/none/x.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
         QTRY_VERIFY(!h.window->isSaving());
@@ -164,7 +153,7 @@ private Q_SLOTS:
     void the_window_remembers_its_theme_docks_and_recent_files() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         h.path = h.folder.filePath("c.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
         h.window->action(CommandId::darkTheme)->trigger();

@@ -23,13 +23,6 @@ QString fileWith(WindowHarness& h, const char* name, const QByteArray& bytes) {
     return path;
 }
 
-void addPhones(WindowHarness& h, int n) {
-    h.sheet().setFocus();
-    h.key(Qt::Key_A);
-    h.type(QString::number(n) + " phone");
-    h.key(Qt::Key_Return);
-}
-
 void drop(QWidget& onto, QMimeData& data, QPoint at) {
     QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
     QApplication::sendEvent(&onto, &enter);
@@ -78,7 +71,7 @@ private Q_SLOTS:
     void an_import_is_previewed_and_undone_in_one_step() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 2);
+        h.addPhones(2);
         const Network before = h.network();
         const QString path = fileWith(h, "harbour.graphml", tests::harbour);
         bool previewed = false;
@@ -109,7 +102,7 @@ private Q_SLOTS:
     void what_cannot_be_read_is_told_with_its_place_and_changes_nothing() {
         WindowHarness h;
         h.begin();
-        addPhones(h, 1);
+        h.addPhones(1);
         const Network before = h.network();
         QVERIFY(!h.window->importFile(fileWith(h, "broken.json", "{\"ietf-network:networks\":\n {")));
         QVERIFY(h.window->statusText().contains("broken.json:2"));

@@ -158,6 +158,31 @@ private Q_SLOTS:
         QVERIFY(!refused);
     }
 
+    void lengths_are_shown_and_typed_in_feet_by_those_who_want_it() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
+        const auto labels = [&] {
+            std::string all;
+            for (const auto& label : h.editor().scene().link(link->id)->labels)
+                all += label.text + '\n';
+            return all;
+        };
+        QVERIFY(labels().find("12 m") != std::string::npos);
+        h.window->askPreferences = [](app::Preferences& dialog) { dialog.units().setCurrentIndex(1); };
+        h.window->action(CommandId::preferences)->trigger();
+        QVERIFY(labels().find("39.4 ft") != std::string::npos);
+        h.editor().select({refTo(link->id)});
+        QCoreApplication::processEvents();
+        auto* field = qobject_cast<QLineEdit*>(h.window->details().field("Length"));
+        QCOMPARE(field->text(), QString("39.4 ft"));
+        field->setFocus();
+        field->selectAll();
+        h.type("50");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.network().cable(h.network().link(link->id)->cable)->lengthMm, std::int64_t{15240});
+    }
+
     void keys_are_changed_refused_when_taken_and_kept() {
         WindowHarness h;
         h.begin();

@@ -15,17 +15,10 @@ using tests::WindowHarness;
 
 namespace {
 
-void addPhones(WindowHarness& h, int n) {
-    h.sheet().setFocus();
-    h.key(Qt::Key_A);
-    h.type(QString::number(n) + " phone");
-    h.key(Qt::Key_Return);
-}
-
 /// A window with two phones, saved.
 QString saved(WindowHarness& h) {
     h.begin();
-    addPhones(h, 2);
+    h.addPhones(2);
     h.path = h.folder.filePath("shared.underridge");
     h.key(Qt::Key_S, Qt::ControlModifier);
     if (!QTest::qWaitFor([&] { return !h.window->isSaving(); }))
@@ -55,7 +48,7 @@ private Q_SLOTS:
             QFile file(path);
             return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
         }();
-        addPhones(second, 1);
+        second.addPhones(1);
         second.path = second.folder.filePath("other.underridge"); // where "save" asks to save to
         second.key(Qt::Key_S, Qt::ControlModifier);
         QTRY_VERIFY(!second.window->isSaving());
@@ -110,7 +103,7 @@ private Q_SLOTS:
         QFETCH(int, answer);
         WindowHarness h;
         const QString path = saved(h);
-        addPhones(h, 1); // not saved yet
+        h.addPhones(1); // not saved yet
         const Network mine = h.network();
         auto other = exchange::readOwn(*h.files.read(path.toStdString()), "other");
         QVERIFY(bool(other));
@@ -147,7 +140,7 @@ private Q_SLOTS:
             return Changed::keepMine;
         };
         QVERIFY(QFile::remove(path));
-        addPhones(h, 1);
+        h.addPhones(1);
         QTest::qWait(400);
         QVERIFY(!asked);
         QCOMPARE(h.devices(), std::size_t{3});

@@ -70,6 +70,22 @@ private Q_SLOTS:
         QVERIFY(at + 2 >= values.size());
     }
 
+    void a_network_open_twice_has_two_journals_and_both_can_be_recovered() {
+        Desk desk;
+        Document first = Document::fresh(desk.world, desk.edits.start());
+        desk.work(first, 2);
+        {
+            Document second = Document::fresh(desk.world, first.network());
+            desk.work(second, 3);
+            QVERIFY(!second.journalTrouble());
+            QCOMPARE(desk.files.list(folder).size(), std::size_t{2});
+        } // as after a crash: nothing was closed
+        const auto left = Document::recoverable(desk.world);
+        QCOMPARE(left.size(), std::size_t{1});
+        QVERIFY(Document::recover(desk.world, left.front()));
+        QVERIFY(!first.journalTrouble());
+    }
+
     void damage_in_the_middle_is_told_from_a_torn_tail() {
         Desk desk;
         Document document = Document::fresh(desk.world, desk.edits.start());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/catalogue_file.h"
+#include "core/model/length.h"
 #include "core/model/ports.h"
 #include "tests/support/random_edits.h"
 
@@ -45,6 +46,21 @@ struct One {
 class ModelTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void lengths_are_read_as_people_write_them() {
+        using model::LengthUnit;
+        const std::pair<const char*, std::int64_t> good[] = {
+            {"22", 22000}, {"22 m", 22000}, {"22.5m", 22500}, {"1,5 km", 1500000}, {"30 cm", 300},
+            {"7 mm", 7},   {"10 ft", 3048}, {"10'", 3048},    {"6 in", 152},       {"", 0},
+        };
+        for (const auto& [text, mm] : good)
+            QCOMPARE(model::parseLength(text, LengthUnit::metres).value_or(-1), mm);
+        QCOMPARE(model::parseLength("10", LengthUnit::feet).value_or(-1), std::int64_t{3048});
+        for (const char* bad : {"-3", "m", "2 2", "1e30 km", "nan", "3 yards"})
+            QVERIFY2(!model::parseLength(bad, LengthUnit::metres), bad);
+        QCOMPARE(model::lengthText(22500, LengthUnit::metres), std::string("22.5 m"));
+        QCOMPARE(model::lengthText(3048, LengthUnit::feet), std::string("10 ft"));
+    }
+
     void port_keys_expand_data() {
         QTest::addColumn<QString>("keys");
         QTest::addColumn<QString>("expanded"); // empty: refused

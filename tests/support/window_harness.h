@@ -92,6 +92,13 @@ public:
     void key(Qt::Key k, Qt::KeyboardModifiers modifiers = {}) {
         QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &sheet(), k, modifiers);
     }
+    /// Adds phones by keyboard.
+    void addPhones(int count) {
+        sheet().setFocus();
+        key(Qt::Key_A);
+        type(QString::number(count) + " phone");
+        key(Qt::Key_Return);
+    }
     void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
 
     QTemporaryDir folder;
