@@ -222,6 +222,32 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
                     reasonFor(best, sideA, sideB, a.port.empty() ? b : a)};
 }
 
+Result<Proposal> anyPair(const Network& network, const Catalogue& catalogue, const PortRef& a,
+                         const PortRef& b) {
+    if (a.device == b.device)
+        return error("a device cannot be linked to itself", "choose another device");
+    const auto portA = portAt(network, a), portB = portAt(network, b);
+    if (!portA || !portB)
+        return error("the port is no longer there", "choose another");
+    Proposal proposal{a, b, {}, "does not fit, as wanted"};
+    int best = 0;
+    for (const CableType& cable : catalogue.cables) {
+        const auto goes = [&](Connector x, Connector y) {
+            return (x != Connector::none && x == portA->connector()) +
+                   (y != Connector::none && y == portB->connector());
+        };
+        const int plugs =
+            std::max(goes(cable.connectorA, cable.connectorB), goes(cable.connectorB, cable.connectorA));
+        if (plugs > best) {
+            best = plugs;
+            proposal.joint.cable = cable.id;
+            proposal.joint.medium = cable.medium;
+            proposal.joint.console = cable.console;
+        }
+    }
+    return proposal;
+}
+
 Fit fitFor(const Network& network, const Catalogue& catalogue, const Link& link) {
     auto a = portAt(network, link.a), b = portAt(network, link.b);
     if (!a || !b)

@@ -29,6 +29,11 @@ struct Proposal {
 Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
                           const End& b);
 
+/// Joins two ports that do not fit, because somebody wants it so: with the cable one would take in the hand,
+/// whose plugs go into both, else into one of them, else none. Refuses what is taken or gone.
+Result<Proposal> anyPair(const model::Network& network, const model::Catalogue& catalogue,
+                         const model::PortRef& a, const model::PortRef& b);
+
 /// All ways to join the ports a link already joins, as if its transceivers were not fitted.
 Fit fitFor(const model::Network& network, const model::Catalogue& catalogue, const model::Link& link);
 

@@ -15,7 +15,7 @@ struct Face {
     Medium medium = Medium::unknown;
     std::vector<int> rates;
     std::string transceiver;
-    std::string phy;
+    const TransceiverModel* optics = nullptr;
 };
 
 Medium fixedMedium(const PortView& port) {
@@ -57,17 +57,16 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
                          port.transceiver->medium,
                          port.rates(),
                          {},
-                         port.transceiver->phy});
+                         port.transceiver});
     } else if (port.like->cage == Cage::none) {
-        faces.push_back({port.like->connector, Cage::none, fixedMedium(port), port.rates(), {}, {}});
+        faces.push_back({port.like->connector, Cage::none, fixedMedium(port), port.rates(), {}, nullptr});
     } else {
-        faces.push_back({Connector::none, port.like->cage, Medium::directAttach, port.rates(), {}, {}});
+        faces.push_back({Connector::none, port.like->cage, Medium::directAttach, port.rates(), {}, nullptr});
         const auto rates = port.rates();
         for (const TransceiverModel& model : catalogue.transceivers)
             if (accepts(port.like->cage, model.cage) &&
                 std::find(rates.begin(), rates.end(), model.rate) != rates.end())
-                faces.push_back(
-                    {model.connector, Cage::none, model.medium, {model.rate}, model.id, model.phy});
+                faces.push_back({model.connector, Cage::none, model.medium, {model.rate}, model.id, &model});
     }
     return faces;
 }
@@ -97,9 +96,24 @@ Pinout pinoutFor(const PortView& a, const PortView& b) {
     return x == y && x != Mdi::automatic ? Pinout::crossed : Pinout::straight;
 }
 
-bool isOrdinary(const CableType& cable, Pinout pinout) {
-    return !cable.console &&
-           cable.pinout == (cable.medium == Medium::twistedPair ? pinout : Pinout::straight);
+/// The cord one takes without thinking: A-to-B for duplex fibre, Type B for arrays (TIA-568.3).
+bool isOrdinary(const CableType& cable, Pinout copper) {
+    const bool fibre = cable.medium == Medium::singleMode || cable.medium == Medium::multimode;
+    const Pinout usual = cable.medium == Medium::twistedPair ? copper
+                         : !fibre || cable.positions < 2     ? Pinout::straight
+                         : cable.positions == 2              ? Pinout::crossed
+                                                             : Pinout::reversed;
+    return !cable.console && cable.pinout == usual;
+}
+
+/// One strand for what sends and receives on the same, a pair or more for the rest.
+bool hasStrandsFor(const CableType& cable, const Face& a, const Face& b) {
+    if (cable.medium != Medium::singleMode && cable.medium != Medium::multimode)
+        return true;
+    bool single = false;
+    for (const Face* face : {&a, &b})
+        single |= face->optics && face->optics->receiveNm != 0;
+    return single == (cable.positions == 1);
 }
 
 /// Radio and leased circuits join two ports without a cable of ours.
@@ -136,6 +150,17 @@ std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>
 }
 
 } // namespace
+
+bool understand(const TransceiverModel& a, const TransceiverModel& b) {
+    if (a.rate != b.rate || a.medium != b.medium)
+        return false;
+    const auto receives = [](const TransceiverModel& t) {
+        return t.receiveNm != 0 ? t.receiveNm : t.wavelengthNm;
+    };
+    if (a.receiveNm == 0 && b.receiveNm == 0)
+        return a.phy == b.phy;
+    return a.wavelengthNm == receives(b) && b.wavelengthNm == receives(a);
+}
 
 bool accepts(Cage cage, Cage plug) {
     switch (cage) {
@@ -188,10 +213,10 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
                 continue;
             }
             for (const CableType& cable : catalogue.cables) {
-                if (!isOrdinary(cable, pinout) || !plugsInto(cable, x, y))
+                if (!isOrdinary(cable, pinout) || !plugsInto(cable, x, y) || !hasStrandsFor(cable, x, y))
                     continue;
                 const int speed = commonRate(x.rates, y.rates, cable.maxRate);
-                if (speed > 0 && (x.phy.empty() || y.phy.empty() || x.phy == y.phy))
+                if (speed > 0 && (!x.optics || !y.optics || understand(*x.optics, *y.optics)))
                     out.joints.push_back(
                         {cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
             }

@@ -31,6 +31,10 @@ struct Fit {
 /// QSFP28 cage: SFF-8432, SFF-8402, SFF-8665), media and rates. Whether the ports are free is not asked.
 Fit fit(const model::PortView& a, const model::PortView& b, const model::Catalogue& catalogue);
 
+/// Whether what one transceiver sends the other receives: the same PHY, or the two ends of one that uses a
+/// strand for both directions (IEEE 802.3 clause 59), each receiving what the other sends.
+bool understand(const model::TransceiverModel& a, const model::TransceiverModel& b);
+
 /// Whether a transceiver or plug of form `plug` goes into `cage`.
 bool accepts(model::Cage cage, model::Cage plug);
 

@@ -109,7 +109,8 @@ struct TransceiverModel {
     Medium medium = Medium::unknown;
     int rate = 0;         ///< Mbit/s
     std::string phy;      ///< IEEE 802.3 name, such as 10GBASE-SR
-    int wavelengthNm = 0; ///< 0 for copper
+    int wavelengthNm = 0; ///< it sends on; 0 for copper
+    int receiveNm = 0;    ///< it receives on, where that is another: one strand for both directions
     std::int64_t reachMm = 0;
     SharedText extra;
 

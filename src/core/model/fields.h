@@ -79,6 +79,7 @@ struct Fields<TransceiverModel> {
         Field{"cage", &TransceiverModel::cage},      Field{"connector", &TransceiverModel::connector},
         Field{"medium", &TransceiverModel::medium},  Field{"rate", &TransceiverModel::rate},
         Field{"phy", &TransceiverModel::phy},        Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
+        Field{"receiveNm", &TransceiverModel::receiveNm},
         Field{"reachMm", &TransceiverModel::reachMm}};
 };
 template <>

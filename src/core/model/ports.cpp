@@ -7,7 +7,17 @@ namespace {
 /// Collects ports, turning those in breakout mode into their children.
 class Gathering {
 public:
-    Gathering(const Network& network, const Device& device) : network_(network), device_(device) {}
+    /// `wanted`: the key of the only port asked for; empty: all.
+    Gathering(const Network& network, const Device& device, std::string_view wanted = {})
+        : network_(network), device_(device), wanted_(wanted) {}
+
+    void all() {
+        if (device_.stack.empty())
+            chassis(device_.model, "");
+        for (const Chassis& member : device_.stack)
+            chassis(member.model, std::to_string(member.number) + "/");
+        learned();
+    }
 
     void chassis(std::string_view modelId, const std::string& prefix) {
         const auto* model = network_.find<DeviceModel>({fnv1a(modelId), 0});
@@ -30,8 +40,9 @@ public:
         static const PortBlock notKnown;
         std::vector<const Port*> named;
         network_.all<Port>().forEachIn(device_.id.value, [&](const Port& port) {
-            if (port.learned && std::none_of(ports_.begin(), ports_.end(),
-                                             [&](const PortView& p) { return p.key == port.port; }))
+            if (port.learned && (wanted_.empty() || port.port == wanted_) &&
+                std::none_of(ports_.begin(), ports_.end(),
+                             [&](const PortView& p) { return p.key == port.port; }))
                 named.push_back(&port);
         });
         std::sort(named.begin(), named.end(),
@@ -44,6 +55,18 @@ public:
 
 private:
     void layout(const PortLayout& layout, const std::string& prefix) {
+        if (!wanted_.empty()) {
+            // A child of a port in breakout mode is found through its parent.
+            if (!wanted_.starts_with(prefix))
+                return;
+            const std::string_view rest = wanted_.substr(prefix.size());
+            if (const PortSpec* spec = layout.find(rest))
+                add(std::string(wanted_), *spec);
+            else if (const auto slash = rest.rfind('/'); slash != std::string_view::npos)
+                if (const PortSpec* parent = layout.find(rest.substr(0, slash)))
+                    add(std::string(wanted_.substr(0, prefix.size() + slash)), *parent);
+            return;
+        }
         for (const PortSpec& spec : layout.specs())
             add(prefix.empty() ? spec.key : prefix + spec.key, spec);
     }
@@ -70,6 +93,7 @@ private:
 
     const Network& network_;
     const Device& device_;
+    std::string_view wanted_;
     std::vector<PortView> ports_;
 };
 
@@ -92,11 +116,7 @@ Connector PortView::connector() const {
 
 std::vector<PortView> portsOf(const Network& network, const Device& device) {
     Gathering gathering(network, device);
-    if (device.stack.empty())
-        gathering.chassis(device.model, "");
-    for (const Chassis& member : device.stack)
-        gathering.chassis(member.model, std::to_string(member.number) + "/");
-    gathering.learned();
+    gathering.all();
     return gathering.take();
 }
 
@@ -104,7 +124,9 @@ std::optional<PortView> portAt(const Network& network, const PortRef& ref) {
     const Device* device = network.device(ref.device);
     if (!device || !ref.known())
         return std::nullopt;
-    for (PortView& port : portsOf(network, *device))
+    Gathering gathering(network, *device, ref.port);
+    gathering.all();
+    for (PortView& port : gathering.take())
         if (port.key == ref.port)
             return std::move(port);
     return std::nullopt;

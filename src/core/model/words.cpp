@@ -167,10 +167,12 @@ std::span<const Word<Mdi>> wordsOf(Mdi) {
 }
 
 std::span<const Word<Pinout>> wordsOf(Pinout) {
-    static constexpr std::array<Word<Pinout>, 3> words{{
+    static constexpr std::array<Word<Pinout>, 5> words{{
         {Pinout::straight, "straight", "straight"},
         {Pinout::crossed, "crossed", "crossed"},
         {Pinout::rolled, "rolled", "rolled"},
+        {Pinout::reversed, "reversed", "reversed, Type B"},
+        {Pinout::pairs, "pairs", "pairs crossed, Type C"},
     }};
     return words;
 }

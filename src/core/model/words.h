@@ -93,7 +93,9 @@ enum class Mdi { automatic, mdi, mdix };
 
 enum class Duplex { automatic, half, full };
 
-enum class Pinout { straight, crossed, rolled };
+/// Of copper: IEC 60603-7 pairs; of duplex fibre: TIA-568.3 A-to-A (straight) and A-to-B (crossed); of fibre
+/// arrays: Types A (straight), B (reversed) and C (pairs).
+enum class Pinout { straight, crossed, rolled, reversed, pairs };
 
 enum class CableStatus { installed, planned, toRemove, spare };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/items.h"
 
+#include "core/linking/rules.h"
 #include "core/scene/text_width.h"
 
 #include <charconv>
@@ -279,15 +280,9 @@ std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, co
     } else {
         line->jacket = colour({});
     }
-    // Only a port set to a speed of its own can keep a link that was made from coming up.
-    const auto isSet = [&](const PortRef& port) {
-        const Port* record = port.known() ? network.port(port) : nullptr;
-        return record && record->speed > 0;
-    };
-    if (!link.console && (isSet(link.a) || isSet(link.b)) && speedOf(network, link) == 0) {
-        line->failsA = isSet(link.a);
-        line->failsB = isSet(link.b);
-    }
+    const auto fails = linking::failsOf(network, link);
+    line->failsA = fails.a;
+    line->failsB = fails.b;
     const Position* position = network.position(sheet, link.id.value);
     const std::vector<Point> bends = position ? position->bends : std::vector<Point>();
     const int portA = indexOf(network, link.a), portB = indexOf(network, link.b);

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/remedies.h"
+
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
+
+#include <fmt/format.h>
+
+namespace underridge::edit {
+using namespace model;
+using linking::Remedy;
+
+ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const linking::Finding& finding) {
+    const Remedy& remedy = finding.remedy;
+    const auto port = [&](const char* what, auto change) {
+        return changePort(network, remedy.port, fmt::format("{} {}", what, portText(network, remedy.port)),
+                          change);
+    };
+    switch (remedy.kind) {
+    case Remedy::Kind::none:
+        return advice("this needs a hand", remedy.words);
+    case Remedy::Kind::useCable: {
+        const Link* link = network.link(remedy.link);
+        const CableType* type = catalogue.cable(remedy.id);
+        if (!link || !type)
+            return error("the link is no longer there", "check again");
+        const Cable* old = network.cable(link->cable);
+        if (!old) // there is no piece of cable yet to be replaced
+            return changeLink(network, catalogue, remedy.link, {link->a, link->b, remedy.joint, {}});
+        Act act{
+            fmt::format("Use {} from {}", type->name, linkText(network, *link)), network, {refTo(link->id)}};
+        act.network.put(*type);
+        Cable cable = *old;
+        cable.type = type->id;
+        cable.jacket.clear(); // another cable has another colour
+        act.network.put(std::move(cable));
+        Link changed = *link;
+        changed.console = type->console;
+        act.network.put(std::move(changed));
+        return act;
+    }
+    case Remedy::Kind::useJoint: {
+        const Link* link = network.link(remedy.link);
+        if (!link)
+            return error("the link is no longer there", "check again");
+        return changeLink(network, catalogue, remedy.link, {link->a, link->b, remedy.joint, {}});
+    }
+    case Remedy::Kind::negotiate:
+        return port("Negotiate at", [](Port& p) {
+            p.speed = 0;
+            p.duplex = Duplex::automatic;
+        });
+    case Remedy::Kind::enablePort:
+        return port("Enable", [](Port& p) { p.disabled = false; });
+    case Remedy::Kind::givePower:
+        return port("Give power at", [](Port& p) { p.powerOff = false; });
+    }
+    return error("this remedy is not known");
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,248 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/linking/chain.h"
+
+#include "core/model/ports.h"
+
+#include <set>
+
+namespace underridge::linking {
+using namespace model;
+namespace {
+
+const CableType* typeOf(const Network& network, const Link& link) {
+    const Cable* cable = network.cable(link.cable);
+    return cable ? network.typeOf(*cable) : nullptr;
+}
+
+bool isFibre(Medium medium) {
+    return medium == Medium::singleMode || medium == Medium::multimode;
+}
+
+/// How many positions of a link's port are followed one by one: strands of a fibre; copper goes as one.
+int positionsOf(const Network& network, const Link& link) {
+    const CableType* type = typeOf(network, link);
+    if (!type || !isFibre(type->medium))
+        return 1;
+    return link.positions.empty() ? std::max(1, type->positions) : static_cast<int>(link.positions.size());
+}
+
+/// The positions of the far port, for those of the near one.
+std::vector<int> carried(const Network& network, const Link& link, const std::vector<int>& positions) {
+    const CableType* type = typeOf(network, link);
+    if (!type || !isFibre(type->medium))
+        return positions;
+    std::vector<int> out;
+    for (const int position : positions) {
+        if (link.positions.empty()) {
+            out.push_back(across(*type, position));
+            continue;
+        }
+        const auto index = static_cast<std::size_t>(position - 1);
+        const int inCable = index < link.positions.size() ? link.positions[index] : position;
+        const auto far = std::find(link.positions.begin(), link.positions.end(), across(*type, inCable));
+        out.push_back(far == link.positions.end() ? position
+                                                  : static_cast<int>(far - link.positions.begin()) + 1);
+    }
+    return out;
+}
+
+/// Where a walk over cables and panels came to.
+struct Walk {
+    std::vector<Stretch> stretches;
+    PortRef at;
+    ChainEnd end = ChainEnd::open;
+};
+
+struct PanelStep {
+    PortRef port;
+    std::vector<int> positions;
+    bool split = false;
+};
+
+/// Through a panel with all positions at once; nothing when they lead nowhere.
+std::optional<PanelStep> throughAll(const Network& network, const Device& panel, const std::string& port,
+                                    const std::vector<int>& positions) {
+    std::optional<PanelStep> step;
+    for (const int position : positions) {
+        const auto next = through(network, panel, {port, position});
+        if (!next)
+            continue;
+        if (!step)
+            step = PanelStep{{panel.id, next->port}, {}, false};
+        step->split |= step->port.port != next->port;
+        step->positions.push_back(next->position);
+    }
+    return step;
+}
+
+/// Leaves `port` by its cable and goes on until there is an end.
+Walk walkFrom(const Network& network, PortRef port, std::vector<int> positions, std::set<LinkId> walked) {
+    Walk walk;
+    walk.at = port;
+    while (true) {
+        const Link* link = network.linkAt(port);
+        if (!link)
+            return walk; // ChainEnd::open
+        if (!walked.insert(link->id).second) {
+            walk.end = ChainEnd::loop;
+            return walk;
+        }
+        const PortRef& far = link->a == port ? link->b : link->a;
+        std::vector<int> arrived = carried(network, *link, positions);
+        walk.stretches.push_back({link->id, port, far, positions, arrived});
+        walk.at = far;
+        const Device* device = network.device(far.device);
+        if (!far.known() || !device) {
+            walk.end = ChainEnd::unknown;
+            return walk;
+        }
+        if (!isPassive(network, *device)) {
+            walk.end = ChainEnd::device;
+            return walk;
+        }
+        const auto next = throughAll(network, *device, far.port, arrived);
+        if (!next)
+            return walk;
+        if (next->split) {
+            walk.end = ChainEnd::split;
+            return walk;
+        }
+        port = next->port;
+        positions = next->positions;
+    }
+}
+
+} // namespace
+
+bool isPassive(const Network& network, const Device& device) {
+    const Role role = roleOf(network, device);
+    return role == Role::patchPanel || role == Role::outlet;
+}
+
+int across(const CableType& type, int position) {
+    const auto inPairs = [](int p) { return p % 2 == 1 ? p + 1 : p - 1; };
+    switch (type.pinout) {
+    case Pinout::straight:
+    case Pinout::rolled:
+        return position;
+    case Pinout::crossed:
+    case Pinout::pairs:
+        return type.positions < 2 ? position : inPairs(position);
+    case Pinout::reversed:
+        return type.positions + 1 - position;
+    }
+    return position;
+}
+
+std::optional<PanelPosition> through(const Network& network, const Device& panel, const PanelPosition& at) {
+    if (const auto* map =
+            network.find<PanelMap>({panel.id.value, fnv1a(at.port + "\n" + std::to_string(at.position))}))
+        return map->rear.empty() ? std::nullopt : std::optional(PanelPosition{map->rear, map->rearPosition});
+    std::optional<PanelPosition> back;
+    bool mapped = false; // something else of this rear port is, so the rest leads nowhere
+    network.all<PanelMap>().forEachIn(panel.id.value, [&](const PanelMap& map) {
+        mapped |= map.rear == at.port;
+        if (map.rear == at.port && map.rearPosition == at.position)
+            back = PanelPosition{map.front, map.frontPosition};
+    });
+    if (mapped)
+        return back;
+    const DeviceModel* model = network.modelOf(panel);
+    if (!model)
+        return std::nullopt;
+    const PortSpec* here = model->ports.find(at.port);
+    if (!here || (here->like.block != Block::front && here->like.block != Block::rear))
+        return std::nullopt;
+    int place = 0;
+    for (const PortSpec& spec : model->ports.specs()) {
+        if (&spec == here)
+            break;
+        place += spec.like.block == here->like.block;
+    }
+    const Block other = here->like.block == Block::front ? Block::rear : Block::front;
+    for (const PortSpec& spec : model->ports.specs())
+        if (spec.like.block == other && place-- == 0)
+            return PanelPosition{spec.key, at.position};
+    return std::nullopt;
+}
+
+Chain chainThrough(const Network& network, const PortRef& port) {
+    Chain chain;
+    const Device* device = network.device(port.device);
+    if (!device || !port.known())
+        return chain;
+    const Link* own = network.linkAt(port);
+    std::vector<int> positions;
+    for (int i = 1; i <= (own ? positionsOf(network, *own) : 1); ++i)
+        positions.push_back(i);
+    Walk forth = walkFrom(network, port, positions, {});
+    chain.stretches = std::move(forth.stretches);
+    chain.a = port;
+    chain.endA = ChainEnd::device;
+    chain.b = forth.at;
+    chain.endB = forth.end;
+    if (!isPassive(network, *device))
+        return chain;
+    // The port is in the middle: the other side of its panel is walked too, and turned round.
+    chain.endA = ChainEnd::open;
+    if (chain.endB == ChainEnd::loop) {
+        chain.endA = ChainEnd::loop;
+        return chain;
+    }
+    const auto behind = throughAll(network, *device, port.port, positions);
+    if (!behind)
+        return chain;
+    if (behind->split) {
+        chain.endA = ChainEnd::split;
+        return chain;
+    }
+    std::set<LinkId> walked;
+    for (const Stretch& stretch : chain.stretches)
+        walked.insert(stretch.link);
+    Walk back = walkFrom(network, behind->port, behind->positions, walked);
+    chain.endA = back.end;
+    if (back.stretches.empty())
+        return chain;
+    chain.a = back.at;
+    // Positions are followed from end A onwards, so that one walk tells what meets what.
+    std::vector<Stretch> turned;
+    for (auto stretch = back.stretches.rbegin(); stretch != back.stretches.rend(); ++stretch)
+        turned.push_back({stretch->link, stretch->to, stretch->from, stretch->arrives, stretch->leaves});
+    turned.insert(turned.end(), chain.stretches.begin(), chain.stretches.end());
+    chain.stretches = std::move(turned);
+    if (forth.stretches.empty() && !own) {
+        chain.b = port; // nothing on this side: the chain ends at this very port
+        chain.endB = ChainEnd::open;
+    }
+    return chain;
+}
+
+std::optional<PortRef> farEnd(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    const Link* link = network.linkAt(port);
+    if (!device || !link)
+        return std::nullopt;
+    std::vector<int> positions;
+    for (int i = 1; i <= positionsOf(network, *link); ++i)
+        positions.push_back(i);
+    const Walk walk = walkFrom(network, port, positions, {});
+    return walk.end == ChainEnd::device ? std::optional(walk.at) : std::nullopt;
+}
+
+std::string_view textOf(ChainEnd end) {
+    switch (end) {
+    case ChainEnd::device:
+        return "device";
+    case ChainEnd::open:
+        return "open";
+    case ChainEnd::unknown:
+        return "port-not-known";
+    case ChainEnd::loop:
+        return "loop";
+    case ChainEnd::split:
+        return "split";
+    }
+    return {};
+}
+
+} // namespace underridge::linking

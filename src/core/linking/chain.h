@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The chain of a connection: the cables and panels it runs through, from one device to the other, position by
+// position (pairs, strands, lanes).
+#pragma once
+#include "core/model/network.h"
+
+#include <optional>
+
+namespace underridge::linking {
+
+/// One cable of a chain, walked from one port to the next. Positions count from 1.
+struct Stretch {
+    model::LinkId link;
+    model::PortRef from, to;
+    std::vector<int> leaves;  ///< positions of `from` the connection uses
+    std::vector<int> arrives; ///< positions of `to` they come out at, in the same order
+
+    bool operator==(const Stretch&) const = default;
+};
+
+enum class ChainEnd {
+    device,  ///< a port of something that is no panel
+    open,    ///< a panel whose other side carries no cable
+    unknown, ///< a device whose port is not known
+    loop,    ///< the cables come round to where the walk began
+    split    ///< its positions go to different ports: a breakout
+};
+
+struct Chain {
+    std::vector<Stretch> stretches; ///< each goes on where the one before ended, or behind that panel
+    model::PortRef a, b;            ///< the outermost ports
+    ChainEnd endA = ChainEnd::open, endB = ChainEnd::open;
+
+    bool empty() const { return stretches.empty(); }
+    /// Whether both ends are ports of devices.
+    bool whole() const { return endA == ChainEnd::device && endB == ChainEnd::device; }
+};
+
+/// The chain a port is part of, which may be anywhere in it; empty when no cable ends there. End A is the one
+/// the port itself is nearer to, or is.
+Chain chainThrough(const model::Network& network, const model::PortRef& port);
+
+/// The port really at the other end, panels skipped; nothing when no cable ends at `port`, or when the chain
+/// is open, a loop or splits.
+std::optional<model::PortRef> farEnd(const model::Network& network, const model::PortRef& port);
+
+/// Whether a device passes positions through from front to rear: a panel, outlet, cassette or splice.
+bool isPassive(const model::Network& network, const model::Device& device);
+
+struct PanelPosition {
+    std::string port;
+    int position = 1;
+
+    bool operator==(const PanelPosition&) const = default;
+};
+/// Where a position of a panel's port continues on its other side: as its map says, else at the port with the
+/// same place among the ports of that side. Nothing when it leads nowhere.
+std::optional<PanelPosition> through(const model::Network& network, const model::Device& panel,
+                                     const PanelPosition& at);
+
+/// Where a position of one end of a cable comes out at the other. Two-strand fibre: TIA-568.3 A-to-B
+/// (crossed) or A-to-A (straight); arrays: Types A (straight), B (reversed) and C (pairs crossed).
+int across(const model::CableType& type, int position);
+
+/// "device", "open", … for output.
+std::string_view textOf(ChainEnd end);
+
+} // namespace underridge::linking

@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The rules that regard the whole channel between two devices.
+#include "core/linking/rules.h"
+
+#include <fmt/format.h>
+
+namespace underridge::linking {
+using namespace model;
+namespace {
+
+std::string nameOf(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    return fmt::format("{} {}", device ? device->name : "?", port.port);
+}
+
+std::string metres(std::int64_t mm) {
+    return fmt::format("{:g} m", static_cast<double>(mm) / 1000);
+}
+
+/// Transmit and receive positions: 1 and 2 of a pair; 1–4 and 12–9 of an array of twelve (IEEE 802.3
+/// clause 86.10.3).
+std::pair<std::vector<int>, std::vector<int>> lanesOf(const TransceiverModel& optics) {
+    if (optics.connector == Connector::mpo)
+        return {{1, 2, 3, 4}, {12, 11, 10, 9}};
+    return {{1}, {2}};
+}
+
+struct Look {
+    const Network& network;
+    const Chain& chain;
+    std::optional<PortView> a, b;
+    std::vector<Finding> findings;
+
+    std::string both() const {
+        return fmt::format("{} to {}", nameOf(network, chain.a), nameOf(network, chain.b));
+    }
+    void say(std::string_view code, std::string message, std::string remedy) {
+        std::vector<ObjectRef> subjects;
+        for (const Stretch& stretch : chain.stretches)
+            subjects.push_back(refTo(stretch.link));
+        subjects.push_back(refTo(chain.a.device));
+        subjects.push_back(refTo(chain.b.device));
+        findings.push_back({ruleOf(code),
+                            std::move(message),
+                            {Remedy::Kind::none, std::move(remedy), chain.stretches.front().link, {}, {}, {}},
+                            std::move(subjects),
+                            -1});
+    }
+};
+
+/// Classes whose cores differ: single-mode, 62.5 µm, 50 µm.
+int coreOf(std::string_view grade) {
+    return grade.starts_with("OS") ? 1 : grade == "OM1" ? 2 : grade.starts_with("OM") ? 3 : 0;
+}
+
+void checkClasses(Look& look, const Channel& channel) {
+    std::string first;
+    for (const std::string& grade : channel.grades) {
+        if (coreOf(grade) == 0)
+            continue;
+        if (first.empty()) {
+            first = grade;
+        } else if (coreOf(first) != coreOf(grade)) {
+            look.say("fibre-mixed", fmt::format("{}: {} is joined to {}", look.both(), first, grade),
+                     "use one class throughout");
+            return;
+        }
+    }
+}
+
+void checkReach(Look& look, const Channel& channel, std::string_view phy) {
+    for (const std::string& grade : channel.grades) {
+        const auto reach = reachOf(phy, grade);
+        if (!reach) {
+            if (coreOf(grade) != 0)
+                look.say("fibre-class", fmt::format("{}: {} does not run over {}", look.both(), phy, grade),
+                         "use another cable or other transceivers");
+            continue;
+        }
+        if (channel.lengthMm > reach->mm) {
+            look.say("reach",
+                     fmt::format("{}: {} over {} reaches {}, the channel is {}{}", look.both(), phy, grade,
+                                 metres(reach->mm), channel.unmeasured > 0 ? "at least " : "",
+                                 metres(channel.lengthMm)),
+                     coreOf(grade) != 0 ? "use transceivers with a longer reach"
+                                        : "shorten it, or go by fibre");
+            return;
+        }
+        if (reach->lossDb > 0 && channel.lossDb > reach->lossDb + 1e-9) {
+            look.say("loss",
+                     fmt::format("{}: the channel may lose {:.1f} dB, {} allows {:.1f} dB", look.both(),
+                                 channel.lossDb, phy, reach->lossDb),
+                     channel.connections > 0 ? "pass fewer panels, or splice" : "use a shorter cable");
+            return;
+        }
+    }
+}
+
+} // namespace
+
+std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
+    Look look{network, chain, portAt(network, chain.a), portAt(network, chain.b), {}};
+    if (chain.empty())
+        return {};
+    if (chain.endA == ChainEnd::loop || chain.endB == ChainEnd::loop) {
+        look.say("chain-loop",
+                 fmt::format("the cables from {} come round to it again", nameOf(network, chain.a)),
+                 "take one of them out");
+        return look.findings;
+    }
+    const auto open = [&](ChainEnd end) { return end == ChainEnd::open; };
+    if (open(chain.endA) != open(chain.endB)) {
+        const PortRef& from = open(chain.endA) ? chain.b : chain.a;
+        const PortRef& to = open(chain.endA) ? chain.a : chain.b;
+        if ((open(chain.endA) ? chain.endB : chain.endA) == ChainEnd::device)
+            look.say("chain-open",
+                     fmt::format("{}: the chain ends at {}, which goes no further", nameOf(network, from),
+                                 nameOf(network, to)),
+                     "patch the other side of that panel");
+        return look.findings;
+    }
+    if (!chain.whole() || !look.a || !look.b)
+        return look.findings;
+    const TransceiverModel* optics = look.a->transceiver ? look.a->transceiver : look.b->transceiver;
+    const bool fibre = optics && optics->medium != Medium::twistedPair;
+    const auto lanes = fibre ? lanesOf(*optics) : std::pair(std::vector<int>{1}, std::vector<int>{1});
+    const Channel channel =
+        channelOf(network, chain, fibre ? optics->wavelengthNm : 0, lanes.first, lanes.second);
+    checkClasses(look, channel);
+    if (fibre) {
+        const bool both = look.a->transceiver && look.b->transceiver;
+        if (both && optics->receiveNm == 0 && !channel.txMeetsRx)
+            look.say(
+                "polarity",
+                fmt::format("{}: what one end sends does not reach where the other receives", look.both()),
+                "use one cable that crosses (A to B, Type B), or one less");
+        // Over several cables the transceivers meet only here.
+        if (both && chain.stretches.size() > 1 && !understand(*look.a->transceiver, *look.b->transceiver))
+            look.say("optics",
+                     fmt::format("{}: {} and {} do not understand each other", look.both(),
+                                 look.a->transceiver->name, look.b->transceiver->name),
+                     "fit alike transceivers");
+        checkReach(look, channel, optics->phy);
+        return look.findings;
+    }
+    int speed = 0;
+    const auto rates = look.b->rates();
+    for (const int rate : look.a->rates())
+        if (std::find(rates.begin(), rates.end(), rate) != rates.end())
+            speed = std::max(speed, rate);
+    const bool copper = !channel.grades.empty() && channel.grades.front().starts_with("Cat");
+    if (!copper)
+        return look.findings;
+    if (chain.stretches.size() > 1 && speed == 0 && !rates.empty() && !look.a->rates().empty())
+        look.say("speed",
+                 fmt::format("{}: {} and {} have no speed in common", look.both(), describe(*look.a),
+                             describe(*look.b)),
+                 "choose other ports");
+    if (const std::string_view phy = copperPhy(speed); !phy.empty())
+        checkReach(look, channel, phy);
+    if (channel.permanentMm > permanentLinkMm)
+        look.say("permanent-link",
+                 fmt::format("{}: the fixed cable is {}, more than {}", look.both(),
+                             metres(channel.permanentMm), metres(permanentLinkMm)),
+                 "put a panel nearer, or go by fibre");
+    return look.findings;
+}
+
+} // namespace underridge::linking

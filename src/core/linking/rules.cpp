@@ -1,0 +1,79 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/linking/rules.h"
+
+#include <array>
+
+namespace underridge::linking {
+namespace {
+
+constexpr std::array<Rule, 25> table{{
+    {"port-taken", Severity::error, "Two links end in one port", "one connector, one plug", false},
+    {"connector", Severity::error, "The plug does not go into the port", "IEC 60603-7, 61754, 61076-2",
+     false},
+    {"transceiver", Severity::error, "The cage is empty", "SFF-8432, SFF-8665", false},
+    {"optics", Severity::error, "The transceivers do not understand each other", "IEEE 802.3 PHY clauses",
+     false},
+    {"fibre-class", Severity::error, "The cable is not for this PHY", "IEEE 802.3 PHY clauses", false},
+    {"pinout", Severity::error, "The cable is wired wrongly for these ports",
+     "IEEE 802.3 clauses 14.5, 40.4.4; TIA-568.2", false},
+    {"speed", Severity::error, "The ports have no speed in common", "IEEE 802.3 clause 28", false},
+    {"duplex", Severity::error, "One end is fixed, the other negotiates", "IEEE 802.3 clause 28.2.3.1", true},
+    {"console", Severity::error, "A console port meets no terminal", "TIA-574, TIA-232", false},
+    {"polarity", Severity::error, "Tx does not meet Rx", "TIA-568.3", false},
+    {"reach", Severity::error, "The channel is longer than the PHY reaches",
+     "IEEE 802.3 PHY clauses, TIA-568.2", true},
+    {"permanent-link", Severity::warning, "The fixed cable is over 90 m", "TIA-568.2, ISO/IEC 11801-1", true},
+    {"loss", Severity::error, "The channel loses more light than the PHY allows",
+     "IEEE 802.3 PHY clauses, TIA-568.3", true},
+    {"fibre-mixed", Severity::error, "The chain mixes fibre of different cores", "ISO/IEC 11801-1", true},
+    {"chain-loop", Severity::error, "The cables come round to where they began", "one path for each position",
+     true},
+    {"chain-open", Severity::warning, "The chain ends in a panel", "one path for each position", false},
+    {"category", Severity::warning, "The cable keeps the link slower than its ports", "TIA-568.2", true},
+    {"power-budget", Severity::error, "More power is asked for than the device gives",
+     "IEEE 802.3 clause 145", true},
+    {"power-type", Severity::warning, "The port gives less power than the device wants",
+     "IEEE 802.3 clauses 33, 145", true},
+    {"power-missing", Severity::warning, "The device gets no power over its cable",
+     "IEEE 802.3 clauses 33, 145", true},
+    {"lag-members", Severity::warning, "The members of a LAG do not belong together", "IEEE 802.1AX", true},
+    {"measured", Severity::error, "A tester's result is beyond its limit", "TIA-1152, ISO/IEC 14763-3", true},
+    {"label-twice", Severity::warning, "Two cables carry one label", "TIA-606", true},
+    {"port-disabled", Severity::advice, "A link ends in a disabled port", "", true},
+    {"port-unknown", Severity::advice, "The port of a link is not known", "", true},
+}};
+
+} // namespace
+
+std::span<const Rule> rules() {
+    return table;
+}
+
+const Rule* ruleOf(std::string_view code) {
+    for (const Rule& rule : table)
+        if (rule.code == code)
+            return &rule;
+    return nullptr;
+}
+
+double classPowerW(int powerClass) {
+    constexpr std::array<double, 9> watts{15.4, 4, 7, 15.4, 30, 45, 60, 75, 90};
+    return powerClass < 0 || powerClass > 8 ? 0 : watts[static_cast<std::size_t>(powerClass)];
+}
+
+int largestClassOf(int powerType) {
+    switch (powerType) {
+    case 1:
+        return 3;
+    case 2:
+        return 4;
+    case 3:
+        return 6;
+    case 4:
+        return 8;
+    default:
+        return -1;
+    }
+}
+
+} // namespace underridge::linking

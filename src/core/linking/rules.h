@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The rules of linking as one table, and what they say of a network: findings, each with a remedy.
+#pragma once
+#include "core/linking/channel.h"
+#include "core/linking/fit.h"
+
+#include <span>
+
+namespace underridge::linking {
+
+struct Rule {
+    std::string_view code; ///< stable, for filters and other programs
+    Severity severity = Severity::error;
+    std::string_view title;
+    std::string_view source; ///< the standard it comes from
+    bool comesUp = true;     ///< false: a link that breaks it does not come up
+};
+
+/// In the order findings are listed.
+std::span<const Rule> rules();
+const Rule* ruleOf(std::string_view code);
+
+/// What would put a finding right, as far as one act can.
+struct Remedy {
+    enum class Kind {
+        none,       ///< words only
+        useCable,   ///< another cable type on the link: `id`
+        useJoint,   ///< other cable and transceivers on the same ports: `joint`
+        negotiate,  ///< take back the fixed speed and duplex of `port`
+        enablePort, ///< take back that `port` is disabled
+        givePower,  ///< take back that power is off at `port`
+    };
+    Kind kind = Kind::none;
+    std::string words; ///< "use a crossed cable", as the end of a sentence
+    model::LinkId link;
+    model::PortRef port;
+    std::string id;
+    Joint joint;
+
+    bool operator==(const Remedy&) const = default;
+};
+
+struct Finding {
+    const Rule* rule = nullptr;
+    std::string message; ///< a sentence without a full stop that names the objects
+    Remedy remedy;
+    std::vector<model::ObjectRef> subjects; ///< what it is about, first what a click should show
+    int end = -1;                           ///< end of the link at fault: 0, 1, or -1 for both or neither
+
+    bool operator==(const Finding&) const = default;
+};
+
+/// What is wrong with a link by itself: its ports, cable and settings, without the chain it is part of.
+std::vector<Finding> checkLink(const model::Network& network, const model::Catalogue& catalogue,
+                               const model::Link& link);
+
+/// Whether a link will not come up, and at which ends: what the notch on the sheet shows. Regards what
+/// checkLink() does, without words.
+struct Fails {
+    bool a = false, b = false;
+
+    bool operator==(const Fails&) const = default;
+    explicit operator bool() const { return a || b; }
+};
+Fails failsOf(const model::Network& network, const model::Link& link);
+
+/// What is wrong with the channel a chain makes: reach, loss, polarity, classes, open ends.
+std::vector<Finding> checkChain(const model::Network& network, const Chain& chain);
+
+/// What is wrong with the power a device gives or takes over its cables.
+std::vector<Finding> checkPower(const model::Network& network, const model::Device& device);
+
+/// All findings of a network, by rule, then by name.
+std::vector<Finding> check(const model::Network& network, const model::Catalogue& catalogue);
+
+/// Power at the output of a source for a class 0–8, in watts: IEEE 802.3 table 145-11. 0 outside.
+double classPowerW(int powerClass);
+/// The largest class a source of Type 1–4 gives: IEEE 802.3 clauses 33 and 145.
+int largestClassOf(int powerType);
+
+} // namespace underridge::linking

@@ -1,0 +1,394 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The rules of linking, row by row, and the chains they regard.
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
+#include "core/edit/remedies.h"
+#include "core/exchange/catalogue_file.h"
+
+#include <QtTest>
+#include <set>
+
+using namespace underridge;
+using namespace underridge::model;
+using linking::Chain;
+using linking::ChainEnd;
+
+namespace {
+
+/// A network in which anything may be joined with anything.
+struct Bench {
+    Bench() : ids(1), catalogue(exchange::builtInCatalogue()), network(emptyNetwork("t", ids)) {
+        for (const CableType& type : catalogue.cables)
+            network.put(type);
+        for (const TransceiverModel& model : catalogue.transceivers)
+            network.put(model);
+    }
+
+    DeviceId add(const std::string& model, const std::string& name) {
+        const auto* found = catalogue.device(model);
+        if (!found)
+            qFatal("no model %s", model.c_str());
+        auto act = edit::placeDevices(network, network.sheetsInOrder().front().id, *found, {{name, {0, 0}}},
+                                      {}, ids);
+        network = act->network;
+        return {act->subjects.front().id};
+    }
+    LinkId join(const PortRef& a, const PortRef& b, const std::string& type, double metres = 3,
+                std::vector<int> positions = {}) {
+        if (!catalogue.cable(type))
+            qFatal("no cable %s", type.c_str());
+        Cable cable;
+        cable.id = ids.make<CableId>();
+        cable.type = type;
+        cable.lengthMm = std::llround(metres * 1000);
+        cable.ends = {{a, {}}, {b, {}}};
+        Link link;
+        link.id = ids.make<LinkId>();
+        link.a = a;
+        link.b = b;
+        link.cable = cable.id;
+        link.positions = std::move(positions);
+        network.put(cable);
+        network.put(link);
+        return link.id;
+    }
+    void fit(const PortRef& port, const std::string& transceiver) {
+        Device device = *network.device(port.device);
+        device.transceivers.push_back({port.port, transceiver, {}});
+        network.put(device);
+    }
+    void port(const PortRef& ref, auto change) {
+        network = edit::changePort(network, ref, "x", change)->network;
+    }
+    QStringList codes() const {
+        QStringList out;
+        for (const auto& finding : linking::check(network, catalogue))
+            out << QString::fromUtf8(finding.rule->code.data(),
+                                     static_cast<qsizetype>(finding.rule->code.size()));
+        return out;
+    }
+    /// Applies every remedy that can be, until there are none left.
+    void putRight() {
+        for (int round = 0; round < 5; ++round)
+            for (const auto& finding : linking::check(network, catalogue))
+                if (auto act = edit::applyRemedy(network, catalogue, finding)) {
+                    network = act->network;
+                    break;
+                }
+    }
+
+    IdSource ids;
+    Catalogue catalogue;
+    Network network;
+};
+
+} // namespace
+
+class RulesTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void a_link_breaks_exactly_these_rules_data() {
+        QTest::addColumn<QString>("modelA");
+        QTest::addColumn<QString>("portA");
+        QTest::addColumn<QString>("opticsA");
+        QTest::addColumn<QString>("modelB");
+        QTest::addColumn<QString>("portB");
+        QTest::addColumn<QString>("opticsB");
+        QTest::addColumn<QString>("cable");
+        QTest::addColumn<double>("metres");
+        QTest::addColumn<QString>("codes");
+        QTest::addColumn<bool>("mends"); // whether a remedy can be applied and leaves nothing
+        const auto row = [](const char* name, const char* a, const char* portA, const char* opticsA,
+                            const char* b, const char* portB, const char* opticsB, const char* cable,
+                            double metres, const char* codes, bool mends = true) {
+            QTest::newRow(name) << a << portA << opticsA << b << portB << opticsB << cable << metres << codes
+                                << mends;
+        };
+        const char *sw = "access-switch-24", *pc = "workstation", *hub = "hub-8";
+        row("a good cord", sw, "1", "", pc, "1", "", "cat6a", 3, "");
+        row("a crossed cord between ports that find out", sw, "1", "", pc, "1", "", "cat6a-crossed", 3, "");
+        row("two ports of fixed MDI-X with a straight cord", hub, "1", "", hub, "2", "", "cat6a", 3,
+            "pinout");
+        row("the same crossed", hub, "1", "", hub, "2", "", "cat6a-crossed", 3, "");
+        row("MDI-X to MDI crossed", hub, "1", "", hub, "8", "", "cat6a-crossed", 3, "pinout");
+        row("an optical cord in a copper port", sw, "1", "", pc, "1", "", "om4-lc", 3, "connector");
+        row("an empty cage", sw, "X1", "", sw, "X2", "sfpp-10gbase-sr", "om4-lc", 3, "transceiver");
+        row("direct-attach too large for the cage", "media-converter", "X1", "", "media-converter", "X1", "",
+            "dac-sfpp", 3, "connector,connector");
+        row("direct-attach", sw, "X1", "", sw, "X2", "", "dac-sfpp", 3, "");
+        row("short over long wavelength", sw, "X1", "sfpp-10gbase-sr", sw, "X2", "sfpp-10gbase-lr", "om4-lc",
+            3, "fibre-class,fibre-class");
+        row("one speed each", sw, "X1", "sfpp-10gbase-sr", sw, "X2", "sfp-1000base-sx", "om4-lc", 3,
+            "optics");
+        row("multimode cord between single-mode optics", sw, "X1", "sfpp-10gbase-lr", sw, "X2",
+            "sfpp-10gbase-lr", "om4-lc", 3, "fibre-class,fibre-class,fibre-class");
+        row("A to A", sw, "X1", "sfpp-10gbase-sr", sw, "X2", "sfpp-10gbase-sr", "om4-lc-straight", 3,
+            "polarity", false);
+        row("10GBASE-SR over OM4 at its limit", sw, "X1", "sfpp-10gbase-sr", sw, "X2", "sfpp-10gbase-sr",
+            "om4-lc", 400, "");
+        row("and beyond", sw, "X1", "sfpp-10gbase-sr", sw, "X2", "sfpp-10gbase-sr", "om4-lc", 401, "reach",
+            false);
+        row("10GBASE-SR over OM1", sw, "X1", "sfpp-10gbase-sr", sw, "X2", "sfpp-10gbase-sr", "om1-lc", 34,
+            "reach", false);
+        row("copper at its limit", sw, "1", "", pc, "1", "", "cat6a", 100, "");
+        row("copper too long", sw, "1", "", pc, "1", "", "cat6a", 101, "reach", false);
+        row("upstream and downstream on one strand", sw, "X1", "sfp-1000base-bx10-u", sw, "X2",
+            "sfp-1000base-bx10-d", "os2-lc-simplex", 900, "");
+        row("upstream twice", sw, "X1", "sfp-1000base-bx10-u", sw, "X2", "sfp-1000base-bx10-u",
+            "os2-lc-simplex", 900, "optics");
+    }
+    void a_link_breaks_exactly_these_rules() {
+        QFETCH(QString, modelA);
+        QFETCH(QString, portA);
+        QFETCH(QString, opticsA);
+        QFETCH(QString, modelB);
+        QFETCH(QString, portB);
+        QFETCH(QString, opticsB);
+        QFETCH(QString, cable);
+        QFETCH(double, metres);
+        QFETCH(QString, codes);
+        QFETCH(bool, mends);
+        Bench bench;
+        const PortRef a{bench.add(modelA.toStdString(), "a"), portA.toStdString()};
+        const PortRef b{bench.add(modelB.toStdString(), "b"), portB.toStdString()};
+        if (!opticsA.isEmpty())
+            bench.fit(a, opticsA.toStdString());
+        if (!opticsB.isEmpty())
+            bench.fit(b, opticsB.toStdString());
+        const LinkId id = bench.join(a, b, cable.toStdString(), metres);
+        QCOMPARE(bench.codes().join(','), codes);
+        // The notch tells the same as the findings about the link alone.
+        bool down = false;
+        for (const auto& finding :
+             linking::checkLink(bench.network, bench.catalogue, *bench.network.link(id)))
+            down |= !finding.rule->comesUp;
+        QCOMPARE(static_cast<bool>(linking::failsOf(bench.network, *bench.network.link(id))), down);
+        if (!codes.isEmpty() && mends) {
+            bench.putRight();
+            QCOMPARE(bench.codes().join(','), QString());
+        }
+    }
+
+    void settings_are_told_and_taken_back() {
+        Bench bench;
+        const PortRef a{bench.add("access-switch-24", "a"), "1"}, b{bench.add("workstation", "b"), "1"};
+        bench.join(a, b, "cat6a");
+        bench.port(a, [](Port& p) { p.duplex = Duplex::full; });
+        QCOMPARE(bench.codes().join(','), QString("duplex"));
+        bench.putRight();
+        QVERIFY(bench.codes().isEmpty());
+        bench.port(b, [](Port& p) { p.disabled = true; });
+        QCOMPARE(bench.codes().join(','), QString("port-disabled"));
+        bench.putRight();
+        QVERIFY(bench.codes().isEmpty());
+        bench.join(a, {bench.add("workstation", "c"), "1"}, "cat6a");
+        QCOMPARE(bench.codes().join(','), QString("port-taken"));
+    }
+
+    void a_slower_cable_is_a_warning() {
+        Bench bench;
+        const PortRef a{bench.add("access-point", "a"), "1"};
+        DeviceModel wide = *bench.catalogue.device("access-switch-24");
+        wide.id = "wide";
+        wide.ports = PortLayout({{"1-8",
+                                  Block::access,
+                                  PortUse::data,
+                                  Connector::rj45,
+                                  Cage::none,
+                                  {1000, 2500, 10000},
+                                  PowerSide::source,
+                                  2,
+                                  -1,
+                                  {},
+                                  Side::front,
+                                  Mdi::automatic}});
+        bench.catalogue.devices.push_back(wide);
+        DeviceModel client = wide;
+        client.id = "client";
+        bench.catalogue.devices.push_back(client);
+        bench.join({bench.add("wide", "w"), "2"}, {bench.add("client", "c"), "1"}, "cat5e");
+        QCOMPARE(bench.codes().join(','), QString("category"));
+    }
+
+    void power_is_asked_for_and_given() {
+        Bench bench;
+        const DeviceId sw = bench.add("access-switch-24", "sw");
+        bench.join({sw, "1"}, {bench.add("camera", "cam"), "1"}, "cat6a");
+        QVERIFY(bench.codes().isEmpty());
+        bench.port({sw, "1"}, [](Port& p) { p.powerOff = true; });
+        QCOMPARE(bench.codes().join(','), QString("power-missing"));
+        bench.putRight();
+        QVERIFY(bench.codes().isEmpty());
+        bench.join({bench.add("hub-8", "hub"), "1"}, {bench.add("camera", "cam2"), "1"}, "cat6a");
+        QCOMPARE(bench.codes().join(','), QString("power-missing"));
+        // 370 W are twelve loads of class 4, and not thirteen.
+        Bench many;
+        const DeviceId source = many.add("access-switch-24", "source");
+        for (int i = 1; i <= 13; ++i) {
+            many.join({source, std::to_string(i)}, {many.add("access-point", "ap"), "1"}, "cat6a");
+            QCOMPARE(many.codes().contains("power-budget"), i == 13);
+        }
+    }
+
+    void a_chain_is_followed_through_panels_and_outlets_from_any_of_its_ports() {
+        Bench bench;
+        const DeviceId sw = bench.add("access-switch-24", "sw"), panel = bench.add("patch-panel-24", "pp"),
+                       outlet = bench.add("outlet-2", "wo"), desk = bench.add("workstation", "desk");
+        bench.join({sw, "5"}, {panel, "7"}, "cat6a", 2);
+        bench.join({outlet, "R2"}, {panel, "R7"}, "cat6a-installed", 40);
+        bench.join({desk, "1"}, {outlet, "2"}, "cat6a", 3);
+        const PortRef ends[] = {{sw, "5"},      {panel, "7"},  {panel, "R7"},
+                                {outlet, "R2"}, {outlet, "2"}, {desk, "1"}};
+        for (const PortRef& port : ends) {
+            const Chain chain = linking::chainThrough(bench.network, port);
+            QVERIFY(chain.whole());
+            QCOMPARE(chain.stretches.size(), std::size_t{3});
+            const auto among = std::minmax({chain.a, chain.b});
+            QVERIFY((among == std::minmax({PortRef{sw, "5"}, PortRef{desk, "1"}})));
+            for (std::size_t i = 0; i + 1 < chain.stretches.size(); ++i)
+                QVERIFY(chain.stretches[i].to.device == chain.stretches[i + 1].from.device);
+        }
+        QVERIFY(linking::farEnd(bench.network, {sw, "5"}) == (PortRef{desk, "1"}));
+        QVERIFY(linking::farEnd(bench.network, {outlet, "R2"}) == (PortRef{sw, "5"}));
+        const auto channel =
+            linking::channelOf(bench.network, linking::chainThrough(bench.network, {sw, "5"}), 0, {1}, {1});
+        QCOMPARE(channel.lengthMm, std::int64_t{45000});
+        QCOMPARE(channel.permanentMm, std::int64_t{40000});
+        QCOMPARE(channel.connections, 2);
+        QVERIFY(bench.codes().isEmpty());
+    }
+
+    void open_chains_and_loops_are_told() {
+        Bench bench;
+        const DeviceId sw = bench.add("access-switch-24", "sw"), panel = bench.add("patch-panel-24", "pp"),
+                       other = bench.add("patch-panel-24", "qq");
+        bench.join({sw, "5"}, {panel, "7"}, "cat6a", 2);
+        QCOMPARE(bench.codes().join(','), QString("chain-open"));
+        QCOMPARE(linking::chainThrough(bench.network, {sw, "5"}).endB, ChainEnd::open);
+        QVERIFY(!linking::farEnd(bench.network, {sw, "5"}));
+        bench.join({panel, "R7"}, {other, "R1"}, "cat6a-installed", 30);
+        QCOMPARE(bench.codes().join(','), QString("chain-open"));
+        bench.join({panel, "R8"}, {other, "R2"}, "cat6a-installed", 30); // a spare: no finding
+        QCOMPARE(bench.codes().join(','), QString("chain-open"));
+        bench.join({panel, "8"}, {other, "2"}, "cat6a", 1);
+        QCOMPARE(bench.codes().join(','), QString("chain-loop,chain-open"));
+    }
+
+    void the_fixed_part_of_copper_is_90_m_and_all_of_it_100() {
+        const auto codes = [](double fixed, double cords) {
+            Bench bench;
+            const DeviceId panel = bench.add("patch-panel-24", "pp"), outlet = bench.add("outlet-2", "wo");
+            bench.join({bench.add("access-switch-24", "sw"), "1"}, {panel, "1"}, "cat6a", cords / 2);
+            bench.join({panel, "R1"}, {outlet, "R1"}, "cat6a-installed", fixed);
+            bench.join({outlet, "1"}, {bench.add("workstation", "pc"), "1"}, "cat6a", cords / 2);
+            return bench.codes().join(',');
+        };
+        QCOMPARE(codes(90, 10), QString());
+        QCOMPARE(codes(91, 8), QString("permanent-link"));
+        QCOMPARE(codes(89, 12), QString("reach"));
+    }
+
+    void light_is_lost_in_panels_and_must_not_be_lost_too_much() {
+        const auto codes = [](int panels, const char* trunk, const char* cord) {
+            Bench bench;
+            PortRef from{bench.add("access-switch-24", "a"), "X1"};
+            bench.fit(from, "sfpp-10gbase-sr");
+            for (int i = 0; i < panels; ++i) {
+                const DeviceId panel = bench.add("fibre-panel-12-om4", "fp" + std::to_string(i));
+                bench.join(from, {panel, i % 2 == 0 ? "1" : "R1"}, i % 2 == 0 ? cord : trunk, 20);
+                from = {panel, i % 2 == 0 ? "R1" : "1"};
+            }
+            const PortRef to{bench.add("access-switch-24", "b"), "X1"};
+            bench.fit(to, "sfpp-10gbase-sr");
+            bench.join(from, to, panels % 2 == 0 ? cord : trunk, 20);
+            return bench.codes().join(',');
+        };
+        QCOMPARE(codes(2, "om4-lc", "om4-lc"), QString()); // three crossings: Tx meets Rx; 1.68 dB of 2.9
+        QCOMPARE(codes(2, "om4-lc-straight", "om4-lc"), QString("polarity"));
+        QCOMPARE(codes(1, "om4-lc", "om4-lc"), QString("polarity"));
+        QCOMPARE(codes(1, "om4-lc-straight", "om4-lc"), QString());
+        QCOMPARE(codes(4, "om4-lc", "om4-lc"), QString("loss")); // 3.3 dB
+    }
+
+    void strands_keep_their_way_through_trunks_and_cassettes() {
+        Bench bench;
+        // A cassette: the pairs at the front are positions of one array at the rear.
+        DeviceModel cassette = *bench.catalogue.device("fibre-panel-12-om4");
+        cassette.id = "cassette";
+        cassette.ports = PortLayout({{"1-6",
+                                      Block::front,
+                                      PortUse::data,
+                                      Connector::lc,
+                                      Cage::none,
+                                      {10000},
+                                      PowerSide::none,
+                                      0,
+                                      -1,
+                                      {Medium::multimode},
+                                      Side::front,
+                                      Mdi::automatic},
+                                     {"R1",
+                                      Block::rear,
+                                      PortUse::data,
+                                      Connector::mpo,
+                                      Cage::none,
+                                      {10000},
+                                      PowerSide::none,
+                                      0,
+                                      -1,
+                                      {Medium::multimode},
+                                      Side::rear,
+                                      Mdi::automatic}});
+        bench.catalogue.devices.push_back(cassette);
+        const DeviceId left = bench.add("cassette", "left"), right = bench.add("cassette", "right");
+        for (const DeviceId device : {left, right})
+            for (int front = 1; front <= 6; ++front)
+                for (const int strand : {1, 2}) {
+                    PanelMap map;
+                    map.device = device;
+                    map.front = std::to_string(front);
+                    map.frontPosition = strand;
+                    map.rear = "R1";
+                    map.rearPosition = 2 * (front - 1) + strand;
+                    bench.network.put(map);
+                }
+        bench.join({left, "R1"}, {right, "R1"}, "om4-mpo", 60); // Type B: 1 to 12
+        const PortRef a{bench.add("access-switch-24", "a"), "X1"},
+            b{bench.add("access-switch-24", "b"), "X1"};
+        bench.fit(a, "sfpp-10gbase-sr");
+        bench.fit(b, "sfpp-10gbase-sr");
+        bench.join(a, {left, "2"}, "om4-lc", 2);
+        bench.join({right, "5"}, b, "om4-lc", 2);
+        const Chain chain = linking::chainThrough(bench.network, a);
+        QVERIFY(chain.whole() && chain.b == b);
+        QCOMPARE(chain.stretches[1].leaves, (std::vector<int>{4, 3}));
+        QCOMPARE(chain.stretches[1].arrives, (std::vector<int>{9, 10}));
+        QVERIFY(bench.codes().isEmpty());
+        QCOMPARE(linking::chainThrough(bench.network, {left, "R1"}).endA, ChainEnd::split);
+    }
+
+    void every_rule_has_a_title_and_a_code_of_its_own() {
+        std::set<std::string_view> codes;
+        for (const auto& rule : linking::rules()) {
+            QVERIFY(codes.insert(rule.code).second);
+            QVERIFY(!rule.title.empty());
+            QCOMPARE(linking::ruleOf(rule.code), &rule);
+        }
+    }
+
+    void ports_that_do_not_fit_are_joined_when_somebody_insists() {
+        Bench bench;
+        const PortRef a{bench.add("access-switch-24", "a"), "1"}, b{bench.add("access-switch-24", "b"), "X1"};
+        const auto pair = linking::anyPair(bench.network, bench.catalogue, a, b);
+        QVERIFY(pair);
+        const auto act = edit::makeLink(bench.network, bench.catalogue, *pair, bench.ids);
+        QVERIFY(act);
+        bench.network = act->network;
+        QVERIFY(linking::failsOf(bench.network, *bench.network.linkAt(a)));
+        bench.putRight();
+        QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+    }
+};
+
+QTEST_APPLESS_MAIN(RulesTest)
+#include "rules_test.moc"
