@@ -330,11 +330,13 @@ private:
         const auto work = add("industrial-switch-8", "ind-work", {-90, 190}, workshop_, 32);
         const auto radar = add("industrial-switch-8", "ind-radar", {100, 10}, mast_, 33);
         uplink(join({core1_, "2/10"}, {panel1, "1"}, 3, "os2-lc"));
-        join({panel1, "R1"}, {gate, "X1"}, 420, "os2-lc");
+        join({panel1, "R1"}, {gate, "X1"}, 420, "os2-lc-straight"); // with the cord, one crossing in all
         join({gate, "X2"}, {work, "X1"}, 260, "os2-lc");
         join({work, "X2"}, {radar, "X1"}, 540, "os2-lc");
-        join({radar, "X2"}, {panel2, "R1"}, 780, "os2-lc");
+        join({radar, "X2"}, {panel2, "R1"}, 780, "os2-lc-straight");
         bend(join({panel2, "1"}, {core2_, "2/10"}, 6, "os2-lc"), {{700, 300}, {1230, 300}});
+        m_.optics({core1_, "2/10"}, "sfp-1000base-lx");
+        m_.optics({core2_, "2/10"}, "sfp-1000base-lx");
         const LinkId standby = join({gate, "X3"}, {radar, "X3"}, 690, "os2-lc");
         bend(standby, {{330, 300}, {330, 110}});
         const auto leaf = [&](DeviceId upper, const char* model, const char* name, Point at, int vlan,
@@ -356,7 +358,7 @@ private:
         leaf(radar, "sensor", "radar-head", {-90, -20}, 30, mast_, 45);
         leaf(radar, "camera-outdoor", "cam-mast", {-90, 50}, 20, mast_, 40);
         bridge_ = add("radio-bridge", "rb-mast", {110, -240}, mast_, 34);
-        uplink(join({radar, "X4"}, {bridge_, "1"}, 40));
+        uplink(join({radar, "8"}, {bridge_, "1"}, 40));
     }
 
     void skarnPier() {
@@ -365,7 +367,9 @@ private:
         const auto router = add("compact-router", "rtr-skarn", {2430, -20}, pier_, 42);
         const auto access = add("compact-switch-8", "acc-s1", {2430, 110}, pier_, 43);
         const auto ramp = add("industrial-switch-8", "ind-ramp", {2800, 110}, ramp_, 44);
-        join({far, "1"}, {router, "W1"}, 15);
+        const auto injector = add("power-injector", "inj-skarn", {2440, -130}, pier_);
+        join({injector, "1"}, {far, "1"}, 15);
+        join({injector, "2"}, {router, "W1"}, 2);
         uplink(join({router, "1"}, {access, "8"}, 2), true);
         uplink(join({access, "X1"}, {ramp, "X1"}, 320, "os2-lc"), true);
         hang(access, {2430, 110},

@@ -51,8 +51,23 @@ LinkId Maker::link(linking::End a, linking::End b, const Run& run) {
         take(edit::changeEach<Cable>(network_, {{cable.value, 0}}, "Cable", [&](Cable& c) {
             c.lengthMm = std::int64_t{run.metres} * 1000;
             c.label = run.label;
+            if (const CableType* type = catalogue_.cable(run.cable)) // also one that nobody would propose
+                c.type = type->id;
         }));
+    if (const CableType* type = catalogue_.cable(run.cable))
+        network_.put(*type);
     return id;
+}
+
+void Maker::optics(const PortRef& port, const std::string& transceiver) {
+    const TransceiverModel* model = catalogue_.transceiver(transceiver);
+    if (!model)
+        throw std::runtime_error("no transceiver " + transceiver);
+    network_.put(*model);
+    Device device = *network_.device(port.device);
+    std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; });
+    device.transceivers.push_back({port.port, transceiver, {}});
+    network_.put(std::move(device));
 }
 
 void Maker::note(Point at, const std::string& text) {

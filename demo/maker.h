@@ -25,6 +25,8 @@ public:
                         const std::string& address = {}, model::GroupId group = {});
     /// Links two devices over the best ports, or the ones named.
     model::LinkId link(linking::End a, linking::End b, const Run& run);
+    /// Puts a transceiver into a cage, in place of the one that is there.
+    void optics(const model::PortRef& port, const std::string& transceiver);
     void note(model::Point at, const std::string& text);
     model::SheetId sheet() const { return sheet_; }
     model::SheetId addSheet(const std::string& name);

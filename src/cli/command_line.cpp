@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
 
-#include "cli/listing.h"
+#include "cli/checking.h"
 #include "core/base/files.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
@@ -19,7 +19,7 @@ using namespace model;
 using exchange::Loaded;
 namespace {
 
-const std::vector<std::string> subcommands{"list", "convert", "render"};
+const std::vector<std::string> subcommands{"list", "convert", "render", "check", "chain"};
 
 struct Common {
     bool json = false;
@@ -67,6 +67,35 @@ public:
             return refuse(listed.refusal(), wrongUsage);
         out_ << (common.json ? listed->dump(2) + "\n" : asText(*listed));
         return done;
+    }
+
+    int check(const std::string& file, const std::string& rule) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        if (!rule.empty() && !linking::ruleOf(rule))
+            return refuse(error(fmt::format("{} is no rule", rule), "see docs/linking.md"), wrongUsage);
+        auto findings = linking::check(loaded->network, catalogue_);
+        if (!rule.empty())
+            std::erase_if(findings, [&](const auto& finding) { return finding.rule->code != rule; });
+        out_ << (common.json ? findingsJson(loaded->network, findings).dump(2) + "\n"
+                             : findingsText(findings));
+        return findings.empty() ? done : doneWithFindings;
+    }
+
+    int chain(const std::string& file, const std::string& at) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        const auto port = portFrom(loaded->network, at);
+        if (!port)
+            return refuse(port.refusal(), wrongUsage);
+        const auto found = linking::chainThrough(loaded->network, *port);
+        out_ << (common.json ? chainJson(loaded->network, found).dump(2) + "\n"
+                             : chainText(loaded->network, found));
+        return found.whole() ? done : doneWithFindings;
     }
 
     struct Convert {
@@ -242,6 +271,19 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     list->add_option("--sheet", sheet, "positions on this sheet");
     fromOption(list);
     list->callback([&] { outcome.exitCode = runner.list(file, what, sheet); });
+
+    std::string rule, at;
+    auto* check = common(app.add_subcommand("check", "tell what is wrong with the links of a network"));
+    check->add_option("FILE", file, "network, - for standard input")->required();
+    check->add_option("--rule", rule, "this rule alone, by its code");
+    fromOption(check);
+    check->callback([&] { outcome.exitCode = runner.check(file, rule); });
+
+    auto* chain = common(app.add_subcommand("chain", "follow the cables from a port to both ends"));
+    chain->add_option("FILE", file, "network, - for standard input")->required();
+    chain->add_option("PORT", at, "DEVICE:PORT, the device by name or id")->required();
+    fromOption(chain);
+    chain->callback([&] { outcome.exitCode = runner.chain(file, at); });
 
     auto* convert = common(app.add_subcommand("convert", "write a network in another format"));
     Runner::Convert conversion;

@@ -92,6 +92,40 @@ private Q_SLOTS:
         QCOMPARE(json::parse(ran({"list", "-", "summary", "--json"}, links.out).out).at("devices"), 8);
     }
 
+    void check_lists_findings_and_tells_of_them_by_its_code() {
+        const auto good = ran({"check", demo});
+        QCOMPARE(good.code, 0);
+        QVERIFY(good.out.empty());
+        const std::string table = "from,from port,to,to port\na,1,b,1\na,1,c,1\n";
+        const auto bad = ran({"check", "-", "--json"}, table);
+        QCOMPARE(bad.code, 1);
+        const auto findings = json::parse(bad.out).at("findings");
+        QCOMPARE(findings.size(), std::size_t{1});
+        QCOMPARE(findings[0].at("code"), "port-taken");
+        QCOMPARE(findings[0].at("severity"), "error");
+        QVERIFY(findings[0].at("message").get<std::string>().find("a 1") != std::string::npos);
+        for (const char* key : {"kind", "id", "name"})
+            QVERIFY(findings[0].at("subjects")[0].contains(key));
+        QVERIFY(ran({"check", "-"}, table).out.starts_with("error port-taken: "));
+        QCOMPARE(ran({"check", "-", "--rule", "speed"}, table).code, 0);
+        QCOMPARE(ran({"check", "-", "--rule", "nonsense"}, table).code, 2);
+    }
+
+    void chain_follows_cables_to_both_ends() {
+        const auto r = ran({"chain", demo, "acc-1:X1", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto told = json::parse(r.out);
+        QCOMPARE(told.at("chain").size(), std::size_t{1});
+        QCOMPARE(told.at("chain")[0].at("device"), "acc-1");
+        QCOMPARE(told.at("chain")[0].at("lengthM").get<double>(), 12.0);
+        QCOMPARE(told.at("ends").size(), std::size_t{2});
+        QCOMPARE(told.at("ends")[1].at("end"), "device");
+        QVERIFY(ran({"chain", demo, "acc-1:X1"}).out.starts_with("acc-1 X1\t"));
+        QCOMPARE(ran({"chain", demo, "nobody:1"}).code, 2);
+        QCOMPARE(ran({"chain", demo, "acc-1"}).code, 2);
+        QCOMPARE(ran({"chain", demo, "acc-1:99"}).code, 2);
+    }
+
     void render_draws_and_tells_its_size() {
         QTemporaryDir folder;
         const std::string png = folder.filePath("o.png").toStdString();

@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/checking.h"
+
+#include "core/edit/links.h"
+#include "core/model/ports.h"
+
+#include <fmt/format.h>
+
+namespace underridge::cli {
+using namespace model;
+namespace {
+
+std::string_view severityText(Severity severity) {
+    switch (severity) {
+    case Severity::error:
+        return "error";
+    case Severity::warning:
+        return "warning";
+    case Severity::advice:
+        return "advice";
+    }
+    return {};
+}
+
+std::string nameOf(const Network& network, const ObjectRef& ref) {
+    if (const Device* device = network.device({ref.id}))
+        return device->name;
+    if (const Link* link = network.link({ref.id}))
+        return edit::linkText(network, *link);
+    if (const Cable* cable = network.cable({ref.id}))
+        return cable->label;
+    return {};
+}
+
+int wavelengthOf(const Network& network, const linking::Chain& chain) {
+    for (const PortRef* end : {&chain.a, &chain.b})
+        if (const auto port = portAt(network, *end); port && port->transceiver)
+            return port->transceiver->wavelengthNm;
+    return 0;
+}
+
+Json endJson(const Network& network, const PortRef& port, linking::ChainEnd end) {
+    const Device* device = network.device(port.device);
+    return {{"device", device ? device->name : ""}, {"port", port.port}, {"end", linking::textOf(end)}};
+}
+
+} // namespace
+
+Json findingsJson(const Network& network, const std::vector<linking::Finding>& findings) {
+    Json list = Json::array();
+    for (const auto& finding : findings) {
+        Json subjects = Json::array();
+        for (const ObjectRef& ref : finding.subjects)
+            subjects.push_back(
+                {{"kind", textOf(ref.kind)}, {"id", idText(ref.id)}, {"name", nameOf(network, ref)}});
+        list.push_back({{"code", finding.rule->code},
+                        {"severity", severityText(finding.rule->severity)},
+                        {"message", finding.message},
+                        {"remedy", finding.remedy.words},
+                        {"source", finding.rule->source},
+                        {"subjects", std::move(subjects)}});
+    }
+    return {{"findings", std::move(list)}};
+}
+
+std::string findingsText(const std::vector<linking::Finding>& findings) {
+    std::string out;
+    for (const auto& finding : findings)
+        out += fmt::format("{} {}: {}; {}\n", severityText(finding.rule->severity), finding.rule->code,
+                           finding.message, finding.remedy.words);
+    return out;
+}
+
+Result<PortRef> portFrom(const Network& network, const std::string& text) {
+    const auto colon = text.rfind(':');
+    if (colon == std::string::npos)
+        return error(fmt::format("{} names no port", text), "write it as DEVICE:PORT");
+    const std::string name = text.substr(0, colon);
+    std::vector<DeviceId> found;
+    network.all<Device>().forEach([&](const Device& device) {
+        if (device.name == name || idText(device.id.value) == name)
+            found.push_back(device.id);
+    });
+    if (found.empty())
+        return error(fmt::format("there is no device {}", name), "see list FILE devices");
+    if (found.size() > 1)
+        return error(fmt::format("{} devices are named {}", found.size(), name), "write its id");
+    const PortRef port{found.front(), text.substr(colon + 1)};
+    if (!portAt(network, port))
+        return error(fmt::format("{} has no port {}", name, port.port), "see list FILE ports");
+    return port;
+}
+
+Json chainJson(const Network& network, const linking::Chain& chain) {
+    Json list = Json::array();
+    const int wavelength = wavelengthOf(network, chain);
+    const auto channel = linking::channelOf(network, chain, wavelength, {1}, {1});
+    for (const auto& stretch : chain.stretches) {
+        const Link* link = network.link(stretch.link);
+        const Cable* cable = network.cable(link->cable);
+        const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+        const auto device = [&](const PortRef& port) {
+            const Device* held = network.device(port.device);
+            return held ? held->name : std::string();
+        };
+        list.push_back({{"device", device(stretch.from)},
+                        {"port", stretch.from.port},
+                        {"toDevice", device(stretch.to)},
+                        {"toPort", stretch.to.port},
+                        {"cable", type ? type->name : ""},
+                        {"label", cable ? cable->label : ""},
+                        {"lengthM", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0},
+                        {"lossDb", linking::lossOf(network, stretch, wavelength)}});
+    }
+    return {
+        {"chain", std::move(list)},
+        {"ends", Json::array({endJson(network, chain.a, chain.endA), endJson(network, chain.b, chain.endB)})},
+        {"lengthM", static_cast<double>(channel.lengthMm) / 1000},
+        {"connections", channel.connections},
+        {"lossDb", channel.lossDb}};
+}
+
+std::string chainText(const Network& network, const linking::Chain& chain) {
+    std::string out;
+    for (const auto& stretch : chain.stretches) {
+        const Cable* cable = network.cable(network.link(stretch.link)->cable);
+        const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+        out +=
+            fmt::format("{}\t{}\t{}\t{}\t{:g} m\n", edit::portText(network, stretch.from),
+                        edit::portText(network, stretch.to), type ? type->name : "no cable",
+                        cable ? cable->label : "", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0);
+    }
+    if (!chain.whole())
+        out += fmt::format("ends: {}, {}\n", linking::textOf(chain.endA), linking::textOf(chain.endB));
+    return out;
+}
+
+} // namespace underridge::cli

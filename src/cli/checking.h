@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What `check` and `chain` put out.
+#pragma once
+#include "cli/listing.h"
+#include "core/linking/rules.h"
+
+namespace underridge::cli {
+
+/// {findings: [{code, severity, message, remedy, subjects [{kind, id, name}]}]}.
+Json findingsJson(const model::Network& network, const std::vector<linking::Finding>& findings);
+/// One line each: "error connector: acc-1 1: …; use …".
+std::string findingsText(const std::vector<linking::Finding>& findings);
+
+/// "acc-1:17", by name or id of the device; the last colon parts them. Refuses what is not there or names
+/// several.
+Result<model::PortRef> portFrom(const model::Network& network, const std::string& text);
+
+/// {chain: [{device, port, toDevice, toPort, cable, label, lengthM, lossDb}], ends: [{device, port, end}],
+/// lengthM, connections}. Loss is at the wavelength of the transceivers at its ends.
+Json chainJson(const model::Network& network, const linking::Chain& chain);
+std::string chainText(const model::Network& network, const linking::Chain& chain);
+
+} // namespace underridge::cli
