@@ -412,6 +412,10 @@ void SheetPainter::selectedLine(QPainter& painter, const LinkLine& item, double 
     haloed(painter, item, zoom, 0.42F);
 }
 
+void SheetPainter::markedLine(QPainter& painter, const LinkLine& item, double zoom) {
+    haloed(painter, item, zoom, 0.26F);
+}
+
 void SheetPainter::hoveredLine(QPainter& painter, const LinkLine& item, double zoom) {
     haloed(painter, item, zoom, 0.18F);
 }

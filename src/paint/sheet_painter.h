@@ -43,6 +43,8 @@ public:
     void linkInHand(QPainter& painter, scene::PointF from, scene::PointF to, double zoom);
     /// The outline that says "selected" or "has the focus", in screen pixels at any zoom.
     void selection(QPainter& painter, const scene::Rect& frame, double zoom);
+    /// A link of the chain that is shown.
+    void markedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
     void selectedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
     void hoveredLine(QPainter& painter, const scene::LinkLine& line, double zoom);
 

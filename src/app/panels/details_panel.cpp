@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/details_panel.h"
 
+#include "app/panels/remarks_panel.h"
 #include "app/sheet/card.h"
+#include "app/window/checker.h"
 #include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
 #include "core/edit/models.h"
 #include "core/edit/names.h"
 #include "core/edit/sheets.h"
+#include "core/linking/chain.h"
 #include "paint/sheet_painter.h"
 
 #include <QCheckBox>
@@ -31,7 +34,8 @@ QString text(std::string_view s) {
 
 } // namespace
 
-DetailsPanel::DetailsPanel(Editor& editor, QWidget* parent) : QScrollArea(parent), editor_(editor) {
+DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
+    : QScrollArea(parent), editor_(editor), checker_(checker) {
     setObjectName(QStringLiteral("details"));
     setWidgetResizable(true);
     setFrameShape(QFrame::NoFrame);
@@ -44,6 +48,7 @@ DetailsPanel::DetailsPanel(Editor& editor, QWidget* parent) : QScrollArea(parent
     };
     connect(&editor_, &Editor::selectionChanged, this, later);
     connect(&editor_, &Editor::networkChanged, this, later);
+    connect(&checker_, &Checker::changed, this, later);
     refresh();
 }
 
@@ -89,6 +94,7 @@ void DetailsPanel::showDevice(const Device& device) {
         return edit::rename(editor_.network(), {refTo(id)}, {typed});
     });
     modelRows(device);
+    findingRows(refTo(id));
     std::string address;
     network.all<Interface>().forEachIn(id.value, [&](const Interface& i) {
         if (address.empty() && !i.addresses.empty())
@@ -115,8 +121,7 @@ void DetailsPanel::showDevice(const Device& device) {
                                         on ? "Mark as outside" : "Mark as ours",
                                         [&](Device& d) { d.outside = on; });
     });
-    form_->row(tr("From"), text(titleOf(device.provenance.origin)) +
-                               (device.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    form_->row(tr("From"), provenanceText(device.provenance));
     if (!device.attributes.empty())
         form_->heading(tr("Attributes"));
     for (const auto& [name, value] : device.attributes)
@@ -189,7 +194,7 @@ void DetailsPanel::portLists(const Device& device) {
         const Link* link = network.linkAt(ref);
         if (!link && !port.record)
             continue;
-        const QString words = link ? text(edit::portText(network, link->a == ref ? link->b : link->a))
+        const QString words = link              ? text(edit::peerText(network, ref))
                               : port.disabled() ? tr("disabled")
                               : port.reserved() ? tr("reserved")
                                                 : text(port.record->label);
@@ -218,9 +223,11 @@ void DetailsPanel::showPort(const PortRef& ref) {
     const Port record = port->record ? *port->record : Port{};
     form_->linkRow(tr("Device"), text(device->name),
                    [this, id = device->id] { editor_.select({refTo(id)}); });
-    if (const Link* link = network.linkAt(ref))
+    if (const Link* link = network.linkAt(ref)) {
         form_->linkRow(tr("Link"), text(edit::linkText(network, *link)),
                        [this, id = link->id] { editor_.select({refTo(id)}); });
+        chainRow(ref);
+    }
     form_->textRow(tr("Label"), text(record.label), {}, [this, ref](const std::string& typed) {
         return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port,
                                 [&](Port& p) { p.label = typed; });
@@ -258,6 +265,25 @@ void DetailsPanel::showPort(const PortRef& ref) {
     });
 }
 
+void DetailsPanel::chainRow(const PortRef& port) {
+    const Network& network = editor_.network();
+    const linking::Chain chain = linking::chainThrough(network, port);
+    if (chain.stretches.size() < 2)
+        return;
+    form_->linkRow(tr("Chain"),
+                   tr("%1 to %2, %3 cables")
+                       .arg(text(edit::portText(network, chain.a)), text(edit::portText(network, chain.b)))
+                       .arg(chain.stretches.size()),
+                   [this] { Q_EMIT chainWanted(); });
+}
+
+void DetailsPanel::findingRows(const ObjectRef& object) {
+    for (const linking::Finding& finding : checker_.findings())
+        if (std::find(finding.subjects.begin(), finding.subjects.end(), object) != finding.subjects.end())
+            form_->linkRow(severityText(finding.rule->severity), text(finding.message),
+                           [this] { Q_EMIT findingsWanted(); });
+}
+
 void DetailsPanel::showLink(const Link& link) {
     const Network& network = editor_.network();
     const LinkId id = link.id;
@@ -283,6 +309,8 @@ void DetailsPanel::showLink(const Link& link) {
         column->addWidget(other, 0, Qt::AlignLeft);
         form_->form().addRow(end == 0 ? tr("End A") : tr("End B"), box);
     }
+    chainRow(link.a.known() ? link.a : link.b);
+    findingRows(refTo(id));
     if (!link.console)
         form_->row(tr("Speed"),
                    speedOf(network, link) > 0 ? text(speedText(speedOf(network, link))) : tr("not known"));
@@ -361,8 +389,7 @@ void DetailsPanel::showLink(const Link& link) {
         return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link",
                                       [&](Link& l) { l.note = typed; });
     });
-    form_->row(tr("From"), text(titleOf(link.provenance.origin)) +
-                               (link.provenance.lastSeen ? QString() : tr(", not yet seen live")));
+    form_->row(tr("From"), provenanceText(link.provenance));
 }
 
 void DetailsPanel::showNote(const Note& note) {
@@ -493,6 +520,8 @@ void DetailsPanel::showSheet() {
         form_->row(text(pluralOf(role)), QString::number(n));
     if (!roles.empty())
         form_->row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
+    if (network.all<Link>().size() > 0)
+        form_->linkRow(tr("Findings"), findingCounts(checker_), [this] { Q_EMIT findingsWanted(); });
     std::map<std::pair<scene::LinkForm, Medium>, std::pair<LinkId, int>> forms;
     network.all<Link>().forEach([&](const Link& link) {
         auto& [sample, n] = forms[{scene::formOf(network, link), mediumOf(network, link)}];

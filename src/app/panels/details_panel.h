@@ -10,12 +10,13 @@
 
 namespace underridge::app {
 
+class Checker;
 class Editor;
 
 class DetailsPanel : public QScrollArea {
     Q_OBJECT
 public:
-    explicit DetailsPanel(Editor& editor, QWidget* parent = nullptr);
+    DetailsPanel(Editor& editor, Checker& checker, QWidget* parent = nullptr);
 
     /// The editable field of a name ("Name", "Length"), for tests and the keyboard.
     QWidget* field(const QString& label) const;
@@ -23,6 +24,8 @@ public:
 
 Q_SIGNALS:
     void otherPortWanted(quint64 link, int end);
+    void chainWanted();
+    void findingsWanted();
 
 private:
     /// A length as an example of how to write one.
@@ -36,10 +39,14 @@ private:
     void showSheet();
     /// One line of the legend: the form of a link, drawn, and how many there are.
     void legendRow(const model::Link& sample, int count);
+    /// The chain a port is part of, when it runs through panels.
+    void chainRow(const model::PortRef& port);
+    void findingRows(const model::ObjectRef& object);
     void modelRows(const model::Device& device);
     void portLists(const model::Device& device);
 
     Editor& editor_;
+    Checker& checker_;
     std::unique_ptr<DetailsForm> form_;
     bool refreshing_ = false;
 };

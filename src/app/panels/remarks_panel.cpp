@@ -8,6 +8,17 @@
 namespace underridge::app {
 namespace {
 
+QString placeText(const Where& where) {
+    QString text = QString::fromStdString(where.file).section(QLatin1Char('/'), -1);
+    if (where.line > 0)
+        text += QStringLiteral(":%1").arg(where.line);
+    if (where.line > 0 && where.column > 0)
+        text += QStringLiteral(":%1").arg(where.column);
+    return text;
+}
+
+} // namespace
+
 QString sentence(const std::string& clause) {
     QString text = QString::fromStdString(clause);
     if (!text.isEmpty())
@@ -15,7 +26,6 @@ QString sentence(const std::string& clause) {
     return text;
 }
 
-/// Told apart by shape: a cross, a triangle, a dot.
 QIcon severityIcon(Severity severity, const QPalette& palette) {
     constexpr int side = 14;
     QPixmap picture(side * 2, side * 2);
@@ -51,17 +61,6 @@ QString severityText(Severity severity) {
     }
     return {};
 }
-
-QString placeText(const Where& where) {
-    QString text = QString::fromStdString(where.file).section(QLatin1Char('/'), -1);
-    if (where.line > 0)
-        text += QStringLiteral(":%1").arg(where.line);
-    if (where.line > 0 && where.column > 0)
-        text += QStringLiteral(":%1").arg(where.column);
-    return text;
-}
-
-} // namespace
 
 RemarksList::RemarksList(QWidget* parent) : QTreeWidget(parent) {
     setAccessibleName(tr("Remarks"));
@@ -125,20 +124,25 @@ void RemarksPanel::show(const QString& about, const std::vector<Remark>& remarks
     empty_->setVisible(remarks.empty());
 }
 
+QString severityCounts(int errors, int warnings, int pieces) {
+    QStringList parts;
+    if (errors > 0)
+        parts << (errors == 1 ? RemarksPanel::tr("1 error") : RemarksPanel::tr("%1 errors").arg(errors));
+    if (warnings > 0)
+        parts << (warnings == 1 ? RemarksPanel::tr("1 warning")
+                                : RemarksPanel::tr("%1 warnings").arg(warnings));
+    if (pieces > 0)
+        parts << (pieces == 1 ? RemarksPanel::tr("1 piece of advice")
+                              : RemarksPanel::tr("%1 pieces of advice").arg(pieces));
+    return parts.join(QStringLiteral(", "));
+}
+
 QString countsText(const std::vector<Remark>& remarks) {
     int count[3] = {};
     for (const Remark& remark : remarks)
         ++count[static_cast<int>(remark.severity)];
-    QStringList parts;
-    if (count[0] > 0)
-        parts << (count[0] == 1 ? RemarksPanel::tr("1 error") : RemarksPanel::tr("%1 errors").arg(count[0]));
-    if (count[1] > 0)
-        parts << (count[1] == 1 ? RemarksPanel::tr("1 warning")
-                                : RemarksPanel::tr("%1 warnings").arg(count[1]));
-    if (count[2] > 0)
-        parts << (count[2] == 1 ? RemarksPanel::tr("1 piece of advice")
-                                : RemarksPanel::tr("%1 pieces of advice").arg(count[2]));
-    return parts.isEmpty() ? RemarksPanel::tr("nothing was noticed") : parts.join(QStringLiteral(", "));
+    const QString words = severityCounts(count[0], count[1], count[2]);
+    return words.isEmpty() ? RemarksPanel::tr("nothing was noticed") : words;
 }
 
 } // namespace underridge::app

@@ -40,6 +40,13 @@ private:
     QLabel* empty_;
 };
 
+/// A clause as a sentence: its first letter is made large.
+QString sentence(const std::string& clause);
+/// Severities, told apart by shape: a cross, a triangle, a dot.
+QIcon severityIcon(Severity severity, const QPalette& palette);
+QString severityText(Severity severity);
+/// "2 errors, 1 piece of advice"; empty when there are none.
+QString severityCounts(int errors, int warnings, int pieces);
 /// "2 warnings, 1 piece of advice".
 QString countsText(const std::vector<Remark>& remarks);
 

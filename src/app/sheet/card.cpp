@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/card.h"
 
+#include "core/linking/chain.h"
+
 #include "core/edit/links.h"
 #include "core/linking/fit.h"
 
@@ -12,13 +14,6 @@ namespace {
 
 QString text(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
-QString provenanceText(const Provenance& p) {
-    QString out = text(titleOf(p.origin));
-    if (!p.source.empty())
-        out += QStringLiteral(", ") + text(p.source);
-    return out + (p.lastSeen == 0 ? Card::tr(", not yet seen live") : QString());
 }
 
 QStringList deviceLines(const Network& network, const Device& device) {
@@ -48,6 +43,11 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
         out << text(lengthText(cable->lengthMm, unit));
     if (cable && !cable->label.empty())
         out << Card::tr("Label %1").arg(text(cable->label));
+    const linking::Chain chain = linking::chainThrough(network, link.a.known() ? link.a : link.b);
+    if (chain.stretches.size() > 1)
+        out << Card::tr("Part of %1 to %2, %3 cables")
+                   .arg(text(edit::portText(network, chain.a)), text(edit::portText(network, chain.b)))
+                   .arg(chain.stretches.size());
     out << provenanceText(link.provenance);
     return out;
 }
@@ -59,8 +59,8 @@ QStringList portLines(const Network& network, const PortRef& ref) {
     QStringList out{
         text(edit::portText(network, ref)),
         QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block)))};
-    if (const Link* link = network.linkAt(ref))
-        out << Card::tr("To %1").arg(text(edit::portText(network, link->a == ref ? link->b : link->a)));
+    if (const std::string peer = edit::peerText(network, ref); !peer.empty())
+        out << Card::tr("To %1").arg(text(peer));
     else
         out << (port->disabled()   ? Card::tr("Disabled")
                 : port->reserved() ? Card::tr("Reserved")
@@ -71,6 +71,13 @@ QStringList portLines(const Network& network, const PortRef& ref) {
 }
 
 } // namespace
+
+QString provenanceText(const Provenance& p) {
+    QString out = text(titleOf(p.origin));
+    if (!p.source.empty())
+        out += QStringLiteral(", ") + text(p.source);
+    return out + (p.lastSeen == 0 ? Card::tr(", not yet seen live") : QString());
+}
 
 QString kindText(const Network& network, const Device& device) {
     const std::string model = modelName(network, device);

@@ -23,6 +23,9 @@ private:
 /// "Access switch 24", "Border thing · router": what a device is.
 QString kindText(const model::Network& network, const model::Device& device);
 
+/// "imported, harbour.graphml, not yet seen live": where something is known from.
+QString provenanceText(const model::Provenance& provenance);
+
 /// The essentials of an object or, with a port named, of that port: title first.
 QStringList cardLines(const model::Network& network, model::ObjectRef object, const std::string& port,
                       model::LengthUnit unit);

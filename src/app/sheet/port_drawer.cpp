@@ -40,28 +40,32 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
     title_->setText(
         QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
     list_->clear();
-    int useless = 0;
-    std::string why;
+    bool divided = false;
+    // The rows of the list and those of `rows_` are kept in step: the dividing line is a row of its own.
+    for (std::size_t i = 0; i < rows_.size(); ++i)
+        if (rows_[i].standing == Standing::doesNotFit) {
+            rows_.insert(rows_.begin() + static_cast<std::ptrdiff_t>(i), linking::DrawerRow{});
+            break;
+        }
     for (const linking::DrawerRow& row : rows_) {
-        if (row.standing == Standing::doesNotFit) { // they come last; one line tells of all
-            ++useless;
-            why = row.text;
+        if (row.port.empty()) {
+            auto* line = new QTreeWidgetItem(list_, {QString(), tr("Will not come up:")});
+            line->setFlags(Qt::NoItemFlags);
+            divided = true;
             continue;
         }
         auto* item =
             new QTreeWidgetItem(list_, {QString::fromStdString(row.port), QString::fromStdString(row.text),
                                         row.best ? tr("best") : QString()});
-        if (row.standing == Standing::taken)
+        if (row.standing == Standing::taken || (divided && row.other.empty()))
             item->setFlags(Qt::NoItemFlags);
+        if (divided) {
+            item->setForeground(0, palette().color(QPalette::PlaceholderText));
+            item->setForeground(1, palette().color(QPalette::PlaceholderText));
+            item->setToolTip(1, tr("Link all the same; it is marked and told as a finding"));
+        }
         if (row.best)
             item->setForeground(2, palette().color(QPalette::Highlight));
-    }
-    if (useless > 0) {
-        auto* item = new QTreeWidgetItem(
-            list_, {QString(), useless == 1 ? QString::fromStdString(why)
-                                            : tr("%1 other ports do not fit").arg(useless)});
-        item->setFlags(Qt::NoItemFlags);
-        item->setToolTip(1, QString::fromStdString(why));
     }
     int width = 0;
     for (int column = 0; column < 3; ++column) {

@@ -43,6 +43,13 @@ void SheetView::paintEvent(QPaintEvent*) {
     const scene::Rect seen = camera_.visible();
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
+    for (const LinkId link : marked_)
+        if (const auto* line = editor_.scene().link(link); line && line->bounds.intersects(seen)) {
+            painter_->markedLine(painter, *line, zoom);
+            for (const DeviceId end : {line->a, line->b}) // plates stay above
+                if (const auto* plate = editor_.scene().plate(end))
+                    painter_->plate(painter, *plate, detail);
+        }
     for (const ObjectRef ref : editor_.selection()) {
         if (const auto* plate = editor_.scene().plate({ref.id});
             plate && plate->frame.grown(8).intersects(seen))

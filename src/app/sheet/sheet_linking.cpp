@@ -103,6 +103,14 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
     setFocus();
     linking::Proposal proposal{
         {drawerFrom_.device, row.other}, {drawerTarget_, row.port}, row.joint, "port as chosen"};
+    if (row.standing == linking::Standing::doesNotFit) {
+        auto forced = linking::anyPair(editor_.network(), editor_.catalogue(), proposal.a, proposal.b);
+        if (!forced) {
+            Q_EMIT editor_.refused(forced.refusal());
+            return;
+        }
+        proposal = *std::move(forced);
+    }
     if (!drawerLink_) {
         makeLink(proposal);
         return;

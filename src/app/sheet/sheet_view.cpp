@@ -137,6 +137,13 @@ void SheetView::zoomBy(double factor) {
     cameraMoved();
 }
 
+void SheetView::mark(const std::vector<LinkId>& links) {
+    if (marked_ == links)
+        return;
+    marked_ = links;
+    update();
+}
+
 void SheetView::fitAll() {
     camera_.fit(editor_.scene().bounds());
     cameraMoved();

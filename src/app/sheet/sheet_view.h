@@ -37,6 +37,8 @@ public:
     void look(scene::PointF centre, double zoom);
     void pan(QPointF pixels);
     void zoomBy(double factor);
+    /// Marks the links of a chain; none: no chain is shown.
+    void mark(const std::vector<model::LinkId>& links);
     void fitAll();
     void fitSelection();
     void reveal(const scene::Rect& rect);
@@ -143,6 +145,7 @@ private:
 
     bool spaceHeld_ = false, spacePanned_ = false, panning_ = false;
     QPointF lastPan_;
+    std::vector<model::LinkId> marked_; ///< of the chain shown
     QString hint_;
     // what the drawer is open for
     linking::End drawerFrom_;

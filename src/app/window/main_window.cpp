@@ -33,6 +33,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
                     : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
       theme_(new DesktopTheme(this)),
       editor_(new Editor(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
+      checker_(new Checker(*editor_, this)),
       sheet_(new SheetView(*editor_)),
       start_(new StartPage),
       stack_(new QStackedWidget) {
@@ -72,6 +73,16 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(outline_, &OutlinePanel::activated, this, [this](quint64 id) { goTo(id, false); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
+    connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goToSubjects);
+    connect(chain_, &ChainPanel::goTo, this, &MainWindow::goToSubjects);
+    connect(chain_, &ChainPanel::marked, sheet_, &SheetView::mark);
+    connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
+    connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
+    connect(checker_, &Checker::changed, this, [this] {
+        const auto all = checker_->findings().size();
+        bottomTabs_->setTabText(bottomTabs_->indexOf(findings_),
+                                all == 0 ? tr("Findings") : tr("Findings (%1)").arg(all));
+    });
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
     connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
     connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, &MainWindow::lookAtClipboard);
@@ -176,16 +187,24 @@ void MainWindow::buildDocks() {
     leftDock_->setObjectName(QStringLiteral("leftDock"));
     leftDock_->setWidget(leftTabs_);
     addDockWidget(Qt::LeftDockWidgetArea, leftDock_);
-    details_ = new DetailsPanel(*editor_);
+    details_ = new DetailsPanel(*editor_, *checker_);
     detailsDock_ = new QDockWidget(tr("Details"), this);
     detailsDock_->setObjectName(QStringLiteral("detailsDock"));
     detailsDock_->setWidget(details_);
     addDockWidget(Qt::RightDockWidgetArea, detailsDock_);
     resizeDocks({leftDock_, detailsDock_}, {240, 290}, Qt::Horizontal);
     remarks_ = new RemarksPanel;
-    bottomDock_ = new QDockWidget(tr("Remarks"), this);
+    findings_ = new FindingsPanel(*editor_, *checker_);
+    chain_ = new ChainPanel(*editor_);
+    bottomTabs_ = new QTabWidget;
+    bottomTabs_->setDocumentMode(true);
+    bottomTabs_->setAccessibleName(tr("Findings, chain and remarks"));
+    bottomTabs_->addTab(findings_, tr("Findings"));
+    bottomTabs_->addTab(chain_, tr("Chain"));
+    bottomTabs_->addTab(remarks_, tr("Remarks"));
+    bottomDock_ = new QDockWidget(tr("Findings, chain and remarks"), this);
     bottomDock_->setObjectName(QStringLiteral("bottomDock"));
-    bottomDock_->setWidget(remarks_);
+    bottomDock_->setWidget(bottomTabs_);
     addDockWidget(Qt::BottomDockWidgetArea, bottomDock_);
     resizeDocks({bottomDock_}, {170}, Qt::Vertical);
     bottomDock_->hide();
@@ -329,6 +348,26 @@ void MainWindow::goTo(quint64 object, bool isLink) {
             sheet_->reveal(scene::boundsOf(line->path));
     }
     sheet_->setFocus();
+}
+
+void MainWindow::goToSubjects(const std::vector<ObjectRef>& subjects) {
+    const Network& network = editor_->network();
+    for (const ObjectRef& subject : subjects)
+        if (network.link({subject.id}) || network.device({subject.id})) {
+            goTo(subject.id, network.link({subject.id}) != nullptr);
+            return;
+        }
+    for (const ObjectRef& subject : subjects) // a cable is shown by a link it carries
+        if (const Cable* cable = network.cable({subject.id}); cable && !cable->ends.empty())
+            if (const Link* link = network.linkAt(cable->ends.front().at)) {
+                goTo(link->id.value, true);
+                return;
+            }
+}
+
+void MainWindow::showBottom(QWidget* panel) {
+    bottomTabs_->setCurrentWidget(panel);
+    bottomDock_->show();
 }
 
 void MainWindow::restoreWindow() {

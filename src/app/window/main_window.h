@@ -3,10 +3,13 @@
 #pragma once
 #include "app/commands/command_table.h"
 #include "app/panels/catalogue_panel.h"
+#include "app/panels/chain_panel.h"
 #include "app/panels/details_panel.h"
+#include "app/panels/findings_panel.h"
 #include "app/panels/outline_panel.h"
 #include "app/panels/remarks_panel.h"
 #include "app/sheet/sheet_view.h"
+#include "app/window/checker.h"
 #include "app/window/desktop_theme.h"
 #include "app/window/editor.h"
 #include "app/window/file_watch.h"
@@ -57,6 +60,9 @@ public:
     FindField& find() { return *find_; }
     StartPage& startPage() { return *start_; }
     RemarksPanel& remarks() { return *remarks_; }
+    FindingsPanel& findings() { return *findings_; }
+    ChainPanel& chain() { return *chain_; }
+    Checker& checker() { return *checker_; }
     QDockWidget& bottomDock() { return *bottomDock_; }
     QAction* action(CommandId id) { return actions_.at(id); }
     bool showsSheet() const { return stack_->currentWidget() == sheet_; }
@@ -165,6 +171,9 @@ private:
     void showAbout();
     void focusNextPanel();
     void goTo(quint64 object, bool isLink);
+    void goToSubjects(const std::vector<model::ObjectRef>& subjects);
+    /// Shows a panel of the bottom dock.
+    void showBottom(QWidget* panel);
     void showRemarks(const QString& about, const std::vector<Remark>& remarks);
     void goToRemark(const Remark& remark);
     QString askPathOr(bool saving);
@@ -174,6 +183,7 @@ private:
     std::unique_ptr<QSettings> settings_;
     DesktopTheme* theme_;
     Editor* editor_;
+    Checker* checker_;
     SheetView* sheet_;
     StartPage* start_;
     QStackedWidget* stack_;
@@ -181,6 +191,9 @@ private:
     OutlinePanel* outline_ = nullptr;
     DetailsPanel* details_ = nullptr;
     RemarksPanel* remarks_ = nullptr;
+    FindingsPanel* findings_ = nullptr;
+    ChainPanel* chain_ = nullptr;
+    QTabWidget* bottomTabs_ = nullptr;
     FindField* find_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;
     QTabWidget* leftTabs_ = nullptr;

@@ -29,8 +29,8 @@ void MainWindow::buildActions() {
     applyKeys();
     auto& menu = sheet_->contextMenu();
     using Id = CommandId;
-    for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::straighten, Id::cut, Id::copy, Id::paste,
-                        Id::duplicate, Id::remove})
+    for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::followCables, Id::straighten, Id::cut,
+                        Id::copy, Id::paste, Id::duplicate, Id::remove})
         menu.addAction(action(id));
     menu.addSeparator();
     for (const Id id : {Id::addDevice, Id::addNote, Id::fitSelection})
@@ -87,6 +87,7 @@ void MainWindow::refreshEnabled() {
     enable(Id::linkInRow, editor_->selectedDevices().size() > 1);
     enable(Id::otherPort, oneLink);
     enable(Id::straighten, oneLink);
+    enable(Id::followCables, any);
     for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::updateModels, Id::save, Id::saveAs,
                         Id::import, Id::exportData, Id::exportPicture, Id::print, Id::selectAll, Id::zoomIn,
                         Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
@@ -197,6 +198,9 @@ void MainWindow::run(CommandId id) {
         if (editor_->selection().size() == 1)
             sheet_->openDrawerForLink({editor_->selection().front().id}, 1);
         break;
+    case CommandId::followCables:
+        showBottom(chain_);
+        break;
     case CommandId::straighten:
         if (editor_->selection().size() == 1)
             editor_->apply(
@@ -228,6 +232,10 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::darkTheme:
         theme_->choose(ThemeChoice::dark);
+        break;
+    case CommandId::showFindings:
+        showBottom(findings_);
+        findings_->list().setFocus();
         break;
     case CommandId::bottomDock:
         bottomDock_->setVisible(!bottomDock_->isVisible());

@@ -142,7 +142,7 @@ void MainWindow::showRemarks(const QString& about, const std::vector<Remark>& re
                                     [](const Remark& remark) { return remark.severity != Severity::advice; });
     if (wrong != remarks.end())
         tell(*wrong);
-    bottomDock_->show();
+    showBottom(remarks_);
 }
 
 void MainWindow::goToRemark(const Remark& remark) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/links.h"
 
+#include "core/linking/chain.h"
+
 #include <fmt/format.h>
 
 namespace underridge::edit {
@@ -74,6 +76,19 @@ void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& l
 std::string portText(const Network& network, const PortRef& port) {
     const Device* device = network.device(port.device);
     return fmt::format("{} {}", device ? device->name : "?", port.known() ? port.port : "port not known");
+}
+
+std::string peerText(const Network& network, const PortRef& port) {
+    const Link* link = network.linkAt(port);
+    if (!link)
+        return {};
+    const PortRef& next = link->a == port ? link->b : link->a;
+    std::string text = portText(network, next);
+    const Device* device = network.device(next.device);
+    if (!device || !linking::isPassive(network, *device))
+        return text;
+    const auto far = linking::farEnd(network, port);
+    return text + (far ? ", in the end " + portText(network, *far) : ", where the chain ends");
 }
 
 std::string linkText(const Network& network, const Link& link) {

@@ -29,5 +29,8 @@ ActResult linkEachTo(const model::Network& network, const model::Catalogue& cata
 /// "core-a X1 to acc-1 X1".
 std::string linkText(const model::Network& network, const model::Link& link);
 std::string portText(const model::Network& network, const model::PortRef& port);
+/// What a port is joined to and, past panels, what is really at the other end: "pp-1 7, in the end desk-1 1".
+/// Empty when it is free.
+std::string peerText(const model::Network& network, const model::PortRef& port);
 
 } // namespace underridge::edit

@@ -180,6 +180,14 @@ bool allTaken(const Side& side) {
                        [&](const PortView& port) { return !port.isData() || side.taken.contains(port.key); });
 }
 
+/// The first free data port, for a link that will not come up anyway.
+std::string anyFree(const Side& side) {
+    for (const PortView& port : side.ports)
+        if (port.isData() && !side.taken.contains(port.key))
+            return port.key;
+    return {};
+}
+
 } // namespace
 
 Block rightBlock(const Network& network, const Device& device, const Device& peer) {
@@ -287,6 +295,7 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
         } else {
             row.standing = Standing::doesNotFit;
             row.text = best.why.empty() ? describe(port) : best.why;
+            row.other = !from.port.empty() ? from.port : anyFree(near);
         }
         ranked.emplace_back(rank, std::move(row));
     }

@@ -46,7 +46,7 @@ struct DrawerRow {
     bool best = false;
     std::string text;  ///< "SFP+ 10G · uplink block", "taken: core-a 17", …
     Joint joint;       ///< when it fits or needs a transceiver
-    std::string other; ///< the port it would join at the other end
+    std::string other; ///< the port it would join at the other end; empty: there is none free
 };
 
 /// Every port of `target`, those that fit first, then those that need a transceiver, then taken ones,

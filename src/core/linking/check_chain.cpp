@@ -103,8 +103,7 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
     if (chain.empty())
         return {};
     if (chain.endA == ChainEnd::loop || chain.endB == ChainEnd::loop) {
-        look.say("chain-loop",
-                 fmt::format("the cables from {} come round to it again", nameOf(network, chain.a)),
+        look.say("chain-loop", fmt::format("{}: the cables come round to it again", nameOf(network, chain.a)),
                  "take one of them out");
         return look.findings;
     }

@@ -49,7 +49,7 @@ void checkTaken(const Network& network, const Device& device, std::vector<Findin
 }
 
 void checkCable(const Cable& cable, std::map<std::string, CableId>& labels, std::vector<Finding>& out) {
-    const std::string name = cable.label.empty() ? "a cable" : "cable " + cable.label;
+    const std::string name = cable.label.empty() ? std::string("A cable without label") : cable.label;
     for (const Measured& measured : cable.measured) {
         const bool bad =
             largerIsBetter(measured.what) ? measured.value < measured.limit : measured.value > measured.limit;
@@ -66,7 +66,7 @@ void checkCable(const Cable& cable, std::map<std::string, CableId>& labels, std:
     const auto [first, fresh] = labels.try_emplace(cable.label, cable.id);
     if (!fresh)
         out.push_back({ruleOf("label-twice"),
-                       fmt::format("two cables carry the label {}", cable.label),
+                       fmt::format("{}: two cables carry this label", cable.label),
                        {Remedy::Kind::none, "give one of them another", {}, {}, {}, {}},
                        {refTo(cable.id), refTo(first->second)},
                        -1});

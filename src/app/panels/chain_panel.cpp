@@ -1,0 +1,215 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/panels/chain_panel.h"
+
+#include "app/window/editor.h"
+#include "core/edit/links.h"
+#include "core/model/ports.h"
+
+#include <QHBoxLayout>
+#include <QToolButton>
+
+namespace underridge::app {
+using namespace model;
+using linking::ChainEnd;
+using linking::Stretch;
+namespace {
+
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+QString endText(ChainEnd end) {
+    switch (end) {
+    case ChainEnd::device:
+        return {};
+    case ChainEnd::open:
+        return ChainPanel::tr("goes no further");
+    case ChainEnd::unknown:
+        return ChainPanel::tr("port not known");
+    case ChainEnd::loop:
+        return ChainPanel::tr("comes round to where it began");
+    case ChainEnd::split:
+        return ChainPanel::tr("splits");
+    }
+    return {};
+}
+
+} // namespace
+
+ChainPanel::ChainPanel(Editor& editor, QWidget* parent)
+    : QWidget(parent),
+      editor_(editor),
+      summary_(new QLabel),
+      skip_(new QCheckBox(tr("Skip panels"))),
+      area_(new QScrollArea) {
+    setObjectName(QStringLiteral("chain"));
+    summary_->setTextFormat(Qt::PlainText);
+    summary_->setWordWrap(true);
+    skip_->setToolTip(tr("Show only the two ends and what lies between as a whole"));
+    area_->setWidgetResizable(true);
+    area_->setFrameShape(QFrame::NoFrame);
+    area_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    area_->setAccessibleName(tr("Chain"));
+    auto* top = new QHBoxLayout;
+    top->addWidget(summary_, 1);
+    top->addWidget(skip_);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(6, 4, 6, 6);
+    layout->addLayout(top);
+    layout->addWidget(area_, 1);
+    connect(skip_, &QCheckBox::toggled, this, &ChainPanel::fill);
+    for (const auto signal : {&Editor::selectionChanged, &Editor::networkChanged})
+        connect(&editor_, signal, this, [this] {
+            if (isVisible())
+                refresh();
+        });
+    refresh();
+}
+
+void ChainPanel::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
+void ChainPanel::hideEvent(QHideEvent* event) {
+    QWidget::hideEvent(event);
+    Q_EMIT marked({});
+}
+
+PortRef ChainPanel::portWanted() const {
+    if (editor_.selectedPort().known())
+        return editor_.selectedPort();
+    if (editor_.selection().empty())
+        return {};
+    if (const Link* link = editor_.network().link({editor_.selection().front().id}))
+        return link->a.known() ? link->a : link->b;
+    // A device with one cable, such as an endpoint, leaves no doubt.
+    PortRef only;
+    int links = 0;
+    const DeviceId device{editor_.selection().front().id};
+    if (editor_.network().device(device))
+        editor_.network().forEachLinkOf(device, [&](const Link& link) {
+            ++links;
+            only = link.a.device == device ? link.a : link.b;
+        });
+    return links == 1 ? only : PortRef{};
+}
+
+void ChainPanel::refresh() {
+    const PortRef wanted = portWanted();
+    // A step of the chain shown that is gone to from here does not turn it round.
+    const bool inside = std::any_of(chain_.stretches.begin(), chain_.stretches.end(),
+                                    [&](const Stretch& s) { return s.from == wanted || s.to == wanted; });
+    if (!inside || !editor_.network().linkAt(at_))
+        at_ = wanted;
+    chain_ = linking::chainThrough(editor_.network(), at_);
+    fill();
+    std::vector<LinkId> links;
+    for (const Stretch& stretch : chain_.stretches)
+        links.push_back(stretch.link);
+    Q_EMIT marked(isVisible() ? links : std::vector<LinkId>{});
+}
+
+void ChainPanel::fill() {
+    const Network& network = editor_.network();
+    strip_ = new QWidget;
+    auto* line = new QHBoxLayout(strip_);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(4);
+    area_->setWidget(strip_);
+    skip_->setEnabled(chain_.stretches.size() > 1);
+    if (chain_.empty()) {
+        summary_->setText(at_.known() ? tr("%1: no cable ends here").arg(text(edit::portText(network, at_)))
+                                      : tr("Select a link or a port to follow its cables from end to end."));
+        return;
+    }
+    int wavelength = 0;
+    for (const PortRef* end : {&chain_.a, &chain_.b})
+        if (const auto port = portAt(network, *end); port && port->transceiver)
+            wavelength = port->transceiver->wavelengthNm;
+    const auto channel = linking::channelOf(network, chain_, wavelength, {1}, {1});
+    QStringList words{
+        tr("%1 to %2").arg(text(edit::portText(network, chain_.a)), text(edit::portText(network, chain_.b)))};
+    words << (chain_.stretches.size() == 1 ? tr("1 cable") : tr("%1 cables").arg(chain_.stretches.size()));
+    words << (channel.unmeasured > 0
+                  ? tr("at least %1").arg(text(lengthText(channel.lengthMm, editor_.lengthUnit())))
+                  : text(lengthText(channel.lengthMm, editor_.lengthUnit())));
+    if (wavelength > 0)
+        words << tr("at most %1 dB at %2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
+    for (const ChainEnd end : {chain_.endA, chain_.endB})
+        if (end != ChainEnd::device)
+            words << endText(end);
+    summary_->setText(words.join(QStringLiteral(" · ")));
+    if (skip_->isChecked() && chain_.stretches.size() > 1) {
+        addPort({}, chain_.a);
+        addSkipped(static_cast<int>(chain_.stretches.size()), channel.lengthMm);
+        addPort(chain_.b, {});
+    } else {
+        addPort({}, chain_.stretches.front().from);
+        for (std::size_t i = 0; i < chain_.stretches.size(); ++i) {
+            addCable(chain_.stretches[i], wavelength);
+            addPort(chain_.stretches[i].to,
+                    i + 1 < chain_.stretches.size() ? chain_.stretches[i + 1].from : PortRef{});
+        }
+    }
+    line->addStretch(1);
+}
+
+void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
+    const PortRef& port = in.device ? in : out;
+    const Device* device = editor_.network().device(port.device);
+    QString ports = in.known() ? text(in.port) : QString();
+    if (out.known())
+        ports += (ports.isEmpty() ? QString() : QStringLiteral(" | ")) + text(out.port);
+    auto* button = new QToolButton;
+    button->setText(QStringLiteral("%1\n%2").arg(device ? text(device->name) : QStringLiteral("?"),
+                                                 ports.isEmpty() ? tr("port not known") : ports));
+    button->setAccessibleName(button->text().replace(QLatin1Char('\n'), QLatin1Char(' ')));
+    button->setToolTip(tr("Go to the port"));
+    connect(button, &QToolButton::clicked, this, [this, port] {
+        Q_EMIT goTo({refTo(port.device)});
+        if (port.known())
+            editor_.selectPort(port);
+    });
+    strip_->layout()->addWidget(button);
+}
+
+void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
+    const Network& network = editor_.network();
+    const Link* link = network.link(stretch.link);
+    const Cable* cable = network.cable(link->cable);
+    const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+    QStringList above{type ? text(type->name) : text(titleOf(mediumOf(network, *link)))};
+    if (cable && !cable->label.empty())
+        above << text(cable->label);
+    QStringList below{cable && cable->lengthMm > 0 ? text(lengthText(cable->lengthMm, editor_.lengthUnit()))
+                                                   : tr("length not set")};
+    if (wavelengthNm > 0)
+        below << tr("%1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
+    auto* button = new QToolButton;
+    button->setAutoRaise(true);
+    button->setText(above.join(QStringLiteral(" · ")) + QStringLiteral("\n— ") +
+                    below.join(QStringLiteral(" · ")) + QStringLiteral(" —"));
+    button->setAccessibleName(tr("Cable %1").arg((above + below).join(QStringLiteral(", "))));
+    button->setToolTip(tr("Go to the cable"));
+    connect(button, &QToolButton::clicked, this, [this, id = stretch.link] { Q_EMIT goTo({refTo(id)}); });
+    strip_->layout()->addWidget(button);
+}
+
+void ChainPanel::addSkipped(int cables, std::int64_t lengthMm) {
+    auto* label =
+        new QLabel(tr("— %1 cables, %2 —").arg(cables).arg(text(lengthText(lengthMm, editor_.lengthUnit()))));
+    label->setTextFormat(Qt::PlainText);
+    strip_->layout()->addWidget(label);
+}
+
+QStringList ChainPanel::steps() const {
+    QStringList out;
+    for (int i = 0; strip_ && i < strip_->layout()->count(); ++i)
+        if (const QWidget* widget = strip_->layout()->itemAt(i)->widget())
+            out << (widget->accessibleName().isEmpty() ? qobject_cast<const QLabel*>(widget)->text()
+                                                       : widget->accessibleName());
+    return out;
+}
+
+} // namespace underridge::app

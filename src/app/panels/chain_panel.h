@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The chain strip: every port and cable from one end to the other, in one line; a click goes there.
+#pragma once
+#include "core/linking/channel.h"
+
+#include <QCheckBox>
+#include <QLabel>
+#include <QScrollArea>
+
+namespace underridge::app {
+
+class Editor;
+
+class ChainPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit ChainPanel(Editor& editor, QWidget* parent = nullptr);
+    const linking::Chain& chain() const { return chain_; }
+    QCheckBox& skipPanels() { return *skip_; }
+    QString summary() const { return summary_->text(); }
+    /// The steps as they are shown, in order: for tests and screen readers.
+    QStringList steps() const;
+
+Q_SIGNALS:
+    void goTo(const std::vector<underridge::model::ObjectRef>& subjects);
+    /// The links of the chain shown, to be marked on the sheet; none: nothing is.
+    void marked(const std::vector<underridge::model::LinkId>& links);
+
+protected:
+    void showEvent(QShowEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
+
+private:
+    void refresh();
+    void fill();
+    void addPort(const model::PortRef& in, const model::PortRef& out);
+    void addCable(const linking::Stretch& stretch, int wavelengthNm);
+    void addSkipped(int cables, std::int64_t lengthMm);
+    model::PortRef portWanted() const;
+
+    Editor& editor_;
+    linking::Chain chain_;
+    model::PortRef at_; ///< the port the chain was followed from
+    QLabel* summary_;
+    QCheckBox* skip_;
+    QScrollArea* area_;
+    QWidget* strip_ = nullptr;
+};
+
+} // namespace underridge::app

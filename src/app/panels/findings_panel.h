@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the checks report; a click goes there, a button puts it right.
+#pragma once
+#include "core/linking/rules.h"
+
+#include <QLabel>
+#include <QPushButton>
+#include <QTreeWidget>
+
+namespace underridge::app {
+
+class Checker;
+class Editor;
+
+class FindingsPanel : public QWidget {
+    Q_OBJECT
+public:
+    FindingsPanel(Editor& editor, Checker& checker, QWidget* parent = nullptr);
+    QTreeWidget& list() { return *list_; }
+    QPushButton& putRight() { return *putRight_; }
+
+Q_SIGNALS:
+    /// The objects a finding is about, the first to be shown.
+    void goTo(const std::vector<underridge::model::ObjectRef>& subjects);
+
+private:
+    void refill();
+    void refreshButton();
+    const linking::Finding* current() const;
+
+    Editor& editor_;
+    Checker& checker_;
+    std::vector<linking::Finding> shown_;
+    QLabel* about_;
+    QTreeWidget* list_;
+    QLabel* empty_;
+    QPushButton* putRight_;
+};
+
+} // namespace underridge::app

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/checker.h"
+
+#include "app/panels/remarks_panel.h"
+#include "app/window/editor.h"
+
+namespace underridge::app {
+namespace {
+constexpr int restMs = 150; ///< several edits in a row are checked once
+}
+
+Checker::Checker(Editor& editor, QObject* parent) : QObject(parent), editor_(editor) {
+    rest_.setSingleShot(true);
+    rest_.setInterval(restMs);
+    const auto later = [this] {
+        current_ = false;
+        rest_.start();
+    };
+    connect(&editor_, &Editor::networkChanged, this, later);
+    connect(&editor_, &Editor::documentReplaced, this, later);
+    connect(&rest_, &QTimer::timeout, this, &Checker::start);
+    later();
+}
+
+void Checker::start() {
+    if (worker_.joinable()) { // one at a time; what it finds is out of date already
+        again_ = true;
+        return;
+    }
+    worker_ = std::jthread([this, network = editor_.network(), catalogue = editor_.catalogue()] {
+        auto found = std::make_shared<std::vector<linking::Finding>>(linking::check(network, catalogue));
+        QMetaObject::invokeMethod(
+            this,
+            [this, found] {
+                worker_.join();
+                worker_ = {};
+                if (std::exchange(again_, false)) {
+                    start();
+                    return;
+                }
+                current_ = !rest_.isActive();
+                findings_ = std::move(*found);
+                Q_EMIT changed();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+int Checker::count(Severity severity) const {
+    return static_cast<int>(std::count_if(findings_.begin(), findings_.end(), [&](const linking::Finding& f) {
+        return f.rule->severity == severity;
+    }));
+}
+
+QString findingCounts(const Checker& checker) {
+    const int counts[3] = {checker.count(Severity::error), checker.count(Severity::warning),
+                           checker.count(Severity::advice)};
+    return counts[0] + counts[1] + counts[2] == 0 ? Checker::tr("none")
+                                                  : severityCounts(counts[0], counts[1], counts[2]);
+}
+
+} // namespace underridge::app

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Keeps the findings of the network that is edited up to date, on a worker, a moment after the last change.
+#pragma once
+#include "core/linking/rules.h"
+
+#include <QObject>
+#include <QTimer>
+#include <thread>
+
+namespace underridge::app {
+
+class Editor;
+
+class Checker : public QObject {
+    Q_OBJECT
+public:
+    explicit Checker(Editor& editor, QObject* parent = nullptr);
+
+    const std::vector<linking::Finding>& findings() const { return findings_; }
+    /// Whether the findings are those of the network as it is now.
+    bool isCurrent() const { return current_; }
+    /// How many of a severity.
+    int count(Severity severity) const;
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void start();
+
+    Editor& editor_;
+    QTimer rest_;
+    std::vector<linking::Finding> findings_;
+    bool current_ = false, again_ = false;
+    std::jthread worker_;
+};
+
+/// "2 errors, 1 warning"; "none" when there are none.
+QString findingCounts(const Checker& checker);
+
+} // namespace underridge::app

@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Linking beyond what fits: wrong links and their findings, remedies, and the chain of a connection.
+#include "core/edit/devices.h"
+#include "tests/support/window_harness.h"
+
+#include <QCheckBox>
+#include <QToolButton>
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+namespace {
+
+/// Waits until the findings are those of the network as it is.
+bool checked(WindowHarness& h) {
+    return QTest::qWaitFor([&] { return h.window->checker().isCurrent(); }, 5000);
+}
+
+QStringList findings(WindowHarness& h) {
+    QStringList out;
+    for (const auto& finding : h.window->checker().findings())
+        out << QString::fromUtf8(finding.rule->code.data(),
+                                 static_cast<qsizetype>(finding.rule->code.size()));
+    return out;
+}
+
+/// Chooses a row of the open port drawer by its port.
+void takeRow(WindowHarness& h, const QString& port) {
+    auto* drawer = h.sheet().findChild<QFrame*>("portDrawer");
+    auto* list = drawer->findChild<QTreeWidget*>();
+    for (int i = 0; i < list->topLevelItemCount(); ++i)
+        if (list->topLevelItem(i)->text(0) == port) {
+            list->scrollToItem(list->topLevelItem(i));
+            QTest::mouseClick(list->viewport(), Qt::LeftButton, {},
+                              list->visualItemRect(list->topLevelItem(i)).center());
+            return;
+        }
+    QFAIL(qPrintable("no row " + port));
+}
+
+} // namespace
+
+class CablingTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void a_link_that_does_not_fit_is_made_from_the_lower_part_of_the_drawer_told_and_put_right() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        QVERIFY(checked(h));
+        QVERIFY(findings(h).isEmpty());
+        // print-1 is linked to a copper port; its other port is to be an optical one.
+        const Link* link = h.network().linkAt({h.named("print-1"), "1"});
+        h.editor().select({refTo(link->id)});
+        const int end = link->a.device == h.named("acc-1") ? 0 : 1;
+        h.sheet().openDrawerForLink(link->id, end);
+        takeRow(h, "X3");
+        QCOMPARE(h.network().link(link->id)->end(end).port, std::string("X3"));
+        QVERIFY(checked(h));
+        QCOMPARE(findings(h).size(), 1);
+        QVERIFY(h.editor().scene().link(link->id)->failsA || h.editor().scene().link(link->id)->failsB);
+
+        h.window->action(CommandId::showFindings)->trigger();
+        QVERIFY(h.window->findings().isVisible());
+        auto& list = h.window->findings().list();
+        QCOMPARE(list.topLevelItemCount(), 1);
+        h.editor().select({});
+        QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
+                          list.visualItemRect(list.topLevelItem(0)).center());
+        QVERIFY(h.editor().isSelected(refTo(link->id)));
+        QVERIFY(!h.window->findings().putRight().isEnabled()); // these ports cannot be joined at all
+        h.sheet().setFocus();
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(checked(h));
+        QVERIFY(findings(h).isEmpty());
+    }
+
+    void a_remedy_is_one_step_that_can_be_taken_back() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.editor().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
+                                          [](Port& p) { p.duplex = Duplex::full; }));
+        QVERIFY(checked(h));
+        QCOMPARE(findings(h), QStringList{"duplex"});
+        h.window->action(CommandId::showFindings)->trigger();
+        auto& list = h.window->findings().list();
+        QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
+                          list.visualItemRect(list.topLevelItem(0)).center());
+        QTest::mouseClick(&h.window->findings().putRight(), Qt::LeftButton);
+        QVERIFY(checked(h));
+        QVERIFY(findings(h).isEmpty());
+        h.sheet().setFocus();
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(checked(h));
+        QCOMPARE(findings(h), QStringList{"duplex"});
+    }
+
+    void a_disabled_port_is_told_in_the_tab_and_the_details() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const Link* link = h.network().linkAt({h.named("acc-1"), "X1"});
+        h.editor().apply(edit::changePort(h.network(), {h.named("acc-1"), "X1"}, "Disable",
+                                          [](Port& p) { p.disabled = true; }));
+        QVERIFY(checked(h));
+        h.editor().select({refTo(link->id)});
+        QTRY_VERIFY(h.window->details().field("Advice: acc-1 X1 is disabled"));
+        h.editor().select({});
+        QTRY_VERIFY(h.window->details().field("Findings: 1 piece of advice"));
+        QTest::mouseClick(h.window->details().field("Findings: 1 piece of advice"), Qt::LeftButton);
+        QVERIFY(h.window->findings().isVisible());
+    }
+
+    void the_chain_of_a_wall_outlet_is_found_followed_and_marked() {
+        WindowHarness h;
+        h.window->openFennickQuay();
+        h.sheet().setFocus();
+        // From the outlet's name to the switch port: find, Enter, T.
+        h.key(Qt::Key_F, Qt::ControlModifier);
+        h.type("outlet-2");
+        h.key(Qt::Key_Return);
+        QVERIFY(h.editor().isSelected(refTo(h.named("outlet-2"))));
+        h.editor().selectPort({h.named("outlet-2"), "1"});
+        h.sheet().setFocus();
+        h.key(Qt::Key_T);
+        QVERIFY(h.window->chain().isVisible());
+        const auto& chain = h.window->chain().chain();
+        QVERIFY(chain.whole());
+        QCOMPARE(chain.stretches.size(), std::size_t{3});
+        const std::set<DeviceId> ends{chain.a.device, chain.b.device};
+        QVERIFY(ends.contains(h.named("acc-o2")));
+        QCOMPARE(h.window->chain().steps().size(), 7); // four ports, three cables
+        QVERIFY(h.window->chain().summary().contains("3 cables"));
+        // Clicking a step goes there and keeps the chain.
+        const auto steps = h.window->chain().findChildren<QToolButton*>();
+        QTest::mouseClick(steps[1], Qt::LeftButton);
+        QCOMPARE(h.editor().selection().front().kind, Kind::link);
+        QCOMPARE(h.window->chain().chain().stretches.size(), std::size_t{3});
+        h.window->chain().skipPanels().setChecked(true);
+        QCOMPARE(h.window->chain().steps().size(), 3);
+    }
+
+    void who_is_really_at_the_other_end_is_said_where_a_peer_is() {
+        WindowHarness h;
+        h.window->openFennickQuay();
+        const auto far = linking::farEnd(h.network(), {h.named("acc-o2"), "3"});
+        QVERIFY(far);
+        const std::string name = h.network().device(far->device)->name;
+        QVERIFY(edit::peerText(h.network(), {h.named("acc-o2"), "3"}).find("in the end " + name) !=
+                std::string::npos);
+        h.editor().select({refTo(h.named("acc-o2"))});
+        QTRY_VERIFY(h.window->details().field(
+            QString::fromStdString("3: " + edit::peerText(h.network(), {h.named("acc-o2"), "3"}))));
+    }
+};
+
+QTEST_MAIN(CablingTest)
+#include "cabling_test.moc"
