@@ -4,6 +4,8 @@
 #include "app/window/model_editor.h"
 #include "app/window/preferences.h"
 #include "core/base/files.h"
+#include "core/edit/devices.h"
+#include "core/edit/links.h"
 
 #include <QApplication>
 #include <QDir>
@@ -140,6 +142,38 @@ void shootPort(const QString& folder) {
     s.window().action(app::CommandId::preferences)->trigger();
 }
 
+/// Cables followed from a wall outlet, and links that do not come up with what the checks say of them.
+void shootCabling(const QString& folder) {
+    Studio s(folder);
+    s.window().openFennickQuay();
+    s.window().editor().selectPort({s.named("outlet-2"), "1"});
+    s.window().action(app::CommandId::followCables)->trigger();
+    s.settle();
+    s.sheet().look(
+        s.window().editor().scene().plate(s.named("pp-ctrl"))->frame.centre() + scene::PointF{0, 60}, 0.9);
+    s.shoot("chain");
+
+    s.window().openFirstOffice();
+    const auto& network = s.window().editor().network();
+    const auto* printer = network.linkAt({s.named("print-1"), "1"});
+    const auto forced = linking::anyPair(network, s.window().editor().catalogue(), {s.named("acc-1"), "X3"},
+                                         {s.named("print-1"), "1"});
+    s.window().editor().apply(
+        edit::changeLink(network, s.window().editor().catalogue(), printer->id, *forced));
+    s.window().editor().apply(edit::changePort(s.window().editor().network(), {s.named("acc-1"), "1"}, "Fix",
+                                               [](model::Port& p) { p.duplex = model::Duplex::full; }));
+    s.window().action(app::CommandId::showFindings)->trigger();
+    QElapsedTimer timer;
+    timer.start();
+    while (!s.window().checker().isCurrent() && timer.elapsed() < 5000)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    auto& list = s.window().findings().list();
+    list.setCurrentItem(list.topLevelItem(0));
+    Q_EMIT list.itemClicked(list.topLevelItem(0), 0);
+    s.sheet().fitAll();
+    s.shoot("findings");
+}
+
 /// A network that nobody here drew: the topology of another program, with a few faults in it.
 void shootImport(const QString& folder) {
     Studio s(folder);
@@ -150,12 +184,12 @@ void shootImport(const QString& folder) {
     QByteArray xml =
         "<graphml><key id='r' for='node' attr.name='role'/><key id='m' for='node' attr.name='mtu' "
         "attr.type='int'/><graph id='Skarn Pier' edgedefault='undirected'>\n";
-    xml += "<node id='pier-core'><data key='r'>switch</data><port name='ge-0/0/1'/></node>\n";
+    xml += "<node id='pier-core'><data key='r'>switch</data><port name='port-1'/></node>\n";
     for (int i = 1; i <= 3; ++i) {
         const QByteArray n = QByteArray::number(i);
         xml += "<node id='pier-acc-" + n +
                "'><data key='r'>switch</data></node>\n<edge source='pier-core' target='pier-acc-" + n +
-               "' sourceport='ge-0/0/" + n + "'/>\n";
+               "' sourceport='port-" + n + "'/>\n";
         for (int k = 1; k <= 3; ++k) {
             const QByteArray name = "cam-" + n + QByteArray::number(k);
             xml += "<node id='" + name + "'><data key='r'>camera</data><data key='m'>" +
@@ -190,6 +224,7 @@ int main(int argc, char** argv) {
     QDir().mkpath(QString::fromLocal8Bit(argv[1]));
     shootAll(QString::fromLocal8Bit(argv[1]));
     shootPort(QString::fromLocal8Bit(argv[1]));
+    shootCabling(QString::fromLocal8Bit(argv[1]));
     shootImport(QString::fromLocal8Bit(argv[1]));
     return 0;
 }

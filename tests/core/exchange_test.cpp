@@ -256,7 +256,7 @@ private Q_SLOTS:
         QCOMPARE(cafe->attributes.at("berth"), std::string("3"));
         QCOMPARE(n.group(named(n, "n1")->group)->name, std::string("hall"));
         n.all<Link>().forEach([&](const Link& link) {
-            QCOMPARE(link.a.port, std::string("ge-0/1"));
+            QCOMPARE(link.a.port, std::string("p1-1"));
             QVERIFY(!link.b.known());
             QCOMPARE(link.attributes.at("cost"), std::string("2.5"));
         });

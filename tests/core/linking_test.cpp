@@ -189,13 +189,13 @@ private Q_SLOTS:
         b.network.put(device);
         Port port;
         port.device = device.id;
-        port.port = "ge-0/0/1";
+        port.port = "port-1";
         port.learned = true;
         port.speed = 1000;
         b.network.put(port);
         const auto ports = portsOf(b.network, device);
         QCOMPARE(ports.size(), std::size_t{1});
-        QCOMPARE(ports.front().key, std::string("ge-0/0/1"));
+        QCOMPARE(ports.front().key, std::string("port-1"));
         QCOMPARE(ports.front().rates(), (std::vector<int>{1000}));
         QCOMPARE(roleOf(b.network, device), Role::unknown);
         const auto proposal = b.best({device.id, {}}, {peer, {}});

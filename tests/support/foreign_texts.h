@@ -57,12 +57,12 @@ inline constexpr const char* harbour =
  <g:graph id="harbour" edgedefault="directed">
   <g:node id="n0"><g:data key="k0">Caf)"
     "\xE9"
-    R"(</g:data><g:data key="k3">switch</g:data><g:port name="ge-0/1"/></g:node>
+    R"(</g:data><g:data key="k3">switch</g:data><g:port name="p1-1"/></g:node>
   <g:node id="hall"><g:graph id="hall:" edgedefault="directed">
     <g:node id="n1"><g:data key="k1">9</g:data><g:data key="k4"><q:shape kind="round"/></g:data></g:node>
     <g:node id="n2"><g:data key="k1">many</g:data></g:node>
   </g:graph></g:node>
-  <g:edge source="n0" target="n1" sourceport="ge-0/1"><g:data key="k2">2.5</g:data></g:edge>
+  <g:edge source="n0" target="n1" sourceport="p1-1"><g:data key="k2">2.5</g:data></g:edge>
   <g:edge id="e1" source="n1" target="hall"/>
   <g:edge id="e2" source="n1" target="nowhere"/>
  </g:graph>

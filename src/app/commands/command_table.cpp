@@ -68,6 +68,8 @@ std::span<const Command> commandTable() {
          true, true},
         {Id::lightTheme, "&View", "Theme: &light", "", "Light colours", false, true},
         {Id::darkTheme, "&View", "Theme: dar&k", "", "Dark colours", false, true},
+        {Id::showRegisters, "&View", "&Registers", "F7", "Show tables of devices, ports, links and cables",
+         false, false, true},
         {Id::showFindings, "&View", "Fin&dings", "F8", "Show what is wrong with the network", false},
         {Id::bottomDock, "&View", "&Bottom dock", "B", "Show or hide what lies below the sheet", true, true,
          true},

@@ -50,6 +50,7 @@ enum class CommandId {
     followTheme,
     lightTheme,
     darkTheme,
+    showRegisters,
     showFindings,
     bottomDock,
     fullScreen,

@@ -74,6 +74,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goToSubjects);
+    connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goToSubjects);
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goToSubjects);
     connect(chain_, &ChainPanel::marked, sheet_, &SheetView::mark);
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
@@ -196,13 +197,15 @@ void MainWindow::buildDocks() {
     remarks_ = new RemarksPanel;
     findings_ = new FindingsPanel(*editor_, *checker_);
     chain_ = new ChainPanel(*editor_);
+    registers_ = new RegistersPanel(*editor_, settings());
     bottomTabs_ = new QTabWidget;
     bottomTabs_->setDocumentMode(true);
-    bottomTabs_->setAccessibleName(tr("Findings, chain and remarks"));
+    bottomTabs_->setAccessibleName(tr("Registers, findings, chain"));
+    bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
     bottomTabs_->addTab(chain_, tr("Chain"));
     bottomTabs_->addTab(remarks_, tr("Remarks"));
-    bottomDock_ = new QDockWidget(tr("Findings, chain and remarks"), this);
+    bottomDock_ = new QDockWidget(tr("Registers, findings, chain"), this);
     bottomDock_->setObjectName(QStringLiteral("bottomDock"));
     bottomDock_->setWidget(bottomTabs_);
     addDockWidget(Qt::BottomDockWidgetArea, bottomDock_);

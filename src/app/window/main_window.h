@@ -7,6 +7,7 @@
 #include "app/panels/details_panel.h"
 #include "app/panels/findings_panel.h"
 #include "app/panels/outline_panel.h"
+#include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/checker.h"
@@ -62,6 +63,7 @@ public:
     RemarksPanel& remarks() { return *remarks_; }
     FindingsPanel& findings() { return *findings_; }
     ChainPanel& chain() { return *chain_; }
+    RegistersPanel& registers() { return *registers_; }
     Checker& checker() { return *checker_; }
     QDockWidget& bottomDock() { return *bottomDock_; }
     QAction* action(CommandId id) { return actions_.at(id); }
@@ -193,6 +195,7 @@ private:
     RemarksPanel* remarks_ = nullptr;
     FindingsPanel* findings_ = nullptr;
     ChainPanel* chain_ = nullptr;
+    RegistersPanel* registers_ = nullptr;
     QTabWidget* bottomTabs_ = nullptr;
     FindField* find_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;

@@ -233,6 +233,10 @@ void MainWindow::run(CommandId id) {
     case CommandId::darkTheme:
         theme_->choose(ThemeChoice::dark);
         break;
+    case CommandId::showRegisters:
+        showBottom(registers_);
+        registers_->table().setFocus();
+        break;
     case CommandId::showFindings:
         showBottom(findings_);
         findings_->list().setFocus();

@@ -1,89 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/foreign.h"
+#include "core/exchange/table_text.h"
 #include "core/model/ports.h"
 
 #include <charconv>
 #include <cmath>
-#include <csv.h>
 #include <fmt/format.h>
 
 namespace underridge::exchange {
 using namespace model;
 namespace {
-
-constexpr std::size_t maxColumns = 1000;
-
-struct Row {
-    int line = 0;
-    std::vector<std::string> cells;
-};
-
-/// Rows by libcsv, fed line by line so that each is known by the line it begins in. An empty line between
-/// rows comes out as a row without cells.
-class RowReader {
-public:
-    explicit RowReader(char separator) {
-        csv_init(&parser_, CSV_APPEND_NULL);
-        csv_set_delim(&parser_, static_cast<unsigned char>(separator));
-    }
-    ~RowReader() { csv_free(&parser_); }
-    RowReader(const RowReader&) = delete;
-    RowReader& operator=(const RowReader&) = delete;
-
-    std::vector<Row> read(std::string_view text) {
-        int line = 0;
-        for (std::size_t at = 0; at < text.size();) {
-            const std::size_t end = std::min(text.find('\n', at), text.size() - 1) + 1;
-            const auto piece = text.substr(at, end - at);
-            at = end;
-            ++line;
-            if (!within_) {
-                row_.line = line;
-                if (piece.find_first_not_of(" \t\r\n") == std::string_view::npos) {
-                    rows_.push_back({line, {}});
-                    continue;
-                }
-            }
-            within_ = true;
-            csv_parse(&parser_, piece.data(), piece.size(), onCell, onRow, this);
-        }
-        csv_fini(&parser_, onCell, onRow, this);
-        return std::move(rows_);
-    }
-
-private:
-    static void onCell(void* data, std::size_t size, void* self) {
-        auto& row = static_cast<RowReader*>(self)->row_;
-        if (row.cells.size() < maxColumns)
-            row.cells.emplace_back(data ? static_cast<const char*>(data) : "", data ? size : 0);
-    }
-    static void onRow(int, void* self) {
-        auto& reader = *static_cast<RowReader*>(self);
-        reader.rows_.push_back(std::move(reader.row_));
-        reader.row_ = {};
-        reader.within_ = false;
-    }
-
-    csv_parser parser_{};
-    std::vector<Row> rows_;
-    Row row_;
-    bool within_ = false;
-};
-
-/// The first of comma, semicolon and tab that is most frequent in the first line with anything in it.
-char separatorOf(std::string_view text) {
-    const auto start = text.find_first_not_of("\r\n \t");
-    const auto line = text.substr(start == std::string_view::npos ? 0 : start,
-                                  text.find('\n', start == std::string_view::npos ? 0 : start) - start);
-    char best = ',';
-    std::ptrdiff_t most = 0;
-    for (const char c : {',', ';', '\t'})
-        if (const auto count = std::count(line.begin(), line.end(), c); count > most) {
-            most = count;
-            best = c;
-        }
-    return best;
-}
 
 bool isNumber(std::string_view text) {
     double value = 0;
@@ -117,14 +43,14 @@ std::string columnName(std::string_view cell) {
 
 class Table {
 public:
-    explicit Table(const Row& header) {
+    explicit Table(const TextRow& header) {
         for (std::size_t i = 0; i < header.cells.size(); ++i) {
             titles_.push_back(trimmed(plain(header.cells[i])));
             columns_.emplace(columnName(titles_.back()), i);
         }
     }
     bool has(const char* name) const { return columns_.contains(name); }
-    std::string cell(const Row& row, const char* name) const {
+    std::string cell(const TextRow& row, const char* name) const {
         const auto at = columns_.find(name);
         return at == columns_.end() || at->second >= row.cells.size() ? std::string()
                                                                       : trimmed(plain(row.cells[at->second]));
@@ -145,10 +71,10 @@ public:
           sheet_(builder_.addSheet("Sheet 1")),
           file_(source.file) {}
 
-    Result<Loaded> read(const std::vector<Row>& rows) {
+    Result<Loaded> read(const std::vector<TextRow>& rows) {
         std::shared_ptr<const Table> table;
         bool any = false;
-        for (const Row& row : rows) {
+        for (const TextRow& row : rows) {
             if (row.cells.empty()) {
                 table.reset();
             } else if (!table) {
@@ -195,7 +121,7 @@ private:
         return id;
     }
 
-    void device(const Table& table, const Row& row) {
+    void device(const Table& table, const TextRow& row) {
         const Where where{file_, row.line, 1, table.cell(row, "name")};
         const std::string name = table.cell(row, "name"), idText = table.cell(row, "id");
         if (name.empty() && idText.empty()) {
@@ -253,7 +179,7 @@ private:
         return out;
     }
 
-    void link(const std::shared_ptr<const Table>& table, const Row& row) {
+    void link(const std::shared_ptr<const Table>& table, const TextRow& row) {
         Pending pending{table, row, table->cell(row, "from"), table->cell(row, "to")};
         if (pending.from.empty() || pending.to.empty()) {
             builder_.remarks().add(warning("a link lacks one of its ends; the line was passed over",
@@ -303,7 +229,7 @@ private:
 
     struct Pending {
         std::shared_ptr<const Table> table;
-        Row row;
+        TextRow row;
         std::string from, to;
     };
 
@@ -314,14 +240,6 @@ private:
     std::set<std::string> linkIds_;
     std::vector<Pending> links_;
 };
-
-std::string quoted(const std::string& cell) {
-    if (cell.find_first_of(",\"\r\n;\t") == std::string::npos && trimmed(cell) == cell)
-        return cell;
-    std::string out(cell.size() * 2 + 2, '\0');
-    out.resize(csv_write(out.data(), out.size(), cell.data(), cell.size()));
-    return out;
-}
 
 using Fields = std::vector<std::pair<std::string, std::string>>;
 
@@ -369,7 +287,7 @@ Result<Loaded> readCsv(std::string_view bytes, const Source& source) {
     auto text = decodeText(bytes, source.file, remarks);
     if (!text)
         return text.refusal();
-    auto loaded = Reader(source).read(RowReader(separatorOf(*text)).read(*text));
+    auto loaded = Reader(source).read(readRows(*text, separatorOf(*text)));
     if (loaded)
         loaded->remarks.insert(loaded->remarks.begin(), remarks.begin(), remarks.end());
     return loaded;

@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/panels/register_model.h"
+
+#include "app/window/editor.h"
+
+#include <charconv>
+#include <numeric>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+
+double numberIn(const std::string& text) {
+    double value = -1;
+    std::from_chars(text.data(), text.data() + text.size(), value);
+    return value;
+}
+
+QString shownText(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+} // namespace
+
+RegisterModel::RegisterModel(Editor& editor, QObject* parent)
+    : QAbstractTableModel(parent), editor_(editor) {}
+
+void RegisterModel::setRegister(edit::Register which) {
+    beginResetModel();
+    which_ = which;
+    sortColumn_ = -1;
+    rows_ = edit::rowsOf(editor_.network(), which_);
+    arrange();
+    endResetModel();
+}
+
+void RegisterModel::refresh() {
+    auto rows = edit::rowsOf(editor_.network(), which_);
+    if (rows == rows_ && filter_.empty() && sortColumn_ < 0) {
+        texts_.clear();
+        if (!shown_.empty())
+            Q_EMIT dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
+        return;
+    }
+    beginResetModel();
+    rows_ = std::move(rows);
+    arrange();
+    endResetModel();
+}
+
+void RegisterModel::setFilter(const QString& words) {
+    beginResetModel();
+    filter_ = lowered(words.toStdString());
+    arrange();
+    endResetModel();
+}
+
+const std::string& RegisterModel::rowText(int row) {
+    if (texts_.size() != rows_.size())
+        texts_.assign(rows_.size(), {});
+    std::string& text = texts_[static_cast<std::size_t>(row)];
+    if (text.empty())
+        for (std::size_t column = 0; column < edit::columnsOf(which_).size(); ++column)
+            text += lowered(edit::cellText(editor_.network(), which_, rows_[static_cast<std::size_t>(row)],
+                                           column, editor_.lengthUnit())) +
+                    '\t';
+    return text;
+}
+
+void RegisterModel::arrange() {
+    if (texts_.size() != rows_.size() || filter_.empty())
+        texts_.clear();
+    shown_.clear();
+    for (int row = 0; row < static_cast<int>(rows_.size()); ++row)
+        if (filter_.empty() || matchesWords(rowText(row), filter_))
+            shown_.push_back(row);
+    if (sortColumn_ < 0)
+        return;
+    const auto column = static_cast<std::size_t>(sortColumn_);
+    std::vector<std::string> keys(rows_.size());
+    for (const int row : shown_)
+        keys[static_cast<std::size_t>(row)] = edit::cellText(
+            editor_.network(), which_, rows_[static_cast<std::size_t>(row)], column, editor_.lengthUnit());
+    const bool number = edit::columnsOf(which_)[column].number;
+    const auto less = [&](int x, int y) {
+        const std::string &a = keys[static_cast<std::size_t>(x)], &b = keys[static_cast<std::size_t>(y)];
+        return number ? numberIn(a) < numberIn(b) : naturalLess(a, b);
+    };
+    std::stable_sort(shown_.begin(), shown_.end(),
+                     [&](int x, int y) { return order_ == Qt::AscendingOrder ? less(x, y) : less(y, x); });
+}
+
+void RegisterModel::sort(int column, Qt::SortOrder order) {
+    beginResetModel();
+    sortColumn_ = column;
+    order_ = order;
+    arrange();
+    endResetModel();
+}
+
+int RegisterModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(shown_.size());
+}
+
+int RegisterModel::columnCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(edit::columnsOf(which_).size());
+}
+
+std::string RegisterModel::text(int row, int column) const {
+    return edit::cellText(editor_.network(), which_, rowAt(row), static_cast<std::size_t>(column),
+                          editor_.lengthUnit());
+}
+
+QVariant RegisterModel::data(const QModelIndex& index, int role) const {
+    if (!index.isValid() || index.row() >= rowCount())
+        return {};
+    if (role == Qt::DisplayRole || role == Qt::EditRole)
+        return QString::fromStdString(text(index.row(), index.column()));
+    if (role == Qt::TextAlignmentRole &&
+        edit::columnsOf(which_)[static_cast<std::size_t>(index.column())].number)
+        return QVariant(Qt::AlignRight | Qt::AlignVCenter);
+    return {};
+}
+
+QVariant RegisterModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (role != Qt::DisplayRole)
+        return {};
+    if (orientation == Qt::Vertical)
+        return section + 1;
+    return shownText(edit::columnsOf(which_)[static_cast<std::size_t>(section)].title);
+}
+
+Qt::ItemFlags RegisterModel::flags(const QModelIndex& index) const {
+    Qt::ItemFlags flags = QAbstractTableModel::flags(index);
+    if (index.isValid() && edit::columnsOf(which_)[static_cast<std::size_t>(index.column())].editable)
+        flags |= Qt::ItemIsEditable;
+    return flags;
+}
+
+bool RegisterModel::setData(const QModelIndex& index, const QVariant& value, int role) {
+    if (role != Qt::EditRole || !index.isValid())
+        return false;
+    const std::string typed = value.toString().toStdString();
+    std::vector<edit::CellChange> changes;
+    if (also_.contains(index)) // one text for all that is selected in this column
+        for (const QModelIndex& cell : also_)
+            if (cell.column() == index.column())
+                changes.push_back({rowAt(cell.row()), static_cast<std::size_t>(cell.column()), typed});
+    if (changes.size() < 2 && typed == text(index.row(), index.column()))
+        return false;
+    if (changes.empty())
+        changes.push_back({rowAt(index.row()), static_cast<std::size_t>(index.column()), typed});
+    return editor_.apply(edit::setCells(editor_.network(), editor_.catalogue(), which_, changes,
+                                        editor_.lengthUnit(), editor_.ids()));
+}
+
+} // namespace underridge::app

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The registers: tables of devices, ports, links and cables that can be sorted, filtered, typed into and
+// pasted into; what is selected here is selected on the sheet, and the other way round.
+#pragma once
+#include "app/panels/register_model.h"
+
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTableView>
+#include <QTimer>
+#include <QToolButton>
+#include <QTreeWidget>
+
+class QSettings;
+
+namespace underridge::app {
+
+/// What a paste or a series would change, row by row; what is wrong is left out.
+class CellsPreview : public QDialog {
+    Q_OBJECT
+public:
+    CellsPreview(const std::vector<edit::CellPreview>& previews, edit::Register which,
+                 const std::vector<QString>& rowNames, QWidget* parent);
+    int changes() const { return changes_; }
+    int wrong() const { return wrong_; }
+    QTreeWidget& list() { return *list_; }
+
+private:
+    QTreeWidget* list_;
+    int changes_ = 0, wrong_ = 0;
+};
+
+class RegistersPanel : public QWidget {
+    Q_OBJECT
+public:
+    RegistersPanel(Editor& editor, QSettings& settings, QWidget* parent = nullptr);
+
+    QTableView& table() { return *table_; }
+    QLineEdit& filter() { return *filter_; }
+    QComboBox& choice() { return *choice_; }
+    RegisterModel& model() { return *model_; }
+    QString counts() const { return counts_->text(); }
+
+    void show(edit::Register which);
+    void copy();
+    void paste(const QString& text);
+    /// Goes on from the first selected cell: till-03, till-04 …
+    void fillSeries();
+
+    /// Shows the preview unless a test takes it over; false: nothing is changed.
+    std::function<bool(CellsPreview&)> askCells;
+
+Q_SIGNALS:
+    /// An object was chosen by a double click or Enter on a cell that is not typed into.
+    void goTo(const std::vector<underridge::model::ObjectRef>& subjects);
+
+protected:
+    void showEvent(QShowEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void refresh();
+    void refreshCounts();
+    void fillColumnsMenu();
+    void selectInNetwork();
+    void selectInTable();
+    void offer(const std::vector<edit::CellChange>& changes);
+
+    Editor& editor_;
+    QSettings& settings_;
+    RegisterModel* model_;
+    QComboBox* choice_;
+    QLineEdit* filter_;
+    QToolButton *columns_, *fill_;
+    QLabel* counts_;
+    QTableView* table_;
+    QTimer later_;
+    bool selecting_ = false;
+};
+
+} // namespace underridge::app

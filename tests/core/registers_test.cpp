@@ -1,0 +1,166 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/registers.h"
+#include "core/exchange/catalogue_file.h"
+#include "core/exchange/own_format.h"
+#include "core/exchange/table_text.h"
+#include "core/model/ports.h"
+
+#include <QFile>
+#include <QtTest>
+#include <set>
+
+using namespace underridge;
+using namespace underridge::model;
+using edit::CellChange;
+using edit::Register;
+
+namespace {
+
+struct Office {
+    Office() : catalogue(exchange::builtInCatalogue()), ids(3) {
+        QFile file(QStringLiteral(UNDERRIDGE_ROOT "/demo/first-office.underridge"));
+        if (!file.open(QIODevice::ReadOnly))
+            qFatal("no demo");
+        network = exchange::readOwn(file.readAll().toStdString(), "demo")->network;
+    }
+    std::size_t column(Register which, std::string_view key) const {
+        const auto columns = edit::columnsOf(which);
+        for (std::size_t i = 0; i < columns.size(); ++i)
+            if (columns[i].key == key)
+                return i;
+        qFatal("no column");
+    }
+    edit::Row row(Register which, std::string_view name, std::string_view second = {}) const {
+        for (const edit::Row& row : edit::rowsOf(network, which))
+            if (cell(which, row, 0) == name && (second.empty() || cell(which, row, 1) == second))
+                return row;
+        qFatal("no row");
+    }
+    std::string cell(Register which, const edit::Row& row, std::size_t column) const {
+        return edit::cellText(network, which, row, column, LengthUnit::metres);
+    }
+    /// Types a text; why not, when it is refused.
+    std::string type(Register which, const edit::Row& row, std::string_view key, const std::string& text) {
+        auto act = edit::setCells(network, catalogue, which, {{row, column(which, key), text}},
+                                  LengthUnit::metres, ids);
+        if (!act)
+            return act.refusal().text();
+        network = act->network;
+        return {};
+    }
+
+    Catalogue catalogue;
+    IdSource ids;
+    Network network;
+};
+
+} // namespace
+
+class RegistersTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void there_is_a_row_for_everything() {
+        Office office;
+        QCOMPARE(edit::rowsOf(office.network, Register::devices).size(), std::size_t{8});
+        QCOMPARE(edit::rowsOf(office.network, Register::links).size(), std::size_t{7});
+        QCOMPARE(edit::rowsOf(office.network, Register::cables).size(), office.network.all<Cable>().size());
+        std::size_t ports = 0;
+        office.network.all<Device>().forEach(
+            [&](const Device& d) { ports += portsOf(office.network, d).size(); });
+        QCOMPARE(edit::rowsOf(office.network, Register::ports).size(), ports);
+        for (int which = 0; which < edit::registerCount; ++which) {
+            std::set<std::string_view> keys;
+            for (const auto& column : edit::columnsOf(static_cast<Register>(which)))
+                QVERIFY(keys.insert(column.key).second);
+        }
+    }
+
+    void what_is_typed_is_what_is_read_in_every_column_that_can_be_typed_into() {
+        const std::tuple<Register, const char*, const char*, const char*, const char*> cells[] = {
+            {Register::devices, "acc-1", "", "name", "acc-9"},
+            {Register::devices, "acc-1", "", "address", "10.84.99.77/24"},
+            {Register::devices, "acc-1", "", "serial", "S-1"},
+            {Register::devices, "acc-1", "", "outside", "yes"},
+            {Register::devices, "acc-1", "", "note", "under the stairs"},
+            {Register::ports, "acc-1", "7", "label", "till"},
+            {Register::ports, "acc-1", "7", "speed", "100 Mbit/s"},
+            {Register::ports, "acc-1", "7", "disabled", "yes"},
+            {Register::ports, "acc-1", "7", "reserved", "yes"},
+            {Register::ports, "acc-1", "7", "note", "kept free"},
+            {Register::links, "", "", "length", "33 m"},
+            {Register::links, "", "", "note", "along the wall"},
+            {Register::cables, "OF-002", "", "label", "OF-200"},
+            {Register::cables, "OF-002", "", "type", "OM3 duplex LC"},
+            {Register::cables, "OF-002", "", "length", "14.5 m"},
+            {Register::cables, "OF-002", "", "measured", "yes"},
+            {Register::cables, "OF-002", "", "status", "planned"},
+            {Register::cables, "OF-002", "", "jacket", "#102030"},
+            {Register::cables, "OF-002", "", "note", "spare in the box"},
+        };
+        std::set<std::pair<Register, std::string_view>> tried;
+        for (const auto& [which, name, second, key, text] : cells) {
+            Office office;
+            const edit::Row row =
+                *name ? office.row(which, name, second) : edit::rowsOf(office.network, which).front();
+            QCOMPARE(office.type(which, row, key, text), std::string());
+            QCOMPARE(office.cell(which, row, office.column(which, key)), std::string(text));
+            tried.insert({which, key});
+        }
+        for (int which = 0; which < edit::registerCount; ++which)
+            for (const auto& column : edit::columnsOf(static_cast<Register>(which)))
+                QVERIFY2(column.editable == tried.contains({static_cast<Register>(which), column.key}),
+                         std::string(column.key).c_str());
+    }
+
+    void nonsense_is_refused_with_its_row_and_column_and_changes_nothing() {
+        Office office;
+        const Network before = office.network;
+        const auto refused = [&](Register which, const edit::Row& row, const char* key, const char* text) {
+            return office.type(which, row, key, text);
+        };
+        const auto port = office.row(Register::ports, "acc-1", "7");
+        const auto cable = office.row(Register::cables, "OF-002");
+        QVERIFY(refused(Register::ports, port, "speed", "3 Gbit/s").find("acc-1, Speed") !=
+                std::string::npos);
+        QVERIFY(!refused(Register::ports, port, "disabled", "perhaps").empty());
+        QVERIFY(!refused(Register::cables, cable, "length", "long").empty());
+        QVERIFY(!refused(Register::cables, cable, "type", "string").empty());
+        QVERIFY(!refused(Register::cables, cable, "status", "lost").empty());
+        QVERIFY(!refused(Register::cables, cable, "jacket", "blue").empty());
+        QVERIFY(!refused(Register::cables, cable, "a", "elsewhere").empty());
+        QVERIFY(!refused(Register::devices, office.row(Register::devices, "acc-1"), "name", " ").empty());
+        QVERIFY(
+            !refused(Register::devices, office.row(Register::devices, "acc-1"), "address", "10.84").empty());
+        QVERIFY(office.network == before);
+    }
+
+    void a_preview_tells_row_by_row_and_changes_nothing() {
+        Office office;
+        const auto length = office.column(Register::cables, "length");
+        const auto rows = edit::rowsOf(office.network, Register::cables);
+        const std::vector<CellChange> changes{
+            {rows[0], length, "5 m"},
+            {rows[1], length, "very"},
+            {rows[2], length, office.cell(Register::cables, rows[2], length)},
+            {rows[3], office.column(Register::cables, "a"), "x"}};
+        const auto previews = edit::previewCells(office.network, office.catalogue, Register::cables, changes,
+                                                 LengthUnit::metres, office.ids);
+        QVERIFY(previews[0].changes());
+        QVERIFY(!previews[1].changes() && !previews[1].wrong.empty());
+        QVERIFY(!previews[2].changes() && previews[2].wrong.empty());
+        QVERIFY(!previews[3].wrong.empty());
+    }
+
+    void cells_of_a_spreadsheet_come_through() {
+        const auto rows =
+            exchange::readRows("a\tb c\t\"d\te\"\n\"line\none\"\t\"he said \"\"no\"\"\"\n", '\t');
+        QCOMPARE(rows.size(), std::size_t{2});
+        QCOMPARE(rows[0].cells, (std::vector<std::string>{"a", "b c", "d\te"}));
+        QCOMPARE(rows[1].cells, (std::vector<std::string>{"line\none", "he said \"no\""}));
+        for (const std::string cell : {"plain", "with\ttab", "with \"quotes\"", "two\nlines"})
+            QCOMPARE(exchange::readRows(exchange::quoted(cell) + "\tx\n", '\t').front().cells.front(), cell);
+    }
+};
+
+QTEST_APPLESS_MAIN(RegistersTest)
+#include "registers_test.moc"
