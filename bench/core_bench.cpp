@@ -3,8 +3,10 @@
 #include "bench/percentiles.h"
 #include "core/edit/devices.h"
 #include "core/edit/document.h"
+#include "core/edit/registers.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
+#include "core/linking/rules.h"
 #include "core/scene/scene.h"
 #include "tests/support/large_network.h"
 
@@ -233,6 +235,23 @@ void sceneBuild(benchmark::State& state) {
         benchmark::DoNotOptimize(scene::Scene::build(n, sheet));
 }
 
+void checkAll(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const Catalogue catalogue = exchange::builtInCatalogue();
+    for (auto _ : state)
+        benchmark::DoNotOptimize(linking::check(n, catalogue));
+}
+
+void registerFilter(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    for (auto _ : state) {
+        std::size_t found = 0;
+        for (const edit::Row& row : edit::rowsOf(n, edit::Register::devices))
+            found += edit::cellText(n, edit::Register::devices, row, 0, LengthUnit::metres).ends_with("7");
+        benchmark::DoNotOptimize(found);
+    }
+}
+
 void sceneHit(benchmark::State& state) {
     const Network& n = network(static_cast<int>(state.range(0)));
     const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
@@ -310,4 +329,11 @@ BENCHMARK(saveOwn)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneBuild)->Name("scene/build")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneHit)->Name("scene/hit")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(checkAll)->Name("check/all")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(registerFilter)
+    ->Name("register/rows")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK_MAIN();

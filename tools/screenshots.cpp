@@ -153,6 +153,13 @@ void shootCabling(const QString& folder) {
         s.window().editor().scene().plate(s.named("pp-ctrl"))->frame.centre() + scene::PointF{0, 60}, 0.9);
     s.shoot("chain");
 
+    s.window().action(app::CommandId::showRegisters)->trigger();
+    s.window().registers().show(edit::Register::cables);
+    s.window().registers().filter().setText(QStringLiteral("FQ-08"));
+    s.window().editor().select(
+        {model::refTo(s.window().editor().network().linkAt({s.named("acc-o2"), "3"})->id)});
+    s.shoot("registers");
+
     s.window().openFirstOffice();
     const auto& network = s.window().editor().network();
     const auto* printer = network.linkAt({s.named("print-1"), "1"});

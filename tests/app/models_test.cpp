@@ -183,6 +183,19 @@ private Q_SLOTS:
         QCOMPARE(h.network().cable(h.network().link(link->id)->cable)->lengthMm, std::int64_t{15240});
     }
 
+    void port_habits_are_followed_by_the_next_link() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.window->askPreferences = [](app::Preferences& dialog) { dialog.portEnd().setCurrentIndex(1); };
+        h.window->action(CommandId::preferences)->trigger();
+        h.addPhones(1);
+        const std::size_t before = h.links();
+        h.editor().select({refTo(h.named("phone-2")), refTo(h.named("acc-1"))});
+        h.window->action(CommandId::linkInRow)->trigger();
+        QCOMPARE(h.links(), before + 1);
+        QVERIFY(h.network().linkAt({h.named("acc-1"), "24"}));
+    }
+
     void keys_are_changed_refused_when_taken_and_kept() {
         WindowHarness h;
         h.begin();

@@ -44,6 +44,39 @@ QString text(const std::string& s) {
 class LinkingTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void endpoints_leave_the_uplinks_alone_unless_they_may_take_them() {
+        Bench b;
+        const DeviceId sw = b.add("compact-switch-8");
+        for (int i = 0; i < 20; ++i) {
+            const auto pair = b.best({sw, {}}, {b.add("workstation"), {}});
+            if (!pair) {
+                QVERIFY(QString::fromStdString(pair.refusal().text()).contains("only uplink ports left"));
+                break;
+            }
+            QVERIFY2(portAt(b.network, pair->a)->like->block == Block::access, pair->a.port.c_str());
+            b.network = edit::makeLink(b.network, b.catalogue, *pair, b.ids)->network;
+        }
+        const DeviceId late = b.add("workstation");
+        QVERIFY(!b.best({sw, {}}, {late, {}}));
+        linking::Habits habits;
+        habits.hostsTakeUplinks = true;
+        const auto pair = linking::bestPair(b.network, b.catalogue, {sw, {}}, {late, {}}, habits);
+        QVERIFY(pair);
+        QVERIFY(portAt(b.network, pair->a)->like->block == Block::uplink);
+        // A switch still takes them.
+        QVERIFY(b.best({sw, {}}, {b.add("access-switch-24"), {}}));
+    }
+
+    void free_ports_are_taken_from_the_end_one_likes() {
+        Bench b;
+        const DeviceId sw = b.add("access-switch-24"), pc = b.add("workstation");
+        QCOMPARE(b.best({sw, {}}, {pc, {}})->a.port, std::string("1"));
+        linking::Habits habits;
+        habits.fromHighEnd = true;
+        QCOMPARE(linking::bestPair(b.network, b.catalogue, {sw, {}}, {pc, {}}, habits)->a.port,
+                 std::string("24"));
+    }
+
     void ports_fit_or_say_why_not_data() {
         QTest::addColumn<QString>("modelA");
         QTest::addColumn<QString>("portA");

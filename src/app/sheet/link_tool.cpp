@@ -49,7 +49,7 @@ const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
     if (at == answers_.end())
         at = answers_
                  .emplace(device, linking::bestPair(editor_.network(), editor_.catalogue(),
-                                                    {from_.front(), port_}, {device, {}}))
+                                                    {from_.front(), port_}, {device, {}}, editor_.habits()))
                  .first;
     return at->second;
 }
@@ -122,7 +122,8 @@ void LinkTool::commit() {
     const std::string port = port_;
     if (from.size() > 1) {
         view_.cancelTool();
-        editor_.apply(edit::linkEachTo(editor_.network(), editor_.catalogue(), from, target, editor_.ids()));
+        editor_.apply(edit::linkEachTo(editor_.network(), editor_.catalogue(), from, target, editor_.ids(),
+                                       editor_.habits()));
         return;
     }
     const Answer answer = answerFor(target);

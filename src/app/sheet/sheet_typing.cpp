@@ -71,10 +71,11 @@ void SheetView::addTyped(const edit::Addition& addition) {
         std::vector<DeviceId> fresh;
         for (const ObjectRef ref : act->subjects)
             fresh.push_back({ref.id});
-        auto linked =
-            edit::linkEachTo(act->network, editor_.catalogue(), fresh, addFrom_->device, editor_.ids());
+        auto linked = edit::linkEachTo(act->network, editor_.catalogue(), fresh, addFrom_->device,
+                                       editor_.ids(), editor_.habits());
         if (!addFrom_->port.empty() && fresh.size() == 1) {
-            auto pair = linking::bestPair(act->network, editor_.catalogue(), *addFrom_, {fresh.front(), {}});
+            auto pair = linking::bestPair(act->network, editor_.catalogue(), *addFrom_, {fresh.front(), {}},
+                                          editor_.habits());
             linked = pair ? edit::makeLink(act->network, editor_.catalogue(), *pair, editor_.ids())
                           : edit::ActResult(pair.refusal());
         }

@@ -4,6 +4,7 @@
 #pragma once
 #include "core/edit/document.h"
 #include "core/edit/objects.h"
+#include "core/linking/best.h"
 #include "core/scene/scene.h"
 
 #include <QObject>
@@ -27,6 +28,9 @@ public:
     /// The unit lengths are shown in and typed without one.
     model::LengthUnit lengthUnit() const { return lengthUnit_; }
     void setLengthUnit(model::LengthUnit unit);
+    /// How ports are chosen for the person.
+    const linking::Habits& habits() const { return habits_; }
+    void setHabits(const linking::Habits& habits) { habits_ = habits; }
     model::IdSource& ids() { return ids_; }
     edit::Document& document() { return *document_; }
     const edit::Document& document() const { return *document_; }
@@ -88,6 +92,7 @@ private:
     std::unique_ptr<edit::Document> document_;
     scene::Scene scene_;
     model::LengthUnit lengthUnit_ = model::LengthUnit::metres;
+    linking::Habits habits_;
     edit::Session session_;
     model::PortRef port_;
     std::jthread releaser_; ///< large values are let go of beside the window's thread

@@ -111,6 +111,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     loadLibrary();
     applyTextScale();
     editor_->setLengthUnit(lengthUnit(settings()));
+    editor_->setHabits(habits(settings()));
     restoreWindow();
     applyTheme();
     refreshState();
@@ -139,6 +140,7 @@ void MainWindow::editPreferences() {
         applyKeys();
         applyTextScale();
         editor_->setLengthUnit(lengthUnit(settings()));
+        editor_->setHabits(habits(settings()));
     });
     askPreferences ? askPreferences(dialog) : static_cast<void>(dialog.exec());
     refreshThemeChecks();

@@ -19,6 +19,8 @@ namespace {
 
 const QString lettersKey = QStringLiteral("keys/singleLetters");
 const QString unitsKey = QStringLiteral("window/units");
+const QString portEndKey = QStringLiteral("linking/portEnd");
+const QString uplinksKey = QStringLiteral("linking/endpointsTakeUplinks");
 const QString scaleKey = QStringLiteral("window/textScale");
 
 bool isSingleLetter(const QKeySequence& key) {
@@ -60,6 +62,11 @@ QList<QKeySequence> keysOf(const Command& command, const QSettings& settings) {
     return keys;
 }
 
+linking::Habits habits(const QSettings& settings) {
+    return {settings.value(portEndKey).toString() == QStringLiteral("high"),
+            settings.value(uplinksKey, false).toBool()};
+}
+
 int textScale(const QSettings& settings) {
     return std::clamp(settings.value(scaleKey, 100).toInt(), 80, 250);
 }
@@ -78,6 +85,8 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
       theme_(new QComboBox),
       scale_(new QSpinBox),
       units_(new QComboBox),
+      portEnd_(new QComboBox),
+      uplinks_(new QCheckBox(tr("Endpoints may take uplink ports when no other is free"))),
       letters_(new QCheckBox(tr("Single letters are commands while the sheet has the focus"))),
       keys_(new QTableWidget),
       wrong_(new QLabel) {
@@ -98,6 +107,14 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     units_->setCurrentIndex(static_cast<int>(lengthUnit(settings)));
     form->addRow(tr("Lengths in"), units_);
 
+    portEnd_->addItems({tr("Low end first"), tr("High end first")});
+    portEnd_->setCurrentIndex(habits(settings).fromHighEnd ? 1 : 0);
+    uplinks_->setChecked(habits(settings).hostsTakeUplinks);
+    auto* linkingPage = new QWidget;
+    auto* habitsForm = new QFormLayout(linkingPage);
+    habitsForm->addRow(tr("Free ports"), portEnd_);
+    habitsForm->addRow(uplinks_);
+
     letters_->setChecked(settings.value(lettersKey, true).toBool());
     keys_->setColumnCount(2);
     keys_->setHorizontalHeaderLabels({tr("Command"), tr("Key")});
@@ -117,6 +134,7 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
 
     auto* tabs = new QTabWidget;
     tabs->addTab(looks, tr("Looks"));
+    tabs->addTab(linkingPage, tr("Linking"));
     tabs->addTab(keysPage, tr("Keys"));
     auto* buttons = new QDialogButtonBox;
     buttons->addButton(tr("Close"), QDialogButtonBox::RejectRole);
@@ -132,6 +150,14 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     });
     connect(units_, &QComboBox::currentIndexChanged, this, [this](int index) {
         settings_.setValue(unitsKey, index == 1 ? QStringLiteral("feet") : QStringLiteral("metres"));
+        Q_EMIT changed();
+    });
+    connect(portEnd_, &QComboBox::currentIndexChanged, this, [this](int index) {
+        settings_.setValue(portEndKey, index == 1 ? QStringLiteral("high") : QStringLiteral("low"));
+        Q_EMIT changed();
+    });
+    connect(uplinks_, &QCheckBox::toggled, this, [this](bool on) {
+        settings_.setValue(uplinksKey, on);
         Q_EMIT changed();
     });
     connect(letters_, &QCheckBox::toggled, this, [this](bool on) {

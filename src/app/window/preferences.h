@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a person likes: theme, text size, units, keys. Kept where the desktop keeps settings, changed at once.
+// What a person likes: theme, text size, units, port habits, keys. Kept where the desktop keeps settings,
+// changed at once.
 #pragma once
 #include "app/commands/command_table.h"
 #include "app/window/desktop_theme.h"
+#include "core/linking/best.h"
 #include "core/model/length.h"
 
 #include <QDialog>
@@ -24,6 +26,8 @@ QString settingName(const Command& command);
 QList<QKeySequence> keysOf(const Command& command, const QSettings& settings);
 /// The unit lengths are shown in: metres, unless the person chose, or lives where it is feet.
 model::LengthUnit lengthUnit(const QSettings& settings);
+/// How ports are chosen for the person.
+linking::Habits habits(const QSettings& settings);
 /// Per cent of the desktop's text size, 80 to 250.
 int textScale(const QSettings& settings);
 
@@ -35,6 +39,8 @@ public:
     QComboBox& theme() { return *theme_; }
     QSpinBox& scale() { return *scale_; }
     QComboBox& units() { return *units_; }
+    QComboBox& portEnd() { return *portEnd_; }
+    QCheckBox& hostsTakeUplinks() { return *uplinks_; }
     QCheckBox& letters() { return *letters_; }
     QTableWidget& keys() { return *keys_; }
     QString wrong() const { return wrong_->text(); }
@@ -51,7 +57,8 @@ private:
     QSettings& settings_;
     QComboBox* theme_;
     QSpinBox* scale_;
-    QComboBox* units_;
+    QComboBox *units_, *portEnd_;
+    QCheckBox* uplinks_;
     QCheckBox* letters_;
     QTableWidget* keys_;
     QLabel* wrong_;

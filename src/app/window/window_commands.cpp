@@ -192,7 +192,7 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::linkInRow:
         editor_->apply(edit::linkInRow(editor_->network(), editor_->catalogue(), editor_->selectedDevices(),
-                                       editor_->ids()));
+                                       editor_->ids(), editor_->habits()));
         break;
     case CommandId::otherPort:
         if (editor_->selection().size() == 1)

@@ -141,8 +141,9 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
 namespace {
 
 /// Adds one link over the best ports to an act; gives the name that link alone would have.
-Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, DeviceId a, DeviceId b, IdSource& ids) {
-    const auto pair = linking::bestPair(act.network, catalogue, {a, {}}, {b, {}});
+Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, DeviceId a, DeviceId b, IdSource& ids,
+                                const linking::Habits& habits) {
+    const auto pair = linking::bestPair(act.network, catalogue, {a, {}}, {b, {}}, habits);
     if (!pair)
         return pair.refusal();
     auto made = makeLink(act.network, catalogue, *pair, ids);
@@ -156,18 +157,18 @@ Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, DeviceId a
 } // namespace
 
 ActResult linkInRow(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
-                    IdSource& ids) {
+                    IdSource& ids, const linking::Habits& habits) {
     if (devices.size() < 2)
         return error("one device alone cannot be linked", "select several, in the order wanted");
     Act act{fmt::format("Link {} devices in a row", devices.size()), network, {}};
     for (std::size_t i = 0; i + 1 < devices.size(); ++i)
-        if (auto added = addBestLink(act, catalogue, devices[i], devices[i + 1], ids); !added)
+        if (auto added = addBestLink(act, catalogue, devices[i], devices[i + 1], ids, habits); !added)
             return added.refusal();
     return act;
 }
 
 ActResult linkEachTo(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
-                     DeviceId target, IdSource& ids) {
+                     DeviceId target, IdSource& ids, const linking::Habits& habits) {
     const Device* to = network.device(target);
     if (!to || devices.empty())
         return error("the device is no longer there", "select again");
@@ -175,7 +176,7 @@ ActResult linkEachTo(const Network& network, const Catalogue& catalogue, const s
     for (const DeviceId device : devices) {
         if (device == target)
             continue;
-        auto added = addBestLink(act, catalogue, device, target, ids);
+        auto added = addBestLink(act, catalogue, device, target, ids, habits);
         if (!added)
             return added.refusal();
         act.name = *std::move(added);

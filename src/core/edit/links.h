@@ -19,12 +19,13 @@ ActResult changeLink(const model::Network& network, const model::Catalogue& cata
 
 /// Each pair of neighbours in the list is linked over the best ports; all or nothing.
 ActResult linkInRow(const model::Network& network, const model::Catalogue& catalogue,
-                    const std::vector<model::DeviceId>& devices, model::IdSource& ids);
+                    const std::vector<model::DeviceId>& devices, model::IdSource& ids,
+                    const linking::Habits& habits = {});
 
 /// Each device is linked to the target over the best ports; all or nothing.
 ActResult linkEachTo(const model::Network& network, const model::Catalogue& catalogue,
                      const std::vector<model::DeviceId>& devices, model::DeviceId target,
-                     model::IdSource& ids);
+                     model::IdSource& ids, const linking::Habits& habits = {});
 
 /// "core-a X1 to acc-1 X1".
 std::string linkText(const model::Network& network, const model::Link& link);

@@ -57,6 +57,8 @@ struct Side {
     Block right = Block::access;
     std::vector<PortView> ports;
     std::set<std::string> taken;
+    bool fromHighEnd = false;
+    bool sparesUplinks = false; ///< an endpoint gets none of its uplink block
 };
 
 std::set<std::string> takenPorts(const Network& network, DeviceId device, LinkId spare) {
@@ -71,9 +73,14 @@ std::set<std::string> takenPorts(const Network& network, DeviceId device, LinkId
     return taken;
 }
 
-Side sideOf(const Network& network, const Device& device, const Device& peer, LinkId spare) {
+Side sideOf(const Network& network, const Device& device, const Device& peer, LinkId spare,
+            const Habits& habits = {}) {
     Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
               takenPorts(network, device.id, spare)};
+    side.fromHighEnd = habits.fromHighEnd;
+    side.sparesUplinks = !habits.hostsTakeUplinks && side.right == Block::access &&
+                         hasBlock(network, device, Block::access) &&
+                         familyOf(roleOf(network, peer)) == RoleFamily::endpoint;
     for (const PortView& port : side.ports)
         if (port.isShared())
             side.taken.erase(port.key);
@@ -115,8 +122,11 @@ Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side
 /// Ports alike in everything the ranking regards; only the first free one of each need be tried.
 std::vector<const PortView*> firstsOf(const Side& side, const std::string& wanted) {
     std::vector<const PortView*> firsts;
-    for (const PortView& port : side.ports) {
-        if (!wanted.empty() ? port.key != wanted : side.taken.contains(port.key))
+    for (std::size_t i = 0; i < side.ports.size(); ++i) {
+        const PortView& port = side.ports[side.fromHighEnd ? side.ports.size() - 1 - i : i];
+        if (!wanted.empty() ? port.key != wanted
+                            : side.taken.contains(port.key) ||
+                                  (side.sparesUplinks && port.like->block == Block::uplink && port.isData()))
             continue;
         const auto alike = [&](const PortView* other) {
             return other->like->block == port.like->block && *other->like == *port.like &&
@@ -175,6 +185,12 @@ std::string noFreePort(const Side& side) {
     return fmt::format("{} has no free port", side.device->name);
 }
 
+bool onlyUplinksFree(const Side& side) {
+    return std::none_of(side.ports.begin(), side.ports.end(), [&](const PortView& port) {
+        return port.isData() && port.like->block == Block::access && !side.taken.contains(port.key);
+    });
+}
+
 bool allTaken(const Side& side) {
     return std::all_of(side.ports.begin(), side.ports.end(),
                        [&](const PortView& port) { return !port.isData() || side.taken.contains(port.key); });
@@ -200,15 +216,16 @@ Block rightBlock(const Network& network, const Device& device, const Device& pee
     return up && hasBlock(network, device, Block::uplink) ? Block::uplink : Block::access;
 }
 
-Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, const End& a, const End& b) {
+Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, const End& a, const End& b,
+                          const Habits& habits) {
     const Device* deviceA = network.device(a.device);
     const Device* deviceB = network.device(b.device);
     if (!deviceA || !deviceB)
         return error("the device is no longer there");
     if (deviceA == deviceB)
         return error(fmt::format("{} cannot be linked to itself", deviceA->name), "choose another device");
-    const Side sideA = sideOf(network, *deviceA, *deviceB, {});
-    const Side sideB = sideOf(network, *deviceB, *deviceA, {});
+    const Side sideA = sideOf(network, *deviceA, *deviceB, {}, habits);
+    const Side sideB = sideOf(network, *deviceB, *deviceA, {}, habits);
     const auto isConsole = [](const Side& side, const std::string& wanted) {
         return std::any_of(side.ports.begin(), side.ports.end(),
                            [&](const PortView& port) { return port.key == wanted && !port.isData(); });
@@ -222,6 +239,11 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
             return error(noFreePort(*side), "unlink one or fit a module");
     }
     const Best best = search(sideA, sideB, a.port, b.port, catalogue);
+    for (const auto& [side, wanted] : {std::pair(&sideA, &a.port), std::pair(&sideB, &b.port)})
+        if ((!best.a || (best.joint.console && !forConsole)) && side->sparesUplinks && wanted->empty() &&
+            onlyUplinksFree(*side))
+            return error(fmt::format("{} has only uplink ports left", side->device->name),
+                         "choose one of them, or allow it in the preferences");
     if (!best.a)
         return error(best.why.empty() ? "there is no such port" : best.why, "choose other ports");
     return Proposal{{a.device, best.a->key},

@@ -18,6 +18,14 @@ struct End {
     bool operator==(const End&) const = default;
 };
 
+/// What a person or a project does by habit when a port is chosen for them.
+struct Habits {
+    bool fromHighEnd = false;      ///< free ports are taken from the high end of their block
+    bool hostsTakeUplinks = false; ///< an endpoint may get a port of the uplink block when no other is free
+
+    bool operator==(const Habits&) const = default;
+};
+
 struct Proposal {
     model::PortRef a;
     model::PortRef b;
@@ -27,7 +35,7 @@ struct Proposal {
 
 /// Refuses with a clause that names the device and what it lacks.
 Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
-                          const End& b);
+                          const End& b, const Habits& habits = {});
 
 /// Joins two ports that do not fit, because somebody wants it so: with the cable one would take in the hand,
 /// whose plugs go into both, else into one of them, else none. Refuses what is taken or gone.
