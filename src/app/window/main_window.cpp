@@ -211,10 +211,10 @@ void MainWindow::buildDocks() {
     bottomDock_->setObjectName(QStringLiteral("bottomDock"));
     bottomDock_->setWidget(bottomTabs_);
     addDockWidget(Qt::BottomDockWidgetArea, bottomDock_);
-    resizeDocks({bottomDock_}, {170}, Qt::Vertical);
+    resizeDocks({bottomDock_}, {230}, Qt::Vertical);
     bottomDock_->hide();
-    setCorner(Qt::BottomLeftCorner, Qt::LeftDockWidgetArea);
-    setCorner(Qt::BottomRightCorner, Qt::RightDockWidgetArea);
+    setCorner(Qt::BottomLeftCorner, Qt::BottomDockWidgetArea); // tables want the whole width
+    setCorner(Qt::BottomRightCorner, Qt::BottomDockWidgetArea);
     connect(bottomDock_, &QDockWidget::visibilityChanged, this,
             [this](bool shown) { action(CommandId::bottomDock)->setChecked(shown); });
 }
