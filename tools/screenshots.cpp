@@ -153,6 +153,11 @@ void shootCabling(const QString& folder) {
         s.window().editor().scene().plate(s.named("pp-ctrl"))->frame.centre() + scene::PointF{0, 60}, 0.9);
     s.shoot("chain");
 
+    s.window().editor().select({model::refTo(s.named("acc-o2")), model::refTo(s.named("pp-ctrl"))});
+    s.window().action(app::CommandId::showFaceplates)->trigger();
+    s.window().faceplates().first().choose({"7", "8", "9", "10"});
+    s.window().faceplates().second().choose({"13"});
+    s.shoot("faceplates");
     s.window().action(app::CommandId::showRegisters)->trigger();
     s.window().registers().show(edit::Register::cables);
     s.window().registers().filter().setText(QStringLiteral("FQ-08"));

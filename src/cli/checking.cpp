@@ -120,6 +120,29 @@ Json chainJson(const Network& network, const linking::Chain& chain) {
         {"lossDb", channel.lossDb}};
 }
 
+Json scheduleJson(const edit::Schedule& schedule) {
+    Json rows = Json::array();
+    for (const edit::ScheduleRow& row : schedule.rows)
+        rows.push_back(
+            {{"line", row.line}, {"match", edit::textOf(row.match)}, {"what", row.what}, {"why", row.why}});
+    Json out = Json::object();
+    for (const auto match : {edit::Match::same, edit::Match::added, edit::Match::changed, edit::Match::wrong})
+        out[std::string(edit::textOf(match))] = schedule.count(match);
+    out["rows"] = std::move(rows);
+    return out;
+}
+
+std::string scheduleText(const edit::Schedule& schedule) {
+    std::string out;
+    for (const edit::ScheduleRow& row : schedule.rows)
+        if (row.match != edit::Match::same)
+            out += fmt::format("line {}: {} {}{}{}\n", row.line, edit::textOf(row.match), row.what,
+                               row.why.empty() ? "" : "; ", row.why);
+    return out + fmt::format("{} same, {} new, {} changed, {} wrong\n", schedule.count(edit::Match::same),
+                             schedule.count(edit::Match::added), schedule.count(edit::Match::changed),
+                             schedule.count(edit::Match::wrong));
+}
+
 std::string chainText(const Network& network, const linking::Chain& chain) {
     std::string out;
     for (const auto& stretch : chain.stretches) {

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What `check` and `chain` put out.
+// What `check`, `chain` and `merge-cables` put out.
 #pragma once
 #include "cli/listing.h"
+#include "core/edit/schedule.h"
 #include "core/linking/rules.h"
 
 namespace underridge::cli {
@@ -14,6 +15,11 @@ std::string findingsText(const std::vector<linking::Finding>& findings);
 /// "acc-1:17", by name or id of the device; the last colon parts them. Refuses what is not there or names
 /// several.
 Result<model::PortRef> portFrom(const model::Network& network, const std::string& text);
+
+/// {same, new, changed, wrong, rows: [{line, match, what, why}]}.
+Json scheduleJson(const edit::Schedule& schedule);
+/// One line for each row that is not the same, and the counts.
+std::string scheduleText(const edit::Schedule& schedule);
 
 /// {chain: [{device, port, toDevice, toPort, cable, label, lengthM, lossDb}], ends: [{device, port, end}],
 /// lengthM, connections}. Loss is at the wavelength of the transceivers at its ends.

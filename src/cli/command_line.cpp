@@ -19,7 +19,7 @@ using namespace model;
 using exchange::Loaded;
 namespace {
 
-const std::vector<std::string> subcommands{"list", "convert", "render", "check", "chain"};
+const std::vector<std::string> subcommands{"list", "convert", "render", "check", "chain", "merge-cables"};
 
 struct Common {
     bool json = false;
@@ -33,17 +33,17 @@ public:
     Common common;
     std::string from; ///< input format; empty: by content
 
+    Result<std::string> bytesOf(const std::string& path) {
+        if (path == "-")
+            return std::string(std::istreambuf_iterator<char>(in_), {});
+        return files_.read(path);
+    }
+
     Result<Loaded> load(const std::string& path) {
-        std::string bytes;
-        if (path == "-") {
-            bytes.assign(std::istreambuf_iterator<char>(in_), {});
-        } else {
-            auto read = files_.read(path);
-            if (!read)
-                return read.refusal();
-            bytes = *std::move(read);
-        }
-        return exchange::readAny(bytes, {path, catalogue_}, exchange::formatFromText(from));
+        const auto bytes = bytesOf(path);
+        if (!bytes)
+            return bytes.refusal();
+        return exchange::readAny(*bytes, {path, catalogue_}, exchange::formatFromText(from));
     }
 
     int refuse(const Remark& why, int code) {
@@ -96,6 +96,29 @@ public:
         out_ << (common.json ? chainJson(loaded->network, found).dump(2) + "\n"
                              : chainText(loaded->network, found));
         return found.whole() ? done : doneWithFindings;
+    }
+
+    int mergeCables(const std::string& file, const std::string& csv, const std::string& output) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        const auto bytes = bytesOf(csv);
+        if (!bytes)
+            return refuse(bytes.refusal(), cannotRead);
+        IdSource ids(fnv1a(*bytes)); // the same files give the same network
+        const auto schedule = edit::mergeSchedule(loaded->network, catalogue_, *bytes, csv, ids);
+        if (!schedule)
+            return refuse(schedule.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        tellRemarks(schedule->remarks);
+        const std::string merged = exchange::writeOwn(schedule->network);
+        if (output == "-")
+            out_ << merged;
+        else if (auto kept = files_.writeAtomically(output, merged); !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        if (output != "-")
+            out_ << (common.json ? scheduleJson(*schedule).dump(2) + "\n" : scheduleText(*schedule));
+        return schedule->count(edit::Match::wrong) == 0 ? done : doneWithFindings;
     }
 
     struct Convert {
@@ -284,6 +307,14 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     chain->add_option("PORT", at, "DEVICE:PORT, the device by name or id")->required();
     fromOption(chain);
     chain->callback([&] { outcome.exitCode = runner.chain(file, at); });
+
+    std::string csv, output;
+    auto* merge = common(app.add_subcommand("merge-cables", "take a cable schedule into a network"));
+    merge->add_option("FILE", file, "network")->required();
+    merge->add_option("CSV", csv, "schedule, - for standard input")->required();
+    merge->add_option("-o,--output", output, "network to write, - for standard output")->required();
+    fromOption(merge);
+    merge->callback([&] { outcome.exitCode = runner.mergeCables(file, csv, output); });
 
     auto* convert = common(app.add_subcommand("convert", "write a network in another format"));
     Runner::Convert conversion;

@@ -140,6 +140,113 @@ private Q_SLOTS:
         QCOMPARE(h.window->chain().steps().size(), 3);
     }
 
+    void a_cable_schedule_is_shown_row_by_row_and_taken_in_as_one_step() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.path = h.folder.filePath("cables.csv");
+        QFile file(h.path);
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("label;from;from port;to;to port;length\nOF-003;acc-1;1;files-1;1;9\n"
+                   "N-1;acc-1;20;edge-1;2;3,5\nN-2;acc-1;21;nobody;1;3\nOF-002;wall-1;X2;acc-1;X1;12\n");
+        file.close();
+        const Network before = h.network();
+        h.window->askSchedule = [](app::ScheduleDialog& dialog) {
+            if (dialog.list().topLevelItemCount() != 3)
+                return false;
+            dialog.hideSame().setChecked(false);
+            return dialog.list().topLevelItemCount() == 4;
+        };
+        h.window->action(CommandId::mergeCables)->trigger();
+        QCOMPARE(h.links(), std::size_t{8});
+        QCOMPARE(h.window->remarks().list().topLevelItemCount(), 1);
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == before);
+    }
+
+    void a_range_of_ports_is_linked_face_to_face_and_unlinked_again() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        for (const char* name : {"sw-a", "pp-a"}) {
+            h.sheet().setFocus();
+            h.key(Qt::Key_A);
+            h.type(
+                QString("1 %1 named %2").arg(name[0] == 's' ? "access switch 24" : "patch panel 24", name));
+            h.key(Qt::Key_Return);
+        }
+        h.editor().select({refTo(h.named("sw-a")), refTo(h.named("pp-a"))});
+        h.sheet().setFocus();
+        h.key(Qt::Key_F9);
+        auto& panel = h.window->faceplates();
+        QVERIFY(panel.faceToFace());
+        QVERIFY(!panel.link().isEnabled());
+        // 1 to 12 of the switch onto 13 to 24 of the panel: three clicks and a button.
+        QTest::mouseClick(&panel.first(), Qt::LeftButton, {}, panel.first().middleOf("1"));
+        QTest::mouseClick(&panel.first(), Qt::LeftButton, Qt::ShiftModifier, panel.first().middleOf("12"));
+        QCOMPARE(panel.first().chosen().size(), std::size_t{12});
+        QTest::mouseClick(&panel.second(), Qt::LeftButton, {}, panel.second().middleOf("13"));
+        const Network before = h.network();
+        QTest::mouseClick(&panel.link(), Qt::LeftButton);
+        for (int i = 1; i <= 12; ++i) {
+            const Link* link = h.network().linkAt({h.named("sw-a"), std::to_string(i)});
+            QVERIFY(link);
+            QCOMPARE((link->a.device == h.named("pp-a") ? link->a : link->b).port, std::to_string(i + 12));
+        }
+        QVERIFY(panel.faceToFace()); // the two stay, though links are selected now
+        QTest::mouseClick(&panel.unlink(), Qt::LeftButton);
+        QVERIFY(!h.network().linkAt({h.named("sw-a"), "5"}));
+        h.window->action(CommandId::undo)->trigger();
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == before);
+    }
+
+    void ports_are_dragged_from_a_faceplate_to_another_and_to_the_sheet() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.addPhones(1);
+        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("phone-2"))});
+        h.window->action(CommandId::showFaceplates)->trigger();
+        auto& panel = h.window->faceplates();
+        QCoreApplication::processEvents();
+        const auto drag = [&](const std::string& port, QPoint global) {
+            auto& face = panel.first();
+            QTest::mousePress(&face, Qt::LeftButton, {}, face.middleOf(port));
+            for (const QPoint at : {face.mapToGlobal(face.middleOf(port)) + QPoint(30, 0), global}) {
+                QMouseEvent move(QEvent::MouseMove, face.mapFromGlobal(at), at, Qt::NoButton, Qt::LeftButton,
+                                 {});
+                QApplication::sendEvent(&face, &move);
+            }
+            QTest::mouseRelease(&face, Qt::LeftButton, {}, face.mapFromGlobal(global));
+        };
+        drag("7", panel.second().mapToGlobal(panel.second().middleOf("1")));
+        const Link* link = h.network().linkAt({h.named("acc-1"), "7"});
+        QVERIFY(link);
+        QVERIFY(link->a.device == h.named("phone-2") || link->b.device == h.named("phone-2"));
+        // Onto a plate of the sheet; the port asked for is the one taken.
+        h.sheet().fitAll();
+        drag("20", h.sheet().mapToGlobal(h.middle("edge-1")));
+        link = h.network().linkAt({h.named("acc-1"), "20"});
+        QVERIFY(link);
+        QVERIFY(link->a.device == h.named("edge-1") || link->b.device == h.named("edge-1"));
+    }
+
+    void a_double_click_on_a_plate_shows_its_faceplate_and_the_keyboard_reaches_its_ports() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const QPoint below = h.at(h.plate("acc-1").frame.centre() + scene::PointF{20, 4});
+        h.moveTo(below);
+        QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, below);
+        QTest::mouseDClick(&h.sheet(), Qt::LeftButton, {}, below);
+        auto& panel = h.window->faceplates();
+        QVERIFY(panel.isVisible());
+        QVERIFY(panel.first().device() == h.named("acc-1"));
+        panel.first().setFocus();
+        QTest::keyClick(&panel.first(), Qt::Key_Home);
+        QTest::keyClick(&panel.first(), Qt::Key_Right);
+        QTest::keyClick(&panel.first(), Qt::Key_Space);
+        QCOMPARE(panel.first().chosen().front().port, std::string("2"));
+        QVERIFY(panel.first().accessibleDescription().contains("air-1"));
+    }
+
     void who_is_really_at_the_other_end_is_said_where_a_peer_is() {
         WindowHarness h;
         h.window->openFennickQuay();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a person does in the window, with the events a person makes.
+#include "app/sheet/name_series_dialog.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -377,9 +378,17 @@ private Q_SLOTS:
         h.key(Qt::Key_A);
         h.type("3 phone");
         h.key(Qt::Key_Return);
+        h.sheet().askNames = [](app::NameSeriesDialog& dialog) {
+            dialog.pattern().clear();
+            QTest::keyClicks(&dialog.pattern(), "{place}-{01..}");
+            if (dialog.remark().isEmpty() || !dialog.names().empty())
+                return false; // there is no such field
+            dialog.pattern().clear();
+            QTest::keyClicks(&dialog.pattern(), "gate-{01..}");
+            return dialog.list().topLevelItemCount() == 3 &&
+                   dialog.list().topLevelItem(2)->text(1) == "gate-03";
+        };
         h.key(Qt::Key_F2);
-        h.type("gate-{01..}");
-        h.key(Qt::Key_Return);
         for (const char* name : {"gate-01", "gate-02", "gate-03"})
             QVERIFY(h.named(name));
     }

@@ -126,6 +126,25 @@ private Q_SLOTS:
         QCOMPARE(ran({"chain", demo, "acc-1:99"}).code, 2);
     }
 
+    void merge_cables_takes_a_schedule_and_tells_what_became_of_each_row() {
+        QTemporaryDir folder;
+        const std::string out = folder.filePath("o.underridge").toStdString();
+        const std::string csv = "label,from,from port,to,to port,length\nOF-003,acc-1,1,files-1,1,9\n"
+                                "N-1,acc-1,20,edge-1,2,3\nN-2,acc-1,21,nobody,1,3\n";
+        const auto r = ran({"merge-cables", demo, "-", "-o", out, "--json"}, csv);
+        QCOMPARE(r.code, 1);
+        const auto told = json::parse(r.out);
+        for (const auto& [key, count] :
+             std::map<std::string, int>{{"same", 0}, {"new", 1}, {"changed", 1}, {"wrong", 1}})
+            QCOMPARE(told.at(key).get<int>(), count);
+        QCOMPARE(told.at("rows").size(), std::size_t{3});
+        QCOMPARE(told.at("rows")[2].at("line"), 4);
+        QCOMPARE(json::parse(ran({"list", out, "links", "--json"}).out).size(), std::size_t{8});
+        const auto again = ran({"merge-cables", out, "-", "-o", out, "--json"}, csv);
+        QCOMPARE(json::parse(again.out).at("same").get<int>(), 2);
+        QCOMPARE(ran({"merge-cables", demo, "-", "-o", out}, "a,b\n1,2\n").code, 3);
+    }
+
     void render_draws_and_tells_its_size() {
         QTemporaryDir folder;
         const std::string png = folder.filePath("o.png").toStdString();

@@ -180,6 +180,55 @@ private Q_SLOTS:
             QVERIFY(!edit::isAddress(bad));
     }
 
+    void names_by_fields_position_and_number() {
+        IdSource ids(4);
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        Network network = emptyNetwork("t", ids);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        Group floor;
+        floor.id = ids.make<GroupId>();
+        floor.name = "Quay level";
+        floor.type = GroupKind::floor;
+        network.put(floor);
+        // Two rows of two, placed out of order; one phone among workstations.
+        const std::tuple<const char*, const char*, Point> things[] = {{"workstation", "d", {400, 210}},
+                                                                      {"workstation", "b", {400, 0}},
+                                                                      {"phone", "c", {0, 200}},
+                                                                      {"workstation", "a", {0, 8}}};
+        std::vector<DeviceId> devices;
+        for (const auto& [model, name, at] : things) {
+            auto act =
+                edit::placeDevices(network, sheet, *catalogue.device(model), {{name, at}}, floor.id, ids);
+            network = act->network;
+            devices.push_back({act->subjects.front().id});
+        }
+        const auto names = [&](const std::string& pattern, edit::NameOrder order) {
+            QStringList out;
+            const auto made = edit::newNames(network, sheet, devices, pattern, order);
+            if (!made)
+                return QStringList{QString::fromStdString(made.refusal().text())};
+            for (const auto& name : *made)
+                out << QString::fromStdString(name.before + ">" + name.after +
+                                              (name.remark.empty() ? "" : "!"));
+            return out;
+        };
+        QCOMPARE(names("till-{01..}", edit::NameOrder::selection),
+                 (QStringList{"d>till-01", "b>till-02", "c>till-03", "a>till-04"}));
+        QCOMPARE(names("till-{1..}", edit::NameOrder::rows),
+                 (QStringList{"a>till-1", "b>till-2", "c>till-3", "d>till-4"}));
+        QCOMPARE(names("till-{1..}", edit::NameOrder::columns),
+                 (QStringList{"a>till-1", "c>till-2", "b>till-3", "d>till-4"}));
+        QCOMPARE(names("{role}-{floor}-{n}", edit::NameOrder::rows),
+                 (QStringList{"a>workstation-quay-level-1", "b>workstation-quay-level-2",
+                              "c>phone-quay-level-1", "d>workstation-quay-level-3"}));
+        devices.pop_back(); // "a" is not renamed now, and its name is taken
+        QVERIFY(names("{rack}-{n}", edit::NameOrder::rows).front().contains("has no rack"));
+        QVERIFY(names("{shelf}-{n}", edit::NameOrder::rows).front().contains("is not a field"));
+        QVERIFY(names("{n", edit::NameOrder::rows).front().contains("not closed"));
+        devices.resize(1);
+        QCOMPARE(names("a", edit::NameOrder::rows), QStringList{"d>a!"});
+    }
+
     void name_series() {
         QCOMPARE(namesOf(edit::seriesNames("till-{01..}", 3, {})),
                  (QStringList{"till-01", "till-02", "till-03"}));

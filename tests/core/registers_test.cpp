@@ -1,11 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/registers.h"
 #include "core/exchange/catalogue_file.h"
-#include "core/exchange/own_format.h"
 #include "core/exchange/table_text.h"
 #include "core/model/ports.h"
+#include "tests/support/first_office.h"
 
-#include <QFile>
 #include <QtTest>
 #include <set>
 
@@ -17,12 +16,7 @@ using edit::Register;
 namespace {
 
 struct Office {
-    Office() : catalogue(exchange::builtInCatalogue()), ids(3) {
-        QFile file(QStringLiteral(UNDERRIDGE_ROOT "/demo/first-office.underridge"));
-        if (!file.open(QIODevice::ReadOnly))
-            qFatal("no demo");
-        network = exchange::readOwn(file.readAll().toStdString(), "demo")->network;
-    }
+    Office() : catalogue(exchange::builtInCatalogue()), ids(3), network(tests::firstOffice()) {}
     std::size_t column(Register which, std::string_view key) const {
         const auto columns = edit::columnsOf(which);
         for (std::size_t i = 0; i < columns.size(); ++i)
@@ -119,7 +113,7 @@ private Q_SLOTS:
             return office.type(which, row, key, text);
         };
         const auto port = office.row(Register::ports, "acc-1", "7");
-        const auto cable = office.row(Register::cables, "OF-002");
+        const edit::Row cable = office.row(Register::cables, "OF-002");
         QVERIFY(refused(Register::ports, port, "speed", "3 Gbit/s").find("acc-1, Speed") !=
                 std::string::npos);
         QVERIFY(!refused(Register::ports, port, "disabled", "perhaps").empty());

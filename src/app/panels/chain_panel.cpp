@@ -116,6 +116,8 @@ void ChainPanel::fill() {
     auto* line = new QHBoxLayout(strip_);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(4);
+    if (QWidget* old = area_->takeWidget())
+        old->deleteLater(); // one of its buttons may have been clicked
     area_->setWidget(strip_);
     skip_->setEnabled(chain_.stretches.size() > 1);
     if (chain_.empty()) {

@@ -68,6 +68,7 @@ const std::string& RegisterModel::rowText(int row) {
 }
 
 void RegisterModel::arrange() {
+    also_.clear(); // rows are others now
     if (texts_.size() != rows_.size() || filter_.empty())
         texts_.clear();
     shown_.clear();

@@ -258,8 +258,12 @@ void SelectTool::doubleClick(const Pointer& pointer) {
         return;
     }
     const scene::Plate* plate = editor_.scene().plate({hovered_.object.id});
-    if (plate && hovered_.port < 0 && !gripHovered_ && pointer.sheet.y < plate->frame.y + 21)
+    if (!plate || hovered_.port >= 0 || gripHovered_)
+        return;
+    if (pointer.sheet.y < plate->frame.y + 21)
         view_.renameInPlace({hovered_.object});
+    else
+        Q_EMIT view_.faceplateWanted();
 }
 
 bool SelectTool::cancel() {

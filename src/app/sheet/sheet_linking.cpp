@@ -15,6 +15,23 @@ void SheetView::startLink(linking::End from, const Pointer& pointer) {
     use(link_);
 }
 
+void SheetView::dragLink(const PortRef& from, QPoint global, bool begins, bool done) {
+    const QPointF local = mapFromGlobal(global);
+    const Pointer pointer{camera_.toSheet(local), local, {}, Qt::LeftButton, Qt::LeftButton};
+    if (begins)
+        startLink({from.device, from.port}, pointer);
+    else if (tool_ != &link_)
+        return; // given up meanwhile
+    else if (!done)
+        tool_->move(pointer);
+    else if (rect().contains(local.toPoint()))
+        tool_->release(pointer);
+    else
+        cancelTool();
+    afterEvent();
+    update();
+}
+
 void SheetView::linkSelection() {
     std::vector<DeviceId> from = editor_.selectedDevices();
     if (from.empty() && select_.focused().kind == Kind::device &&

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is typed or pasted on the sheet: devices to add, names, notes.
+#include "app/sheet/name_series_dialog.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheet/snapping.h"
 #include "app/window/editor.h"
@@ -141,6 +142,10 @@ void SheetView::renameInPlace(edit::Refs objects) {
         Q_EMIT editor_.refused(advice("nothing that has a name is selected", "select a device"));
         return;
     }
+    if (objects.size() > 1) {
+        nameSeries(objects);
+        return;
+    }
     naming_ = std::move(objects);
     const scene::Plate* plate = editor_.scene().plate({naming_.front().id});
     QRectF at(width() / 2.0 - 100, height() / 2.0, 200, 28);
@@ -151,15 +156,28 @@ void SheetView::renameInPlace(edit::Refs objects) {
         at.setHeight(std::max(at.height(), 26.0));
     }
     nameField_->setText(editor_.nameOf(naming_.front()));
-    nameField_->setPlaceholderText(tr("a name series, such as till-{01..}"));
-    nameField_->setToolTip(naming_.size() > 1 ? tr("A name series for %n devices, such as till-{01..}",
-                                                   nullptr, static_cast<int>(naming_.size()))
-                                              : QString());
     nameField_->setGeometry(at.toRect());
     nameField_->selectAll();
     nameField_->show();
     nameField_->raise();
     nameField_->setFocus();
+}
+
+void SheetView::nameSeries(const edit::Refs& objects) {
+    std::vector<DeviceId> devices;
+    for (const ObjectRef ref : objects)
+        if (ref.kind == Kind::device)
+            devices.push_back({ref.id});
+    NameSeriesDialog dialog(editor_, devices, this);
+    if (!(askNames ? askNames(dialog) : dialog.exec() == QDialog::Accepted) || dialog.names().empty())
+        return;
+    edit::Refs refs;
+    std::vector<std::string> names;
+    for (const edit::NewName& name : dialog.names()) {
+        refs.push_back(refTo(name.device));
+        names.push_back(name.after);
+    }
+    editor_.apply(edit::rename(editor_.network(), refs, names));
 }
 
 void SheetView::finishName() {

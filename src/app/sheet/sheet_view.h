@@ -17,11 +17,14 @@
 #include <QPlainTextEdit>
 #include <QTimer>
 #include <QWidget>
+#include <functional>
 
 namespace underridge::app {
 
 /// The data a drag from the catalogue carries: a model's id.
 inline constexpr const char* modelMimeType = "application/x-underridge-model";
+
+class NameSeriesDialog;
 
 class SheetView : public QWidget {
     Q_OBJECT
@@ -37,6 +40,8 @@ public:
     void look(scene::PointF centre, double zoom);
     void pan(QPointF pixels);
     void zoomBy(double factor);
+    /// A link in hand that is dragged from outside the sheet, such as from a faceplate.
+    void dragLink(const model::PortRef& from, QPoint global, bool begins, bool done);
     /// Marks the links of a chain; none: no chain is shown.
     void mark(const std::vector<model::LinkId>& links);
     void fitAll();
@@ -54,7 +59,10 @@ public:
     void openAddField(std::optional<scene::PointF> at, std::optional<linking::End> linkFrom);
     void addNoteHere();
     void editNote(model::NoteId note);
+    /// One object in place; several devices by a series, in a dialog.
     void renameInPlace(edit::Refs objects);
+    /// Shows the dialog unless a test takes it over; false: cancelled.
+    std::function<bool(NameSeriesDialog&)> askNames;
     /// Puts a clip down at the pointer, or in the middle of what is seen.
     void paste(const edit::Clip& clip, std::optional<scene::PointF> at = std::nullopt);
     QString portHint(const model::PortRef& port) const;
@@ -78,6 +86,7 @@ Q_SIGNALS:
     void hintChanged(const QString& hint);
     void zoomChanged(double zoom);
     /// The selection is being dragged off the sheet.
+    void faceplateWanted();
     void dragOutWanted();
     void placingEnded();
 
@@ -103,6 +112,7 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void nameSeries(const edit::Refs& objects);
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;

@@ -63,6 +63,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     });
     connect(sheet_, &SheetView::zoomChanged, this,
             [this](double zoom) { zoom_->setText(QStringLiteral("%1 %").arg(qRound(zoom * 100))); });
+    connect(sheet_, &SheetView::faceplateWanted, this, [this] { showBottom(faceplates_); });
     connect(sheet_, &SheetView::dragOutWanted, this, &MainWindow::dragSelectionOut);
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
@@ -75,6 +76,12 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
             [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goToSubjects);
     connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goToSubjects);
+    connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
+    connect(faceplates_, &FaceplatePanel::hinted, this, [this](const QString& hint) {
+        latestHint_ = hint;
+        if (!hintTimer_.isActive())
+            showLatestHint();
+    });
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goToSubjects);
     connect(chain_, &ChainPanel::marked, sheet_, &SheetView::mark);
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
@@ -202,12 +209,14 @@ void MainWindow::buildDocks() {
     registers_ = new RegistersPanel(*editor_, settings());
     bottomTabs_ = new QTabWidget;
     bottomTabs_->setDocumentMode(true);
-    bottomTabs_->setAccessibleName(tr("Registers, findings, chain"));
+    bottomTabs_->setAccessibleName(tr("Faceplates, registers, findings"));
+    faceplates_ = new FaceplatePanel(*editor_);
+    bottomTabs_->addTab(faceplates_, tr("Faceplates"));
     bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
     bottomTabs_->addTab(chain_, tr("Chain"));
     bottomTabs_->addTab(remarks_, tr("Remarks"));
-    bottomDock_ = new QDockWidget(tr("Registers, findings, chain"), this);
+    bottomDock_ = new QDockWidget(tr("Faceplates, registers, findings"), this);
     bottomDock_->setObjectName(QStringLiteral("bottomDock"));
     bottomDock_->setWidget(bottomTabs_);
     addDockWidget(Qt::BottomDockWidgetArea, bottomDock_);
@@ -258,6 +267,7 @@ void MainWindow::applyTheme() {
     QApplication::setPalette(paletteFor(theme));
     sheet_->setTheme(theme);
     catalogue_->setTheme(theme);
+    faceplates_->setTheme(theme);
     setStyleSheet(QStringLiteral(R"(
 #wrong { color: %1 }
 #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; background: %3 }

@@ -5,6 +5,7 @@
 #include "app/panels/catalogue_panel.h"
 #include "app/panels/chain_panel.h"
 #include "app/panels/details_panel.h"
+#include "app/panels/faceplate_panel.h"
 #include "app/panels/findings_panel.h"
 #include "app/panels/outline_panel.h"
 #include "app/panels/registers_panel.h"
@@ -17,6 +18,7 @@
 #include "app/window/find_field.h"
 #include "app/window/import_dialog.h"
 #include "app/window/print_dialog.h"
+#include "app/window/schedule_dialog.h"
 #include "app/window/start_page.h"
 
 #include "core/edit/claim.h"
@@ -64,6 +66,7 @@ public:
     FindingsPanel& findings() { return *findings_; }
     ChainPanel& chain() { return *chain_; }
     RegistersPanel& registers() { return *registers_; }
+    FaceplatePanel& faceplates() { return *faceplates_; }
     Checker& checker() { return *checker_; }
     QDockWidget& bottomDock() { return *bottomDock_; }
     QAction* action(CommandId id) { return actions_.at(id); }
@@ -76,6 +79,8 @@ public:
     bool openFile(const QString& path);
     /// Takes a file into the open network after a preview, as one step.
     bool importFile(const QString& path);
+    /// Matches a cable schedule against the drawing and, after a preview, takes it in as one step.
+    bool mergeCables(const QString& path);
     /// Writes the network in the format of the suffix and lists what it cannot hold.
     bool exportTo(const QString& path);
     void openFirstOffice() { openSample(QStringLiteral("first-office")); }
@@ -114,6 +119,7 @@ public:
     bool isReadOnly() const { return readOnly_; }
     /// Shows the preview of an import; false: cancelled.
     std::function<bool(ImportDialog&)> askImport;
+    std::function<bool(ScheduleDialog&)> askSchedule;
     std::function<bool(const edit::Recoverable&)> askRecover;
 
 protected:
@@ -196,6 +202,7 @@ private:
     FindingsPanel* findings_ = nullptr;
     ChainPanel* chain_ = nullptr;
     RegistersPanel* registers_ = nullptr;
+    FaceplatePanel* faceplates_ = nullptr;
     QTabWidget* bottomTabs_ = nullptr;
     FindField* find_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;

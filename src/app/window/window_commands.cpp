@@ -89,8 +89,8 @@ void MainWindow::refreshEnabled() {
     enable(Id::straighten, oneLink);
     enable(Id::followCables, any);
     for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::updateModels, Id::save, Id::saveAs,
-                        Id::import, Id::exportData, Id::exportPicture, Id::print, Id::selectAll, Id::zoomIn,
-                        Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
+                        Id::import, Id::mergeCables, Id::exportData, Id::exportPicture, Id::print,
+                        Id::selectAll, Id::zoomIn, Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
         enable(id, onSheet);
 }
 
@@ -120,6 +120,10 @@ void MainWindow::run(CommandId id) {
     case CommandId::import:
         if (const QString path = askPathOr(false); !path.isEmpty())
             importFile(path);
+        break;
+    case CommandId::mergeCables:
+        if (const QString path = askPathOr(false); !path.isEmpty())
+            mergeCables(path);
         break;
     case CommandId::exportData:
         if (const QString path = askExport(); !path.isEmpty())
@@ -232,6 +236,10 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::darkTheme:
         theme_->choose(ThemeChoice::dark);
+        break;
+    case CommandId::showFaceplates:
+        showBottom(faceplates_);
+        faceplates_->first().setFocus();
         break;
     case CommandId::showRegisters:
         showBottom(registers_);

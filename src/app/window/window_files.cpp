@@ -366,6 +366,7 @@ QString keySheetHtml() {
         {"Middle button, or Space and drag", "Pan"},
         {"Wheel", "Zoom at the pointer"},
         {"Double-click a name or note", "Rename, edit"},
+        {"Double-click a plate below its name", "Show its faceplate"},
         {"Tab, Shift+Tab", "Go to the next or previous device or note"},
         {"Page Down, Page Up", "Select the next or previous link of the device the keyboard is at"},
         {"Space", "Select what the keyboard is at; with Shift, in addition"},

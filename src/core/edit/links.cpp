@@ -73,11 +73,6 @@ void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& l
 
 } // namespace
 
-std::string portText(const Network& network, const PortRef& port) {
-    const Device* device = network.device(port.device);
-    return fmt::format("{} {}", device ? device->name : "?", port.known() ? port.port : "port not known");
-}
-
 std::string peerText(const Network& network, const PortRef& port) {
     const Link* link = network.linkAt(port);
     if (!link)
@@ -141,9 +136,9 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
 namespace {
 
 /// Adds one link over the best ports to an act; gives the name that link alone would have.
-Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, DeviceId a, DeviceId b, IdSource& ids,
-                                const linking::Habits& habits) {
-    const auto pair = linking::bestPair(act.network, catalogue, {a, {}}, {b, {}}, habits);
+Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, const linking::End& a,
+                                const linking::End& b, IdSource& ids, const linking::Habits& habits) {
+    const auto pair = linking::bestPair(act.network, catalogue, a, b, habits);
     if (!pair)
         return pair.refusal();
     auto made = makeLink(act.network, catalogue, *pair, ids);
@@ -162,7 +157,8 @@ ActResult linkInRow(const Network& network, const Catalogue& catalogue, const st
         return error("one device alone cannot be linked", "select several, in the order wanted");
     Act act{fmt::format("Link {} devices in a row", devices.size()), network, {}};
     for (std::size_t i = 0; i + 1 < devices.size(); ++i)
-        if (auto added = addBestLink(act, catalogue, devices[i], devices[i + 1], ids, habits); !added)
+        if (auto added = addBestLink(act, catalogue, {devices[i], {}}, {devices[i + 1], {}}, ids, habits);
+            !added)
             return added.refusal();
     return act;
 }
@@ -176,7 +172,7 @@ ActResult linkEachTo(const Network& network, const Catalogue& catalogue, const s
     for (const DeviceId device : devices) {
         if (device == target)
             continue;
-        auto added = addBestLink(act, catalogue, device, target, ids, habits);
+        auto added = addBestLink(act, catalogue, {device, {}}, {target, {}}, ids, habits);
         if (!added)
             return added.refusal();
         act.name = *std::move(added);
@@ -185,6 +181,22 @@ ActResult linkEachTo(const Network& network, const Catalogue& catalogue, const s
         return error(fmt::format("{} cannot be linked to itself", to->name), "choose another device");
     if (act.subjects.size() > 1)
         act.name = fmt::format("Link {} devices to {}", act.subjects.size(), to->name);
+    return act;
+}
+
+ActResult linkPorts(const Network& network, const Catalogue& catalogue,
+                    const std::vector<std::pair<PortRef, PortRef>>& pairs, IdSource& ids) {
+    if (pairs.empty())
+        return error("no ports are chosen", "choose some at both devices");
+    Act act{{}, network, {}};
+    for (const auto& [a, b] : pairs) {
+        auto added = addBestLink(act, catalogue, {a.device, a.port}, {b.device, b.port}, ids, {});
+        if (!added)
+            return added.refusal();
+        act.name = *std::move(added);
+    }
+    if (pairs.size() > 1)
+        act.name = fmt::format("Link {} ports", pairs.size());
     return act;
 }
 

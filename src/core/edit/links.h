@@ -3,6 +3,7 @@
 #pragma once
 #include "core/edit/act.h"
 #include "core/linking/best.h"
+#include "core/model/ports.h"
 
 namespace underridge::edit {
 
@@ -27,9 +28,14 @@ ActResult linkEachTo(const model::Network& network, const model::Catalogue& cata
                      const std::vector<model::DeviceId>& devices, model::DeviceId target,
                      model::IdSource& ids, const linking::Habits& habits = {});
 
+/// Links ports one to one, in order; all or nothing. Refuses the first pair that does not fit or is not free.
+ActResult linkPorts(const model::Network& network, const model::Catalogue& catalogue,
+                    const std::vector<std::pair<model::PortRef, model::PortRef>>& pairs,
+                    model::IdSource& ids);
+
 /// "core-a X1 to acc-1 X1".
 std::string linkText(const model::Network& network, const model::Link& link);
-std::string portText(const model::Network& network, const model::PortRef& port);
+using model::portText;
 /// What a port is joined to and, past panels, what is really at the other end: "pp-1 7, in the end desk-1 1".
 /// Empty when it is free.
 std::string peerText(const model::Network& network, const model::PortRef& port);

@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/names.h"
 
+#include "core/model/ports.h"
+
 #include <charconv>
 #include <fmt/format.h>
+#include <map>
+#include <optional>
 #include <set>
 
 namespace underridge::edit {
@@ -96,6 +100,137 @@ Result<std::vector<std::string>> seriesNames(const std::string& text, int count,
             names.push_back(std::move(name));
     }
     return names;
+}
+
+namespace {
+
+/// The innermost group of a kind a device is in.
+std::string groupName(const Network& network, const Device& device, std::optional<GroupKind> kind) {
+    for (const Group* group = network.group(device.group); group; group = network.group(group->parent))
+        if (!kind || group->type == *kind)
+            return group->name;
+    return {};
+}
+
+/// What a field stands for; nothing when there is no such field.
+std::optional<std::string> fieldOf(const Network& network, const Device& device, const std::string& field) {
+    if (field == "role")
+        return std::string(titleOf(roleOf(network, device)));
+    if (field == "model")
+        return modelName(network, device);
+    if (field == "name")
+        return device.name;
+    if (field == "group")
+        return groupName(network, device, {});
+    for (const auto& word : wordsOf(GroupKind{}))
+        if (word.text == field)
+            return groupName(network, device, word.value);
+    return std::nullopt;
+}
+
+bool isNumberField(const std::string& field) {
+    return field == "n" || (!field.empty() && field[0] >= '0' && field[0] <= '9');
+}
+
+/// A field's text as part of a name: small letters, hyphens for blanks.
+std::string asPart(const std::string& text) {
+    std::string out = lowered(trimmed(text));
+    std::replace(out.begin(), out.end(), ' ', '-');
+    return out;
+}
+
+/// The pattern with its fields filled in for one device; the number stays as it is written.
+Result<std::string> filled(const Network& network, const Device& device, const std::string& pattern) {
+    std::string out;
+    for (std::size_t at = 0; at < pattern.size();) {
+        const auto open = pattern.find('{', at);
+        out += pattern.substr(at, open - at);
+        if (open == std::string::npos)
+            break;
+        const auto close = pattern.find('}', open);
+        if (close == std::string::npos)
+            return error(fmt::format("{} has a brace that is not closed", pattern),
+                         "write it as till-{01..}");
+        const std::string field = lowered(pattern.substr(open + 1, close - open - 1));
+        at = close + 1;
+        if (isNumberField(field)) {
+            out += field == "n" ? "{1..}" : "{" + field + "}";
+            continue;
+        }
+        const auto text = fieldOf(network, device, field);
+        if (!text)
+            return error(
+                fmt::format("{{{}}} is not a field", field),
+                "use role, model, name, site, building, floor, room, rack, group or a number such as {01..}");
+        if (text->empty())
+            return error(fmt::format("{} has no {}", device.name, field),
+                         "leave the field out, or put it into one");
+        out += field == "name" ? *text : asPart(*text);
+    }
+    return out;
+}
+
+void sortByPosition(const Network& network, SheetId sheet, std::vector<DeviceId>& devices, NameOrder order) {
+    constexpr int band = 40; // plates that overlap by half count as one row or column
+    const auto rank = [&](DeviceId id) {
+        const Position* position = network.position(sheet, id.value);
+        const Point at = position ? position->at : Point{};
+        return order == NameOrder::rows ? std::pair(at.y, at.x) : std::pair(at.x, at.y);
+    };
+    std::stable_sort(devices.begin(), devices.end(),
+                     [&](DeviceId x, DeviceId y) { return rank(x) < rank(y); });
+    for (std::size_t from = 0; from < devices.size();) { // within a row by x, within a column by y
+        std::size_t to = from + 1;
+        while (to < devices.size() && rank(devices[to]).first - rank(devices[from]).first < band)
+            ++to;
+        std::stable_sort(devices.begin() + static_cast<std::ptrdiff_t>(from),
+                         devices.begin() + static_cast<std::ptrdiff_t>(to),
+                         [&](DeviceId x, DeviceId y) { return rank(x).second < rank(y).second; });
+        from = to;
+    }
+}
+
+} // namespace
+
+Result<std::vector<NewName>> newNames(const Network& network, SheetId sheet,
+                                      const std::vector<DeviceId>& chosen, const std::string& pattern,
+                                      NameOrder order) {
+    std::vector<DeviceId> devices = chosen;
+    std::erase_if(devices, [&](DeviceId id) { return !network.device(id); });
+    if (devices.empty())
+        return error("no device is selected", "select some");
+    if (order != NameOrder::selection)
+        sortByPosition(network, sheet, devices, order);
+    std::map<std::string, std::vector<std::size_t>> series;
+    for (std::size_t i = 0; i < devices.size(); ++i) {
+        const auto text = filled(network, *network.device(devices[i]), trimmed(pattern));
+        if (!text)
+            return text.refusal();
+        series[*text].push_back(i);
+    }
+    std::vector<NewName> out(devices.size());
+    for (const auto& [text, members] : series) {
+        const auto names = seriesNames(text, static_cast<int>(members.size()), {});
+        if (!names)
+            return names.refusal();
+        for (std::size_t k = 0; k < members.size(); ++k)
+            out[members[k]] = {
+                devices[members[k]], network.device(devices[members[k]])->name, (*names)[k], {}};
+    }
+    const std::set<DeviceId> renamed(devices.begin(), devices.end());
+    std::set<std::string> others;
+    network.all<Device>().forEach([&](const Device& device) {
+        if (!renamed.contains(device.id))
+            others.insert(device.name);
+    });
+    std::set<std::string> mine;
+    for (NewName& name : out) {
+        if (trimmed(name.after).empty())
+            return error("a name may not be empty", "write it as till-{01..}");
+        if (others.contains(name.after) || !mine.insert(name.after).second)
+            name.remark = "another device has this name";
+    }
+    return out;
 }
 
 std::string defaultPattern(Role role) {

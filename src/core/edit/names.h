@@ -12,6 +12,24 @@ namespace underridge::edit {
 Result<std::vector<std::string>> seriesNames(const std::string& pattern, int count,
                                              const std::vector<std::string>& taken);
 
+/// The order in which a series numbers devices: as they were selected, or as they stand on the sheet.
+enum class NameOrder { selection, rows, columns };
+
+struct NewName {
+    model::DeviceId device;
+    std::string before, after;
+    std::string remark; ///< "another device has this name", or empty
+};
+
+/// Names for devices by a pattern with fields: {role}, {model}, {name} (the present one), {site}, {building},
+/// {floor}, {room}, {rack} and {group} of each device, and a number {n}, {01..} or {3..12} that counts anew
+/// for every combination of the fields. Names of devices that are not among them are told, not avoided.
+/// Refuses a field that is not known or that a device has nothing for, and a pattern that gives all the same
+/// name.
+Result<std::vector<NewName>> newNames(const model::Network& network, model::SheetId sheet,
+                                      const std::vector<model::DeviceId>& devices, const std::string& pattern,
+                                      NameOrder order);
+
 /// The pattern a role's devices get when nobody names them: "switch-{1..}".
 std::string defaultPattern(model::Role role);
 

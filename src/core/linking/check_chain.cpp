@@ -8,11 +8,6 @@ namespace underridge::linking {
 using namespace model;
 namespace {
 
-std::string nameOf(const Network& network, const PortRef& port) {
-    const Device* device = network.device(port.device);
-    return fmt::format("{} {}", device ? device->name : "?", port.port);
-}
-
 std::string metres(std::int64_t mm) {
     return fmt::format("{:g} m", static_cast<double>(mm) / 1000);
 }
@@ -32,7 +27,7 @@ struct Look {
     std::vector<Finding> findings;
 
     std::string both() const {
-        return fmt::format("{} to {}", nameOf(network, chain.a), nameOf(network, chain.b));
+        return fmt::format("{} to {}", portText(network, chain.a), portText(network, chain.b));
     }
     void say(std::string_view code, std::string message, std::string remedy) {
         std::vector<ObjectRef> subjects;
@@ -103,7 +98,8 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
     if (chain.empty())
         return {};
     if (chain.endA == ChainEnd::loop || chain.endB == ChainEnd::loop) {
-        look.say("chain-loop", fmt::format("{}: the cables come round to it again", nameOf(network, chain.a)),
+        look.say("chain-loop",
+                 fmt::format("{}: the cables come round to it again", portText(network, chain.a)),
                  "take one of them out");
         return look.findings;
     }
@@ -113,8 +109,8 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
         const PortRef& to = open(chain.endA) ? chain.a : chain.b;
         if ((open(chain.endA) ? chain.endB : chain.endA) == ChainEnd::device)
             look.say("chain-open",
-                     fmt::format("{}: the chain ends at {}, which goes no further", nameOf(network, from),
-                                 nameOf(network, to)),
+                     fmt::format("{}: the chain ends at {}, which goes no further", portText(network, from),
+                                 portText(network, to)),
                      "patch the other side of that panel");
         return look.findings;
     }

@@ -8,11 +8,6 @@ namespace underridge::linking {
 using namespace model;
 namespace {
 
-std::string nameOf(const Network& network, const PortRef& port) {
-    const Device* device = network.device(port.device);
-    return fmt::format("{} {}", device ? device->name : "?", port.known() ? port.port : "port not known");
-}
-
 bool isFibre(Medium medium) {
     return medium == Medium::singleMode || medium == Medium::multimode;
 }
@@ -188,8 +183,8 @@ Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Look
         const TransceiverModel* model =
             catalogue.transceiver(end == 0 ? joint.transceiverA : joint.transceiverB);
         steps.push_back(
-            model ? fmt::format("fit {} in {}", model->name, nameOf(network, look.link.end(end)))
-                  : fmt::format("take the transceiver out of {}", nameOf(network, look.link.end(end))));
+            model ? fmt::format("fit {} in {}", model->name, portText(network, look.link.end(end)))
+                  : fmt::format("take the transceiver out of {}", portText(network, look.link.end(end))));
     }
     if (!look.type || look.type->id != joint.cable)
         steps.push_back("use " + cable);
@@ -198,7 +193,7 @@ Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Look
 
 std::string words(const Network& network, const Look& look, const Broken& broken) {
     const Link& link = look.link;
-    const std::string a = nameOf(network, link.a), b = nameOf(network, link.b);
+    const std::string a = portText(network, link.a), b = portText(network, link.b);
     const std::string both = fmt::format("{} to {}", a, b);
     const std::string at = broken.end == 1 ? b : a;
     const std::string type = look.type ? look.type->name : std::string("the cable");

@@ -10,11 +10,6 @@ namespace underridge::linking {
 using namespace model;
 namespace {
 
-std::string nameOf(const Network& network, const PortRef& port) {
-    const Device* device = network.device(port.device);
-    return fmt::format("{} {}", device ? device->name : "?", port.port);
-}
-
 /// Results of a tester that are better the larger they are.
 bool largerIsBetter(std::string_view what) {
     const std::string word = lowered(what);
@@ -145,16 +140,16 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
                 continue;
             if (there->like->power != PowerSide::source)
                 say("power-missing",
-                    fmt::format("{} wants power; {} gives none", device.name, nameOf(network, *far)),
+                    fmt::format("{} wants power; {} gives none", device.name, portText(network, *far)),
                     {Remedy::Kind::none, "use a port with power, or an injector", link.id, {}, {}, {}});
             else if (there->record && there->record->powerOff)
                 say("power-missing",
-                    fmt::format("{} wants power; it is off at {}", device.name, nameOf(network, *far)),
+                    fmt::format("{} wants power; it is off at {}", device.name, portText(network, *far)),
                     {Remedy::Kind::givePower, "switch it on", link.id, *far, {}, {}});
             else if (here->like->powerClass > largestClassOf(there->like->powerType))
                 say("power-type",
                     fmt::format("{} is of class {}; {} gives Type {}, up to class {}", device.name,
-                                here->like->powerClass, nameOf(network, *far), there->like->powerType,
+                                here->like->powerClass, portText(network, *far), there->like->powerType,
                                 largestClassOf(there->like->powerType)),
                     {Remedy::Kind::none, "use a port of a higher Type", link.id, {}, {}, {}});
             else

@@ -144,6 +144,11 @@ PortCount countPorts(const Network& network, const Device& device) {
     return count;
 }
 
+std::string portText(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    return (device ? device->name : std::string("?")) + " " + (port.known() ? port.port : "port not known");
+}
+
 std::string modelName(const Network& network, const Device& device) {
     const DeviceModel* model = network.modelOf(device);
     return model ? model->name : device.model.empty() ? "model not known" : device.model;

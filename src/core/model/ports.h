@@ -44,6 +44,9 @@ struct PortCount {
 /// Data ports of a device, and how many of them links end in.
 PortCount countPorts(const Network& network, const Device& device);
 
+/// "acc-1 17", "acc-1 port not known".
+std::string portText(const Network& network, const PortRef& port);
+
 /// "Access switch 24", the id when the model is not there, or "model not known".
 std::string modelName(const Network& network, const Device& device);
 Role roleOf(const Network& network, const Device& device);

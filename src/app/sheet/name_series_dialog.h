@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Names in series for several devices, with every new name shown before it is given.
+#pragma once
+#include "core/edit/names.h"
+
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTreeWidget>
+
+namespace underridge::app {
+
+class Editor;
+
+class NameSeriesDialog : public QDialog {
+    Q_OBJECT
+public:
+    NameSeriesDialog(const Editor& editor, std::vector<model::DeviceId> devices, QWidget* parent);
+
+    QLineEdit& pattern() { return *pattern_; }
+    QComboBox& order() { return *order_; }
+    QTreeWidget& list() { return *list_; }
+    QString remark() const { return remark_->text(); }
+    const std::vector<edit::NewName>& names() const { return names_; }
+
+private:
+    void refresh();
+
+    const Editor& editor_;
+    std::vector<model::DeviceId> devices_;
+    std::vector<edit::NewName> names_;
+    QLineEdit* pattern_;
+    QComboBox* order_;
+    QTreeWidget* list_;
+    QLabel* remark_;
+    QPushButton* rename_;
+};
+
+} // namespace underridge::app
