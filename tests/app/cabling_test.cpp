@@ -96,6 +96,25 @@ private Q_SLOTS:
         QCOMPARE(findings(h), QStringList{"duplex"});
     }
 
+    void what_is_half_typed_in_the_details_outlives_findings_that_come_in() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.editor().select({refTo(h.named("acc-1"))});
+        QTRY_VERIFY(h.window->details().field("Serial"));
+        h.window->details().field("Serial")->setFocus();
+        h.type("FQ-4");
+        h.editor().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
+                                          [](Port& p) { p.duplex = Duplex::full; }));
+        QVERIFY(checked(h));
+        QCoreApplication::processEvents();
+        auto* serial = qobject_cast<QLineEdit*>(h.window->details().field("Serial"));
+        QVERIFY(serial && serial->hasFocus());
+        QCOMPARE(serial->text(), QString("FQ-4"));
+        h.type("2");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.network().device(h.named("acc-1"))->serial, std::string("FQ-42"));
+    }
+
     void a_disabled_port_is_told_in_the_tab_and_the_details() {
         WindowHarness h;
         h.window->openFirstOffice();
@@ -115,14 +134,13 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFennickQuay();
         h.sheet().setFocus();
-        // From the outlet's name to the switch port: find, Enter, T.
+        // From the outlet to the switch port: the search itself says it, Enter shows the way.
         h.key(Qt::Key_F, Qt::ControlModifier);
-        h.type("outlet-2");
+        h.type("outlet-2 1");
+        QCOMPARE(h.window->find().results().item(0)->text(),
+                 QString("outlet-2 1 · acc-o2 3 to ws-office-3 1"));
         h.key(Qt::Key_Return);
         QVERIFY(h.editor().isSelected(refTo(h.named("outlet-2"))));
-        h.editor().selectPort({h.named("outlet-2"), "1"});
-        h.sheet().setFocus();
-        h.key(Qt::Key_T);
         QVERIFY(h.window->chain().isVisible());
         const auto& chain = h.window->chain().chain();
         QVERIFY(chain.whole());

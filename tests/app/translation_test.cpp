@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The window in a made-up language whose texts are a third longer and in brackets: whatever lacks the
 // brackets was not given to translators, whatever is wider than its place would be cut off.
+#include "app/sheet/name_series_dialog.h"
 #include "app/window/model_editor.h"
 #include "app/window/preferences.h"
 #include "tests/support/window_harness.h"
@@ -135,7 +136,13 @@ private Q_SLOTS:
         h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
         verifyWhole(*h.window);
         h.network().all<Link>().forEach([&](const Link& link) { h.editor().select({refTo(link.id)}); });
-        h.window->bottomDock().show();
+        for (const CommandId panel : {CommandId::showFaceplates, CommandId::showRegisters,
+                                      CommandId::showFindings, CommandId::followCables}) {
+            h.window->action(panel)->trigger();
+            verifyWhole(*h.window);
+        }
+        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
+        h.window->action(CommandId::showFaceplates)->trigger();
         verifyWhole(*h.window);
     }
 
@@ -158,6 +165,21 @@ private Q_SLOTS:
             verifyWhole(dialog);
             return false;
         };
+        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
+        h.sheet().askNames = [](app::NameSeriesDialog& dialog) {
+            verifyWhole(dialog);
+            return false;
+        };
+        h.window->action(CommandId::rename)->trigger();
+        h.window->askSchedule = [](app::ScheduleDialog& dialog) {
+            verifyWhole(dialog);
+            return false;
+        };
+        QFile file(h.folder.filePath("cables.csv"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("from,to,label\nacc-1,nobody,X\n");
+        file.close();
+        h.window->mergeCables(file.fileName());
         h.window->importFile(QStringLiteral(UNDERRIDGE_ROOT "/tests/corpus/rfc8345/two-layers"));
     }
 };

@@ -118,12 +118,30 @@ private Q_SLOTS:
 
     void what_is_written_out_merges_as_the_same() {
         Office office;
+        bool first = true;
+        Network changed = office.network;
+        office.network.all<Cable>().forEach([&](const Cable& held) {
+            Cable cable = held;
+            cable.status = std::exchange(first, false) ? CableStatus::planned : held.status;
+            cable.jacket = "#AA5500";
+            changed.put(cable);
+        });
+        office.network = changed;
         const auto written = exchange::writeCsv(office.network, exchange::Tables::links);
         const auto schedule = office.merge(written.bytes);
         QVERIFY(schedule);
         QCOMPARE(schedule->count(Match::same), 7);
         QCOMPARE(schedule->rows.size(), std::size_t{7});
         QVERIFY(schedule->network == office.network);
+        // And comes back when it is read as a network of its own.
+        const auto loaded = exchange::readAny(written.bytes, {"cables.csv", office.catalogue});
+        int planned = 0, coloured = 0;
+        loaded->network.all<Cable>().forEach([&](const Cable& cable) {
+            planned += cable.status == CableStatus::planned;
+            coloured += cable.jacket == "#AA5500";
+        });
+        QCOMPARE(planned, 1);
+        QCOMPARE(coloured, 7);
     }
 };
 

@@ -13,6 +13,7 @@
 #include "core/linking/chain.h"
 #include "paint/sheet_painter.h"
 
+#include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QLineEdit>
@@ -65,6 +66,33 @@ QWidget* DetailsPanel::field(const QString& label) const {
 
 void DetailsPanel::refresh() {
     refreshing_ = false;
+    const edit::Refs& selection = editor_.selection();
+    const Network& network = editor_.network();
+    // The field the person is in is built anew too: it gets the focus back, with what is half typed.
+    const std::pair shown(selection, editor_.selectedPort());
+    QString name, typed;
+    int cursor = -1;
+    if (QWidget* focus = QApplication::focusWidget(); focus && isAncestorOf(focus) && shown == shown_) {
+        name = focus->accessibleName();
+        if (auto* edit = qobject_cast<QLineEdit*>(focus); edit && edit->isModified()) {
+            typed = edit->text();
+            cursor = edit->cursorPosition();
+        }
+    }
+    shown_ = shown;
+    showSelection();
+    QWidget* again = name.isEmpty() ? nullptr : field(name);
+    if (!again)
+        return;
+    again->setFocus(Qt::OtherFocusReason);
+    if (auto* edit = qobject_cast<QLineEdit*>(again); edit && cursor >= 0) {
+        edit->setText(typed);
+        edit->setModified(true);
+        edit->setCursorPosition(cursor);
+    }
+}
+
+void DetailsPanel::showSelection() {
     const edit::Refs& selection = editor_.selection();
     const Network& network = editor_.network();
     if (editor_.selectedPort().known() && portAt(network, editor_.selectedPort()))

@@ -31,6 +31,7 @@ private:
     /// A length as an example of how to write one.
     QString sampleLength() const;
     void begin(const QString& title, const QString& subtitle);
+    void showSelection();
     void showDevice(const model::Device& device);
     void showPort(const model::PortRef& port);
     void showLink(const model::Link& link);
@@ -49,6 +50,7 @@ private:
     Checker& checker_;
     std::unique_ptr<DetailsForm> form_;
     bool refreshing_ = false;
+    std::pair<std::vector<model::ObjectRef>, model::PortRef> shown_;
 };
 
 } // namespace underridge::app

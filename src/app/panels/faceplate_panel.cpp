@@ -240,15 +240,19 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     auto* content = new QWidget;
-    auto* column = new QVBoxLayout(content);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(2);
+    both_ = new QBoxLayout(QBoxLayout::LeftToRight, content);
+    both_->setContentsMargins(0, 0, 0, 0);
+    both_->setSpacing(14);
     for (int i = 0; i < 2; ++i) {
         titles_[i] = new QLabel;
         titles_[i]->setTextFormat(Qt::PlainText);
         faces_[i] = new FaceView(editor, content);
+        auto* column = new QVBoxLayout;
+        column->setSpacing(2);
         column->addWidget(titles_[i]);
         column->addWidget(faces_[i]);
+        column->addStretch(1);
+        both_->addLayout(column);
         connect(faces_[i], &FaceView::chosenChanged, this, &FaceplatePanel::refreshButtons);
         connect(faces_[i], &FaceView::hinted, this, &FaceplatePanel::hinted);
         connect(faces_[i], &FaceView::dragged, this,
@@ -270,7 +274,7 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
                     Q_EMIT dragged(port, global, begins, done);
                 });
     }
-    column->addStretch(1);
+    both_->addStretch(1);
     area_->setWidget(content);
     area_->setWidgetResizable(true);
     area_->setFrameShape(QFrame::NoFrame);
@@ -297,6 +301,19 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
 void FaceplatePanel::setTheme(const paint::Theme& theme) {
     for (FaceView* face : faces_)
         face->setTheme(theme);
+}
+
+void FaceplatePanel::arrange() {
+    int wanted = both_->spacing();
+    for (const FaceView* face : faces_)
+        wanted += face->isHidden() ? 0 : face->width();
+    both_->setDirection(wanted <= area_->viewport()->width() ? QBoxLayout::LeftToRight
+                                                             : QBoxLayout::TopToBottom);
+}
+
+void FaceplatePanel::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    arrange();
 }
 
 void FaceplatePanel::showEvent(QShowEvent* event) {
@@ -332,6 +349,7 @@ void FaceplatePanel::refresh() {
     const bool any = network.device(faces_[0]->device());
     empty_->setVisible(!any);
     area_->setVisible(any);
+    arrange();
     refreshButtons();
 }
 

@@ -5,6 +5,7 @@
 #include "core/model/ports.h"
 #include "paint/faceplate.h"
 
+#include <QBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -83,16 +84,20 @@ Q_SIGNALS:
 
 protected:
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
     void refresh();
     void refreshButtons();
+    /// Beside each other where there is room, else one above the other.
+    void arrange();
     std::vector<std::pair<model::PortRef, model::PortRef>> pairs() const;
 
     Editor& editor_;
     FaceView* faces_[2];
     QLabel *titles_[2], *empty_;
     QScrollArea* area_;
+    QBoxLayout* both_;
     QPushButton *link_, *unlink_;
 };
 

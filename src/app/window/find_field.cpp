@@ -3,6 +3,7 @@
 
 #include "app/window/editor.h"
 #include "core/edit/links.h"
+#include "core/linking/chain.h"
 #include "core/model/ports.h"
 
 #include <QKeyEvent>
@@ -10,7 +11,8 @@
 namespace underridge::app {
 using namespace model;
 namespace {
-constexpr int idRole = Qt::UserRole, linkRole = Qt::UserRole + 1, commandRole = Qt::UserRole + 2;
+constexpr int idRole = Qt::UserRole, linkRole = Qt::UserRole + 1, commandRole = Qt::UserRole + 2,
+              portRole = Qt::UserRole + 3;
 }
 
 FindField::FindField(Editor& editor, std::vector<QAction*> commands, QWidget* parent)
@@ -50,6 +52,7 @@ void FindField::search() {
             add(QStringLiteral("%1 · %2").arg(QString::fromStdString(device->name),
                                               QString::fromStdString(modelName(editor_.network(), *device))))
                 ->setData(idRole, QVariant::fromValue<quint64>(device->id.value));
+    searchPorts(query);
     editor_.network().all<Interface>().forEach([&](const Interface& interface) {
         for (const std::string& address : interface.addresses)
             if (room() && address.find(query) != std::string::npos)
@@ -86,6 +89,45 @@ void FindField::search() {
     results_->raise();
 }
 
+/// Ports with a label of their own, and those of outlets and panels: each with the two ends of its chain, so
+/// that the search itself answers which switch port is behind an outlet.
+void FindField::searchPorts(const std::string& query) {
+    const Network& network = editor_.network();
+    const auto add = [&](const PortRef& port, const std::string& label) {
+        if (results_->count() >= mostResults)
+            return;
+        const linking::Chain chain = linking::chainThrough(network, port);
+        QString words = QString::fromStdString(label.empty() ? portText(network, port)
+                                                             : label + " · " + portText(network, port));
+        if (!chain.empty())
+            words += tr(" · %1 to %2")
+                         .arg(QString::fromStdString(portText(network, chain.a)),
+                              QString::fromStdString(portText(network, chain.b)));
+        auto* item = new QListWidgetItem(words, results_);
+        item->setData(idRole, QVariant::fromValue<quint64>(port.device.value));
+        item->setData(portRole, QString::fromStdString(port.port));
+    };
+    network.all<Port>().forEach([&](const Port& port) {
+        if (!port.label.empty() && matchesWords(port.label, query))
+            add({port.device, port.port}, port.label);
+    });
+    network.all<Device>().forEach([&](const Device& device) {
+        const Role role = roleOf(network, device);
+        if ((role != Role::outlet && role != Role::patchPanel) || results_->count() >= mostResults)
+            return;
+        const std::string start = query.substr(0, query.find_last_of(' '));
+        if (!matchesWords(device.name, query) && !matchesWords(device.name, start))
+            return; // no port of it can match
+        for (const PortView& port : portsOf(network, device)) {
+            const std::string name = device.name + " " + port.key;
+            const bool named = lowered(name) == lowered(query);
+            if (named ||
+                (role == Role::outlet && port.like->block == Block::front && matchesWords(name, query)))
+                add({device.id, port.key}, {});
+        }
+    });
+}
+
 void FindField::take(int row) {
     const QListWidgetItem* item = results_->item(row);
     results_->hide();
@@ -94,8 +136,11 @@ void FindField::take(int row) {
     const QVariant command = item->data(commandRole);
     const quint64 id = item->data(idRole).toULongLong();
     const bool isLink = item->data(linkRole).toBool();
+    const QString port = item->data(portRole).toString();
     clear();
-    if (command.isValid())
+    if (!port.isEmpty())
+        Q_EMIT goToPort({{id}, port.toStdString()});
+    else if (command.isValid())
         commands_[static_cast<std::size_t>(command.toInt())]->trigger();
     else
         Q_EMIT goTo(id, isLink);

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Finds devices by name or address, cables by label, and commands, as one types.
+// Finds devices by name or address, ports of outlets and panels with what is at both ends, cables by label,
+// and commands, as one types.
 #pragma once
+#include "core/model/device.h"
+
 #include <QAction>
 #include <QLineEdit>
 #include <QListWidget>
@@ -20,6 +23,8 @@ public:
 Q_SIGNALS:
     /// Show and mark an object.
     void goTo(quint64 object, bool isLink);
+    /// Show a port, and the cables it is part of.
+    void goToPort(const underridge::model::PortRef& port);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -27,6 +32,7 @@ protected:
 
 private:
     void search();
+    void searchPorts(const std::string& query);
     void take(int row);
 
     Editor& editor_;

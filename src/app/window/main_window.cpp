@@ -92,6 +92,12 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
                                 all == 0 ? tr("Findings") : tr("Findings (%1)").arg(all));
     });
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
+    connect(find_, &FindField::goToPort, this, [this](const PortRef& port) {
+        goTo(port.device.value, false);
+        editor_->selectPort(port);
+        if (editor_->network().linkAt(port))
+            showBottom(chain_);
+    });
     connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
     connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, &MainWindow::lookAtClipboard);
     lookAtClipboard();

@@ -326,6 +326,19 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
         cableOf(link)->label = cut(value, maxName);
         return true;
     }
+    if (Cable* cable = cableOf(link); cable && field == "status") {
+        const auto status = fromText<CableStatus>(lowered(trimmed(value)));
+        if (!status)
+            return keep();
+        cable->status = *status;
+        return true;
+    }
+    if (Cable* cable = cableOf(link);
+        cable && field == "colour" && value.size() == 7 && value[0] == '#' &&
+        value.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
+        cable->jacket = value;
+        return true;
+    }
     if (field == "note" || field == "description") {
         link.note = value;
         return true;
@@ -559,6 +572,9 @@ std::vector<std::pair<std::string, std::string>> linkFields(const Network& netwo
         add("length m",
             cable->lengthMm > 0 ? fmt::format("{}", static_cast<double>(cable->lengthMm) / 1000) : "");
         add("label", cable->label);
+        if (cable->status != CableStatus::installed)
+            add("status", std::string(textOf(cable->status)));
+        add("colour", cable->jacket);
     }
     if (const int speed = speedOf(network, link); speed > 0)
         add("speed Mbps", std::to_string(speed));
