@@ -67,7 +67,6 @@ QWidget* DetailsPanel::field(const QString& label) const {
 void DetailsPanel::refresh() {
     refreshing_ = false;
     const edit::Refs& selection = editor_.selection();
-    const Network& network = editor_.network();
     // The field the person is in is built anew too: it gets the focus back, with what is half typed.
     const std::pair shown(selection, editor_.selectedPort());
     QString name, typed;
