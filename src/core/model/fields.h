@@ -74,13 +74,16 @@ struct Fields<ModuleModel> {
 };
 template <>
 struct Fields<TransceiverModel> {
-    static constexpr auto all = std::tuple{
-        Field{"id", &TransceiverModel::id},          Field{"name", &TransceiverModel::name},
-        Field{"cage", &TransceiverModel::cage},      Field{"connector", &TransceiverModel::connector},
-        Field{"medium", &TransceiverModel::medium},  Field{"rate", &TransceiverModel::rate},
-        Field{"phy", &TransceiverModel::phy},        Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
-        Field{"receiveNm", &TransceiverModel::receiveNm},
-        Field{"reachMm", &TransceiverModel::reachMm}};
+    static constexpr auto all = std::tuple{Field{"id", &TransceiverModel::id},
+                                           Field{"name", &TransceiverModel::name},
+                                           Field{"cage", &TransceiverModel::cage},
+                                           Field{"connector", &TransceiverModel::connector},
+                                           Field{"medium", &TransceiverModel::medium},
+                                           Field{"rate", &TransceiverModel::rate},
+                                           Field{"phy", &TransceiverModel::phy},
+                                           Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
+                                           Field{"receiveNm", &TransceiverModel::receiveNm},
+                                           Field{"reachMm", &TransceiverModel::reachMm}};
 };
 template <>
 struct Fields<CableType> {
