@@ -307,8 +307,9 @@ void FaceplatePanel::arrange() {
     int wanted = both_->spacing();
     for (const FaceView* face : faces_)
         wanted += face->isHidden() ? 0 : face->width();
-    both_->setDirection(wanted <= area_->viewport()->width() ? QBoxLayout::LeftToRight
-                                                             : QBoxLayout::TopToBottom);
+    // The area itself is laid out later than this is asked.
+    const int room = width() - link_->sizeHint().width() - 50;
+    both_->setDirection(wanted <= room ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom);
 }
 
 void FaceplatePanel::resizeEvent(QResizeEvent* event) {
