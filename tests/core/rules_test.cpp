@@ -367,6 +367,96 @@ private Q_SLOTS:
         QCOMPARE(linking::chainThrough(bench.network, {left, "R1"}).endA, ChainEnd::split);
     }
 
+    void what_a_tester_found_and_what_is_on_labels() {
+        Bench bench;
+        const DeviceId sw = bench.add("access-switch-24", "sw");
+        const LinkId a = bench.join({sw, "1"}, {bench.add("workstation", "a"), "1"}, "cat6a");
+        const LinkId b = bench.join({sw, "2"}, {bench.add("workstation", "b"), "1"}, "cat6a");
+        const auto change = [&](LinkId link, auto act) {
+            Cable cable = *bench.network.cable(bench.network.link(link)->cable);
+            act(cable);
+            bench.network.put(cable);
+        };
+        change(a, [](Cable& c) {
+            c.measured = {{"insertion loss", 20.9, 21, "dB"}, {"NEXT", 30.2, 30.1, "dB"}};
+        });
+        QVERIFY(bench.codes().isEmpty());
+        change(a, [](Cable& c) { c.measured.front().value = 21.1; });
+        QCOMPARE(bench.codes().join(','), QString("measured"));
+        change(a, [](Cable& c) { c.measured = {{"NEXT", 30, 30.1, "dB"}}; }); // the larger the better
+        QCOMPARE(bench.codes().join(','), QString("measured"));
+        change(a, [](Cable& c) {
+            c.measured.clear();
+            c.label = "K-1";
+        });
+        change(b, [](Cable& c) { c.label = "K-1"; });
+        QCOMPARE(bench.codes().join(','), QString("label-twice"));
+    }
+
+    void members_of_a_lag_lead_to_one_device_at_one_speed() {
+        Bench bench;
+        const DeviceId a = bench.add("access-switch-24", "a"), b = bench.add("access-switch-24", "b"),
+                       c = bench.add("access-switch-24", "c");
+        bench.join({a, "1"}, {b, "1"}, "cat6a");
+        bench.join({a, "2"}, {b, "2"}, "cat6a");
+        Interface lag;
+        lag.id = bench.ids.make<InterfaceId>();
+        lag.device = a;
+        lag.type = InterfaceKind::lag;
+        lag.name = "lag-1";
+        lag.members = {"1", "2"};
+        bench.network.put(lag);
+        QVERIFY(bench.codes().isEmpty());
+        lag.members = {"1", "2", "3"};
+        bench.network.put(lag);
+        QCOMPARE(bench.codes().join(','), QString("lag-members")); // nothing at the end of 3
+        bench.join({a, "3"}, {c, "3"}, "cat6a");
+        QCOMPARE(bench.codes().join(','), QString("lag-members")); // another device
+        lag.members = {"1", "2"};
+        bench.network.put(lag);
+        bench.port({a, "2"}, [](Port& p) { p.speed = 100; });
+        QCOMPARE(bench.codes().join(','), QString("lag-members")); // another speed
+    }
+
+    void the_remaining_rules_of_a_link() {
+        {
+            Bench bench; // a console port joined by an ordinary cord
+            bench.join({bench.add("access-switch-24", "sw"), "con"}, {bench.add("workstation", "pc"), "1"},
+                       "cat6a");
+            QCOMPARE(bench.codes().join(','), QString("console"));
+        }
+        {
+            Bench bench; // a port that is not known
+            bench.join({bench.add("access-switch-24", "sw"), ""}, {bench.add("workstation", "pc"), "1"},
+                       "cat6a");
+            QCOMPARE(bench.codes().join(','), QString("port-unknown"));
+        }
+        {
+            Bench bench; // a load of class 4 at a source of Type 1
+            DeviceModel weak = *bench.catalogue.device("access-switch-24");
+            weak.id = "weak";
+            auto blocks = weak.ports.blocks();
+            blocks.front().powerType = 1;
+            weak.ports = PortLayout(blocks);
+            bench.catalogue.devices.push_back(weak);
+            bench.join({bench.add("weak", "sw"), "1"}, {bench.add("access-point", "ap"), "1"}, "cat6a");
+            QCOMPARE(bench.codes().join(','), QString("power-type"));
+        }
+        {
+            Bench bench; // 62.5 and 50 µm in one chain
+            const PortRef a{bench.add("access-switch-24", "a"), "X1"},
+                b{bench.add("access-switch-24", "b"), "X1"};
+            bench.fit(a, "sfp-1000base-sx");
+            bench.fit(b, "sfp-1000base-sx");
+            const DeviceId one = bench.add("fibre-panel-12-om4", "p1"),
+                           two = bench.add("fibre-panel-12-om4", "p2");
+            bench.join(a, {one, "1"}, "om4-lc", 2);
+            bench.join({one, "R1"}, {two, "R1"}, "om1-lc", 50);
+            bench.join({two, "1"}, b, "om4-lc", 2);
+            QCOMPARE(bench.codes().join(','), QString("fibre-mixed"));
+        }
+    }
+
     void every_rule_has_a_title_and_a_code_of_its_own() {
         std::set<std::string_view> codes;
         for (const auto& rule : linking::rules()) {
