@@ -30,6 +30,7 @@ void RegisterModel::setRegister(edit::Register which) {
     which_ = which;
     sortColumn_ = -1;
     rows_ = edit::rowsOf(editor_.network(), which_);
+    texts_.clear();
     arrange();
     endResetModel();
 }
@@ -44,6 +45,7 @@ void RegisterModel::refresh() {
     }
     beginResetModel();
     rows_ = std::move(rows);
+    texts_.clear(); // what a filter looks at may have changed
     arrange();
     endResetModel();
 }
