@@ -182,10 +182,7 @@ void SheetView::nameSeries(const edit::Refs& objects) {
 
 void SheetView::finishName() {
     const std::string typed = nameField_->text().trimmed().toStdString();
-    const auto count = static_cast<int>(naming_.size());
-    auto names = count == 1 && typed.find('{') == std::string::npos
-                     ? Result<std::vector<std::string>>(std::vector<std::string>{typed})
-                     : edit::seriesNames(typed, count, {});
+    const auto names = edit::seriesNames(typed, 1, {});
     if (!names) {
         Q_EMIT editor_.refused(names.refusal());
         return;
