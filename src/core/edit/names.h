@@ -24,8 +24,7 @@ struct NewName {
 /// Names for devices by a pattern with fields: {role}, {model}, {name} (the present one), {site}, {building},
 /// {floor}, {room}, {rack} and {group} of each device, and a number {n}, {01..} or {3..12} that counts anew
 /// for every combination of the fields. Names of devices that are not among them are told, not avoided.
-/// Refuses a field that is not known or that a device has nothing for, and a pattern that gives all the same
-/// name.
+/// Refuses a field that is not known or that a device has nothing for, and an empty name.
 Result<std::vector<NewName>> newNames(const model::Network& network, model::SheetId sheet,
                                       const std::vector<model::DeviceId>& devices, const std::string& pattern,
                                       NameOrder order);
