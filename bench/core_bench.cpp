@@ -6,7 +6,8 @@
 #include "core/edit/registers.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
-#include "core/linking/rules.h"
+#include "core/linking/assign.h"
+#include "core/linking/running_check.h"
 #include "core/scene/scene.h"
 #include "tests/support/large_network.h"
 
@@ -235,6 +236,60 @@ void sceneBuild(benchmark::State& state) {
         benchmark::DoNotOptimize(scene::Scene::build(n, sheet));
 }
 
+/// The findings after one cable's length changed.
+void checkEdit(benchmark::State& state) {
+    Network n = network(static_cast<int>(state.range(0)));
+    const Catalogue catalogue = exchange::builtInCatalogue();
+    linking::RunningCheck running;
+    running.update(n, catalogue);
+    std::vector<CableId> cables;
+    n.all<Cable>().forEach([&](const Cable& cable) { cables.push_back(cable.id); });
+    std::shuffle(cables.begin(), cables.end(), std::mt19937(3));
+    Percentiles percentiles;
+    std::size_t i = 0;
+    for (auto _ : state) {
+        Cable cable = *n.cable(cables[i % cables.size()]);
+        cable.lengthMm = 120'000 + static_cast<int>(i % 9);
+        n.put(std::move(cable));
+        percentiles.time(state, [&] {
+            running.update(n, catalogue);
+            benchmark::DoNotOptimize(running.findings());
+        });
+        ++i;
+    }
+    percentiles.report(state);
+}
+
+/// Endpoints to switches, as a preview does it.
+void assignMany(benchmark::State& state) {
+    IdSource ids(1);
+    Network n = emptyNetwork("Assign", ids);
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const Catalogue catalogue = exchange::builtInCatalogue();
+    const auto place = [&](const char* model, int count, int spread) {
+        std::vector<edit::Placed> placed;
+        std::mt19937 random(7);
+        for (int i = 0; i < count; ++i)
+            placed.push_back({std::string(model) + std::to_string(i),
+                              {static_cast<int>(random() % spread), static_cast<int>(random() % spread)}});
+        const auto act = edit::placeDevices(n, sheet, *catalogue.device(model), placed, {}, ids);
+        n = act->network;
+        std::vector<DeviceId> made;
+        for (const ObjectRef ref : act->subjects)
+            made.push_back({ref.id});
+        return made;
+    };
+    const auto endpoints = static_cast<int>(state.range(0));
+    auto devices = place("camera", endpoints / 2, 9000);
+    for (const DeviceId id : place("workstation", endpoints - endpoints / 2, 9000))
+        devices.push_back(id);
+    const auto targets = place("access-switch-48", static_cast<int>(state.range(1)), 9000);
+    int linked = 0;
+    for (auto _ : state)
+        linked = linking::assign(n, catalogue, devices, targets, sheet).linked();
+    state.counters["linked"] = linked;
+}
+
 void checkAll(benchmark::State& state) {
     const Network& n = network(static_cast<int>(state.range(0)));
     const Catalogue catalogue = exchange::builtInCatalogue();
@@ -329,6 +384,13 @@ BENCHMARK(saveOwn)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneBuild)->Name("scene/build")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneHit)->Name("scene/hit")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(checkEdit)->Name("check/edit")->UseManualTime()->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(assignMany)
+    ->Name("assign/many")
+    ->Args({30, 2})
+    ->Args({500, 12})
+    ->Args({2000, 48})
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(checkAll)->Name("check/all")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
 BENCHMARK(registerFilter)
     ->Name("register/rows")

@@ -15,6 +15,13 @@ namespace {
 
 constexpr int pitch = 62; ///< between plates that stand under one another
 constexpr int rackTop = -150, rackPitch = 58;
+constexpr int panelRow = 590, distRow = 720, accessRow = 900; ///< of the floors
+constexpr int underPanel = 110;                               ///< from an access switch to its panel
+
+/// Where something stands on its floor, in metres.
+struct Spot {
+    double x = 0, y = 0;
+};
 
 /// Something that hangs on an access switch.
 struct Leaf {
@@ -66,6 +73,17 @@ private:
         const GroupId comms = m_.group("Main comms room", Kind::room, control_);
         rack1_ = m_.group("R1", Kind::rack, comms);
         rack2_ = m_.group("R2", Kind::rack, comms);
+        m_.shape(terminal, [](Group& g) {
+            g.risers = {{"North riser", 18'000, 4'000}, {"South riser", 52'000, 20'000}};
+        });
+        m_.shape(concourse_, [](Group& g) { g.heightMm = 5'000; });
+        m_.shape(control_, [](Group& g) { g.heightMm = 10'000; });
+        for (const GroupId rack : {rack1_, rack2_})
+            m_.shape(rack, [&](Group& g) {
+                g.rackUnits = 42;
+                g.xMm = rack == rack1_ ? 20'000 : 22'000;
+                g.yMm = 6'000;
+            });
         gatehouse_ = m_.group("Gatehouse", Kind::building, fennick_);
         workshop_ = m_.group("Workshop", Kind::building, fennick_);
         mast_ = m_.group("Radar mast", Kind::building, fennick_);
@@ -116,19 +134,35 @@ private:
         m_.tagged(link.b, all(atSkarn));
     }
 
+    void stand(DeviceId id, GroupId floor, Spot at, double height = 0) {
+        const auto mm = [](double m) { return static_cast<std::int64_t>(std::llround(m * 1000)); };
+        m_.place(id, {floor, mm(at.x), mm(at.y), mm(height), 0, Side::front});
+    }
+
     static Point shifted(Point p, int x, int y) { return {p.x + x, p.y + y}; }
 
-    /// Hangs leaves in two columns below a switch. The line of each runs straight down from its port and then
-    /// to the side; the outermost port serves the highest leaf, so that none cross.
+    /// Hangs leaves in two columns below a switch, or below the panel its ports are patched to. The line of
+    /// each runs straight down from its port and then to the side; the outermost port serves the highest
+    /// leaf, so that none cross.
     void hang(DeviceId upper, Point corner, const std::vector<Leaf>& left, const std::vector<Leaf>& right,
-              int firstRow, bool atSkarn = false, int gap = 150) {
+              int firstRow, bool atSkarn = false, int gap = 150, DeviceId panel = {}) {
         int port = 1;
         const auto put = [&](const Leaf& leaf, int x, int row) {
             const int y = corner.y + firstRow + row * pitch;
             const DeviceId id = add(leaf.model, leaf.name, {x, y}, leaf.group);
             const PortRef at{upper, std::to_string(port++)};
-            const LinkId link = join({upper, at.port}, {id, {}}, leaf.metres);
-            columns_.push_back({link, upper, at.port, y + 22});
+            LinkId link;
+            if (panel) {
+                join({upper, at.port}, {panel, at.port}, 2);
+                link = m_.link({panel, "R" + at.port}, {id, {}},
+                               {leaf.metres, fmt::format("H-{:03}", ++installed_), "cat6a-idc-rj45"});
+                m_.measured(link, {{"NEXT", 41.5 - 0.05 * leaf.metres, 35.3, "dB"},
+                                   {"insertion loss", 0.21 * leaf.metres, 32.1, "dB"}});
+                columns_.push_back({link, panel, "R" + at.port, y + 22});
+            } else {
+                link = join({upper, at.port}, {id, {}}, leaf.metres);
+                columns_.push_back({link, upper, at.port, y + 22});
+            }
             const int vlan = leaf.vlan;
             if (vlan == 0)
                 return;
@@ -158,7 +192,7 @@ private:
             m_.fit(core, "1", "module-24-rj45");
             m_.fit(core, "2", "module-12-sfpp");
         }
-        join({rtr1_, "X1"}, {carrierA_, "1"}, 40, "os2-lc");
+        join({rtr1_, "X1"}, {carrierA_, "1"}, 40, "os2-lc-installed");
         join({rtr2_, "1"}, {carrierB_, "1"}, 35);
         route(join({rtr1_, "X2"}, {fw1_, "X1"}, 3), 0);
         route(join({rtr2_, "X1"}, {fw2_, "X1"}, 3), 2);
@@ -169,14 +203,34 @@ private:
         route(join({fw2_, "X2"}, {core2_, "2/1"}, 3), 10);
         join({core1_, "S1"}, {core2_, "S1"}, 3, "dac-qsfp28");
         join({core1_, "S2"}, {core2_, "S2"}, 3, "dac-qsfp28");
+        // Each floor goes to both racks over a trunk cable each, with strands to spare.
+        const DeviceId racks[] = {add("fibre-panel-12-om4", "mm-r1", {760, 480}, rack1_),
+                                  add("fibre-panel-12-om4", "mm-r2", {1160, 480}, rack2_)};
+        for (const int r : {0, 1})
+            m_.place(racks[r], {r == 0 ? rack1_ : rack2_, 0, 0, 0, 41, Side::front});
         const char* floors[] = {"dist-quay", "dist-conc", "dist-ctrl"};
+        const char* panels[] = {"mm-quay", "mm-conc", "mm-ctrl"};
         const GroupId in[] = {quay_, concourse_, control_};
         const int floorX[] = {190, 1000, 2020};
+        const Spot spots[] = {{24, 7}, {26, 9}, {30, 8}};
         for (int i = 0; i < 3; ++i) {
-            dist_[i] = add("distribution-switch-24", floors[i], {floorX[i], 560}, in[i], 11 + i);
-            const std::string port = fmt::format("X{}", i + 1);
-            uplink(join({dist_[i], "X1"}, {core1_, port}, 60 + 20 * i, "om4-lc"));
-            uplink(join({dist_[i], "X2"}, {core2_, port}, 60 + 20 * i, "om4-lc"));
+            dist_[i] = add("distribution-switch-24", floors[i], {floorX[i], distRow}, in[i], 11 + i);
+            const DeviceId panel = add("fibre-panel-12-om4", panels[i], {floorX[i], panelRow}, in[i]);
+            stand(dist_[i], in[i], spots[i], 1.2);
+            stand(panel, in[i], spots[i], 1.6);
+            for (const int r : {0, 1}) {
+                const DeviceId core = r == 0 ? core1_ : core2_;
+                const std::string front = std::to_string(i + 1), here = std::to_string(r + 1);
+                const auto pair = [&](int k) {
+                    return std::pair(PortRef{panel, fmt::format("R{}", 6 * k + r + 1)},
+                                     PortRef{racks[r], fmt::format("R{}", 6 * k + i + 1)});
+                };
+                m_.trunk({pair(0), pair(1)}, "om4-trunk-24", fmt::format("T-{}{}", panels[i] + 3, r + 1));
+                join({dist_[i], "X" + here}, {panel, here}, 2, "om4-lc");
+                join({core, "X" + front}, {racks[r], front}, 2, "om4-lc");
+                m_.tagged({dist_[i], "X" + here}, all());
+                m_.tagged({core, "X" + front}, all());
+            }
         }
         const std::pair<const char*, int> servers[] = {{"srv-video", 20},
                                                        {"srv-tickets", 10},
@@ -208,14 +262,20 @@ private:
     }
 
     DeviceId access(const char* name, const char* model, int x, int floor, GroupId group, int host) {
-        const DeviceId id = add(model, name, {x, 740}, group, host);
-        uplink(join({id, "X1"}, {dist_[floor], {}}, 30, "om4-lc"));
+        const DeviceId id = add(model, name, {x, accessRow}, group, host);
+        uplink(join({id, "X1"}, {dist_[floor], {}}, 20, "om4-lc"));
         return id;
+    }
+
+    /// The panel below an access switch that the cables of its part of the floor come in on.
+    DeviceId panelOf(const char* name, const char* model, int x, GroupId group) {
+        return add(model, name, {x, accessRow + underPanel}, group);
     }
 
     void floors() {
         const auto q1 = access("acc-q1", "access-switch-24", 20, 0, lanes_, 21);
-        hang(q1, {20, 740},
+        const auto pq1 = panelOf("pp-q1", "patch-panel-24", 20, lanes_);
+        hang(q1, {105, accessRow + underPanel},
              {{"camera", "cam-lane-1", 20, 60, lanes_},
               {"camera", "cam-lane-2", 20, 70, lanes_},
               {"printer", "print-q1", 30, 25, lanes_},
@@ -226,10 +286,11 @@ private:
               {"till", "till-q1", 10, 28, lanes_},
               {"ticket-machine", "ticket-q1", 10, 45, lanes_},
               {"ticket-machine", "ticket-q2", 10, 55, lanes_}},
-             120);
+             120, false, 150, pq1);
         scales();
         const auto q2 = access("acc-q2", "access-switch-24", 430, 0, quay_, 22);
-        hang(q2, {430, 740},
+        const auto pq2 = panelOf("pp-q2", "patch-panel-24", 430, quay_);
+        hang(q2, {515, accessRow + underPanel},
              {{"camera", "cam-quay-1", 20, 80, quay_},
               {"camera", "cam-quay-2", 20, 85, quay_},
               {"gate", "gate-foot-1", 10, 35, quay_},
@@ -237,9 +298,10 @@ private:
              {{"access-point", "ap-q2", 99, 40, quay_},
               {"phone", "phone-q2", 40, 20, quay_},
               {"printer", "print-q2", 30, 22, quay_}},
-             120);
+             120, false, 150, pq2);
         const auto c1 = access("acc-c1", "access-switch-48", 840, 1, concourse_, 23);
-        hang(c1, {870, 740},
+        const auto pc1 = panelOf("pp-c1", "patch-panel-48", 840, concourse_);
+        hang(c1, {870, accessRow + underPanel},
              {{"till", "till-1", 10, 30, concourse_},
               {"till", "till-2", 10, 32, concourse_},
               {"till", "till-3", 10, 34, concourse_},
@@ -252,19 +314,21 @@ private:
               {"gate", "gate-2", 10, 56, hall_},
               {"gate", "gate-3", 10, 58, hall_},
               {"phone", "phone-c1", 40, 20, concourse_}},
-             120);
+             120, false, 150, pc1);
         const auto c2 = access("acc-c2", "access-switch-24", 1260, 1, concourse_, 24);
-        hang(c2, {1260, 740},
+        const auto pc2 = panelOf("pp-c2", "patch-panel-24", 1260, concourse_);
+        hang(c2, {1345, accessRow + underPanel},
              {{"till", "till-shop-1", 50, 40, shops_},
               {"till", "till-shop-2", 50, 44, shops_},
               {"camera", "cam-shop-1", 20, 47, shops_}},
              {{"access-point", "ap-c1", 99, 40, hall_},
               {"access-point", "ap-c2", 99, 55, shops_},
               {"printer", "print-c1", 30, 18, concourse_}},
-             120);
+             120, false, 150, pc2);
         tablets();
         const auto o1 = access("acc-o1", "access-switch-24", 1860, 2, control_, 25);
-        hang(o1, {1860, 740},
+        const auto po1 = panelOf("pp-o1", "patch-panel-24", 1860, control_);
+        hang(o1, {1945, accessRow + underPanel},
              {{"workstation", "ws-vessel-1", 30, 25, vessel_},
               {"workstation", "ws-vessel-2", 30, 27, vessel_},
               {"workstation", "ws-vessel-3", 30, 29, vessel_},
@@ -273,17 +337,17 @@ private:
               {"phone", "phone-o2", 40, 24, offices_},
               {"printer", "print-o1", 30, 15, offices_},
               {"camera", "cam-comms", 20, 12, control_}},
-             120);
+             120, false, 150, po1);
     }
 
     /// Copper is too short for the lanes: converters carry the scales over fibre.
     void scales() {
         for (int i = 1; i <= 2; ++i) {
-            const int y = 740 + 120 + (2 + i) * pitch;
+            const int y = accessRow + underPanel + 120 + (2 + i) * pitch;
             const DeviceId near = named_.at(fmt::format("mc-lane-{}", i));
             const DeviceId far = add("media-converter", fmt::format("mc-scale-{}", i), {-290, y}, lanes_);
             const DeviceId scale = add("scale", fmt::format("scale-{}", i), {-440, y}, lanes_);
-            join({near, "X1"}, {far, "X1"}, 160, "os2-lc");
+            join({near, "X1"}, {far, "X1"}, 160, "os2-lc-installed");
             join({far, "1"}, {scale, "1"}, 6);
             m_.address({scale, "1"}, fmt::format("10.84.60.{}/24", 20 + i));
         }
@@ -292,8 +356,9 @@ private:
     void tablets() {
         for (int i = 1; i <= 4; ++i) {
             const DeviceId ap = named_.at(i <= 2 ? "ap-c1" : "ap-c2");
-            const DeviceId id = add("tablet", fmt::format("tablet-{}", i),
-                                    {1260 + 150 + 160, 740 + 120 + (i - 1) * pitch}, hall_);
+            const DeviceId id =
+                add("tablet", fmt::format("tablet-{}", i),
+                    {1345 + 150 + 160, accessRow + underPanel + 120 + (i - 1) * pitch}, hall_);
             join({ap, "radio"}, {id, "radio"}, 0);
             m_.address({id, "radio"}, fmt::format("10.84.30.{}/24", 60 + i));
         }
@@ -303,19 +368,19 @@ private:
     void desks() {
         constexpr int x = 2420;
         const auto o2 = access("acc-o2", "access-switch-24", x, 2, offices_, 26);
-        const DeviceId panel = add("patch-panel-24", "pp-ctrl", {x - 20, 870}, offices_);
+        const DeviceId panel = add("patch-panel-24", "pp-ctrl", {x - 20, accessRow + 130}, offices_);
         for (int i = 0; i < 3; ++i) {
-            const DeviceId outlet =
-                add("outlet-2", fmt::format("outlet-{}", i + 1), {x + 30 + (i - 1) * 250, 1000}, offices_);
+            const DeviceId outlet = add("outlet-2", fmt::format("outlet-{}", i + 1),
+                                        {x + 30 + (i - 1) * 250, accessRow + 260}, offices_);
             for (int side = 0; side < 2; ++side) {
                 const int n = i * 2 + side + 1;
                 const std::string port = std::to_string(n);
                 join({o2, port}, {panel, port}, 2);
                 m_.access({o2, port}, here_.at(30));
                 m_.link({panel, "R" + port}, {outlet, fmt::format("R{}", side + 1)},
-                        {24 + 4 * n, fmt::format("H-{:02}", n), "cat6a-installed"});
+                        {24 + 4 * n, fmt::format("H-{:03}", ++installed_), "cat6a-installed"});
                 const DeviceId desk = add("workstation", fmt::format("ws-office-{}", n),
-                                          {x - 30 + (i - 1) * 250 + side * 120, 1110}, offices_);
+                                          {x - 30 + (i - 1) * 250 + side * 120, accessRow + 370}, offices_);
                 join({outlet, std::to_string(side + 1)}, {desk, "1"}, 3);
                 m_.address({desk, "1"}, fmt::format("10.84.30.{}/24", 100 + n));
             }
@@ -331,13 +396,13 @@ private:
         const auto radar = add("industrial-switch-8", "ind-radar", {100, 10}, mast_, 33);
         uplink(join({core1_, "2/10"}, {panel1, "1"}, 3, "os2-lc"));
         join({panel1, "R1"}, {gate, "X1"}, 420, "os2-lc-straight"); // with the cord, one crossing in all
-        join({gate, "X2"}, {work, "X1"}, 260, "os2-lc");
-        join({work, "X2"}, {radar, "X1"}, 540, "os2-lc");
+        join({gate, "X2"}, {work, "X1"}, 260, "os2-lc-installed");
+        join({work, "X2"}, {radar, "X1"}, 540, "os2-lc-installed");
         join({radar, "X2"}, {panel2, "R1"}, 780, "os2-lc-straight");
         bend(join({panel2, "1"}, {core2_, "2/10"}, 6, "os2-lc"), {{700, 300}, {1230, 300}});
         m_.optics({core1_, "2/10"}, "sfp-1000base-lx");
         m_.optics({core2_, "2/10"}, "sfp-1000base-lx");
-        const LinkId standby = join({gate, "X3"}, {radar, "X3"}, 690, "os2-lc");
+        const LinkId standby = join({gate, "X3"}, {radar, "X3"}, 690, "os2-lc-installed");
         bend(standby, {{330, 300}, {330, 110}});
         const auto leaf = [&](DeviceId upper, const char* model, const char* name, Point at, int vlan,
                               GroupId group, int metres, const char* cable = "") {
@@ -371,7 +436,7 @@ private:
         join({injector, "1"}, {far, "1"}, 15);
         join({injector, "2"}, {router, "W1"}, 2);
         uplink(join({router, "1"}, {access, "8"}, 2), true);
-        uplink(join({access, "X1"}, {ramp, "X1"}, 320, "os2-lc"), true);
+        uplink(join({access, "X1"}, {ramp, "X1"}, 320, "os2-lc-installed"), true);
         hang(access, {2430, 110},
              {{"till", "till-s1", 10, 12, pier_},
               {"workstation", "ws-s1", 30, 10, pier_},
@@ -423,8 +488,8 @@ private:
                 "Radar mast, Workshop and Gatehouse hang on a fibre ring. The link from ind-gate to "
                 "ind-radar stands by.");
         m_.note({2640, -240}, "Skarn Pier, 11 km across the sound: one licensed radio link.");
-        m_.note({-440, 740}, "Quay level: vehicle lanes, scales, foot passengers.");
-        m_.note({-440, 640},
+        m_.note({-440, accessRow}, "Quay level: vehicle lanes, scales, foot passengers.");
+        m_.note({-440, distRow},
                 "VLANs: 10 tickets, 20 video, 30 operations, 40 voice, 50 visitors, 60 plant, 99 "
                 "management.");
     }
@@ -535,7 +600,7 @@ private:
     DeviceId carrierA_, carrierB_, rtr1_, rtr2_, fw1_, fw2_, core1_, core2_, bridge_, dist_[3];
     std::vector<Column> columns_;
     std::vector<std::pair<LinkId, std::vector<Point>>> bends_;
-    int labels_ = 0;
+    int labels_ = 0, installed_ = 0;
 };
 
 } // namespace

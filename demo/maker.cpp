@@ -2,6 +2,8 @@
 #include "demo/maker.h"
 
 #include "core/base/files.h"
+#include "core/edit/cables.h"
+#include "core/edit/fittings.h"
 #include "core/edit/models.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
@@ -46,10 +48,20 @@ LinkId Maker::link(linking::End a, linking::End b, const Run& run) {
                 pair->joint = joint;
                 break;
             }
+    // What is longer than any cord is installed.
+    if (const CableType* cord = catalogue_.cable(pair->joint.cable);
+        run.cable.empty() && cord && !cord->lengthsMm.empty() &&
+        std::int64_t{run.metres} * 1000 > cord->lengthsMm.back()) {
+        if (cord->id == "cat6a")
+            pair->joint.cable = "cat6a-plugs";
+        else if (cord->id == "os2-lc")
+            pair->joint.cable = "os2-lc-installed";
+    }
     const LinkId id{take(edit::makeLink(network_, catalogue_, *pair, ids_)).front().id};
     if (const CableId cable = network_.link(id)->cable; cable)
         take(edit::changeEach<Cable>(network_, {{cable.value, 0}}, "Cable", [&](Cable& c) {
-            c.lengthMm = std::int64_t{run.metres} * 1000;
+            if (run.metres >= 0)
+                c.lengthMm = std::int64_t{run.metres} * 1000;
             c.label = run.label;
             if (const CableType* type = catalogue_.cable(run.cable)) // also one that nobody would propose
                 c.type = type->id;
@@ -68,6 +80,25 @@ void Maker::optics(const PortRef& port, const std::string& transceiver) {
     std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; });
     device.transceivers.push_back({port.port, transceiver, {}});
     network_.put(std::move(device));
+}
+
+LinkId Maker::trunk(const std::vector<std::pair<PortRef, PortRef>>& pairs, const std::string& type,
+                    const std::string& label) {
+    const LinkId id{take(edit::layTrunk(network_, catalogue_, pairs, type, {}, ids_)).front().id};
+    take(edit::changeEach<Cable>(network_, {{network_.link(id)->cable.value, 0}}, "Cable",
+                                 [&](Cable& c) { c.label = label; }));
+    return id;
+}
+
+void Maker::measured(LinkId link, std::vector<Measured> results) {
+    take(edit::changeEach<Cable>(network_, {{network_.link(link)->cable.value, 0}}, "Results", [&](Cable& c) {
+        c.measured = results;
+        c.lengthMeasured = true;
+    }));
+}
+
+void Maker::shape(GroupId group, const std::function<void(Group&)>& how) {
+    take(edit::changeEach<Group>(network_, {{group.value, 0}}, "Place", how));
 }
 
 void Maker::note(Point at, const std::string& text) {
@@ -100,7 +131,7 @@ GroupId Maker::group(const std::string& name, GroupKind type, GroupId parent) {
 }
 
 void Maker::fit(DeviceId device, const std::string& slot, const std::string& module) {
-    take(edit::fitModule(network_, catalogue_, device, slot, module));
+    take(edit::fitModule(network_, catalogue_, device, slot, module, edit::WithLinks::refuse));
 }
 
 void Maker::place(DeviceId device, const Place& place) {

@@ -5,6 +5,7 @@
 #include "core/edit/links.h"
 #include "core/exchange/catalogue_file.h"
 
+#include <functional>
 #include <map>
 #include <string>
 
@@ -12,7 +13,7 @@ namespace underridge::demo {
 
 /// How a link is to be made, beyond its two ends.
 struct Run {
-    int metres = 2;
+    int metres = 2; ///< -1: from the places of both ends
     std::string label;
     std::string cable; ///< type id; empty: the best
 };
@@ -27,6 +28,12 @@ public:
     model::LinkId link(linking::End a, linking::End b, const Run& run);
     /// Puts a transceiver into a cage, in place of the one that is there.
     void optics(const model::PortRef& port, const std::string& transceiver);
+    /// Joins panel ports by strands of a trunk cable; gives the first of its links.
+    model::LinkId trunk(const std::vector<std::pair<model::PortRef, model::PortRef>>& pairs,
+                        const std::string& type, const std::string& label);
+    /// What a tester found of a link's cable.
+    void measured(model::LinkId link, std::vector<model::Measured> results);
+    void shape(model::GroupId group, const std::function<void(model::Group&)>& how);
     void note(model::Point at, const std::string& text);
     model::SheetId sheet() const { return sheet_; }
     model::SheetId addSheet(const std::string& name);

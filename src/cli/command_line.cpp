@@ -3,6 +3,7 @@
 
 #include "cli/checking.h"
 #include "core/base/files.h"
+#include "core/edit/cables.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
 #include "paint/pages.h"
@@ -76,7 +77,7 @@ public:
         tellRemarks(loaded->remarks);
         if (!rule.empty() && !linking::ruleOf(rule))
             return refuse(error(fmt::format("{} is no rule", rule), "see docs/linking.md"), wrongUsage);
-        auto findings = linking::check(loaded->network, catalogue_);
+        auto findings = linking::check(loaded->network, edit::withStock(catalogue_, loaded->network));
         if (!rule.empty())
             std::erase_if(findings, [&](const auto& finding) { return finding.rule->code != rule; });
         out_ << (common.json ? findingsJson(loaded->network, findings).dump(2) + "\n"
@@ -106,7 +107,8 @@ public:
         if (!bytes)
             return refuse(bytes.refusal(), cannotRead);
         IdSource ids(fnv1a(*bytes)); // the same files give the same network
-        const auto schedule = edit::mergeSchedule(loaded->network, catalogue_, *bytes, csv, ids);
+        const auto schedule = edit::mergeSchedule(
+            loaded->network, edit::withStock(catalogue_, loaded->network), *bytes, csv, ids);
         if (!schedule)
             return refuse(schedule.refusal(), cannotRead);
         tellRemarks(loaded->remarks);

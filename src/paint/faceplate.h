@@ -13,17 +13,35 @@ namespace underridge::paint {
 struct FacePort {
     std::string key;
     model::PortBlock like;
-    QRectF area; ///< of the socket, in pixels at 100 %
+    QRectF area;                                      ///< of the socket, in pixels at 100 %
+    model::Connector fitted = model::Connector::none; ///< of the transceiver in its cage
 };
 
-/// Where everything is on a face. Sides are its plates: the front, and the rear below it.
+/// A place for a module, with the ports of the one that is in it.
+struct FaceSlot {
+    std::string key;
+    std::string caption; ///< "slot 2 · 12 × SFP+ line module", "slot 3 · empty"
+    bool fitted = false;
+    QRectF area;
+};
+
+/// The front or the rear of one chassis.
+struct FaceSide {
+    std::string caption; ///< "front", "rear 2"
+    QRectF area;
+};
+
+/// Where everything is on a face: sides below one another, each with its own ports first, then its slots.
 struct Face {
     QSizeF size;
-    std::vector<QRectF> sides;
+    std::vector<FaceSide> sides;
     std::vector<FacePort> ports; ///< in the order of the device
+    std::vector<FaceSlot> slots;
 
     /// The port at or within a few pixels of a point; -1 when there is none.
     int at(QPointF point) const;
+    /// The slot at a point; -1 when there is none.
+    int slotAt(QPointF point) const;
 };
 
 Face faceOf(const model::DeviceModel& model);
@@ -45,8 +63,9 @@ struct PortLook {
     bool givesPower = false;
 };
 
+/// `chosenSlot`: the index of one that stands out; -1: none.
 void paintFace(QPainter& painter, const Face& face, const Theme& theme,
-               const std::function<PortLook(const FacePort&)>& look);
+               const std::function<PortLook(const FacePort&)>& look, int chosenSlot = -1);
 
 /// The size a model's faceplate wants, in pixels at 100 %; as wide as its ports need.
 inline QSizeF faceplateSize(const model::DeviceModel& model) {

@@ -321,8 +321,24 @@ void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, 
         body(-2.2, 1.2, Qt::CustomDashLine, {16, 4});
         break;
     }
+    if (item.inLag)
+        tie(painter, item);
     if (detail == Detail::near || detail == Detail::close)
         marks(painter, item);
+}
+
+void SheetPainter::tie(QPainter& painter, const LinkLine& item) {
+    // Members lie side by side, so that their pieces of the band meet.
+    const double whole = scene::pathLength(item.path), half = scene::parallelGap / 2 + 1.5;
+    painter.setPen(QPen(theme_.ink, 1.6));
+    for (const double part : {0.3, 0.7}) {
+        const scene::Along here = scene::alongPath(item.path, whole * part);
+        const PointF across{-here.direction.y * half, here.direction.x * half};
+        for (const double by : {-2.0, 2.0}) {
+            const PointF at = here.at + here.direction * by;
+            painter.drawLine(toQt(at - across), toQt(at + across));
+        }
+    }
 }
 
 void SheetPainter::marks(QPainter& painter, const LinkLine& item) {

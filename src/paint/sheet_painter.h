@@ -56,6 +56,8 @@ private:
     void far(QPainter& painter, const scene::Items& items, double zoom);
     void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);
     void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);
+    /// The band that ties the members of a LAG.
+    void tie(QPainter& painter, const scene::LinkLine& item);
     void marks(QPainter& painter, const scene::LinkLine& line);
     void rail(QPainter& painter, const scene::Plate& plate);
 

@@ -2,6 +2,7 @@
 // Own models, updates of changed ones, and preferences, in the window.
 #include "app/window/model_editor.h"
 #include "app/window/preferences.h"
+#include "core/edit/fittings.h"
 #include "core/edit/models.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/library.h"
@@ -154,7 +155,8 @@ private Q_SLOTS:
         slot->setCurrentIndex(1);
         Q_EMIT slot->activated(1);
         QCOMPARE(portsOf(h.network(), *h.network().device({core.id})).size(), ports + 24);
-        auto refused = edit::fitModule(h.network(), h.editor().catalogue(), {core.id}, "9", "module-24-rj45");
+        auto refused = edit::fitModule(h.network(), h.editor().catalogue(), {core.id}, "9", "module-24-rj45",
+                                       edit::WithLinks::refuse);
         QVERIFY(!refused);
     }
 

@@ -65,7 +65,9 @@ private Q_SLOTS:
         edit::History history(network);
         int n = 0;
         const auto push = [&](const char* field, std::int64_t at) {
-            network.put(NetworkInfo{network.info().id, "name " + std::to_string(++n), {}, {}});
+            NetworkInfo info = network.info();
+            info.name = "name " + std::to_string(++n);
+            network.put(std::move(info));
             history.apply(bare(network), {}, {}, at, edit::MergeKey{field, {}});
             return history.steps();
         };
@@ -91,7 +93,9 @@ private Q_SLOTS:
         before.zoom = 2;
         after.selection = {{Kind::device, 7}};
         Network network = history.now();
-        network.put(NetworkInfo{network.info().id, "other", {}, {}});
+        NetworkInfo info = network.info();
+        info.name = "other";
+        network.put(std::move(info));
         history.apply(bare(network, "Rename network"), before, after, 0);
         QCOMPARE(QString::fromStdString(history.undoName()), QStringLiteral("Rename network"));
         QCOMPARE(history.undo(), before);
@@ -115,8 +119,8 @@ private Q_SLOTS:
     void ungrouping_keeps_the_members() {
         RandomEdits edits(8);
         Network network = edits.start();
-        network.put(Group{{5}, "outer", GroupKind::floor, {}, 0, {}, 0, 0, {}, {}, {}, {}});
-        network.put(Group{{6}, "inner", GroupKind::room, {5}, 0, {}, 0, 0, {}, {}, {}, {}});
+        network.put(Group{{5}, "outer", GroupKind::floor, {}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
+        network.put(Group{{6}, "inner", GroupKind::room, {5}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
         Device device;
         device.id = {9};
         device.name = "d";

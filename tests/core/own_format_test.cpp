@@ -42,6 +42,13 @@ Network everyKind() {
         n.put(m);
     for (const auto& m : catalogue.cables)
         n.put(m);
+    CableType own = catalogue.cables.front();
+    own.id = "own";
+    own.cageB = Cage::sfp;
+    own.farEnds = 4;
+    own.angledA = own.pinnedB = true;
+    own.approved = false;
+    n.put(own);
     Device d = *n.device(device);
     d.outside = true;
     d.modules = {{"A", "module-4-sfp", "s1"}};
@@ -55,7 +62,27 @@ Network everyKind() {
     d.attributes = {{"owner", "harbour"}, {"", "empty"}};
     d.provenance = {Origin::discovered, "LLDP", 1700000000};
     n.put(d);
-    n.put(Group{{70}, "Quay level", GroupKind::floor, {}, -1, {71}, 2.5, 42, "n", {{"k", "v"}}, {}, {}});
+    NetworkInfo info = n.info();
+    info.slackMm = 500;
+    info.marginPercent = 25;
+    info.labels = "FQ-{001..}";
+    n.put(info);
+    n.put(Group{{70},
+                "Quay level",
+                GroupKind::floor,
+                {},
+                -1,
+                {71},
+                2.5,
+                42,
+                1,
+                2,
+                3,
+                {{"north", 4, 5}},
+                "n",
+                {{"k", "v"}},
+                {},
+                {}});
     n.put(Vlan{{72}, 20, "video", {70}, {}});
     n.put(Subnet{{73}, "10.84.20.0/24", "video", {72}, "red", {}});
     n.put(Service{{74}, "Ticket sale", {device}, {device}, "n", {}});
@@ -66,7 +93,8 @@ Network everyKind() {
     port.speed = 100;
     port.duplex = Duplex::half;
     port.breakout = 4;
-    port.reserved = port.powerOff = true;
+    port.reserved = port.powerOff = port.givesClock = true;
+    port.fec = Fec::rs;
     port.attributes = {{"a", "b"}};
     n.put(port);
     Interface i;
@@ -287,8 +315,8 @@ private Q_SLOTS:
 
     void groups_inside_themselves_are_put_right() {
         Network network = RandomEdits(17).start();
-        network.put(Group{{5}, "a", GroupKind::room, {6}, 0, {}, 0, 0, {}, {}, {}, {}});
-        network.put(Group{{6}, "b", GroupKind::room, {5}, 0, {}, 0, 0, {}, {}, {}, {}});
+        network.put(Group{{5}, "a", GroupKind::room, {6}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
+        network.put(Group{{6}, "b", GroupKind::room, {5}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
         const auto loaded = readOwn(writeOwn(network), "n");
         QVERIFY(loaded);
         QVERIFY(!loaded->remarks.empty());

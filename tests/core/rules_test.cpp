@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The rules of linking, row by row, and the chains they regard.
+#include "core/edit/cables.h"
 #include "core/edit/devices.h"
+#include "core/edit/fittings.h"
 #include "core/edit/links.h"
+#include "core/edit/objects.h"
 #include "core/edit/remedies.h"
 #include "core/exchange/catalogue_file.h"
 
@@ -455,6 +458,202 @@ private Q_SLOTS:
             bench.join({two, "1"}, b, "om4-lc", 2);
             QCOMPARE(bench.codes().join(','), QString("fibre-mixed"));
         }
+    }
+
+    void end_faces_and_guide_pins() {
+        {
+            Bench bench; // APC meets UPC in an adapter; a cord that changes the polish puts it right
+            const PortRef a{bench.add("access-switch-24", "a"), "X1"};
+            const DeviceId panel = bench.add("fibre-panel-12-os2", "p");
+            bench.fit(a, "sfpp-10gbase-lr");
+            const LinkId cord = bench.join(a, {panel, "1"}, "os2-lc", 2);
+            bench.join({panel, "R1"}, {bench.add("fibre-panel-12-os2", "q"), "R1"}, "os2-lc-apc", 200);
+            QVERIFY(bench.codes().contains("end-face"));
+            Cable cable = *bench.network.cable(bench.network.link(cord)->cable);
+            cable.type = "os2-lc-upc-apc";
+            bench.network.put(cable);
+            QVERIFY(!bench.codes().contains("end-face"));
+        }
+        {
+            Bench bench; // an angled plug in a transceiver
+            const PortRef a{bench.add("access-switch-24", "a"), "X1"},
+                b{bench.add("access-switch-24", "b"), "X1"};
+            for (const PortRef& port : {a, b})
+                bench.fit(port, "sfpp-10gbase-lr");
+            bench.join(a, b, "os2-lc-apc");
+            QVERIFY(bench.codes().contains("end-face"));
+            bench.putRight();
+            QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+        }
+        {
+            Bench bench; // a pinned plug in equipment, which has the pins itself
+            const PortRef a{bench.add("fabric-spine-32", "a"), "1"},
+                b{bench.add("fabric-spine-32", "b"), "1"};
+            for (const PortRef& port : {a, b})
+                bench.fit(port, "qsfpp-40gbase-sr4");
+            bench.join(a, b, "om4-mpo-pinned", 20);
+            QVERIFY(bench.codes().contains("pins"));
+            bench.putRight();
+            QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+        }
+    }
+
+    void error_correction_and_clock() {
+        {
+            Bench bench;
+            const PortRef a{bench.add("fabric-leaf-48", "a"), "1"}, b{bench.add("fabric-leaf-48", "b"), "1"};
+            for (const PortRef& port : {a, b})
+                bench.fit(port, "sfp28-25gbase-sr");
+            bench.join(a, b, "om4-lc", 20);
+            QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+            for (const PortRef& port : {a, b}) // both alike, but clause 112 asks for RS
+                bench.port(port, [](Port& p) { p.fec = Fec::none; });
+            QCOMPARE(bench.codes().join(','), QString("fec"));
+            bench.putRight();
+            QVERIFY(bench.codes().isEmpty());
+            bench.port(a, [](Port& p) { p.fec = Fec::baseR; });
+            QCOMPARE(bench.codes().join(','), QString("fec"));
+        }
+        {
+            Bench bench;
+            PortRef ends[2];
+            for (const int i : {0, 1}) {
+                const DeviceId router = bench.add("border-router", i == 0 ? "a" : "b");
+                Device device = *bench.network.device(router);
+                device.modules = {{"A", "module-2-serial", {}}};
+                bench.network.put(device);
+                ends[i] = {router, "A/1"};
+            }
+            bench.network.put(*bench.catalogue.module("module-2-serial"));
+            bench.join(ends[0], ends[1], "serial");
+            QCOMPARE(bench.codes().join(','), QString("clock")); // neither
+            bench.putRight();
+            QVERIFY(bench.codes().isEmpty());
+            for (const PortRef& port : ends)
+                bench.port(port, [](Port& p) { p.givesClock = true; });
+            QCOMPARE(bench.codes().join(','), QString("clock")); // both
+            bench.putRight();
+            QVERIFY(bench.codes().isEmpty());
+        }
+    }
+
+    void power_outside_the_common_case() {
+        {
+            Bench bench; // data passes a midspan, power begins at it
+            const DeviceId sw = bench.add("compact-router", "sw"), mid = bench.add("midspan-8", "mid"),
+                           ap = bench.add("access-point", "ap");
+            bench.join({sw, "1"}, {mid, "D1"}, "cat6a", 40);
+            bench.join({mid, "1"}, {ap, "1"}, "cat6a", 50);
+            QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+            QCOMPARE(*linking::farEnd(bench.network, {ap, "1"}), (PortRef{sw, "1"}));
+            Cable longer = *bench.network.cable(bench.network.linkAt({ap, "1"})->cable);
+            longer.lengthMm = 70'000; // 110 m in all: the midspan does not repeat
+            bench.network.put(longer);
+            QCOMPARE(bench.codes().join(','), QString("reach"));
+        }
+        {
+            Bench bench;
+            const DeviceId feed = bench.add("passive-injector", "feed"), ap = bench.add("access-point", "ap");
+            bench.join({feed, "1"}, {ap, "1"}, "cat6a");
+            QVERIFY(bench.codes().contains("power-passive"));
+        }
+        {
+            Bench bench; // IEEE 802.3 clause 104: classes go together
+            const DeviceId sw = bench.add("field-switch-8", "sw"), one = bench.add("sensor-single-pair", "s");
+            bench.join({sw, "1"}, {one, "1"}, "single-pair", 300);
+            QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+            DeviceModel other = *bench.catalogue.device("sensor-single-pair");
+            other.id = "other";
+            auto blocks = other.ports.blocks();
+            blocks.front().powerClass = 14;
+            other.ports = PortLayout(blocks);
+            bench.catalogue.devices.push_back(other);
+            bench.join({sw, "2"}, {bench.add("other", "o"), "1"}, "single-pair", 300);
+            QCOMPARE(bench.codes().join(','), QString("power-podl"));
+        }
+    }
+
+    void wiring_and_approval() {
+        Bench bench;
+        DeviceModel outlet = *bench.catalogue.device("outlet-2");
+        outlet.id = "outlet-a";
+        auto blocks = outlet.ports.blocks();
+        blocks.back().wiring = Wiring::t568a;
+        outlet.ports = PortLayout(blocks);
+        bench.catalogue.devices.push_back(outlet);
+        const DeviceId sw = bench.add("access-switch-24", "sw"), panel = bench.add("patch-panel-24", "pp"),
+                       wall = bench.add("outlet-a", "wall"), pc = bench.add("workstation", "pc");
+        bench.join({sw, "1"}, {panel, "1"}, "cat6a");
+        bench.join({panel, "R1"}, {wall, "R1"}, "cat6a-installed", 30);
+        bench.join({wall, "1"}, {pc, "1"}, "cat6a");
+        QCOMPARE(bench.codes().join(','), QString("wiring"));
+        CableType cord = *bench.catalogue.cable("cat6a");
+        cord.approved = false;
+        bench.network.put(cord);
+        QCOMPARE(bench.codes().join(','), QString("wiring,not-approved,not-approved"));
+        // What is not approved is not proposed.
+        bench.catalogue = edit::withStock(bench.catalogue, bench.network);
+        const auto pair = linking::bestPair(bench.network, bench.catalogue, {sw, {}},
+                                            {bench.add("workstation", "new"), {}});
+        QVERIFY(pair && pair->joint.cable != "cat6a");
+    }
+
+    void a_breakout_port_joins_four() {
+        Bench bench;
+        const DeviceId spine = bench.add("fabric-spine-32", "spine"),
+                       leaf = bench.add("fabric-leaf-48", "leaf");
+        bench.network = edit::setBreakout(bench.network, {spine, "1"}, 4, edit::WithLinks::refuse)->network;
+        for (int lane = 1; lane <= 4; ++lane) {
+            const auto pair = linking::bestPair(bench.network, bench.catalogue,
+                                                {spine, "1/" + std::to_string(lane)}, {leaf, {}});
+            QVERIFY2(pair, pair ? "" : pair.refusal().text().c_str());
+            QCOMPARE(QString::fromStdString(pair->joint.cable), QString("dac-qsfp28-sfp28"));
+            QCOMPARE(pair->joint.speed, 25000);
+            bench.network = edit::makeLink(bench.network, bench.catalogue, *pair, bench.ids)->network;
+        }
+        QCOMPARE(bench.network.all<Cable>().size(), std::size_t(1)); // one assembly with four far ends
+        bench.network.all<Cable>().forEach(
+            [](const Cable& cable) { QCOMPARE(cable.ends.size(), std::size_t(5)); });
+        QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+        // By fibre each lane has strands of its own, and Tx meets Rx.
+        for (const PortRef& port : {PortRef{spine, "2"}})
+            bench.network = edit::setBreakout(bench.network, port, 4, edit::WithLinks::refuse)->network;
+        bench.fit({spine, "2"}, "qsfp28-100gbase-sr4");
+        bench.fit({leaf, "10"}, "sfp28-25gbase-sr");
+        const auto pair = linking::bestPair(bench.network, bench.catalogue, {spine, "2/3"}, {leaf, "10"});
+        QVERIFY2(pair, pair ? "" : pair.refusal().text().c_str());
+        QCOMPARE(QString::fromStdString(pair->joint.cable), QString("om4-mpo-lc"));
+        const auto act = edit::makeLink(bench.network, bench.catalogue, *pair, bench.ids);
+        bench.network = act->network;
+        QCOMPARE(bench.network.linkAt({spine, "2/3"})->positions, (std::vector<int>{5, 6}));
+        QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+        // One link less is one end less; the last takes the assembly along.
+        const auto first = bench.network.linkAt({spine, "1/1"})->id;
+        bench.network = edit::removeObjects(bench.network, {refTo(first)})->network;
+        QCOMPARE(bench.network.all<Cable>().size(), std::size_t(2));
+        QVERIFY(!edit::setBreakout(bench.network, {spine, "1"}, 0, edit::WithLinks::refuse));
+        bench.network = edit::setBreakout(bench.network, {spine, "1"}, 0, edit::WithLinks::unlink)->network;
+        QCOMPARE(bench.network.all<Cable>().size(), std::size_t(1));
+    }
+
+    void splices_lose_less_than_plugs() {
+        Bench bench;
+        const DeviceId closure = bench.add("splice-closure-12", "c"),
+                       p = bench.add("fibre-panel-12-os2", "p"), q = bench.add("fibre-panel-12-os2", "q");
+        const PortRef a{bench.add("access-switch-24", "a"), "X1"},
+            b{bench.add("access-switch-24", "b"), "X1"};
+        for (const PortRef& port : {a, b})
+            bench.fit(port, "sfpp-10gbase-lr");
+        bench.join(a, {p, "1"}, "os2-lc", 2);
+        bench.join({p, "R1"}, {closure, "1"}, "os2-lc-splice-24", 1000, {1, 2});
+        bench.join({closure, "R1"}, {q, "R1"}, "os2-lc-splice-24", 1000, {1, 2});
+        bench.join({q, "1"}, b, "os2-lc-straight", 2);
+        const Chain chain = linking::chainThrough(bench.network, a);
+        const auto channel = linking::channelOf(bench.network, chain, 1310, {1}, {2});
+        QCOMPARE(channel.connections, 2);
+        QCOMPARE(channel.splices, 1);
+        QVERIFY(std::abs(channel.lossDb - (2.004 * 0.4 + 2 * 0.75 + 0.3)) < 1e-9);
+        QVERIFY(channel.txMeetsRx); // three crossings
     }
 
     void every_rule_has_a_title_and_a_code_of_its_own() {

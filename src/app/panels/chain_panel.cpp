@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/chain_panel.h"
 
+#include "app/shown_text.h"
 #include "app/window/editor.h"
 #include "core/edit/links.h"
 #include "core/model/ports.h"
@@ -13,10 +14,6 @@ using namespace model;
 using linking::ChainEnd;
 using linking::Stretch;
 namespace {
-
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 QString endText(ChainEnd end) {
     switch (end) {
@@ -121,8 +118,9 @@ void ChainPanel::fill() {
     area_->setWidget(strip_);
     skip_->setEnabled(chain_.stretches.size() > 1);
     if (chain_.empty()) {
-        summary_->setText(at_.known() ? tr("%1: no cable ends here").arg(text(edit::portText(network, at_)))
-                                      : tr("Select a link or a port to follow its cables from end to end."));
+        summary_->setText(at_.known()
+                              ? tr("%1: no cable ends here").arg(shownText(edit::portText(network, at_)))
+                              : tr("Select a link or a port to follow its cables from end to end."));
         return;
     }
     int wavelength = 0;
@@ -131,11 +129,12 @@ void ChainPanel::fill() {
             wavelength = port->transceiver->wavelengthNm;
     const auto channel = linking::channelOf(network, chain_, wavelength, {1}, {1});
     QStringList words{
-        tr("%1 to %2").arg(text(edit::portText(network, chain_.a)), text(edit::portText(network, chain_.b)))};
+        tr("%1 to %2")
+            .arg(shownText(edit::portText(network, chain_.a)), shownText(edit::portText(network, chain_.b)))};
     words << (chain_.stretches.size() == 1 ? tr("1 cable") : tr("%1 cables").arg(chain_.stretches.size()));
     words << (channel.unmeasured > 0
-                  ? tr("at least %1").arg(text(lengthText(channel.lengthMm, editor_.lengthUnit())))
-                  : text(lengthText(channel.lengthMm, editor_.lengthUnit())));
+                  ? tr("at least %1").arg(shownText(lengthText(channel.lengthMm, editor_.lengthUnit())))
+                  : shownText(lengthText(channel.lengthMm, editor_.lengthUnit())));
     if (wavelength > 0)
         words << tr("at most %1 dB at %2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
     for (const ChainEnd end : {chain_.endA, chain_.endB})
@@ -160,11 +159,11 @@ void ChainPanel::fill() {
 void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
     const PortRef& port = in.device ? in : out;
     const Device* device = editor_.network().device(port.device);
-    QString ports = in.known() ? text(in.port) : QString();
+    QString ports = in.known() ? shownText(in.port) : QString();
     if (out.known())
-        ports += (ports.isEmpty() ? QString() : QStringLiteral(" | ")) + text(out.port);
+        ports += (ports.isEmpty() ? QString() : QStringLiteral(" | ")) + shownText(out.port);
     auto* button = new QToolButton;
-    button->setText(QStringLiteral("%1\n%2").arg(device ? text(device->name) : QStringLiteral("?"),
+    button->setText(QStringLiteral("%1\n%2").arg(device ? shownText(device->name) : QStringLiteral("?"),
                                                  ports.isEmpty() ? tr("port not known") : ports));
     button->setAccessibleName(button->text().replace(QLatin1Char('\n'), QLatin1Char(' ')));
     button->setToolTip(tr("Go to the port"));
@@ -181,11 +180,12 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
     const Link* link = network.link(stretch.link);
     const Cable* cable = network.cable(link->cable);
     const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-    QStringList above{type ? text(type->name) : text(titleOf(mediumOf(network, *link)))};
+    QStringList above{type ? shownText(type->name) : shownText(titleOf(mediumOf(network, *link)))};
     if (cable && !cable->label.empty())
-        above << text(cable->label);
-    QStringList below{cable && cable->lengthMm > 0 ? text(lengthText(cable->lengthMm, editor_.lengthUnit()))
-                                                   : tr("length not set")};
+        above << shownText(cable->label);
+    QStringList below{cable && cable->lengthMm > 0
+                          ? shownText(lengthText(cable->lengthMm, editor_.lengthUnit()))
+                          : tr("length not set")};
     if (wavelengthNm > 0)
         below << tr("%1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
     auto* button = new QToolButton;
@@ -199,8 +199,8 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
 }
 
 void ChainPanel::addSkipped(int cables, std::int64_t lengthMm) {
-    auto* label =
-        new QLabel(tr("— %1 cables, %2 —").arg(cables).arg(text(lengthText(lengthMm, editor_.lengthUnit()))));
+    auto* label = new QLabel(
+        tr("— %1 cables, %2 —").arg(cables).arg(shownText(lengthText(lengthMm, editor_.lengthUnit()))));
     label->setTextFormat(Qt::PlainText);
     strip_->layout()->addWidget(label);
 }

@@ -44,6 +44,8 @@ private:
     void chainRow(const model::PortRef& port);
     void findingRows(const model::ObjectRef& object);
     void modelRows(const model::Device& device);
+    void placeRows(const model::Device& device);
+    void cableRows(const model::Link& link, const model::Cable& cable);
     void portLists(const model::Device& device);
 
     Editor& editor_;

@@ -2,229 +2,18 @@
 #include "app/panels/faceplate_panel.h"
 
 #include "app/sheet/card.h"
+#include "app/shown_text.h"
 #include "app/window/editor.h"
+#include "core/edit/cables.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
-#include "core/linking/rules.h"
+#include "core/linking/chain.h"
 
-#include <QApplication>
-#include <QKeyEvent>
-#include <QMouseEvent>
+#include <QMessageBox>
 #include <QVBoxLayout>
 
 namespace underridge::app {
 using namespace model;
-using paint::PortState;
-namespace {
-
-constexpr double scale = 1.25;
-
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
-} // namespace
-
-FaceView::FaceView(Editor& editor, QWidget* parent)
-    : QWidget(parent), editor_(editor), theme_(&paint::lightTheme()) {
-    setMouseTracking(true);
-    setFocusPolicy(Qt::StrongFocus);
-    setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
-}
-
-void FaceView::setDevice(DeviceId id) {
-    const bool other = id != device_;
-    device_ = id;
-    const Device* device = editor_.network().device(id);
-    face_ = device ? paint::faceOf(editor_.network(), *device) : paint::Face{};
-    if (other || chosen_.size() != face_.ports.size()) {
-        chosen_.assign(face_.ports.size(), false);
-        current_ = anchor_ = hovered_ = -1;
-    }
-    setVisible(device != nullptr);
-    setAccessibleName(device ? tr("Faceplate of %1").arg(text(device->name)) : tr("Faceplate"));
-    setFixedSize(sizeHint());
-    update();
-}
-
-void FaceView::setTheme(const paint::Theme& theme) {
-    theme_ = &theme;
-    update();
-}
-
-QSize FaceView::sizeHint() const {
-    return (face_.size * scale).toSize() + QSize(6, 6);
-}
-
-QPointF FaceView::onFace(QPointF point) const {
-    return (point - QPointF(3, 3)) / scale;
-}
-
-QPoint FaceView::middleOf(const std::string& port) const {
-    for (const paint::FacePort& each : face_.ports)
-        if (each.key == port)
-            return (each.area.center() * scale + QPointF(3, 3)).toPoint();
-    return {};
-}
-
-std::vector<PortRef> FaceView::chosen() const {
-    std::vector<PortRef> out;
-    for (std::size_t i = 0; i < chosen_.size(); ++i)
-        if (chosen_[i])
-            out.push_back({device_, face_.ports[i].key});
-    return out;
-}
-
-void FaceView::choose(const std::vector<std::string>& keys) {
-    for (std::size_t i = 0; i < chosen_.size(); ++i)
-        chosen_[i] = std::find(keys.begin(), keys.end(), face_.ports[i].key) != keys.end();
-    update();
-    Q_EMIT chosenChanged();
-}
-
-paint::PortLook FaceView::lookOf(const paint::FacePort& port) const {
-    const Network& network = editor_.network();
-    const PortRef ref{device_, port.key};
-    const auto index = static_cast<std::size_t>(&port - face_.ports.data());
-    paint::PortLook look;
-    look.chosen = chosen_[index];
-    look.hovered = static_cast<int>(index) == hovered_ || (hasFocus() && static_cast<int>(index) == current_);
-    const Port* record = network.port(ref);
-    look.givesPower = port.like.power == PowerSide::source && !(record && record->powerOff);
-    if (const Link* link = network.linkAt(ref)) {
-        const auto fails = linking::failsOf(network, *link);
-        look.state = (link->a == ref ? fails.a : fails.b) ? PortState::fails : PortState::used;
-    } else if (record && record->disabled) {
-        look.state = PortState::disabled;
-    } else if (record && record->reserved) {
-        look.state = PortState::reserved;
-    }
-    return look;
-}
-
-void FaceView::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    painter.translate(3, 3);
-    painter.scale(scale, scale);
-    paint::paintFace(painter, face_, *theme_, [this](const paint::FacePort& port) { return lookOf(port); });
-}
-
-void FaceView::tell(int index) {
-    if (index < 0) {
-        Q_EMIT hinted({});
-        return;
-    }
-    const QStringList lines =
-        cardLines(editor_.network(), refTo(device_), face_.ports[static_cast<std::size_t>(index)].key,
-                  editor_.lengthUnit());
-    setAccessibleDescription(lines.join(QStringLiteral(", ")));
-    setToolTip(QStringLiteral("<p>%1</p>")
-                   .arg(lines.join(QLatin1Char('\n'))
-                            .toHtmlEscaped()
-                            .replace(QLatin1Char('\n'), QStringLiteral("<br>"))));
-    Q_EMIT hinted(lines.join(QStringLiteral(" · ")));
-}
-
-void FaceView::chooseUpTo(int index, Qt::KeyboardModifiers modifiers) {
-    if (modifiers & Qt::ShiftModifier && anchor_ >= 0) {
-        for (int i = 0; i < static_cast<int>(chosen_.size()); ++i)
-            chosen_[static_cast<std::size_t>(i)] =
-                i >= std::min(anchor_, index) && i <= std::max(anchor_, index);
-    } else if (modifiers & Qt::ControlModifier) {
-        chosen_[static_cast<std::size_t>(index)] = !chosen_[static_cast<std::size_t>(index)];
-        anchor_ = index;
-    } else {
-        chosen_.assign(chosen_.size(), false);
-        chosen_[static_cast<std::size_t>(index)] = true;
-        anchor_ = index;
-    }
-    current_ = index;
-    tell(index);
-    update();
-    Q_EMIT chosenChanged();
-}
-
-void FaceView::mousePressEvent(QMouseEvent* event) {
-    const int index = face_.at(onFace(event->position()));
-    if (event->button() != Qt::LeftButton || index < 0)
-        return;
-    pressing_ = true;
-    pressedAt_ = event->pos();
-    chooseUpTo(index, event->modifiers());
-}
-
-void FaceView::mouseMoveEvent(QMouseEvent* event) {
-    const PortRef port{device_,
-                       current_ >= 0 ? face_.ports[static_cast<std::size_t>(current_)].key : std::string()};
-    if (pressing_ && !dragging_ && port.known() &&
-        (event->pos() - pressedAt_).manhattanLength() >= QApplication::startDragDistance()) {
-        dragging_ = true;
-        Q_EMIT dragged(port, mapToGlobal(pressedAt_), true, false);
-    }
-    if (dragging_) {
-        Q_EMIT dragged(port, event->globalPosition().toPoint(), false, false);
-        return;
-    }
-    const int index = face_.at(onFace(event->position()));
-    if (std::exchange(hovered_, index) != index) {
-        tell(index);
-        update();
-    }
-}
-
-void FaceView::mouseReleaseEvent(QMouseEvent* event) {
-    if (!std::exchange(pressing_, false) || current_ < 0)
-        return;
-    const PortRef port{device_, face_.ports[static_cast<std::size_t>(current_)].key};
-    if (std::exchange(dragging_, false))
-        Q_EMIT dragged(port, event->globalPosition().toPoint(), false, true);
-}
-
-void FaceView::leaveEvent(QEvent*) {
-    hovered_ = -1;
-    update();
-}
-
-void FaceView::focusInEvent(QFocusEvent* event) {
-    QWidget::focusInEvent(event);
-    if (current_ < 0 && !face_.ports.empty())
-        current_ = 0;
-    tell(current_);
-    update();
-}
-
-void FaceView::keyPressEvent(QKeyEvent* event) {
-    const int count = static_cast<int>(face_.ports.size());
-    const auto go = [&](int step) {
-        const int index = std::clamp(current_ + step, 0, count - 1);
-        if (event->modifiers() & Qt::ShiftModifier) {
-            chooseUpTo(index, event->modifiers());
-            return;
-        }
-        current_ = index;
-        tell(index);
-        update();
-    };
-    if (count == 0) {
-        QWidget::keyPressEvent(event);
-        return;
-    }
-    switch (event->key()) {
-    case Qt::Key_Left:
-        return go(-1);
-    case Qt::Key_Right:
-        return go(1);
-    case Qt::Key_Home:
-        return go(-count);
-    case Qt::Key_End:
-        return go(count);
-    case Qt::Key_Space:
-        return chooseUpTo(current_, event->modifiers());
-    default:
-        QWidget::keyPressEvent(event);
-    }
-}
-
 FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
     : QWidget(parent),
       editor_(editor),
@@ -232,10 +21,21 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
           tr("Select a device to see its ports as they are on it; select two to see them face to face."))),
       area_(new QScrollArea),
       link_(new QPushButton(tr("Link"))),
-      unlink_(new QPushButton(tr("Unlink"))) {
+      unlink_(new QPushButton(tr("Unlink"))),
+      trunk_(new QPushButton(tr("Trunk cable"))),
+      trunkMenu_(new QMenu(this)),
+      parts_(new PartsList(editor, this)) {
     setObjectName(QStringLiteral("faceplates"));
     link_->setToolTip(tr("Link the chosen ports of both devices in order; a range goes onto a range"));
     unlink_->setToolTip(tr("Take away the links of the chosen ports"));
+    trunk_->setToolTip(
+        tr("Join the chosen ports of two panels by strands of one cable, new or with spare ones"));
+    trunk_->setMenu(trunkMenu_);
+    connect(trunkMenu_, &QMenu::aboutToShow, this, &FaceplatePanel::fillTrunkMenu);
+    askUnlink = [this](const QString& question) {
+        return QMessageBox::question(this, tr("Unlink"), question, QMessageBox::Yes | QMessageBox::Cancel) ==
+               QMessageBox::Yes;
+    };
     empty_->setTextFormat(Qt::PlainText);
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
@@ -255,6 +55,17 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
         both_->addLayout(column);
         connect(faces_[i], &FaceView::chosenChanged, this, &FaceplatePanel::refreshButtons);
         connect(faces_[i], &FaceView::hinted, this, &FaceplatePanel::hinted);
+        connect(faces_[i], &FaceView::dropped, this,
+                [this, i](const QString& part, const std::string& port, const std::string& slot) {
+                    take(*faces_[i], part, port, slot);
+                });
+        connect(faces_[i], &FaceView::removeWanted, this, [this, i] { removeChosen(*faces_[i]); });
+        connect(faces_[i], &FaceView::menuWanted, this, [this, i](QPoint global) {
+            QMenu menu(this);
+            fillMenu(menu, *faces_[i]);
+            if (!menu.isEmpty())
+                menu.exec(global);
+        });
         connect(faces_[i], &FaceView::dragged, this,
                 [this, i](const PortRef& port, QPoint global, bool begins, bool done) {
                     // Let go over a port of the other face: these two are linked.
@@ -282,12 +93,17 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
     auto* buttons = new QVBoxLayout;
     buttons->addWidget(link_);
     buttons->addWidget(unlink_);
+    buttons->addWidget(trunk_);
     buttons->addStretch(1);
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(6, 4, 6, 6);
     layout->addWidget(empty_, 1);
     layout->addWidget(area_, 1);
     layout->addLayout(buttons);
+    layout->addWidget(parts_);
+    connect(parts_, &PartsList::wanted, this, [this](DeviceId device, const QString& part) {
+        take(*faces_[device == faces_[1]->device()], part, {}, {});
+    });
     connect(link_, &QPushButton::clicked, this, &FaceplatePanel::linkChosen);
     connect(unlink_, &QPushButton::clicked, this, &FaceplatePanel::unlinkChosen);
     for (const auto signal : {&Editor::selectionChanged, &Editor::networkChanged, &Editor::documentReplaced})
@@ -308,7 +124,7 @@ void FaceplatePanel::arrange() {
     for (const FaceView* face : faces_)
         wanted += face->isHidden() ? 0 : face->width();
     // The area itself is laid out later than this is asked.
-    const int room = width() - link_->sizeHint().width() - 50;
+    const int room = width() - trunk_->sizeHint().width() - (parts_->isHidden() ? 0 : parts_->width()) - 56;
     both_->setDirection(wanted <= room ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom);
 }
 
@@ -345,11 +161,12 @@ void FaceplatePanel::refresh() {
         titles_[i]->setVisible(device != nullptr);
         if (device)
             titles_[i]->setText(
-                QStringLiteral("%1 · %2").arg(text(device->name), kindText(network, *device)));
+                QStringLiteral("%1 · %2").arg(shownText(device->name), kindText(network, *device)));
     }
     const bool any = network.device(faces_[0]->device());
     empty_->setVisible(!any);
     area_->setVisible(any);
+    parts_->setDevices({faces_[0]->device(), faces_[1]->device()});
     arrange();
     refreshButtons();
 }
@@ -383,6 +200,191 @@ void FaceplatePanel::refreshButtons() {
         for (const PortRef& port : face->chosen())
             used |= editor_.network().linkAt(port) != nullptr;
     unlink_->setEnabled(used);
+    const Network& network = editor_.network();
+    const auto isPanel = [&](const FaceView* face) {
+        const Device* device = network.device(face->device());
+        return device && linking::isPassive(network, *device);
+    };
+    trunk_->setVisible(faceToFace() && isPanel(faces_[0]) && isPanel(faces_[1]));
+    trunk_->setEnabled(!pairs().empty());
+}
+
+void FaceplatePanel::fillTrunkMenu() {
+    const Network& network = editor_.network();
+    const auto chosen = pairs();
+    trunkMenu_->clear();
+    if (chosen.empty())
+        return;
+    const auto port = portAt(network, chosen.front().first);
+    const auto far = portAt(network, chosen.front().second);
+    if (!port || !far)
+        return;
+    const int strands = linking::strandsOf(port->connector()) * static_cast<int>(chosen.size());
+    const auto lay = [this, chosen](const std::string& type, CableId onto) {
+        editor_.apply(
+            edit::layTrunk(editor_.network(), editor_.catalogue(), chosen, type, onto, editor_.ids()));
+    };
+    for (const CableId id : edit::sparesBetween(network, faces_[0]->device(), faces_[1]->device(), strands)) {
+        const Cable& cable = *network.cable(id);
+        const CableType* type = network.typeOf(cable);
+        const auto spare = edit::strandsOf(network, cable).spare.size();
+        trunkMenu_->addAction(tr("%1, %2 strands spare")
+                                  .arg(shownText(cable.label.empty() ? type->name : cable.label))
+                                  .arg(spare),
+                              this, [lay, id] { lay({}, id); });
+    }
+    if (!trunkMenu_->isEmpty())
+        trunkMenu_->addSeparator();
+    for (const CableType& type : editor_.catalogue().cables)
+        if (linking::isTrunk(type) && type.approved && type.positions >= strands &&
+            ((type.connectorA == port->connector() && type.connectorB == far->connector()) ||
+             (type.connectorB == port->connector() && type.connectorA == far->connector())))
+            trunkMenu_->addAction(tr("New: %1").arg(shownText(type.name)), this,
+                                  [lay, id = type.id] { lay(id, {}); });
+    if (trunkMenu_->isEmpty())
+        trunkMenu_->addAction(tr("No trunk cable has these plugs and so many strands"))->setEnabled(false);
+}
+
+void FaceplatePanel::takeOut(const std::function<edit::ActResult(edit::WithLinks)>& act) {
+    auto result = act(edit::WithLinks::refuse);
+    if (!result) {
+        const auto withLinks = act(edit::WithLinks::unlink);
+        const QString why = shownText(result.refusal().what);
+        if (withLinks && askUnlink(tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1))))
+            result = withLinks;
+    }
+    editor_.apply(std::move(result));
+}
+
+void FaceplatePanel::take(FaceView& face, const QString& part, const std::string& port,
+                          const std::string& slot) {
+    const auto colon = part.indexOf(QLatin1Char(':'));
+    const QString kind = part.left(colon);
+    const std::string id = part.mid(colon + 1).toStdString();
+    const DeviceId device = face.device();
+    const Network& network = editor_.network();
+    if (kind == QLatin1String("port")) {
+        editor_.apply(edit::addPort(network, editor_.catalogue(), device, id));
+        return;
+    }
+    if (kind == QLatin1String("module")) {
+        std::string into = slot.empty() ? face.chosenSlot() : slot;
+        if (into.empty())
+            for (const linking::Supply& supply :
+                 linking::suppliesFor(network, editor_.catalogue(), *network.device(device)))
+                if (supply.id == id && !supply.slot.empty())
+                    into = supply.slot;
+        if (into.empty()) {
+            Q_EMIT editor_.refused(error("no free slot takes it", "take another module out first"));
+            return;
+        }
+        takeOut([&](edit::WithLinks links) {
+            return edit::fitModule(editor_.network(), editor_.catalogue(), device, into, id, links);
+        });
+        return;
+    }
+    std::vector<PortRef> cages;
+    if (!port.empty())
+        cages.push_back({device, port});
+    else
+        cages = face.chosen();
+    if (cages.empty()) {
+        Q_EMIT editor_.refused(advice("no cage is chosen", "click one, or drag the transceiver into it"));
+        return;
+    }
+    // Several are one step.
+    edit::Act act{tr("Fit transceivers").toStdString(), network, {refTo(device)}};
+    for (const PortRef& cage : cages) {
+        auto fitted = edit::fitTransceiver(act.network, editor_.catalogue(), cage, id);
+        if (!fitted) {
+            Q_EMIT editor_.refused(fitted.refusal());
+            return;
+        }
+        if (cages.size() == 1)
+            act.name = fitted->name;
+        act.network = std::move(fitted->network);
+    }
+    editor_.apply(std::move(act));
+}
+
+void FaceplatePanel::removeChosen(FaceView& face) {
+    const DeviceId device = face.device();
+    if (const std::string slot = face.chosenSlot(); !slot.empty()) {
+        takeOut([&](edit::WithLinks links) {
+            return edit::removeModule(editor_.network(), device, slot, links);
+        });
+        return;
+    }
+    const auto chosen = face.chosen();
+    if (chosen.empty())
+        return;
+    takeOut([&](edit::WithLinks links) -> edit::ActResult {
+        edit::Act act{{}, editor_.network(), {}};
+        for (const PortRef& port : chosen) {
+            auto removed = edit::removeTransceiver(act.network, port, links);
+            if (!removed)
+                return removed;
+            act = *std::move(removed);
+        }
+        if (chosen.size() > 1)
+            act.name = tr("Take out transceivers").toStdString();
+        return act;
+    });
+}
+
+void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
+    const Network& network = editor_.network();
+    const Device* device = network.device(face.device());
+    if (!device)
+        return;
+    if (const std::string slot = face.chosenSlot(); !slot.empty()) {
+        for (const linking::SlotView& view : linking::slotsOf(network, *device)) {
+            if (view.key != slot)
+                continue;
+            for (const std::string& id : view.slot->fits)
+                if (const ModuleModel* module = editor_.catalogue().module(id);
+                    module && !(view.fitted && view.fitted->model == id))
+                    menu.addAction(tr("Fit %1").arg(shownText(module->name)), this, [this, &face, id, slot] {
+                        take(face, QStringLiteral("module:") + shownText(id), {}, slot);
+                    });
+            if (view.fitted)
+                menu.addAction(tr("Take the module out"), this, [this, &face] { removeChosen(face); });
+        }
+        return;
+    }
+    const auto chosen = face.chosen();
+    if (chosen.empty())
+        return;
+    const PortRef first = chosen.front();
+    const auto view = portAt(network, first);
+    if (!view)
+        return;
+    if (view->like->cage != Cage::none && view->parent.empty())
+        for (const TransceiverModel& model : editor_.catalogue().transceivers)
+            if (!edit::misfit(network, first, model) &&
+                !(view->transceiver && view->transceiver->id == model.id))
+                menu.addAction(tr("Fit %1").arg(shownText(model.name)), this, [this, &face, id = model.id] {
+                    take(face, QStringLiteral("transceiver:") + shownText(id), {}, {});
+                });
+    if (view->transceiver)
+        menu.addAction(tr("Take the transceiver out"), this, [this, &face] { removeChosen(face); });
+    const bool four = view->like->cage == Cage::qsfpPlus || view->like->cage == Cage::qsfp28;
+    if (four && view->parent.empty())
+        menu.addAction(tr("Split into 4 ports"), this, [this, first] {
+            takeOut(
+                [&](edit::WithLinks links) { return edit::setBreakout(editor_.network(), first, 4, links); });
+        });
+    if (!view->parent.empty())
+        menu.addAction(tr("Make %1 one port again").arg(shownText(view->parent)), this,
+                       [this, port = PortRef{first.device, view->parent}] {
+                           takeOut([&](edit::WithLinks links) {
+                               return edit::setBreakout(editor_.network(), port, 0, links);
+                           });
+                       });
+    if (std::find(device->added.begin(), device->added.end(), first.port) != device->added.end())
+        menu.addAction(tr("Take port %1 away").arg(shownText(first.port)), this, [this, first] {
+            takeOut([&](edit::WithLinks links) { return edit::removePort(editor_.network(), first, links); });
+        });
 }
 
 void FaceplatePanel::linkChosen() {

@@ -2,65 +2,20 @@
 // Faceplates of the selection: the ports as they are on the device. Two devices stand face to face, to be
 // linked port by port or range by range.
 #pragma once
-#include "core/model/ports.h"
-#include "paint/faceplate.h"
+#include "app/panels/face_view.h"
+#include "app/panels/parts_list.h"
+#include "core/edit/fittings.h"
 
 #include <QBoxLayout>
 #include <QLabel>
+#include <QMenu>
 #include <QPushButton>
 #include <QScrollArea>
+#include <functional>
 
 namespace underridge::app {
 
 class Editor;
-
-/// One device's face. Ports are chosen with the mouse or the keyboard, a range with Shift.
-class FaceView : public QWidget {
-    Q_OBJECT
-public:
-    FaceView(Editor& editor, QWidget* parent);
-
-    void setDevice(model::DeviceId device);
-    model::DeviceId device() const { return device_; }
-    void setTheme(const paint::Theme& theme);
-    /// In the order of the device.
-    std::vector<model::PortRef> chosen() const;
-    void choose(const std::vector<std::string>& keys);
-    const paint::Face& face() const { return face_; }
-    /// Where a port's socket is, in this widget.
-    QPoint middleOf(const std::string& port) const;
-    QSize sizeHint() const override;
-
-Q_SIGNALS:
-    void chosenChanged();
-    void hinted(const QString& hint);
-    /// A port is dragged: at a point of the screen; `done` when it is let go.
-    void dragged(const underridge::model::PortRef& port, QPoint global, bool begins, bool done);
-
-protected:
-    void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-    void mouseReleaseEvent(QMouseEvent* event) override;
-    void leaveEvent(QEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-    void focusInEvent(QFocusEvent* event) override;
-
-private:
-    paint::PortLook lookOf(const paint::FacePort& port) const;
-    QPointF onFace(QPointF point) const;
-    void tell(int index);
-    void chooseUpTo(int index, Qt::KeyboardModifiers modifiers);
-
-    Editor& editor_;
-    const paint::Theme* theme_;
-    model::DeviceId device_;
-    paint::Face face_;
-    std::vector<bool> chosen_;
-    int current_ = -1, anchor_ = -1, hovered_ = -1;
-    QPoint pressedAt_;
-    bool pressing_ = false, dragging_ = false;
-};
 
 class FaceplatePanel : public QWidget {
     Q_OBJECT
@@ -77,6 +32,14 @@ public:
     /// first's.
     void linkChosen();
     void unlinkChosen();
+    PartsList& parts() { return *parts_; }
+    QPushButton& trunk() { return *trunk_; }
+    /// The trunk cables the chosen ports can be joined by.
+    QMenu& trunkMenu() { return *trunkMenu_; }
+    /// What can be done with what is chosen on a face.
+    void fillMenu(QMenu& menu, FaceView& face);
+    /// Asks whether links may be taken off so that something can be taken out.
+    std::function<bool(const QString& question)> askUnlink;
 
 Q_SIGNALS:
     void dragged(const underridge::model::PortRef& port, QPoint global, bool begins, bool done);
@@ -89,6 +52,12 @@ protected:
 private:
     void refresh();
     void refreshButtons();
+    void fillTrunkMenu();
+    /// Puts a part where it was dropped, or in the first place that takes it.
+    void take(FaceView& face, const QString& part, const std::string& port, const std::string& slot);
+    /// Does what takes ports away; where links are in the way, asks and does it with them.
+    void takeOut(const std::function<edit::ActResult(edit::WithLinks)>& act);
+    void removeChosen(FaceView& face);
     /// Beside each other where there is room, else one above the other.
     void arrange();
     std::vector<std::pair<model::PortRef, model::PortRef>> pairs() const;
@@ -98,7 +67,9 @@ private:
     QLabel *titles_[2], *empty_;
     QScrollArea* area_;
     QBoxLayout* both_;
-    QPushButton *link_, *unlink_;
+    QPushButton *link_, *unlink_, *trunk_;
+    QMenu* trunkMenu_;
+    PartsList* parts_;
 };
 
 } // namespace underridge::app

@@ -2,6 +2,7 @@
 #include "app/panels/findings_panel.h"
 
 #include "app/panels/remarks_panel.h"
+#include "app/shown_text.h"
 #include "app/window/checker.h"
 #include "app/window/editor.h"
 #include "core/edit/remedies.h"
@@ -15,10 +16,6 @@ using linking::Remedy;
 namespace {
 
 constexpr std::size_t mostRows = 2000;
-
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 } // namespace
 
@@ -88,13 +85,13 @@ void FindingsPanel::refill() {
     QList<QTreeWidgetItem*> items;
     for (const Finding& finding : shown_) {
         auto* item = new QTreeWidgetItem({QString::fromStdString(finding.message),
-                                          sentence(finding.remedy.words), text(finding.rule->title)});
+                                          sentence(finding.remedy.words), shownText(finding.rule->title)});
         item->setIcon(0, severityIcon(finding.rule->severity, palette()));
         item->setData(0, Qt::AccessibleTextRole,
                       severityText(finding.rule->severity) + QStringLiteral(": ") + item->text(0));
         for (int column = 0; column < 2; ++column) // a tool tip would take a leading tag for rich text
             item->setToolTip(column, QStringLiteral("<p>%1</p>").arg(item->text(column).toHtmlEscaped()));
-        item->setToolTip(2, QStringLiteral("<p>%1</p>").arg(text(finding.rule->source).toHtmlEscaped()));
+        item->setToolTip(2, QStringLiteral("<p>%1</p>").arg(shownText(finding.rule->source).toHtmlEscaped()));
         items << item;
     }
     list_->addTopLevelItems(items);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/register_model.h"
 
+#include "app/shown_text.h"
 #include "app/window/editor.h"
 
 #include <charconv>
@@ -14,10 +15,6 @@ double numberIn(const std::string& text) {
     double value = -1;
     std::from_chars(text.data(), text.data() + text.size(), value);
     return value;
-}
-
-QString shownText(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
 } // namespace

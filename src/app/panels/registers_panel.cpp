@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/registers_panel.h"
 
+#include "app/shown_text.h"
 #include "app/window/editor.h"
 #include "core/exchange/table_text.h"
 
@@ -23,10 +24,6 @@ namespace {
 constexpr int restMs = 120; ///< several edits in a row refresh the table once
 constexpr std::size_t mostPreviewed = 2000;
 constexpr int mostSelected = 5000; ///< rows selected along with the sheet
-
-QString shownText(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 QString hiddenKey(edit::Register which) {
     return QStringLiteral("registers/hidden-") + shownText(edit::titleOf(which)).toLower();
@@ -53,48 +50,25 @@ std::vector<std::string> seriesFrom(const std::string& first, std::size_t count)
 
 CellsPreview::CellsPreview(const std::vector<edit::CellPreview>& previews, edit::Register which,
                            const std::vector<QString>& rowNames, QWidget* parent)
-    : QDialog(parent), list_(new QTreeWidget) {
-    setObjectName(QStringLiteral("cellsPreview"));
-    setWindowTitle(tr("Change %1").arg(shownText(edit::titleOf(which)).toLower()));
-    resize(760, 460);
-    list_->setAccessibleName(tr("Changes"));
-    list_->setRootIsDecorated(false);
-    list_->setUniformRowHeights(true);
-    list_->setHeaderLabels({tr("Row"), tr("Column"), tr("Now"), tr("Will be"), tr("Remark")});
+    : PreviewDialog(QStringLiteral("cellsPreview"),
+                    tr("Change %1").arg(shownText(edit::titleOf(which)).toLower()),
+                    {tr("Row"), tr("Column"), tr("Now"), tr("Will be"), tr("Remark")}, tr("Changes"),
+                    tr("Change"), parent) {
     for (std::size_t i = 0; i < previews.size(); ++i) {
         const edit::CellPreview& preview = previews[i];
         changes_ += preview.changes();
         wrong_ += !preview.wrong.empty();
-        if (list_->topLevelItemCount() >= static_cast<int>(mostPreviewed))
-            continue;
-        const QString remark = !preview.wrong.empty() ? QString::fromStdString(preview.wrong)
+        const QString remark = !preview.wrong.empty() ? shownText(preview.wrong)
                                : preview.changes()    ? QString()
                                                       : tr("the same");
-        auto* item = new QTreeWidgetItem(
-            list_,
-            {rowNames[i], shownText(edit::columnsOf(which)[preview.change.column].title),
-             QString::fromStdString(preview.before), QString::fromStdString(preview.change.text), remark});
-        if (!preview.changes())
-            for (int column = 0; column < 4; ++column)
-                item->setForeground(column, palette().color(QPalette::PlaceholderText));
+        addRow({rowNames[i], shownText(edit::columnsOf(which)[preview.change.column].title),
+                shownText(preview.before), shownText(preview.change.text), remark},
+               !preview.changes());
     }
-    for (int column = 0; column < 5; ++column)
-        list_->resizeColumnToContents(column);
-    auto* words = new QLabel(
-        wrong_ == 0 ? tr("%n cell(s) change.", nullptr, changes_)
-                    : tr("%1 cells change; %2 are wrong and are left out.").arg(changes_).arg(wrong_));
-    words->setTextFormat(Qt::PlainText);
-    words->setWordWrap(true);
-    auto* buttons = new QDialogButtonBox;
-    auto* apply = buttons->addButton(tr("Change"), QDialogButtonBox::AcceptRole);
-    apply->setEnabled(changes_ > 0);
-    buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
-    auto* layout = new QVBoxLayout(this);
-    layout->addWidget(words);
-    layout->addWidget(list_, 1);
-    layout->addWidget(buttons);
-    connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
-    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    fitColumns();
+    sumUp(wrong_ == 0 ? tr("%n cell(s) change.", nullptr, changes_)
+                      : tr("%1 cells change; %2 are wrong and are left out.").arg(changes_).arg(wrong_),
+          changes_ > 0);
 }
 
 RegistersPanel::RegistersPanel(Editor& editor, QSettings& settings, QWidget* parent)

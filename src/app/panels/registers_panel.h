@@ -3,6 +3,7 @@
 // pasted into; what is selected here is selected on the sheet, and the other way round.
 #pragma once
 #include "app/panels/register_model.h"
+#include "app/window/preview_dialog.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -18,17 +19,15 @@ class QSettings;
 namespace underridge::app {
 
 /// What a paste or a series would change, row by row; what is wrong is left out.
-class CellsPreview : public QDialog {
+class CellsPreview : public PreviewDialog {
     Q_OBJECT
 public:
     CellsPreview(const std::vector<edit::CellPreview>& previews, edit::Register which,
                  const std::vector<QString>& rowNames, QWidget* parent);
     int changes() const { return changes_; }
     int wrong() const { return wrong_; }
-    QTreeWidget& list() { return *list_; }
 
 private:
-    QTreeWidget* list_;
     int changes_ = 0, wrong_ = 0;
 };
 

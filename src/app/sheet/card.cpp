@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/card.h"
 
-#include "core/linking/chain.h"
-
+#include "app/shown_text.h"
 #include "core/edit/links.h"
+#include "core/linking/chain.h"
 #include "core/linking/fit.h"
 
 #include <QVBoxLayout>
@@ -12,17 +12,13 @@ namespace underridge::app {
 using namespace model;
 namespace {
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 QStringList deviceLines(const Network& network, const Device& device) {
     const PortCount ports = countPorts(network, device);
-    QStringList out{text(device.name), kindText(network, device)};
+    QStringList out{shownText(device.name), kindText(network, device)};
     if (const std::string address = firstAddress(network, device.id); !address.empty())
-        out << Card::tr("Address %1").arg(text(address));
+        out << Card::tr("Address %1").arg(shownText(address));
     if (const Group* group = network.group(device.group))
-        out << Card::tr("In %1").arg(text(group->name));
+        out << Card::tr("In %1").arg(shownText(group->name));
     out << Card::tr("%1 of %2 ports used").arg(ports.used).arg(ports.all);
     if (device.outside)
         out << Card::tr("Outside: not ours to manage");
@@ -30,23 +26,24 @@ QStringList deviceLines(const Network& network, const Device& device) {
 }
 
 QStringList linkLines(const Network& network, const Link& link, LengthUnit unit) {
-    QStringList out{text(edit::linkText(network, link))};
+    QStringList out{shownText(edit::linkText(network, link))};
     const Cable* cable = network.cable(link.cable);
     const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-    QString medium = text(titleOf(mediumOf(network, link)));
+    QString medium = shownText(titleOf(mediumOf(network, link)));
     if (type)
-        medium += QStringLiteral(" · ") + text(type->name);
+        medium += QStringLiteral(" · ") + shownText(type->name);
     out << medium;
     if (const int speed = speedOf(network, link); speed > 0 && !link.console)
-        out << text(speedText(speed));
+        out << shownText(speedText(speed));
     if (cable && cable->lengthMm > 0)
-        out << text(lengthText(cable->lengthMm, unit));
+        out << shownText(lengthText(cable->lengthMm, unit));
     if (cable && !cable->label.empty())
-        out << Card::tr("Label %1").arg(text(cable->label));
+        out << Card::tr("Label %1").arg(shownText(cable->label));
     const linking::Chain chain = linking::chainThrough(network, link.a.known() ? link.a : link.b);
     if (chain.stretches.size() > 1)
         out << Card::tr("Part of %1 to %2, %3 cables")
-                   .arg(text(edit::portText(network, chain.a)), text(edit::portText(network, chain.b)))
+                   .arg(shownText(edit::portText(network, chain.a)),
+                        shownText(edit::portText(network, chain.b)))
                    .arg(chain.stretches.size());
     out << provenanceText(link.provenance);
     return out;
@@ -56,26 +53,26 @@ QStringList portLines(const Network& network, const PortRef& ref) {
     const auto port = portAt(network, ref);
     if (!port)
         return {};
-    QStringList out{
-        text(edit::portText(network, ref)),
-        QStringLiteral("%1 · %2").arg(text(linking::describe(*port)), text(titleOf(port->like->block)))};
+    QStringList out{shownText(edit::portText(network, ref)),
+                    QStringLiteral("%1 · %2").arg(shownText(linking::describe(*port)),
+                                                  shownText(titleOf(port->like->block)))};
     if (const std::string peer = edit::peerText(network, ref); !peer.empty())
-        out << Card::tr("To %1").arg(text(peer));
+        out << Card::tr("To %1").arg(shownText(peer));
     else
         out << (port->disabled()   ? Card::tr("Disabled")
                 : port->reserved() ? Card::tr("Reserved")
                                    : Card::tr("Free"));
     if (port->record && !port->record->label.empty())
-        out << text(port->record->label);
+        out << shownText(port->record->label);
     return out;
 }
 
 } // namespace
 
 QString provenanceText(const Provenance& p) {
-    QString out = text(titleOf(p.origin));
+    QString out = shownText(titleOf(p.origin));
     if (!p.source.empty())
-        out += QStringLiteral(", ") + text(p.source);
+        out += QStringLiteral(", ") + shownText(p.source);
     return out + (p.lastSeen == 0 ? Card::tr(", not yet seen live") : QString());
 }
 
@@ -83,7 +80,8 @@ QString kindText(const Network& network, const Device& device) {
     const std::string model = modelName(network, device);
     const std::string role(titleOf(roleOf(network, device)));
     // "Access switch 24" says its role already.
-    return matchesWords(model, role) ? text(model) : QStringLiteral("%1 · %2").arg(text(model), text(role));
+    return matchesWords(model, role) ? shownText(model)
+                                     : QStringLiteral("%1 · %2").arg(shownText(model), shownText(role));
 }
 
 QStringList cardLines(const Network& network, ObjectRef object, const std::string& port, LengthUnit unit) {

@@ -128,6 +128,13 @@ void LinkTool::commit() {
     }
     const Answer answer = answerFor(target);
     if (!answer) {
+        // Where a module or an additional port would give one, the drawer offers it.
+        const linking::End end{from.front(), port};
+        if (view_.canSupply(end, target)) {
+            view_.cancelTool();
+            view_.openDrawerForNew(end, target);
+            return;
+        }
         Q_EMIT editor_.refused(answer.refusal());
         if (byKeys_)
             return;

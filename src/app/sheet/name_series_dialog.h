@@ -1,28 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Names in series for several devices, with every new name shown before it is given.
 #pragma once
+#include "app/window/preview_dialog.h"
 #include "core/edit/names.h"
 
 #include <QComboBox>
-#include <QDialog>
-#include <QLabel>
 #include <QLineEdit>
-#include <QPushButton>
-#include <QTreeWidget>
 
 namespace underridge::app {
 
 class Editor;
 
-class NameSeriesDialog : public QDialog {
+class NameSeriesDialog : public PreviewDialog {
     Q_OBJECT
 public:
     NameSeriesDialog(const Editor& editor, std::vector<model::DeviceId> devices, QWidget* parent);
 
     QLineEdit& pattern() { return *pattern_; }
     QComboBox& order() { return *order_; }
-    QTreeWidget& list() { return *list_; }
-    QString remark() const { return remark_->text(); }
+    QString remark() const { return summary(); }
     const std::vector<edit::NewName>& names() const { return names_; }
 
 private:
@@ -33,9 +29,6 @@ private:
     std::vector<edit::NewName> names_;
     QLineEdit* pattern_;
     QComboBox* order_;
-    QTreeWidget* list_;
-    QLabel* remark_;
-    QPushButton* rename_;
 };
 
 } // namespace underridge::app

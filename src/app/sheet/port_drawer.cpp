@@ -63,6 +63,8 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
             item->setForeground(0, palette().color(QPalette::PlaceholderText));
             item->setForeground(1, palette().color(QPalette::PlaceholderText));
             item->setToolTip(1, tr("Link all the same; it is marked and told as a finding"));
+        } else if (row.standing == Standing::needsSupply) {
+            item->setToolTip(1, tr("Fits it and links, in one step"));
         }
         if (row.best)
             item->setForeground(2, palette().color(QPalette::Highlight));
@@ -76,7 +78,7 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
     list_->setCurrentItem(list_->topLevelItem(0));
     const int rowHeight = std::max(16, list_->sizeHintForIndex(list_->model()->index(0, 1)).height());
     const int shown = std::clamp(list_->topLevelItemCount(), 1, 9);
-    resize(std::clamp(width + 48, 260, 480), rowHeight * shown + title_->sizeHint().height() + 30);
+    resize(std::clamp(width + 48, 260, 640), rowHeight * shown + title_->sizeHint().height() + 30);
     show();
     raise();
     setFocus();

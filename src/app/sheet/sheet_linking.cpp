@@ -86,6 +86,13 @@ void SheetView::placeStrip(const QRectF& a, const QRectF& b) {
                  std::clamp(qRound(at.y()), 4, std::max(4, height() - s.height() - 4)));
 }
 
+bool SheetView::canSupply(const linking::End& from, DeviceId target) const {
+    const auto rows = linking::drawerRows(editor_.network(), editor_.catalogue(), from, target);
+    return std::any_of(rows.begin(), rows.end(), [](const linking::DrawerRow& row) {
+        return row.standing == linking::Standing::needsSupply;
+    });
+}
+
 void SheetView::openDrawerForNew(const linking::End& from, DeviceId target) {
     showDrawer(from, target, {});
 }
@@ -120,6 +127,11 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
     setFocus();
     linking::Proposal proposal{
         {drawerFrom_.device, row.other}, {drawerTarget_, row.port}, row.joint, "port as chosen"};
+    proposal.supplyA = row.otherSupply;
+    proposal.supplyB = row.supply;
+    for (const auto& supply : {row.otherSupply, row.supply})
+        if (supply)
+            proposal.reason = "with " + supply->text;
     if (row.standing == linking::Standing::doesNotFit) {
         auto forced = linking::anyPair(editor_.network(), editor_.catalogue(), proposal.a, proposal.b);
         if (!forced) {
@@ -138,6 +150,7 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
     if (link->a.device == drawerTarget_) { // keep the link's own order of ends
         std::swap(proposal.a, proposal.b);
         std::swap(proposal.joint.transceiverA, proposal.joint.transceiverB);
+        std::swap(proposal.supplyA, proposal.supplyB);
     }
     const bool wasLast = strip_->isVisible() && drawerLink_ == stripLink_ &&
                          stripStep_ == editor_.document().history().steps() &&

@@ -54,6 +54,8 @@ public:
     void startPlacing(const model::DeviceModel& model);
     void cancelTool();
     void makeLink(const linking::Proposal& proposal);
+    /// Whether fitting something would give the two a way to be linked.
+    bool canSupply(const linking::End& from, model::DeviceId target) const;
     void openDrawerForNew(const linking::End& from, model::DeviceId target);
     void openDrawerForLink(model::LinkId link, int end);
     void openAddField(std::optional<scene::PointF> at, std::optional<linking::End> linkFrom);

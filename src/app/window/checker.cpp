@@ -28,7 +28,9 @@ void Checker::start() {
         return;
     }
     worker_ = std::jthread([this, network = editor_.network(), catalogue = editor_.catalogue()] {
-        auto found = std::make_shared<std::vector<linking::Finding>>(linking::check(network, catalogue));
+        auto found = std::make_shared<std::vector<linking::Finding>>();
+        check_.update(network, catalogue);
+        *found = check_.findings();
         QMetaObject::invokeMethod(
             this,
             [this, found] {

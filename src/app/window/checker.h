@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Keeps the findings of the network that is edited up to date, on a worker, a moment after the last change.
 #pragma once
-#include "core/linking/rules.h"
+#include "core/linking/running_check.h"
 
 #include <QObject>
 #include <QTimer>
@@ -32,6 +32,7 @@ private:
     QTimer rest_;
     std::vector<linking::Finding> findings_;
     bool current_ = false, again_ = false;
+    linking::RunningCheck check_; ///< the worker's while it runs
     std::jthread worker_;
 };
 

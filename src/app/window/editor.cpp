@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/editor.h"
 
+#include "core/edit/cables.h"
 #include "core/edit/links.h"
 
 namespace underridge::app {
@@ -91,7 +92,13 @@ void Editor::redo() {
     }
 }
 
+void Editor::restock() {
+    stocked_ = edit::withStock(catalogue_, network());
+}
+
 void Editor::show(const Network& before, const edit::Session* session) {
+    if (!(before.all<CableType>() == network().all<CableType>()))
+        restock();
     if (session->sheet != session_.sheet) {
         session_.sheet = session->sheet;
         scene_ = scene::Scene::build(network(), session_.sheet, lengthUnit_);
@@ -149,6 +156,7 @@ void Editor::setDocument(edit::Document document, scene::Scene scene) {
             std::jthread([old = std::move(document_), drawn = std::move(scene_)]() mutable { old.reset(); });
     }
     document_ = std::make_unique<edit::Document>(std::move(document));
+    restock();
     session_ = {};
     port_ = {};
     session_.sheet = scene.sheet();
@@ -164,6 +172,7 @@ void Editor::setLibrary(std::vector<DeviceModel> models) {
     library_ = std::move(models);
     catalogue_.devices.resize(builtIn_);
     catalogue_.devices.insert(catalogue_.devices.end(), library_.begin(), library_.end());
+    restock();
     Q_EMIT catalogueChanged();
 }
 

@@ -19,7 +19,10 @@ public:
     ~Editor() override;
 
     const model::Network& network() const { return document_->network(); }
-    const model::Catalogue& catalogue() const { return catalogue_; }
+    /// Everything one can choose from: with own models, and with the network's own cable types.
+    const model::Catalogue& catalogue() const { return stocked_; }
+    /// The same without the network's own cable types.
+    const model::Catalogue& plainCatalogue() const { return catalogue_; }
     /// Own models; they stand beside those of the catalogue that ships with the program.
     const std::vector<model::DeviceModel>& library() const { return library_; }
     void setLibrary(std::vector<model::DeviceModel> models);
@@ -83,9 +86,11 @@ Q_SIGNALS:
 private:
     void show(const model::Network& before, const edit::Session* session);
     void dropGone();
+    void restock();
 
     edit::World world_;
     model::Catalogue catalogue_;
+    model::Catalogue stocked_;
     std::size_t builtIn_ = 0; ///< how many device models of the catalogue ship with the program
     std::vector<model::DeviceModel> library_;
     model::IdSource ids_;

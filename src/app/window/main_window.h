@@ -81,6 +81,10 @@ public:
     bool importFile(const QString& path);
     /// Matches a cable schedule against the drawing and, after a preview, takes it in as one step.
     bool mergeCables(const QString& path);
+    /// Takes in a tester's results after a preview.
+    bool mergeResults(const QString& path);
+    /// Writes labels of the selected cables, or of all, as PDF.
+    bool printLabelsTo(const QString& path);
     /// Writes the network in the format of the suffix and lists what it cannot hold.
     bool exportTo(const QString& path);
     void openFirstOffice() { openSample(QStringLiteral("first-office")); }
@@ -120,6 +124,8 @@ public:
     /// Shows the preview of an import; false: cancelled.
     std::function<bool(ImportDialog&)> askImport;
     std::function<bool(ScheduleDialog&)> askSchedule;
+    /// Shows any of the dialogs about cabling; false: cancelled.
+    std::function<bool(QDialog&)> askCabling;
     std::function<bool(const edit::Recoverable&)> askRecover;
 
 protected:
@@ -175,6 +181,15 @@ private:
     void loadLibrary();
     void editModels();
     void updateModels();
+    std::vector<model::LinkId> selectedLinks() const;
+    void linkMany();
+    void labelCables();
+    void printLabels();
+    void setCableLengths();
+    void editStock();
+    bool ask(QDialog& dialog);
+    /// Shows what a schedule or results would do, and takes them in.
+    bool takeIn(const edit::Schedule& schedule, const QString& path);
     void showKeys();
     void showAbout();
     void focusNextPanel();

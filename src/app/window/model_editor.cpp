@@ -47,6 +47,10 @@ const std::vector<Form>& forms() {
         list.push_back({ModelEditor::tr("LC single-mode"), Connector::lc, Cage::none, Medium::singleMode,
                         PortUse::data});
         list.push_back(
+            {ModelEditor::tr("LC multimode"), Connector::lc, Cage::none, Medium::multimode, PortUse::data});
+        list.push_back({ModelEditor::tr("IEC 63171 single pair"), Connector::iec63171, Cage::none,
+                        Medium::singlePair, PortUse::data});
+        list.push_back(
             {ModelEditor::tr("RJ45 serial"), Connector::rj45, Cage::none, Medium::serial, PortUse::data});
         list.push_back({ModelEditor::tr("radio"), Connector::none, Cage::none, Medium::radio, PortUse::data});
         list.push_back(
@@ -105,11 +109,38 @@ std::vector<int> ratesFrom(const QString& typed) {
 }
 
 const QStringList& powerChoices() {
-    static const QStringList list{
-        ModelEditor::tr("no power"),     ModelEditor::tr("gives Type 1"), ModelEditor::tr("gives Type 2"),
-        ModelEditor::tr("gives Type 3"), ModelEditor::tr("gives Type 4"), ModelEditor::tr("takes Type 1"),
-        ModelEditor::tr("takes Type 2"), ModelEditor::tr("takes Type 3"), ModelEditor::tr("takes Type 4")};
+    static const QStringList list{ModelEditor::tr("no power"),         ModelEditor::tr("gives Type 1"),
+                                  ModelEditor::tr("gives Type 2"),     ModelEditor::tr("gives Type 3"),
+                                  ModelEditor::tr("gives Type 4"),     ModelEditor::tr("takes Type 1"),
+                                  ModelEditor::tr("takes Type 2"),     ModelEditor::tr("takes Type 3"),
+                                  ModelEditor::tr("takes Type 4"),     ModelEditor::tr("gives passive"),
+                                  ModelEditor::tr("takes passive"),    ModelEditor::tr("gives over a pair"),
+                                  ModelEditor::tr("takes over a pair")};
     return list;
+}
+
+constexpr int passiveChoice = 9, pairChoice = 11; ///< of giving; taking comes next
+
+int powerChoiceOf(const PortBlock& block) {
+    if (block.power == PowerSide::none)
+        return 0;
+    const bool takes = block.power == PowerSide::load;
+    if (block.passivePower)
+        return passiveChoice + takes;
+    if (block.powerType == 0)
+        return pairChoice + takes;
+    return std::clamp(block.powerType, 1, 4) + (takes ? 4 : 0);
+}
+
+void setPower(PortBlock& block, int choice) {
+    const PowerSide before = block.power;
+    const bool typed = choice > 0 && choice < passiveChoice;
+    const bool takes = typed ? choice > 4 : (choice - passiveChoice) % 2 == 1;
+    block.power = choice == 0 ? PowerSide::none : takes ? PowerSide::load : PowerSide::source;
+    block.powerType = typed ? (choice - 1) % 4 + 1 : 0;
+    block.passivePower = choice == passiveChoice || choice == passiveChoice + 1;
+    if (block.power != before)
+        block.powerClass = choice >= pairChoice ? 12 : -1;
 }
 
 template <class E>
@@ -311,10 +342,7 @@ void ModelEditor::setRow(int row, const PortBlock& block) {
     blocks_->setItem(row, ratesColumn, new QTableWidgetItem(ratesText(block.rates)));
     choice(blockColumn, titlesOf<model::Block>(), static_cast<int>(block.block));
     choice(formColumn, formTitles, formOf(block));
-    choice(powerColumn, powerChoices(),
-           block.power == PowerSide::none
-               ? 0
-               : std::clamp(block.powerType, 1, 4) + (block.power == PowerSide::load ? 4 : 0));
+    choice(powerColumn, powerChoices(), powerChoiceOf(block));
     choice(sideColumn, titlesOf<Side>(), static_cast<int>(block.side));
 }
 
@@ -341,11 +369,7 @@ PortBlock ModelEditor::blockAt(int row) const {
         block.media = form.medium ? std::vector<Medium>{*form.medium} : std::vector<Medium>{};
     }
     block.rates = ratesFrom(typed(ratesColumn));
-    const int power = chosen(powerColumn);
-    block.power = power == 0 ? PowerSide::none : power > 4 ? PowerSide::load : PowerSide::source;
-    block.powerType = power == 0 ? 0 : (power - 1) % 4 + 1;
-    if (block.power != held.power)
-        block.powerClass = -1;
+    setPower(block, chosen(powerColumn));
     block.side = static_cast<Side>(chosen(sideColumn));
     return block;
 }

@@ -3,6 +3,7 @@
 #include "app/sheet/snapping.h"
 #include "app/window/main_window.h"
 #include "app/window/preferences.h"
+#include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
@@ -29,8 +30,9 @@ void MainWindow::buildActions() {
     applyKeys();
     auto& menu = sheet_->contextMenu();
     using Id = CommandId;
-    for (const Id id : {Id::rename, Id::link, Id::otherPort, Id::followCables, Id::straighten, Id::cut,
-                        Id::copy, Id::paste, Id::duplicate, Id::remove})
+    for (const Id id :
+         {Id::rename, Id::link, Id::linkMany, Id::otherPort, Id::makeLag, Id::dissolveLag, Id::followCables,
+          Id::labelCables, Id::straighten, Id::cut, Id::copy, Id::paste, Id::duplicate, Id::remove})
         menu.addAction(action(id));
     menu.addSeparator();
     for (const Id id : {Id::addDevice, Id::addNote, Id::fitSelection})
@@ -88,9 +90,18 @@ void MainWindow::refreshEnabled() {
     enable(Id::otherPort, oneLink);
     enable(Id::straighten, oneLink);
     enable(Id::followCables, any);
-    for (const Id id : {Id::addDevice, Id::addNote, Id::link, Id::updateModels, Id::save, Id::saveAs,
-                        Id::import, Id::mergeCables, Id::exportData, Id::exportPicture, Id::print,
-                        Id::selectAll, Id::zoomIn, Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
+    enable(Id::linkMany, editor_->selectedDevices().size() > 1);
+    const auto links = selectedLinks();
+    enable(Id::makeLag, links.size() > 1);
+    enable(Id::dissolveLag, std::any_of(links.begin(), links.end(), [this](LinkId id) {
+               return isInLag(editor_->network(), *editor_->network().link(id));
+           }));
+    for (const Id id : {Id::labelCables, Id::printLabels, Id::cableLengths})
+        enable(id, onSheet && editor_->network().all<Cable>().size() > 0);
+    for (const Id id :
+         {Id::addDevice, Id::addNote, Id::link, Id::updateModels, Id::save, Id::saveAs, Id::import,
+          Id::mergeCables, Id::mergeResults, Id::cableStock, Id::exportData, Id::exportPicture, Id::print,
+          Id::selectAll, Id::zoomIn, Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
         enable(id, onSheet);
 }
 
@@ -124,6 +135,10 @@ void MainWindow::run(CommandId id) {
     case CommandId::mergeCables:
         if (const QString path = askPathOr(false); !path.isEmpty())
             mergeCables(path);
+        break;
+    case CommandId::mergeResults:
+        if (const QString path = askPathOr(false); !path.isEmpty())
+            mergeResults(path);
         break;
     case CommandId::exportData:
         if (const QString path = askExport(); !path.isEmpty())
@@ -197,6 +212,27 @@ void MainWindow::run(CommandId id) {
     case CommandId::linkInRow:
         editor_->apply(edit::linkInRow(editor_->network(), editor_->catalogue(), editor_->selectedDevices(),
                                        editor_->ids(), editor_->habits()));
+        break;
+    case CommandId::linkMany:
+        linkMany();
+        break;
+    case CommandId::makeLag:
+        editor_->apply(edit::makeLag(editor_->network(), selectedLinks(), {}, editor_->ids()));
+        break;
+    case CommandId::dissolveLag:
+        editor_->apply(edit::dissolveLag(editor_->network(), selectedLinks()));
+        break;
+    case CommandId::labelCables:
+        labelCables();
+        break;
+    case CommandId::printLabels:
+        printLabels();
+        break;
+    case CommandId::cableLengths:
+        setCableLengths();
+        break;
+    case CommandId::cableStock:
+        editStock();
         break;
     case CommandId::otherPort:
         if (editor_->selection().size() == 1)

@@ -52,53 +52,19 @@ bool MainWindow::importFile(const QString& path) {
     return true;
 }
 
-bool MainWindow::mergeCables(const QString& path) {
-    finishEditing();
-    using Made = Result<edit::Schedule>;
-    // The worker has a source of ids of its own, begun from the window's.
-    auto schedule = onWorker<Made>(this, opener_, tr("Reading %1").arg(QFileInfo(path).fileName()),
-                                   [network = editor_->network(), catalogue = editor_->catalogue(),
-                                    path = path.toStdString(), seed = editor_->ids().next(),
-                                    &files = world_.world.files](const Wanted&) -> Made {
-                                       const auto bytes = files.read(path);
-                                       if (!bytes)
-                                           return bytes.refusal();
-                                       IdSource ids(seed);
-                                       return edit::mergeSchedule(network, catalogue, *bytes, path, ids);
-                                   });
-    if (!schedule)
-        return false; // cancelled
-    if (!*schedule) {
-        tell(schedule->refusal());
-        return false;
-    }
-    ScheduleDialog dialog(**schedule, QFileInfo(path).fileName(), this);
-    if (!(askSchedule ? askSchedule(dialog) : dialog.exec() == QDialog::Accepted))
-        return false;
-    std::vector<Remark> remarks = (*schedule)->remarks;
-    for (const edit::ScheduleRow& row : (*schedule)->rows)
-        if (row.match == edit::Match::wrong)
-            remarks.push_back(
-                warning(row.why, "correct it and merge again", {path.toStdString(), row.line, 1, row.what}));
-    if (!editor_->apply(edit::takeSchedule(editor_->network(), **schedule)))
-        return false;
-    showRemarks(tr("Merged %1").arg(QFileInfo(path).fileName()), remarks);
-    return true;
-}
-
 QString MainWindow::askExport() {
     if (askExportPath)
         return askExportPath();
-    return QFileDialog::getSaveFileName(
-        this, tr("Export data"), {},
-        tr("RFC 8345 JSON (*.json);;GraphML (*.graphml);;CSV: devices, then links (*.csv)"));
+    return QFileDialog::getSaveFileName(this, tr("Export data"), {},
+                                        tr("RFC 8345 JSON (*.json);;GraphML (*.graphml);;CSV: devices, then "
+                                           "links (*.csv);;Spreadsheet workbook (*.xlsx)"));
 }
 
 bool MainWindow::exportTo(const QString& path) {
     finishEditing();
     const auto format = exchange::formatFromSuffix(path.toStdString());
     if (!format) {
-        tell(error("data is written as .json, .graphml or .csv", "choose one of these suffixes",
+        tell(error("data is written as .json, .graphml, .csv or .xlsx", "choose one of these suffixes",
                    {path.toStdString()}));
         return false;
     }

@@ -1,7 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/links.h"
 
+#include "core/edit/cables.h"
+#include "core/edit/devices.h"
+#include "core/edit/fittings.h"
 #include "core/linking/chain.h"
+#include "core/linking/route.h"
 
 #include <fmt/format.h>
 
@@ -10,29 +14,57 @@ using namespace model;
 using linking::Proposal;
 namespace {
 
-void fitTransceiver(Network& network, const Catalogue& catalogue, const PortRef& port,
-                    const std::string& id) {
-    if (id.empty())
-        return;
-    if (const TransceiverModel* model = catalogue.transceiver(id);
-        model && !network.find<TransceiverModel>(model->key()))
-        network.put(*model);
-    Device device = *network.device(port.device);
-    std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; });
-    device.transceivers.push_back({port.port, id, {}});
-    std::sort(device.transceivers.begin(), device.transceivers.end(),
-              [](const auto& a, const auto& b) { return naturalLess(a.port, b.port); });
-    network.put(std::move(device));
+/// The port a transceiver sits in: the parent of one in breakout mode.
+PortRef cageOf(const Network& network, const PortRef& port) {
+    const auto view = portAt(network, port);
+    return {port.device, view && !view->parent.empty() ? view->parent : port.port};
 }
 
-void removeTransceiver(Network& network, const PortRef& port) {
+void fitTransceiver(Network& network, const Catalogue& catalogue, const PortRef& port,
+                    const std::string& id) {
+    if (!id.empty())
+        putTransceiver(network, catalogue, cageOf(network, port), id);
+}
+
+/// Takes the transceiver out, unless other lanes of the same port use it.
+void removeTransceiver(Network& network, const PortRef& port, LinkId except) {
     const Device* held = network.device(port.device);
     if (!held)
         return;
+    const PortRef cage = cageOf(network, port);
+    bool shared = false;
+    if (cage.port != port.port)
+        network.forEachLinkOf(port.device, [&](const Link& link) {
+            for (const PortRef* end : {&link.a, &link.b})
+                shared |=
+                    link.id != except && end->device == port.device && end->port.starts_with(cage.port + "/");
+        });
     Device device = *held;
-    if (std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return t.port == port.port; }) >
-        0)
+    if (!shared && std::erase_if(device.transceivers,
+                                 [&](const FittedTransceiver& t) { return t.port == cage.port; }) > 0)
         network.put(std::move(device));
+}
+
+/// The breakout assembly that other lanes of a port hang on, with an end to spare.
+const Cable* assemblyAt(const Network& network, const PortRef& lane, const CableType& type) {
+    const PortRef cage = cageOf(network, lane);
+    const Cable* found = nullptr;
+    network.forEachCableOf(lane.device, [&](const Cable& cable) {
+        if (cable.type == type.id && !cable.ends.empty() && cable.ends.front().at == cage &&
+            static_cast<int>(cable.ends.size()) <= type.farEnds)
+            found = &cable;
+    });
+    return found;
+}
+
+/// The positions of an assembly that a lane has: "X1/3" of four with eight strands has 5 and 6.
+std::vector<int> positionsOfLane(const PortRef& lane, const CableType& type) {
+    const int number = std::atoi(lane.port.substr(lane.port.rfind('/') + 1).c_str());
+    const int each = std::max(1, type.positions / type.farEnds);
+    std::vector<int> out;
+    for (int i = 1; i <= each; ++i)
+        out.push_back((number - 1) * each + i);
+    return out;
 }
 
 Result<Done> checkFree(const Network& network, const PortRef& port, LinkId except) {
@@ -63,12 +95,54 @@ void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& l
     if (const CableType* type = catalogue.cable(proposal.joint.cable);
         type && !network.find<CableType>(type->key()))
         network.put(*type);
+    const CableType* type = network.find<CableType>({fnv1a(proposal.joint.cable), 0});
     cable.type = proposal.joint.cable;
-    cable.ends = {{proposal.a, {}}, {proposal.b, {}}};
+    link.positions.clear();
+    if (type && type->farEnds > 1) {
+        const auto viewA = portAt(network, proposal.a);
+        const bool nearA = viewA && !viewA->parent.empty();
+        const PortRef &lane = nearA ? proposal.a : proposal.b, &far = nearA ? proposal.b : proposal.a;
+        if (const Cable* assembly = assemblyAt(network, lane, *type))
+            cable = *assembly;
+        else
+            cable.ends = {{cageOf(network, lane), {}}};
+        link.positions = positionsOfLane(lane, *type);
+        cable.ends.push_back({far, link.positions});
+    } else {
+        cable.ends = {{proposal.a, {}}, {proposal.b, {}}};
+    }
     link.cable = cable.id;
     fitTransceiver(network, catalogue, proposal.a, proposal.joint.transceiverA);
     fitTransceiver(network, catalogue, proposal.b, proposal.joint.transceiverB);
+    if (type && cable.lengthMm == 0)
+        if (const auto mm = linking::lengthFor(network, *type, proposal.a.device, proposal.b.device))
+            cable.lengthMm = *mm;
     network.put(std::move(cable));
+}
+
+/// The network with what a proposal needs fitted first.
+Result<Network> supplied(const Network& network, const Catalogue& catalogue, const Proposal& proposal) {
+    Result<Network> out = network;
+    if (proposal.supplyA)
+        out = linking::withSupply(*out, catalogue, proposal.a.device, *proposal.supplyA);
+    if (out && proposal.supplyB)
+        out = linking::withSupply(*out, catalogue, proposal.b.device, *proposal.supplyB);
+    return out;
+}
+
+/// One end clocks a synchronous line: the one nearer to the middle of the network, which is the first
+/// proposed.
+void giveClock(Network& network, const Proposal& proposal) {
+    if (proposal.joint.medium != Medium::serial || proposal.joint.console || proposal.joint.speed < 2)
+        return;
+    const auto clocked = [&](const PortRef& ref) {
+        const Port* record = network.port(ref);
+        return record && record->givesClock;
+    };
+    if (clocked(proposal.a) || clocked(proposal.b))
+        return;
+    if (auto act = changePort(network, proposal.a, {}, [](Port& port) { port.givesClock = true; }))
+        network = std::move(act->network);
 }
 
 } // namespace
@@ -92,17 +166,21 @@ std::string linkText(const Network& network, const Link& link) {
 
 ActResult makeLink(const Network& network, const Catalogue& catalogue, const Proposal& proposal,
                    IdSource& ids) {
+    auto base = supplied(network, catalogue, proposal);
+    if (!base)
+        return base.refusal();
     for (const PortRef* end : {&proposal.a, &proposal.b})
-        if (auto isFree = checkFree(network, *end, {}); !isFree)
+        if (auto isFree = checkFree(*base, *end, {}); !isFree)
             return isFree.refusal();
     Act act{fmt::format("Link {} to {}", portText(network, proposal.a), portText(network, proposal.b)),
-            network,
+            *std::move(base),
             {}};
     Cable cable;
     cable.id = ids.make<CableId>();
     Link link;
     link.id = ids.make<LinkId>();
     putCable(act.network, catalogue, std::move(cable), link, proposal);
+    giveClock(act.network, proposal);
     act.subjects.push_back(refTo(link.id));
     act.network.put(std::move(link));
     return act;
@@ -113,21 +191,31 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
     const Link* held = network.link(id);
     if (!held)
         return error("the link is no longer there", "select again");
+    auto base = supplied(network, catalogue, proposal);
+    if (!base)
+        return base.refusal();
     for (const PortRef* end : {&proposal.a, &proposal.b})
-        if (auto isFree = checkFree(network, *end, id); !isFree)
+        if (auto isFree = checkFree(*base, *end, id); !isFree)
             return isFree.refusal();
     Act act{
         fmt::format("Change link to {} and {}", portText(network, proposal.a), portText(network, proposal.b)),
-        network,
+        *std::move(base),
         {refTo(id)}};
     Link link = *held;
-    for (const PortRef* end : {&held->a, &held->b})
-        removeTransceiver(act.network, *end); // the proposal says which are needed now
+    for (const PortRef* end : {&link.a, &link.b})
+        removeTransceiver(act.network, *end, id); // the proposal says which are needed now
     Cable cable;
-    if (const Cable* old = network.cable(link.cable))
+    const Cable* old = network.cable(link.cable);
+    const CableType* oldType = old ? network.typeOf(*old) : nullptr;
+    if (old && old->ends.size() <= 2 && !(oldType && (oldType->farEnds > 1 || linking::isTrunk(*oldType)))) {
         cable = *old;
-    else
+    } else {
+        if (old) { // it carries more than this link, and stays
+            act.network.erase<Link>(link.key());
+            takeOffCable(act.network, link);
+        }
         cable.id = CableId{link.id.value ^ 1};
+    }
     putCable(act.network, catalogue, std::move(cable), link, proposal);
     act.network.put(std::move(link));
     return act;

@@ -139,45 +139,6 @@ ActResult setModel(const Network& network, const std::vector<DeviceId>& devices,
     return act;
 }
 
-ActResult fitModule(const Network& network, const Catalogue& catalogue, DeviceId id, const std::string& slot,
-                    const std::string& module) {
-    const Device* held = network.device(id);
-    const DeviceModel* model = held ? network.modelOf(*held) : nullptr;
-    if (!model)
-        return error("the device is no longer there", "select again");
-    const auto place = std::find_if(model->slots.begin(), model->slots.end(),
-                                    [&](const Slot& each) { return each.key == slot; });
-    if (place == model->slots.end())
-        return error(fmt::format("{} has no slot {}", held->name, slot), "choose another");
-    Device device = *held;
-    const auto fitted = std::find_if(device.modules.begin(), device.modules.end(),
-                                     [&](const FittedModule& each) { return each.slot == slot; });
-    if (fitted != device.modules.end()) {
-        for (const std::string& port : portsInUse(network, id))
-            if (port.starts_with(slot + "/") && network.linkAt({id, port}))
-                return error(fmt::format("port {} of the module in slot {} is linked", port, slot),
-                             "delete or move its link first", {{}, 0, 0, held->name, id.value});
-        device.modules.erase(fitted);
-    }
-    Act act{module.empty() ? fmt::format("Take the module out of slot {} of {}", slot, held->name)
-                           : fmt::format("Fit slot {} of {}", slot, held->name),
-            network,
-            {refTo(id)}};
-    if (!module.empty()) {
-        const ModuleModel* known = catalogue.module(module);
-        if (!known)
-            known = network.find<ModuleModel>({fnv1a(module), 0});
-        if (!known || std::find(place->fits.begin(), place->fits.end(), module) == place->fits.end())
-            return error(fmt::format("slot {} does not take this module", slot), "choose another");
-        act.network.put(*known);
-        device.modules.push_back({slot, module, {}});
-        std::sort(device.modules.begin(), device.modules.end(),
-                  [](const FittedModule& a, const FittedModule& b) { return naturalLess(a.slot, b.slot); });
-    }
-    act.network.put(std::move(device));
-    return act;
-}
-
 std::vector<Outdated> outdatedModels(const Network& network, const Catalogue& library) {
     std::map<std::string, Outdated> byId;
     network.all<DeviceModel>().forEach([&](const DeviceModel& held) {

@@ -10,11 +10,6 @@ namespace underridge::edit {
 ActResult setModel(const model::Network& network, const std::vector<model::DeviceId>& devices,
                    const model::DeviceModel& model);
 
-/// Puts a module into a slot of a device; an empty id takes out what is there. Refuses a module that the slot
-/// does not take, and to take one out whose ports are linked.
-ActResult fitModule(const model::Network& network, const model::Catalogue& catalogue, model::DeviceId device,
-                    const std::string& slot, const std::string& module);
-
 /// A model that the network uses and the library has changed since.
 struct Outdated {
     model::DeviceModel held; ///< as the network has it

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/names.h"
 
+#include "core/edit/fields.h"
 #include "core/model/ports.h"
 
 #include <charconv>
@@ -104,72 +105,6 @@ Result<std::vector<std::string>> seriesNames(const std::string& text, int count,
 
 namespace {
 
-/// The innermost group of a kind a device is in.
-std::string groupName(const Network& network, const Device& device, std::optional<GroupKind> kind) {
-    for (const Group* group = network.group(device.group); group; group = network.group(group->parent))
-        if (!kind || group->type == *kind)
-            return group->name;
-    return {};
-}
-
-/// What a field stands for; nothing when there is no such field.
-std::optional<std::string> fieldOf(const Network& network, const Device& device, const std::string& field) {
-    if (field == "role")
-        return std::string(titleOf(roleOf(network, device)));
-    if (field == "model")
-        return modelName(network, device);
-    if (field == "name")
-        return device.name;
-    if (field == "group")
-        return groupName(network, device, {});
-    for (const auto& word : wordsOf(GroupKind{}))
-        if (word.text == field)
-            return groupName(network, device, word.value);
-    return std::nullopt;
-}
-
-bool isNumberField(const std::string& field) {
-    return field == "n" || (!field.empty() && field[0] >= '0' && field[0] <= '9');
-}
-
-/// A field's text as part of a name: small letters, hyphens for blanks.
-std::string asPart(const std::string& text) {
-    std::string out = lowered(trimmed(text));
-    std::replace(out.begin(), out.end(), ' ', '-');
-    return out;
-}
-
-/// The pattern with its fields filled in for one device; the number stays as it is written.
-Result<std::string> filled(const Network& network, const Device& device, const std::string& pattern) {
-    std::string out;
-    for (std::size_t at = 0; at < pattern.size();) {
-        const auto open = pattern.find('{', at);
-        out += pattern.substr(at, open - at);
-        if (open == std::string::npos)
-            break;
-        const auto close = pattern.find('}', open);
-        if (close == std::string::npos)
-            return error(fmt::format("{} has a brace that is not closed", pattern),
-                         "write it as till-{01..}");
-        const std::string field = lowered(pattern.substr(open + 1, close - open - 1));
-        at = close + 1;
-        if (isNumberField(field)) {
-            out += field == "n" ? "{1..}" : "{" + field + "}";
-            continue;
-        }
-        const auto text = fieldOf(network, device, field);
-        if (!text)
-            return error(
-                fmt::format("{{{}}} is not a field", field),
-                "use role, model, name, site, building, floor, room, rack, group or a number such as {01..}");
-        if (text->empty())
-            return error(fmt::format("{} has no {}", device.name, field),
-                         "leave the field out, or put it into one");
-        out += field == "name" ? *text : asPart(*text);
-    }
-    return out;
-}
-
 void sortByPosition(const Network& network, SheetId sheet, std::vector<DeviceId>& devices, NameOrder order) {
     constexpr int band = 40; // plates that overlap by half count as one row or column
     const auto rank = [&](DeviceId id) {
@@ -203,7 +138,9 @@ Result<std::vector<NewName>> newNames(const Network& network, SheetId sheet,
         sortByPosition(network, sheet, devices, order);
     std::map<std::string, std::vector<std::size_t>> series;
     for (std::size_t i = 0; i < devices.size(); ++i) {
-        const auto text = filled(network, *network.device(devices[i]), trimmed(pattern));
+        const auto text = filledFields(trimmed(pattern), [&](const std::string& field) {
+            return deviceField(network, *network.device(devices[i]), field);
+        });
         if (!text)
             return text.refusal();
         series[*text].push_back(i);

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/objects.h"
 
+#include "core/edit/cables.h"
 #include "core/edit/links.h"
 #include "core/edit/names.h"
 
 #include <fmt/format.h>
+#include <map>
 #include <set>
 #include <unordered_map>
 
@@ -24,13 +26,7 @@ void removeLink(Network& network, LinkId id) {
     const Link link = *held;
     network.erase<Link>(link.key());
     erasePositions(network, id.value);
-    if (!link.cable)
-        return;
-    bool used = false;
-    network.forEachLinkOf(link.a.device, [&](const Link& other) { used |= other.cable == link.cable; });
-    const Cable* cable = network.cable(link.cable);
-    if (!used && cable && cable->ends.size() <= 2)
-        network.erase<Cable>(cable->key());
+    takeOffCable(network, link);
 }
 
 template <class Record>
@@ -159,11 +155,19 @@ private:
         link.a.device = {fresh_.at(old.a.device.value)};
         link.b.device = {fresh_.at(old.b.device.value)};
         if (const Cable* held = piece_.cable(old.cable)) {
-            Cable cable = *held;
-            cable.id = ids_.make<CableId>();
-            cable.label.clear();
-            cable.measured.clear();
-            cable.ends = {{link.a, {}}, {link.b, {}}};
+            const auto [at, first] = cables_.try_emplace(held->id, CableId{});
+            Cable cable;
+            if (first) {
+                cable = *held;
+                at->second = cable.id = ids_.make<CableId>();
+                cable.label.clear();
+                cable.measured.clear();
+                cable.ends.clear();
+            } else { // one cable that carries several links stays one
+                cable = *network_.cable(at->second);
+            }
+            cable.ends.push_back({link.a, link.positions});
+            cable.ends.push_back({link.b, link.positions});
             link.cable = cable.id;
             carry<CableType>(piece_, network_, cable.type);
             network_.put(std::move(cable));
@@ -256,6 +260,7 @@ private:
     IdSource& ids_;
     std::set<std::string> names_;
     std::unordered_map<std::uint64_t, std::uint64_t> fresh_;
+    std::map<CableId, CableId> cables_;
     Refs subjects_;
 };
 

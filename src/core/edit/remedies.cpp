@@ -52,6 +52,18 @@ ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const 
         });
     case Remedy::Kind::enablePort:
         return port("Enable", [](Port& p) { p.disabled = false; });
+    case Remedy::Kind::freeFec: {
+        const Link* link = network.link(remedy.link);
+        if (!link)
+            return error("the link is no longer there", "check again");
+        const auto free = [](Port& p) { p.fec = Fec::automatic; };
+        auto act = changePort(network, link->a, "Leave error correction to both ends", free);
+        return act ? changePort(act->network, link->b, act->name, free) : std::move(act);
+    }
+    case Remedy::Kind::giveClock:
+        return port("Give the clock at", [](Port& p) { p.givesClock = true; });
+    case Remedy::Kind::takeClock:
+        return port("Take the clock at", [](Port& p) { p.givesClock = false; });
     case Remedy::Kind::givePower:
         return port("Give power at", [](Port& p) { p.powerOff = false; });
     }

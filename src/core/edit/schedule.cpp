@@ -3,10 +3,10 @@
 
 #include "core/edit/links.h"
 #include "core/edit/registers.h"
-#include "core/exchange/decoding.h"
-#include "core/exchange/table_text.h"
+#include "core/exchange/workbook.h"
 #include "core/model/ports.h"
 
+#include <array>
 #include <fmt/format.h>
 #include <map>
 #include <optional>
@@ -84,32 +84,29 @@ public:
         });
     }
 
-    Result<Schedule> merge(const std::vector<exchange::TextRow>& rows, const std::string& file) {
-        const auto header = std::find_if(rows.begin(), rows.end(),
-                                         [](const exchange::TextRow& row) { return !row.cells.empty(); });
-        if (header == rows.end())
-            return error("the file is empty", "choose another", {file, 1, 1});
-        for (std::size_t i = 0; i < header->cells.size(); ++i) {
-            const std::string title = plainTitle(header->cells[i]);
-            const auto known = titles().find(title);
-            if (known == titles().end() || columns_[known->second]) {
+    Result<Schedule> merge(const ScheduleTable& table, const std::string& file) {
+        const exchange::TextRow& header = table.rows.front();
+        for (std::size_t i = 0; i < header.cells.size(); ++i) {
+            const int field = i < table.fields.size() ? table.fields[i] : -1;
+            const std::string title = plainTitle(header.cells[i]);
+            if (field < 0 || columns_[field]) {
                 if (!title.empty() && title != "id" && title != "medium")
                     schedule_.remarks.push_back(
-                        advice(fmt::format("the column \"{}\" is not used", header->cells[i]),
+                        advice(fmt::format("the column \"{}\" is not used", header.cells[i]),
                                "name it label, cable, length, status, colour or note if it is one of these",
-                               {file, header->line, static_cast<int>(i) + 1}));
+                               {file, header.line, static_cast<int>(i) + 1}));
                 continue;
             }
-            columns_[known->second] = i;
-            if (known->second == length)
+            columns_[field] = i;
+            if (field == length)
                 unit_ =
                     title.ends_with("ft") || title.ends_with("feet") ? LengthUnit::feet : LengthUnit::metres;
         }
         if (!columns_[from] || !columns_[to])
             return error("the first line names no columns \"from\" and \"to\"",
                          "name the columns: from, from port, to, to port, label, cable, length",
-                         {file, header->line, 1});
-        for (auto row = header + 1; row != rows.end(); ++row)
+                         {file, header.line, 1});
+        for (auto row = table.rows.begin() + 1; row != table.rows.end(); ++row)
             if (!row->cells.empty())
                 schedule_.rows.push_back(take(*row));
         return std::move(schedule_);
@@ -258,7 +255,11 @@ private:
         moved.b = b;
         if (const Cable* held = next.cable(link.cable)) {
             Cable cable = *held;
-            cable.ends = {{a, {}}, {b, {}}};
+            for (CableEnd& end : cable.ends) // of a cable with several links only this one's
+                if (end.at == link.a)
+                    end.at = a;
+                else if (end.at == link.b)
+                    end.at = b;
             next.put(std::move(cable));
         }
         next.put(std::move(moved));
@@ -314,23 +315,71 @@ int Schedule::count(Match match) const {
         std::count_if(rows.begin(), rows.end(), [&](const ScheduleRow& row) { return row.match == match; }));
 }
 
+std::span<const ScheduleField> scheduleFields() {
+    // In the order of Field.
+    static constexpr std::array<ScheduleField, fieldCount> fields{{{"from", "From"},
+                                                                   {"from-port", "From port"},
+                                                                   {"to", "To"},
+                                                                   {"to-port", "To port"},
+                                                                   {"label", "Label"},
+                                                                   {"cable", "Cable type"},
+                                                                   {"length", "Length"},
+                                                                   {"status", "Status"},
+                                                                   {"colour", "Colour"},
+                                                                   {"note", "Note"}}};
+    return fields;
+}
+
+bool ScheduleTable::isSure() const {
+    for (std::size_t i = 0; i < rows.front().cells.size(); ++i) {
+        const std::string title = plainTitle(rows.front().cells[i]);
+        if (fields[i] < 0 && !title.empty() && title != "id" && title != "medium")
+            return false;
+    }
+    const auto has = [&](int field) {
+        return std::find(fields.begin(), fields.end(), field) != fields.end();
+    };
+    return has(from) && has(to);
+}
+
+Result<ScheduleTable> readSchedule(std::string_view bytes, const std::string& file) {
+    ScheduleTable table;
+    auto rows = exchange::readTable(bytes, file, {"from", "device a", "end a"}, table.remarks);
+    if (!rows)
+        return rows.refusal();
+    table.rows = *std::move(rows);
+    const auto header = std::find_if(table.rows.begin(), table.rows.end(),
+                                     [](const exchange::TextRow& row) { return !row.cells.empty(); });
+    if (header == table.rows.end())
+        return error("the file is empty", "choose another", {file, 1, 1});
+    table.rows.erase(table.rows.begin(), header);
+    std::set<int> taken;
+    for (const std::string& title : table.rows.front().cells) {
+        const auto known = titles().find(plainTitle(title));
+        const bool fresh = known != titles().end() && taken.insert(known->second).second;
+        table.fields.push_back(fresh ? known->second : -1);
+    }
+    return table;
+}
+
+Result<Schedule> mergeSchedule(const Network& network, const Catalogue& catalogue, const ScheduleTable& table,
+                               const std::string& file, IdSource& ids) {
+    auto schedule = Merger(network, catalogue, ids).merge(table, file);
+    if (schedule)
+        schedule->remarks.insert(schedule->remarks.begin(), table.remarks.begin(), table.remarks.end());
+    return schedule;
+}
+
 Result<Schedule> mergeSchedule(const Network& network, const Catalogue& catalogue, std::string_view bytes,
                                const std::string& file, IdSource& ids) {
-    std::vector<Remark> remarks;
-    const auto text = exchange::decodeText(bytes, file, remarks);
-    if (!text)
-        return text.refusal();
-    auto schedule =
-        Merger(network, catalogue, ids).merge(exchange::readRows(*text, exchange::separatorOf(*text)), file);
-    if (schedule)
-        schedule->remarks.insert(schedule->remarks.begin(), remarks.begin(), remarks.end());
-    return schedule;
+    const auto table = readSchedule(bytes, file);
+    return table ? mergeSchedule(network, catalogue, *table, file, ids) : Result<Schedule>(table.refusal());
 }
 
 ActResult takeSchedule(const Network& network, const Schedule& schedule) {
     if (schedule.network == network)
         return advice("the schedule changes nothing", "everything in it is drawn already, or wrong");
-    return Act{fmt::format("Merge cable schedule, {} new, {} changed", schedule.count(Match::added),
+    return Act{fmt::format("{}, {} new, {} changed", schedule.name, schedule.count(Match::added),
                            schedule.count(Match::changed)),
                schedule.network,
                {}};

@@ -3,7 +3,10 @@
 // cannot be.
 #pragma once
 #include "core/edit/act.h"
+#include "core/exchange/table_text.h"
 #include "core/model/length.h"
+
+#include <span>
 
 namespace underridge::edit {
 
@@ -27,11 +30,35 @@ struct ScheduleRow {
 
 struct Schedule {
     std::vector<ScheduleRow> rows;
-    model::Network network;      ///< with everything done that is not wrong
-    std::vector<Remark> remarks; ///< about the file as a whole: columns that are not understood
+    model::Network network;                    ///< with everything done that is not wrong
+    std::string name = "Merge cable schedule"; ///< of the act
+    std::vector<Remark> remarks;               ///< about the file as a whole: columns that are not understood
 
     int count(Match match) const;
 };
+
+/// What a column of a schedule can be.
+struct ScheduleField {
+    std::string_view key, title; ///< "from-port", "From port"
+};
+std::span<const ScheduleField> scheduleFields();
+
+/// A table read in, and what its columns are taken for.
+struct ScheduleTable {
+    std::vector<exchange::TextRow> rows; ///< the first names the columns
+    std::vector<int> fields;             ///< by column: an index into scheduleFields(), -1: not used
+    std::vector<Remark> remarks;
+
+    /// Whether both ends are among the columns, and every column with a title is taken for something.
+    bool isSure() const;
+};
+
+/// Reads a table, CSV or workbook, and takes its columns for what their titles say. Refuses an empty one.
+Result<ScheduleTable> readSchedule(std::string_view bytes, const std::string& file);
+
+/// Matches a table against the drawing as mergeSchedule() below does, with its columns as they are set.
+Result<Schedule> mergeSchedule(const model::Network& network, const model::Catalogue& catalogue,
+                               const ScheduleTable& table, const std::string& file, model::IdSource& ids);
 
 /// Reads a schedule as CSV (RFC 4180; comma, semicolon or tab; any quoting; byte order mark) whose first line
 /// names the columns, in any order: from, from port, to, to port, and any of label, cable (the type), length,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/foreign.h"
 #include "core/exchange/table_text.h"
+#include "core/exchange/workbook.h"
 #include "core/model/ports.h"
 
 #include <charconv>
@@ -255,6 +256,20 @@ public:
         rows_.push_back(fields);
     }
 
+    Worksheet sheet(std::string name) {
+        columns_.insert(columns_.end(), further_.begin(), further_.end());
+        Worksheet out{std::move(name), columns_, {}};
+        for (const Fields& row : rows_) {
+            const std::map<std::string, std::string> byName(row.begin(), row.end());
+            auto& cells = out.rows.emplace_back();
+            for (const std::string& column : columns_) {
+                const auto at = byName.find(column);
+                cells.push_back(at == byName.end() ? std::string() : at->second);
+            }
+        }
+        return out;
+    }
+
     std::string text(std::size_t& formulas) {
         columns_.insert(columns_.end(), further_.begin(), further_.end());
         std::string out;
@@ -293,51 +308,91 @@ Result<Loaded> readCsv(std::string_view bytes, const Source& source) {
     return loaded;
 }
 
-Written writeCsv(const Network& network, Tables tables) {
-    Written written;
-    const Names names(network);
-    std::size_t formulas = 0;
+Result<Loaded> readXlsx(std::string_view bytes, const Source& source) {
+    const auto sheets = readWorkbook(bytes, source.file);
+    if (!sheets)
+        return sheets.refusal();
+    std::vector<TextRow> rows; // as in one text: an empty line between tables
+    for (const auto& sheet : *sheets) {
+        rows.insert(rows.end(), sheet.begin(), sheet.end());
+        rows.push_back({});
+    }
+    return Reader(source).read(rows);
+}
+
+namespace {
+
+TableWriter devicesTable(const Network& network) {
     const auto sheets = network.sheetsInOrder();
-    if (tables != Tables::links) {
-        TableWriter table({"id", "name", "role", "model", "group", "x", "y", "addresses"});
-        network.all<Device>().forEach([&](const Device& device) {
-            Fields fields{{"id", idText(device.id.value)}};
-            for (auto& field : deviceFields(network, device))
-                fields.push_back(std::move(field));
-            fields.emplace_back("group", groupPath(network, device.group));
-            if (const Position* at =
-                    sheets.empty() ? nullptr : network.position(sheets.front().id, device.id.value)) {
-                fields.emplace_back("x", std::to_string(at->at.x));
-                fields.emplace_back("y", std::to_string(at->at.y));
-            }
-            table.add(fields);
-        });
-        written.bytes += table.text(formulas);
-    }
-    if (tables == Tables::both)
-        written.bytes += "\r\n";
-    if (tables != Tables::devices) {
-        TableWriter table(
-            {"id", "from", "from port", "to", "to port", "medium", "cable", "length m", "label"});
-        network.all<Link>().forEach([&](const Link& link) {
-            const Device *a = network.device(link.a.device), *b = network.device(link.b.device);
-            Fields fields{{"id", idText(link.id.value)},
-                          {"from", a ? names.of(*a) : ""},
-                          {"from port", link.a.port},
-                          {"to", b ? names.of(*b) : ""},
-                          {"to port", link.b.port}};
-            for (auto& field : linkFields(network, link))
-                fields.push_back(std::move(field));
-            table.add(fields);
-        });
-        written.bytes += table.text(formulas);
-    }
-    listLosses(network, {.models = true, .positions = true, .groups = true, .cables = true}, "CSV",
+    TableWriter table({"id", "name", "role", "model", "group", "x", "y", "addresses"});
+    network.all<Device>().forEach([&](const Device& device) {
+        Fields fields{{"id", idText(device.id.value)}};
+        for (auto& field : deviceFields(network, device))
+            fields.push_back(std::move(field));
+        fields.emplace_back("group", groupPath(network, device.group));
+        if (const Position* at =
+                sheets.empty() ? nullptr : network.position(sheets.front().id, device.id.value)) {
+            fields.emplace_back("x", std::to_string(at->at.x));
+            fields.emplace_back("y", std::to_string(at->at.y));
+        }
+        table.add(fields);
+    });
+    return table;
+}
+
+TableWriter linksTable(const Network& network) {
+    const Names names(network);
+    TableWriter table({"id", "from", "from port", "to", "to port", "medium", "cable", "length m", "label"});
+    network.all<Link>().forEach([&](const Link& link) {
+        const Device *a = network.device(link.a.device), *b = network.device(link.b.device);
+        Fields fields{{"id", idText(link.id.value)},
+                      {"from", a ? names.of(*a) : ""},
+                      {"from port", link.a.port},
+                      {"to", b ? names.of(*b) : ""},
+                      {"to port", link.b.port}};
+        for (auto& field : linkFields(network, link))
+            fields.push_back(std::move(field));
+        table.add(fields);
+    });
+    return table;
+}
+
+void tellLosses(const Network& network, const char* format, Written& written) {
+    listLosses(network, {.models = true, .positions = true, .groups = true, .cables = true}, format,
                written.remarks);
     if (network.all<Interface>().size() > 0)
-        written.remarks.push_back(
-            advice("interfaces are left out but for their addresses: CSV cannot hold them",
-                   "keep the Underridge file as well"));
+        written.remarks.push_back(advice(
+            fmt::format("interfaces are left out but for their addresses: {} cannot hold them", format),
+            "keep the Underridge file as well"));
+}
+
+} // namespace
+
+Written writeXlsx(const Network& network, Tables tables) {
+    Written written;
+    std::vector<Worksheet> sheets;
+    if (tables != Tables::links)
+        sheets.push_back(devicesTable(network).sheet("Devices"));
+    if (tables != Tables::devices)
+        sheets.push_back(linksTable(network).sheet("Links"));
+    if (auto bytes = writeWorkbook(sheets))
+        written.bytes = *std::move(bytes);
+    else
+        written.remarks.push_back(bytes.refusal());
+    tellLosses(network, "a workbook", written);
+    return written;
+}
+
+Written writeCsv(const Network& network, Tables tables) {
+    Written written;
+    std::size_t formulas = 0;
+    if (tables != Tables::links)
+        written.bytes += devicesTable(network).text(formulas);
+    if (tables == Tables::both)
+        written.bytes += "\r\n";
+    if (tables != Tables::devices)
+        written.bytes += linksTable(network).text(formulas);
+    tellLosses(network, "CSV", written);
     if (formulas > 0)
         written.remarks.push_back(advice(
             fmt::format("{} cells that a spreadsheet would take for formulas stand behind an apostrophe",

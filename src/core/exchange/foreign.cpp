@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/foreign.h"
 
+#include "core/exchange/workbook.h"
+
 #include <array>
 #include <fmt/format.h>
 
@@ -16,7 +18,8 @@ struct Entry {
 constexpr Entry entries[] = {{Format::own, "underridge", "Underridge network", {".underridge", ""}},
                              {Format::rfc8345, "rfc8345", "RFC 8345 JSON", {".json", ""}},
                              {Format::graphml, "graphml", "GraphML", {".graphml", ".xml"}},
-                             {Format::csv, "csv", "CSV", {".csv", ".tsv"}}};
+                             {Format::csv, "csv", "CSV", {".csv", ".tsv"}},
+                             {Format::xlsx, "xlsx", "Spreadsheet workbook", {".xlsx", ""}}};
 
 /// The first byte that says something: past byte order marks, zero bytes of wide encodings and spaces.
 char firstSign(std::string_view bytes) {
@@ -65,6 +68,8 @@ std::optional<Format> formatFromSuffix(std::string_view path) {
 std::optional<Format> formatOf(std::string_view bytes) {
     if (isOwn(bytes))
         return Format::own;
+    if (isWorkbook(bytes))
+        return Format::xlsx;
     switch (firstSign(bytes)) {
     case '{':
         return Format::rfc8345;
@@ -82,7 +87,8 @@ Result<Loaded> readAny(std::string_view bytes, const Source& source, std::option
         return error("the file is empty", "choose another file", {source.file, 1, 1});
     const auto format = as ? as : formatOf(bytes);
     if (!format)
-        return error("the format is not known", "give an Underridge network, RFC 8345 JSON, GraphML or CSV",
+        return error("the format is not known",
+                     "give an Underridge network, RFC 8345 JSON, GraphML, CSV or a workbook",
                      {source.file, 1, 1});
     switch (*format) {
     case Format::own:
@@ -93,6 +99,8 @@ Result<Loaded> readAny(std::string_view bytes, const Source& source, std::option
         return readGraphml(bytes, source);
     case Format::csv:
         return readCsv(bytes, source);
+    case Format::xlsx:
+        return readXlsx(bytes, source);
     }
     return error("the format is not known");
 }
@@ -107,6 +115,8 @@ Written write(const model::Network& network, Format format, Tables tables) {
         return writeGraphml(network);
     case Format::csv:
         return writeCsv(network, tables);
+    case Format::xlsx:
+        return writeXlsx(network, tables);
     }
     return {};
 }

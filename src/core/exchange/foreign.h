@@ -7,7 +7,7 @@
 
 namespace underridge::exchange {
 
-enum class Format { own, rfc8345, graphml, csv };
+enum class Format { own, rfc8345, graphml, csv, xlsx };
 
 /// "underridge", "rfc8345", "graphml", "csv".
 std::string_view textOf(Format format);
@@ -37,6 +37,9 @@ enum class Tables { both, devices, links };
 
 /// RFC 4180 with columns by name, separated by comma, semicolon or tab.
 Result<Loaded> readCsv(std::string_view bytes, const Source& source);
+/// The same tables as worksheets of a workbook.
+Result<Loaded> readXlsx(std::string_view bytes, const Source& source);
+Written writeXlsx(const model::Network& network, Tables tables = Tables::both);
 Written writeCsv(const model::Network& network, Tables tables = Tables::both);
 
 /// Reads whatever it is. Refuses bytes of no known format, and those of another format than `as`.

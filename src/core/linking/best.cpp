@@ -1,168 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/linking/best.h"
+#include "core/linking/ranking.h"
 
-#include <array>
 #include <fmt/format.h>
-#include <set>
 
 namespace underridge::linking {
 using namespace model;
 namespace {
-
-/// How far from the endpoints a device stands, in halves: a phone carries a workstation, so it stands
-/// half a step up.
-int tierOf(const Network& network, const Device& device) {
-    const DeviceModel* model = network.modelOf(device);
-    if (!model)
-        return 0;
-    bool accessInCages = false, hasAccess = false, hasUplink = false;
-    for (const PortBlock& block : model->ports.blocks()) {
-        if (block.use != PortUse::data)
-            continue;
-        hasUplink |= block.block == Block::uplink;
-        if (block.block == Block::access) {
-            hasAccess = true;
-            accessInCages |= block.cage != Cage::none;
-        }
-    }
-    switch (familyOf(model->role)) {
-    case RoleFamily::endpoint:
-        return hasAccess && hasUplink ? 1 : 0;
-    case RoleFamily::server:
-    case RoleFamily::accessPoint:
-        return 0;
-    case RoleFamily::switch_:
-        return accessInCages ? 4 : 2;
-    case RoleFamily::router:
-    case RoleFamily::firewall:
-        return 6;
-    case RoleFamily::provider:
-        return 8;
-    case RoleFamily::patchPanel:
-        return 0;
-    }
-    return 0;
-}
-
-bool hasBlock(const Network& network, const Device& device, Block block) {
-    const DeviceModel* model = network.modelOf(device);
-    return model &&
-           std::any_of(model->ports.blocks().begin(), model->ports.blocks().end(),
-                       [&](const PortBlock& b) { return b.block == block && b.use == PortUse::data; });
-}
-
-/// A device's ports that a link could take, with what ranking needs of them.
-struct Side {
-    const Device* device = nullptr;
-    Block right = Block::access;
-    std::vector<PortView> ports;
-    std::set<std::string> taken;
-    bool fromHighEnd = false;
-    bool sparesUplinks = false; ///< an endpoint gets none of its uplink block
-};
-
-std::set<std::string> takenPorts(const Network& network, DeviceId device, LinkId spare) {
-    std::set<std::string> taken;
-    network.forEachLinkOf(device, [&](const Link& link) {
-        if (link.id == spare)
-            return;
-        for (const PortRef* end : {&link.a, &link.b})
-            if (end->device == device && end->known())
-                taken.insert(end->port);
-    });
-    return taken;
-}
-
-Side sideOf(const Network& network, const Device& device, const Device& peer, LinkId spare,
-            const Habits& habits = {}) {
-    Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
-              takenPorts(network, device.id, spare)};
-    side.fromHighEnd = habits.fromHighEnd;
-    side.sparesUplinks = !habits.hostsTakeUplinks && side.right == Block::access &&
-                         hasBlock(network, device, Block::access) &&
-                         familyOf(roleOf(network, peer)) == RoleFamily::endpoint;
-    for (const PortView& port : side.ports)
-        if (port.isShared())
-            side.taken.erase(port.key);
-    // The transceivers of a link being changed are as free as its ports.
-    if (const Link* link = network.link(spare))
-        for (PortView& port : side.ports)
-            if (link->a == PortRef{device.id, port.key} || link->b == PortRef{device.id, port.key})
-                port.transceiver = nullptr;
-    return side;
-}
-
-using Rank = std::array<int, 7>;
-
-Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side& sideA, const Side& sideB) {
-    const auto misplaced = [](const PortView& port, const Side& side) {
-        const Block block = port.like->block;
-        if (block == side.right)
-            return 0;
-        return block == Block::management || block == Block::stack ? 3 : 1;
-    };
-    const auto waste = [&](const PortView& port) {
-        const auto rates = port.rates();
-        return rates.empty() ? 0 : rates.back() - joint.speed;
-    };
-    const auto unpowered = [](const PortView& load, const PortView& source) {
-        const bool wants = load.like->power == PowerSide::load;
-        return wants &&
-               (source.like->power != PowerSide::source || source.like->powerType < load.like->powerType);
-    };
-    return {joint.console,
-            joint.transceivers(),
-            misplaced(a, sideA) + misplaced(b, sideB),
-            -joint.speed,
-            waste(a) + waste(b),
-            unpowered(a, b) + unpowered(b, a),
-            a.reserved() + b.reserved() + a.disabled() + b.disabled()};
-}
-
-/// Ports alike in everything the ranking regards; only the first free one of each need be tried.
-std::vector<const PortView*> firstsOf(const Side& side, const std::string& wanted) {
-    std::vector<const PortView*> firsts;
-    for (std::size_t i = 0; i < side.ports.size(); ++i) {
-        const PortView& port = side.ports[side.fromHighEnd ? side.ports.size() - 1 - i : i];
-        if (!wanted.empty() ? port.key != wanted
-                            : side.taken.contains(port.key) ||
-                                  (side.sparesUplinks && port.like->block == Block::uplink && port.isData()))
-            continue;
-        const auto alike = [&](const PortView* other) {
-            return other->like->block == port.like->block && *other->like == *port.like &&
-                   other->transceiver == port.transceiver && other->rates() == port.rates() &&
-                   other->reserved() == port.reserved() && other->disabled() == port.disabled();
-        };
-        if (std::none_of(firsts.begin(), firsts.end(), alike))
-            firsts.push_back(&port);
-    }
-    return firsts;
-}
-
-struct Best {
-    const PortView* a = nullptr;
-    const PortView* b = nullptr;
-    Joint joint;
-    Rank rank{};
-    std::string why; ///< when there is none
-};
-
-Best search(const Side& sideA, const Side& sideB, const std::string& wantedA, const std::string& wantedB,
-            const Catalogue& catalogue) {
-    Best best;
-    for (const PortView* a : firstsOf(sideA, wantedA))
-        for (const PortView* b : firstsOf(sideB, wantedB)) {
-            const Fit found = fit(*a, *b, catalogue);
-            if (!found && (best.why.empty() || (a->isData() && b->isData())))
-                best.why = found.why;
-            for (const Joint& joint : found.joints) {
-                const Rank rank = rankOf(*a, *b, joint, sideA, sideB);
-                if (!best.a || rank < best.rank)
-                    best = {a, b, joint, rank, {}};
-            }
-        }
-    return best;
-}
 
 std::string reasonFor(const Best& best, const Side& sideA, const Side& sideB, const End& wanted) {
     if (!wanted.port.empty())
@@ -176,6 +19,9 @@ std::string reasonFor(const Best& best, const Side& sideA, const Side& sideB, co
     const Side& side = speakOfA ? sideA : sideB;
     if (best.a->reserved() || best.b->reserved())
         return "only a reserved port is left";
+    if (const auto unit = unitOf(port);
+        !side.standsBy.empty() && !side.standsBy.contains(unit) && !unit.empty())
+        return fmt::format("on {}, apart from the others", unit);
     if (!right(port, side))
         return fmt::format("fits its peer; the {} does not", titleOf(side.right));
     return fmt::format("next free port of the {}", titleOf(port.like->block));
@@ -205,16 +51,6 @@ std::string anyFree(const Side& side) {
 }
 
 } // namespace
-
-Block rightBlock(const Network& network, const Device& device, const Device& peer) {
-    // A server goes on its peer's access block, so the port that is like that block is the right one.
-    if (familyOf(roleOf(network, device)) == RoleFamily::server)
-        return tierOf(network, peer) == 4 && hasBlock(network, device, Block::uplink) ? Block::uplink
-                                                                                      : Block::access;
-    const int mine = tierOf(network, device), theirs = tierOf(network, peer);
-    const bool up = theirs > mine || (theirs == mine && mine > 0);
-    return up && hasBlock(network, device, Block::uplink) ? Block::uplink : Block::access;
-}
 
 Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, const End& a, const End& b,
                           const Habits& habits) {
@@ -286,6 +122,71 @@ Fit fitFor(const Network& network, const Catalogue& catalogue, const Link& link)
     return fit(*a, *b, catalogue);
 }
 
+namespace {
+
+using RankedRow = std::pair<Rank, DrawerRow>;
+
+/// The row of a port that the search found a way to.
+RankedRow rowOf(const Best& best, const PortView& port) {
+    DrawerRow row{port.key, Standing::fits, false, {}, best.joint, best.a->key, {}, {}};
+    row.text = fmt::format("{} · {}", describe(port), titleOf(port.like->block));
+    if (port.reserved())
+        row.text += " · reserved";
+    if (best.joint.transceivers() > 0) {
+        row.standing = Standing::needsTransceiver;
+        row.text += " · needs a transceiver";
+    }
+    return {best.rank, std::move(row)};
+}
+
+/// What fitting something at the target would give, the best port of each.
+void offerSupplies(const Network& network, const Catalogue& catalogue, const End& from, const Device& other,
+                   const Device& device, LinkId spare, std::vector<RankedRow>& out) {
+    for (Supply& supply : suppliesFor(network, catalogue, device)) {
+        const auto fitted = withSupply(network, catalogue, device.id, supply);
+        if (!fitted)
+            continue;
+        const Side near = sideOf(*fitted, other, device, spare);
+        Side far = sideOf(*fitted, *fitted->device(device.id), other, spare);
+        std::erase_if(far.ports, [&](const PortView& port) {
+            return portAt(network, {device.id, port.key});
+        });
+        const Best best = search(near, far, from.port, {}, catalogue);
+        if (!best.a)
+            continue;
+        auto [rank, row] = rowOf(best, *best.b);
+        row.standing = Standing::needsSupply;
+        row.text = supply.text + " · " + row.text;
+        row.supply = std::move(supply);
+        out.emplace_back(rank, std::move(row));
+    }
+}
+
+/// The same at the end the link comes from, when it has nothing that fits.
+void offerSuppliesBehind(const Network& network, const Catalogue& catalogue, const Device& other,
+                         const Device& device, LinkId spare, std::vector<RankedRow>& out) {
+    for (Supply& supply : suppliesFor(network, catalogue, other)) {
+        const auto fitted = withSupply(network, catalogue, other.id, supply);
+        if (!fitted)
+            continue;
+        Side near = sideOf(*fitted, *fitted->device(other.id), device, spare);
+        const Side far = sideOf(*fitted, device, other, spare);
+        std::erase_if(near.ports, [&](const PortView& port) {
+            return portAt(network, {other.id, port.key});
+        });
+        const Best best = search(near, far, {}, {}, catalogue);
+        if (!best.a)
+            continue;
+        auto [rank, row] = rowOf(best, *best.b);
+        row.standing = Standing::needsSupply;
+        row.text = fmt::format("{}: {} · {}", other.name, supply.text, row.text);
+        row.otherSupply = std::move(supply);
+        out.emplace_back(rank, std::move(row));
+    }
+}
+
+} // namespace
+
 std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catalogue, const End& from,
                                   DeviceId target, LinkId spare) {
     std::vector<DrawerRow> rows;
@@ -295,38 +196,35 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
         return rows;
     const Side near = sideOf(network, *other, *device, spare);
     const Side far = sideOf(network, *device, *other, spare);
-    std::vector<std::pair<Rank, DrawerRow>> ranked;
+    std::vector<RankedRow> ranked;
+    bool any = false;
     for (const PortView& port : far.ports) {
-        DrawerRow row{port.key, Standing::taken, false, {}, {}, {}};
-        Rank rank{};
         if (far.taken.contains(port.key)) {
             const Link* link = network.linkAt({target, port.key});
             const PortRef& peer = link->a == PortRef{target, port.key} ? link->b : link->a;
-            const Device* peerDevice = network.device(peer.device);
-            row.text = fmt::format("taken: {} {}", peerDevice ? peerDevice->name : "?", peer.port);
+            DrawerRow row{port.key, Standing::taken, false, "taken: " + portText(network, peer), {}, {}, {},
+                          {}};
+            ranked.emplace_back(Rank{}, std::move(row));
         } else if (const Best best = search(near, far, from.port, port.key, catalogue); best.a) {
-            row.joint = best.joint;
-            row.other = best.a->key;
-            row.standing = best.joint.transceivers() > 0 ? Standing::needsTransceiver : Standing::fits;
-            row.text = fmt::format("{} · {}", describe(port), titleOf(port.like->block));
-            if (port.reserved())
-                row.text += " · reserved";
-            if (row.standing == Standing::needsTransceiver)
-                row.text += " · needs a transceiver";
-            rank = best.rank;
+            any |= !best.joint.console;
+            ranked.push_back(rowOf(best, port));
         } else {
-            row.standing = Standing::doesNotFit;
-            row.text = best.why.empty() ? describe(port) : best.why;
+            DrawerRow row{port.key, Standing::doesNotFit, false, best.why, {}, {}, {}, {}};
+            if (row.text.empty())
+                row.text = describe(port);
             row.other = !from.port.empty() ? from.port : anyFree(near);
+            ranked.emplace_back(Rank{}, std::move(row));
         }
-        ranked.emplace_back(rank, std::move(row));
     }
+    offerSupplies(network, catalogue, from, *other, *device, spare, ranked);
+    if (!any && from.port.empty())
+        offerSuppliesBehind(network, catalogue, *other, *device, spare, ranked);
     std::stable_sort(ranked.begin(), ranked.end(), [](const auto& x, const auto& y) {
         return std::tuple(x.second.standing, x.first) < std::tuple(y.second.standing, y.first);
     });
     for (auto& [rank, row] : ranked)
         rows.push_back(std::move(row));
-    if (!rows.empty() && rows.front().standing <= Standing::needsTransceiver)
+    if (!rows.empty() && rows.front().standing <= Standing::needsSupply)
         rows.front().best = true;
     return rows;
 }

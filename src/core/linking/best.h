@@ -2,11 +2,13 @@
 // The best pair of free ports between two devices, and the reason; and the port drawer's rows.
 //
 // Pairs are ranked lexicographically: joined without a transceiver to add; each port in the right block
-// for its peer's role; the highest speed; least of a port's speed wasted; power fits; not reserved and not
+// for its peer's role; the highest speed; on another module or stack member than the links it stands by for
+// (members of a LAG, redundant uplinks); power fits; least of a port's speed wasted; not reserved and not
 // disabled; then the lowest ports.
 #pragma once
 #include "core/base/result.h"
 #include "core/linking/fit.h"
+#include "core/linking/supply.h"
 
 namespace underridge::linking {
 
@@ -30,7 +32,8 @@ struct Proposal {
     model::PortRef a;
     model::PortRef b;
     Joint joint;
-    std::string reason; ///< a clause: "next free port of the access block"
+    std::string reason;                               ///< a clause: "next free port of the access block"
+    std::optional<Supply> supplyA = {}, supplyB = {}; ///< to be fitted first, so that there is such a port
 };
 
 /// Refuses with a clause that names the device and what it lacks.
@@ -45,20 +48,23 @@ Result<Proposal> anyPair(const model::Network& network, const model::Catalogue& 
 /// All ways to join the ports a link already joins, as if its transceivers were not fitted.
 Fit fitFor(const model::Network& network, const model::Catalogue& catalogue, const model::Link& link);
 
-enum class Standing { fits, needsTransceiver, taken, doesNotFit };
+enum class Standing { fits, needsTransceiver, needsSupply, taken, doesNotFit };
 
 /// One row of the port drawer: a port of the target, and how it stands to the other end.
 struct DrawerRow {
     std::string port;
     Standing standing = Standing::doesNotFit;
     bool best = false;
-    std::string text;  ///< "SFP+ 10G · uplink block", "taken: core-a 17", …
-    Joint joint;       ///< when it fits or needs a transceiver
-    std::string other; ///< the port it would join at the other end; empty: there is none free
+    std::string text;                  ///< "SFP+ 10G · uplink block", "taken: core-a 17", …
+    Joint joint;                       ///< when it fits or needs a transceiver
+    std::string other;                 ///< the port it would join at the other end; empty: there is none free
+    std::optional<Supply> supply = {}; ///< what must be fitted for the port to be there
+    std::optional<Supply> otherSupply = {}; ///< the same at the other end
 };
 
-/// Every port of `target`, those that fit first, then those that need a transceiver, then taken ones,
-/// then those that do not fit. `spare` is a link whose ports count as free: the one being changed.
+/// Every port of `target`, those that fit first, then those that need a transceiver, then those that a module
+/// or an additional port would give, then taken ones, then those that do not fit. `spare` is a link whose
+/// ports count as free: the one being changed.
 std::vector<DrawerRow> drawerRows(const model::Network& network, const model::Catalogue& catalogue,
                                   const End& from, model::DeviceId target, model::LinkId spare = {});
 

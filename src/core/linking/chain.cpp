@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/chain.h"
 
+#include "core/linking/fit.h"
 #include "core/model/ports.h"
-
-#include <set>
 
 namespace underridge::linking {
 using namespace model;
@@ -44,6 +43,22 @@ std::vector<int> carried(const Network& network, const Link& link, const std::ve
                                                   : static_cast<int>(far - link.positions.begin()) + 1);
     }
     return out;
+}
+
+/// The block at the other side of a panel, or of a midspan.
+std::optional<Block> otherSide(const PortBlock& port, bool midspan) {
+    switch (port.block) {
+    case Block::front:
+        return Block::rear;
+    case Block::rear:
+        return Block::front;
+    case Block::access:
+        return midspan ? std::optional(Block::uplink) : std::nullopt;
+    case Block::uplink:
+        return midspan ? std::optional(Block::access) : std::nullopt;
+    default:
+        return std::nullopt;
+    }
 }
 
 /// Where a walk over cables and panels came to.
@@ -116,7 +131,8 @@ Walk walkFrom(const Network& network, PortRef port, std::vector<int> positions, 
 
 bool isPassive(const Network& network, const Device& device) {
     const Role role = roleOf(network, device);
-    return role == Role::patchPanel || role == Role::outlet;
+    const DeviceModel* model = network.modelOf(device);
+    return role == Role::patchPanel || role == Role::outlet || (model && model->midspan);
 }
 
 int across(const CableType& type, int position) {
@@ -151,18 +167,24 @@ std::optional<PanelPosition> through(const Network& network, const Device& panel
     if (!model)
         return std::nullopt;
     const PortSpec* here = model->ports.find(at.port);
-    if (!here || (here->like.block != Block::front && here->like.block != Block::rear))
+    const auto other = here ? otherSide(here->like, model->midspan) : std::nullopt;
+    if (!other)
         return std::nullopt;
-    int place = 0;
+    // Positions are counted over all ports of a side, and go on at the same count on the other.
+    int place = at.position - 1;
     for (const PortSpec& spec : model->ports.specs()) {
         if (&spec == here)
             break;
-        place += spec.like.block == here->like.block;
+        place += spec.like.block == here->like.block ? strandsOf(spec.like.connector) : 0;
     }
-    const Block other = here->like.block == Block::front ? Block::rear : Block::front;
-    for (const PortSpec& spec : model->ports.specs())
-        if (spec.like.block == other && place-- == 0)
-            return PanelPosition{spec.key, at.position};
+    for (const PortSpec& spec : model->ports.specs()) {
+        if (spec.like.block != *other)
+            continue;
+        const int strands = strandsOf(spec.like.connector);
+        if (place < strands)
+            return PanelPosition{spec.key, place + 1};
+        place -= strands;
+    }
     return std::nullopt;
 }
 
@@ -215,6 +237,43 @@ Chain chainThrough(const Network& network, const PortRef& port) {
         chain.endB = ChainEnd::open;
     }
     return chain;
+}
+
+std::vector<Stretch> outward(const Network& network, const PortRef& port) {
+    const Link* link = network.linkAt(port);
+    if (!link)
+        return {};
+    std::vector<int> positions;
+    for (int i = 1; i <= positionsOf(network, *link); ++i)
+        positions.push_back(i);
+    return walkFrom(network, port, positions, {}).stretches;
+}
+
+std::set<LinkId> wiredWith(const Network& network, LinkId first) {
+    std::set<LinkId> links;
+    std::vector<LinkId> open{first};
+    while (!open.empty()) {
+        const LinkId id = open.back();
+        open.pop_back();
+        const Link* link = network.link(id);
+        if (!link || !links.insert(id).second)
+            continue;
+        for (const PortRef* end : {&link->a, &link->b}) {
+            const Device* device = network.device(end->device);
+            if (!device || !end->known() || !isPassive(network, *device))
+                continue;
+            const auto port = portAt(network, *end);
+            std::string last;
+            for (int position = 1; position <= (port ? strandsOf(port->connector()) : 1); ++position)
+                if (const auto next = through(network, *device, {end->port, position});
+                    next && next->port != last) {
+                    last = next->port;
+                    if (const Link* on = network.linkAt({device->id, next->port}))
+                        open.push_back(on->id);
+                }
+        }
+    }
+    return links;
 }
 
 std::optional<PortRef> farEnd(const Network& network, const PortRef& port) {

@@ -5,6 +5,7 @@
 #include "core/model/network.h"
 
 #include <optional>
+#include <set>
 
 namespace underridge::linking {
 
@@ -44,7 +45,14 @@ Chain chainThrough(const model::Network& network, const model::PortRef& port);
 /// is open, a loop or splits.
 std::optional<model::PortRef> farEnd(const model::Network& network, const model::PortRef& port);
 
-/// Whether a device passes positions through from front to rear: a panel, outlet, cassette or splice.
+/// The way from a port outwards by its cable, panels passed; not what lies behind the port itself.
+std::vector<Stretch> outward(const model::Network& network, const model::PortRef& port);
+
+/// All links that panels join to one, itself included, whatever strands they share.
+std::set<model::LinkId> wiredWith(const model::Network& network, model::LinkId link);
+
+/// Whether a device passes positions through from front to rear: a panel, outlet, cassette or splice; or data
+/// through a midspan (IEEE 802.3 clause 33.4.9).
 bool isPassive(const model::Network& network, const model::Device& device);
 
 struct PanelPosition {
@@ -53,8 +61,8 @@ struct PanelPosition {
 
     bool operator==(const PanelPosition&) const = default;
 };
-/// Where a position of a panel's port continues on its other side: as its map says, else at the port with the
-/// same place among the ports of that side. Nothing when it leads nowhere.
+/// Where a position of a panel's port continues on its other side: as its map says, else at the same count
+/// among the positions of that side. Nothing when it leads nowhere.
 std::optional<PanelPosition> through(const model::Network& network, const model::Device& panel,
                                      const PanelPosition& at);
 

@@ -187,9 +187,12 @@ Channel channelOf(const Network& network, const Chain& chain, int wavelengthNm,
                 position = next->position;
         }
     }
-    channel.connections = chain.empty() ? 0 : static_cast<int>(chain.stretches.size()) - 1;
+    for (std::size_t i = 0; i + 1 < chain.stretches.size(); ++i) {
+        const auto port = portAt(network, chain.stretches[i].to);
+        ++(port && port->connector() == Connector::splice ? channel.splices : channel.connections);
+    }
     if (wavelengthNm > 0)
-        channel.lossDb += channel.connections * connectorLossDb;
+        channel.lossDb += channel.connections * connectorLossDb + channel.splices * spliceLossDb;
     channel.txMeetsRx = positions == receives;
     return channel;
 }

@@ -33,6 +33,7 @@ struct Channel {
     int unmeasured = 0;              ///< cables whose length is not known
     std::int64_t permanentMm = 0;    ///< of the cables between panels
     int connections = 0;             ///< mated pairs between the ends: panels passed
+    int splices = 0;                 ///< fibres joined without a plug
     double lossDb = 0;               ///< of a fibre channel at `wavelengthNm`: fibre and panels
     bool txMeetsRx = true;           ///< each transmit position comes out at a receive position
     std::vector<std::string> grades; ///< of its cables, each once, in order

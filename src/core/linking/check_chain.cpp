@@ -14,8 +14,8 @@ std::string metres(std::int64_t mm) {
 
 /// Transmit and receive positions: 1 and 2 of a pair; 1–4 and 12–9 of an array of twelve (IEEE 802.3
 /// clause 86.10.3).
-std::pair<std::vector<int>, std::vector<int>> lanesOf(const TransceiverModel& optics) {
-    if (optics.connector == Connector::mpo)
+std::pair<std::vector<int>, std::vector<int>> lanesOf(const TransceiverModel& optics, int lanes) {
+    if (optics.connector == Connector::mpo && lanes == 1)
         return {{1, 2, 3, 4}, {12, 11, 10, 9}};
     return {{1}, {2}};
 }
@@ -91,6 +91,54 @@ void checkReach(Look& look, const Channel& channel, std::string_view phy) {
     }
 }
 
+/// What meets in the adapters between the cables: end faces and pins.
+void checkAdapters(Look& look) {
+    const auto typeOf = [&](const Stretch& stretch) -> const CableType* {
+        const Link* link = look.network.link(stretch.link);
+        const Cable* cable = link ? look.network.cable(link->cable) : nullptr;
+        return cable ? look.network.typeOf(*cable) : nullptr;
+    };
+    // Which end of the type is plugged in at a port; nothing when that cannot be told.
+    const auto isEndB = [&](const CableType& type, const Stretch& stretch, bool at) -> std::optional<bool> {
+        if (type.angledA == type.angledB && type.pinnedA == type.pinnedB)
+            return false;
+        const Link* link = look.network.link(stretch.link);
+        return (at ? stretch.to : stretch.from) == link->b;
+    };
+    for (std::size_t i = 0; i + 1 < look.chain.stretches.size(); ++i) {
+        const Stretch &in = look.chain.stretches[i], &out = look.chain.stretches[i + 1];
+        const CableType *x = typeOf(in), *y = typeOf(out);
+        const auto port = portAt(look.network, in.to);
+        const auto other = portAt(look.network, out.from);
+        if (!x || !y || !port || !other || !isAdapter(*port->like) || port->connector() != other->connector())
+            continue; // a cassette holds contacts of its own
+        const auto endX = isEndB(*x, in, true), endY = isEndB(*y, out, false);
+        if (!endX || !endY)
+            continue;
+        const std::string at = portText(look.network, in.to);
+        if ((*endX ? x->angledB : x->angledA) != (*endY ? y->angledB : y->angledA))
+            look.say("end-face", fmt::format("{}: an angled end face (APC) meets a flat one (UPC)", at),
+                     "use cables of one polish, or one that changes it");
+        if (port->connector() == Connector::mpo &&
+            (*endX ? x->pinnedB : x->pinnedA) == (*endY ? y->pinnedB : y->pinnedA))
+            look.say("pins", fmt::format("{}: of two plugs exactly one must have guide pins", at),
+                     "use a cable with the other plug");
+    }
+}
+
+/// Both ends of a fixed cable are terminated alike: TIA-568.2.
+void checkWiring(Look& look) {
+    for (const Stretch& stretch : look.chain.stretches) {
+        const auto a = portAt(look.network, stretch.from), b = portAt(look.network, stretch.to);
+        const Wiring x = a ? a->like->wiring : Wiring::unknown, y = b ? b->like->wiring : Wiring::unknown;
+        if (x != Wiring::unknown && y != Wiring::unknown && x != y)
+            look.say("wiring",
+                     fmt::format("{} is wired {}, {} is wired {}", portText(look.network, stretch.from),
+                                 titleOf(x), portText(look.network, stretch.to), titleOf(y)),
+                     "terminate both ends alike");
+    }
+}
+
 } // namespace
 
 std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
@@ -103,6 +151,8 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
                  "take one of them out");
         return look.findings;
     }
+    checkAdapters(look);
+    checkWiring(look);
     const auto open = [&](ChainEnd end) { return end == ChainEnd::open; };
     if (open(chain.endA) != open(chain.endB)) {
         const PortRef& from = open(chain.endA) ? chain.b : chain.a;
@@ -118,7 +168,8 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
         return look.findings;
     const TransceiverModel* optics = look.a->transceiver ? look.a->transceiver : look.b->transceiver;
     const bool fibre = optics && optics->medium != Medium::twistedPair;
-    const auto lanes = fibre ? lanesOf(*optics) : std::pair(std::vector<int>{1}, std::vector<int>{1});
+    const auto lanes = fibre ? lanesOf(*optics, (look.a->transceiver ? *look.a : *look.b).lanes)
+                             : std::pair(std::vector<int>{1}, std::vector<int>{1});
     const Channel channel =
         channelOf(network, chain, fibre ? optics->wavelengthNm : 0, lanes.first, lanes.second);
     checkClasses(look, channel);
@@ -130,7 +181,8 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
                 fmt::format("{}: what one end sends does not reach where the other receives", look.both()),
                 "use one cable that crosses (A to B, Type B), or one less");
         // Over several cables the transceivers meet only here.
-        if (both && chain.stretches.size() > 1 && !understand(*look.a->transceiver, *look.b->transceiver))
+        if (both && chain.stretches.size() > 1 &&
+            !understand(*look.a->transceiver, *look.b->transceiver, look.a->lanes, look.b->lanes))
             look.say("optics",
                      fmt::format("{}: {} and {} do not understand each other", look.both(),
                                  look.a->transceiver->name, look.b->transceiver->name),

@@ -2,6 +2,7 @@
 // The rules that regard one link by itself.
 #include "core/linking/rules.h"
 
+#include <array>
 #include <fmt/format.h>
 
 namespace underridge::linking {
@@ -36,15 +37,50 @@ Medium mediumOf(const PortView& port) {
     return port.like->media.empty() ? Medium::unknown : port.like->media.front();
 }
 
-bool plugs(const Look& look, int end, Connector connector) {
-    return look.view(end).connector() == connector;
+/// One end of a cable.
+struct Plug {
+    Connector connector;
+    bool angled, pinned;
+};
+
+/// The first rule a plug breaks in a port: its form, its end face, its pins; empty when it goes in and works.
+std::string_view misfitOf(const PortView& port, const Plug& plug) {
+    if (port.connector() != plug.connector)
+        return "connector";
+    if (!isAdapter(*port.like) || port.transceiver) {
+        const bool angled = !port.transceiver && port.like->angled;
+        const bool pinned = port.transceiver ? true : port.like->pinned;
+        if (angled != plug.angled)
+            return "end-face";
+        if (plug.connector == Connector::mpo && pinned == plug.pinned)
+            return "pins";
+    }
+    return {};
+}
+
+int badness(std::string_view misfit) {
+    return misfit.empty() ? 0 : misfit == "connector" ? 100 : 1;
+}
+
+/// Rates of serial ports below this are of asynchronous lines (TIA-232), which have no clock of their own.
+constexpr int synchronousMbps = 2;
+
+bool isSynchronous(const PortView& port) {
+    return port.isData() && mediumOf(port) == Medium::serial && !port.like->rates.empty() &&
+           port.like->rates.back() >= synchronousMbps;
+}
+
+/// The plug at an end of a direct-attach assembly; the far ends of a breakout may be of another form.
+Cage plugAt(const Look& look, int end) {
+    const CableType& type = *look.type;
+    return type.farEnds > 1 && look.view(end).lanes == 1 && type.cageB != Cage::none ? type.cageB : type.cage;
 }
 
 void breakConnectors(const Look& look, std::vector<Broken>& out) {
     const CableType& type = *look.type;
     if (type.medium == Medium::directAttach || type.medium == Medium::activeOptical) {
         for (const int end : {0, 1})
-            if (!isEmptyCage(look.view(end)) || !accepts(look.view(end).like->cage, type.cage))
+            if (!isEmptyCage(look.view(end)) || !accepts(look.view(end).like->cage, plugAt(look, end)))
                 out.push_back({"connector", end});
         return;
     }
@@ -56,19 +92,59 @@ void breakConnectors(const Look& look, std::vector<Broken>& out) {
         }
     if (empty)
         return;
-    const bool forth = plugs(look, 0, type.connectorA) && plugs(look, 1, type.connectorB);
-    const bool back = plugs(look, 0, type.connectorB) && plugs(look, 1, type.connectorA);
-    if (!forth && !back) {
-        const bool aGoes = plugs(look, 0, type.connectorA) || plugs(look, 0, type.connectorB);
-        const bool bGoes = plugs(look, 1, type.connectorA) || plugs(look, 1, type.connectorB);
-        out.push_back({"connector", aGoes == bGoes ? -1 : aGoes ? 1 : 0});
+    const Plug a{type.connectorA, type.angledA, type.pinnedA}, b{type.connectorB, type.angledB, type.pinnedB};
+    const std::array<std::string_view, 2> forth{misfitOf(*look.a, a), misfitOf(*look.b, b)};
+    const std::array<std::string_view, 2> back{misfitOf(*look.a, b), misfitOf(*look.b, a)};
+    const auto& better =
+        badness(forth[0]) + badness(forth[1]) <= badness(back[0]) + badness(back[1]) ? forth : back;
+    if (better[0] == "connector" && better[1] == "connector") {
+        out.push_back({"connector", -1});
         return;
     }
+    for (const int end : {0, 1})
+        if (const std::string_view misfit = better[static_cast<std::size_t>(end)]; !misfit.empty())
+            out.push_back({misfit, end});
+    if (!out.empty())
+        return;
     if (isFibre(type.medium))
         for (const int end : {0, 1})
             if (const Medium medium = mediumOf(look.view(end));
                 medium != Medium::unknown && medium != type.medium)
                 out.push_back({"fibre-class", end});
+}
+
+/// IEEE 802.3: RS-FEC is part of 100GBASE-SR4 (clause 95) and 25GBASE-SR (clause 112).
+bool wantsRsFec(const TransceiverModel& model) {
+    return model.phy == "100GBASE-SR4" || model.phy == "25GBASE-SR";
+}
+
+/// What a port does when it is left to itself.
+Fec fecOf(const PortView& port) {
+    if (port.record && port.record->fec != Fec::automatic)
+        return port.record->fec;
+    return port.transceiver && wantsRsFec(*port.transceiver) ? Fec::rs : Fec::none;
+}
+
+void breakFec(const Look& look, std::vector<Broken>& out) {
+    const auto isSet = [](const PortView& port) { return port.record && port.record->fec != Fec::automatic; };
+    if (!isSet(*look.a) && !isSet(*look.b))
+        return; // both do what their PHY asks
+    for (const int end : {0, 1})
+        if (const PortView& port = look.view(end);
+            port.transceiver && wantsRsFec(*port.transceiver) && fecOf(port) != Fec::rs) {
+            out.push_back({"fec", end});
+            return;
+        }
+    if (fecOf(*look.a) != fecOf(*look.b))
+        out.push_back({"fec", isSet(*look.a) == isSet(*look.b) ? -1 : isSet(*look.a) ? 0 : 1});
+}
+
+void breakClock(const Look& look, std::vector<Broken>& out) {
+    if (!isSynchronous(*look.a) || !isSynchronous(*look.b))
+        return;
+    const auto gives = [](const PortView& port) { return port.record && port.record->givesClock; };
+    if (gives(*look.a) == gives(*look.b))
+        out.push_back({"clock", -1});
 }
 
 void breakPinout(const Look& look, std::vector<Broken>& out) {
@@ -93,7 +169,7 @@ void breakSpeed(const Look& look, std::vector<Broken>& out) {
     for (const int rate : a)
         if (std::find(b.begin(), b.end(), rate) != b.end()) {
             fastest = std::max(fastest, rate);
-            if (!look.type || rate <= look.type->maxRate)
+            if (!look.type || rate <= connectionRate(*look.type))
                 common = std::max(common, rate);
         }
     if (common == 0) {
@@ -143,10 +219,14 @@ std::vector<Broken> brokenBy(const Network& network, const Look& look) {
     }
     if (!out.empty() && !ruleOf(out.back().code)->comesUp)
         return out; // speeds do not matter when the plug does not fit
-    if (look.a->transceiver && look.b->transceiver && !understand(*look.a->transceiver, *look.b->transceiver))
+    if (look.a->transceiver && look.b->transceiver &&
+        !understand(*look.a->transceiver, *look.b->transceiver, look.a->lanes, look.b->lanes)) {
         out.push_back({"optics", -1});
-    else if (!panelEnd)
+    } else if (!panelEnd) {
         breakSpeed(look, out);
+        breakFec(look, out);
+        breakClock(look, out);
+    }
     return out;
 }
 
@@ -216,11 +296,25 @@ std::string words(const Network& network, const Look& look, const Broken& broken
         return fmt::format("{}: {} and {} have no speed in common", both, describe(*look.a),
                            describe(*look.b));
     if (broken.code == "category")
-        return fmt::format("{}: {} carries no more than {}", both, type, speedText(look.type->maxRate));
+        return fmt::format("{}: {} carries no more than {}", both, type,
+                           speedText(connectionRate(*look.type)));
     if (broken.code == "duplex")
         return broken.end < 0
                    ? fmt::format("{}: the duplex settings differ", both)
                    : fmt::format("{}: duplex is fixed at {} and negotiated at the other end", both, at);
+    if (broken.code == "end-face")
+        return fmt::format("{}: an angled end face (APC) meets a flat one (UPC)", at);
+    if (broken.code == "pins")
+        return fmt::format("{}: {}", at,
+                           look.view(broken.end).transceiver || look.view(broken.end).like->pinned
+                               ? "plug and port both have guide pins"
+                               : "neither plug nor port has guide pins");
+    if (broken.code == "fec")
+        return fmt::format("{}: forward error correction is {} at one end, {} at the other", both,
+                           titleOf(fecOf(*look.a)), titleOf(fecOf(*look.b)));
+    if (broken.code == "clock")
+        return fmt::format("{}: {} gives the clock", both,
+                           look.a->record && look.a->record->givesClock ? "each end" : "neither end");
     if (broken.code == "console")
         return fmt::format("{}: a console port, but no console cord to a terminal", at);
     if (broken.code == "port-disabled")
@@ -241,6 +335,18 @@ Remedy remedyFor(const Network& network, const Catalogue& catalogue, const Look&
         return {Remedy::Kind::negotiate, "let it negotiate", id, look.link.end(broken.end), {}, {}};
     if (broken.code == "duplex")
         return {Remedy::Kind::none, "set both alike, or let both negotiate", id, {}, {}, {}};
+    if (broken.code == "fec")
+        return {Remedy::Kind::freeFec, "leave it to both ends", id, {}, {}, {}};
+    if (broken.code == "clock") {
+        const bool both = look.a->record && look.a->record->givesClock;
+        return {both ? Remedy::Kind::takeClock : Remedy::Kind::giveClock,
+                (both ? "take it from " : "give it at ") +
+                    portText(network, both ? look.link.b : look.link.a),
+                id,
+                both ? look.link.b : look.link.a,
+                {},
+                {}};
+    }
     if (broken.code == "speed" && broken.end >= 0)
         return {Remedy::Kind::negotiate, "let it negotiate", id, look.link.end(broken.end), {}, {}};
     return otherJoint(network, catalogue, look);

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The rules that regard several links at once, and all rules over a whole network.
+// The rules that regard several links at once.
 #include "core/linking/rules.h"
 
 #include <fmt/format.h>
@@ -43,28 +43,8 @@ void checkTaken(const Network& network, const Device& device, std::vector<Findin
     }
 }
 
-void checkCable(const Cable& cable, std::map<std::string, CableId>& labels, std::vector<Finding>& out) {
-    const std::string name = cable.label.empty() ? std::string("A cable without label") : cable.label;
-    for (const Measured& measured : cable.measured) {
-        const bool bad =
-            largerIsBetter(measured.what) ? measured.value < measured.limit : measured.value > measured.limit;
-        if (bad)
-            out.push_back({ruleOf("measured"),
-                           fmt::format("{}: {} is {:g} {}, the limit is {:g} {}", name, measured.what,
-                                       measured.value, measured.unit, measured.limit, measured.unit),
-                           {Remedy::Kind::none, "look at its plugs, or replace it", {}, {}, {}, {}},
-                           {refTo(cable.id)},
-                           -1});
-    }
-    if (cable.label.empty())
-        return;
-    const auto [first, fresh] = labels.try_emplace(cable.label, cable.id);
-    if (!fresh)
-        out.push_back({ruleOf("label-twice"),
-                       fmt::format("{}: two cables carry this label", cable.label),
-                       {Remedy::Kind::none, "give one of them another", {}, {}, {}, {}},
-                       {refTo(cable.id), refTo(first->second)},
-                       -1});
+std::string nameOf(const Cable& cable) {
+    return cable.label.empty() ? std::string("A cable without label") : cable.label;
 }
 
 void checkLag(const Network& network, const Interface& lag, std::vector<Finding>& out) {
@@ -102,6 +82,127 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
 
 } // namespace
 
+std::vector<Finding> checkTaken(const Network& network, const Device& device) {
+    std::vector<Finding> out;
+    checkTaken(network, device, out);
+    return out;
+}
+
+std::vector<Finding> checkLag(const Network& network, const Interface& lag) {
+    std::vector<Finding> out;
+    checkLag(network, lag, out);
+    return out;
+}
+
+std::vector<Finding> checkCable(const Network& network, const Cable& cable) {
+    std::vector<Finding> out;
+    const auto say = [&](std::string_view code, std::string message, std::string remedy) {
+        out.push_back({ruleOf(code),
+                       std::move(message),
+                       {Remedy::Kind::none, std::move(remedy), {}, {}, {}, {}},
+                       {refTo(cable.id)},
+                       -1});
+    };
+    for (const Measured& measured : cable.measured) {
+        const bool bad =
+            largerIsBetter(measured.what) ? measured.value < measured.limit : measured.value > measured.limit;
+        if (bad)
+            say("measured",
+                fmt::format("{}: {} is {:g} {}, the limit is {:g} {}", nameOf(cable), measured.what,
+                            measured.value, measured.unit, measured.limit, measured.unit),
+                "look at its plugs, or replace it");
+    }
+    const CableType* type = network.typeOf(cable);
+    if (!type)
+        return out;
+    if (!type->approved)
+        say("not-approved", fmt::format("{}: {} is not approved", nameOf(cable), type->name),
+            "use another type, or approve it in the cable stock");
+    return out;
+}
+
+Finding labelTwice(const std::string& label, const std::vector<CableId>& cables) {
+    Finding finding{ruleOf("label-twice"),
+                    fmt::format("{}: {} cables carry this label", label,
+                                cables.size() == 2 ? std::string("two") : std::to_string(cables.size())),
+                    {Remedy::Kind::none, "give each its own", {}, {}, {}, {}},
+                    {},
+                    -1};
+    for (const CableId id : cables)
+        finding.subjects.push_back(refTo(id));
+    return finding;
+}
+
+namespace {
+
+bool isSinglePair(const PortView& port) {
+    return !port.like->media.empty() && port.like->media.front() == Medium::singlePair;
+}
+
+/// The first port on the way out of `port` that has to do with power: a midspan comes before what is behind
+/// it.
+std::optional<std::pair<PortRef, PortView>> powerPartner(const Network& network, const PortRef& port) {
+    for (const Stretch& stretch : outward(network, port))
+        if (auto view = portAt(network, stretch.to); view && view->like->power != PowerSide::none)
+            return std::pair(stretch.to, *std::move(view));
+    return std::nullopt;
+}
+
+double wattsFor(const PortView& load) {
+    return isSinglePair(load) ? podlPowerW(load.like->powerClass)
+                              : classPowerW(std::max(0, load.like->powerClass));
+}
+
+/// What a load gets from the port it is cabled to; a finding without rule when all is well.
+Finding checkLoad(const Network& network, const Device& device, const Link& link, const PortView& here,
+                  const PortRef& port) {
+    const auto say = [&](std::string_view code, std::string message, Remedy remedy) {
+        return Finding{
+            ruleOf(code), std::move(message), std::move(remedy), {refTo(device.id), refTo(link.id)}, -1};
+    };
+    const auto words = [&](const char* what) {
+        return Remedy{Remedy::Kind::none, what, link.id, {}, {}, {}};
+    };
+    const auto partner = powerPartner(network, port);
+    if (!partner || partner->second.like->power != PowerSide::source) {
+        const auto far = farEnd(network, port);
+        if (!far)
+            return {};
+        return say("power-missing",
+                   fmt::format("{} wants power; {} gives none", device.name, portText(network, *far)),
+                   words("use a port with power, or an injector"));
+    }
+    const auto& [at, source] = *partner;
+    if (source.record && source.record->powerOff)
+        return say("power-missing",
+                   fmt::format("{} wants power; it is off at {}", device.name, portText(network, at)),
+                   {Remedy::Kind::givePower, "switch it on", link.id, at, {}, {}});
+    if (source.like->passivePower != here.like->passivePower)
+        return say("power-passive",
+                   source.like->passivePower
+                       ? fmt::format("{} is fed all the time by {}; it asks for power by IEEE 802.3",
+                                     device.name, portText(network, at))
+                       : fmt::format("{} takes passive power; {} gives it by IEEE 802.3 only", device.name,
+                                     portText(network, at)),
+                   words("use a source of the same kind"));
+    if (isSinglePair(here))
+        return here.like->powerClass == source.like->powerClass
+                   ? Finding{}
+                   : say("power-podl",
+                         fmt::format("{} is of class {}; {} gives class {}", device.name,
+                                     here.like->powerClass, portText(network, at), source.like->powerClass),
+                         words("use a port of its class"));
+    if (here.like->powerClass > largestClassOf(source.like->powerType) && !source.like->passivePower)
+        return say("power-type",
+                   fmt::format("{} is of class {}; {} gives Type {}, up to class {}", device.name,
+                               here.like->powerClass, portText(network, at), source.like->powerType,
+                               largestClassOf(source.like->powerType)),
+                   words("use a port of a higher Type"));
+    return {};
+}
+
+} // namespace
+
 std::vector<Finding> checkPower(const Network& network, const Device& device) {
     std::vector<Finding> out;
     const DeviceModel* model = network.modelOf(device);
@@ -118,42 +219,28 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
             const auto here = portAt(network, *end);
             if (!here || here->like->power == PowerSide::none)
                 continue;
-            const auto far = farEnd(network, *end);
-            const auto there = far ? portAt(network, *far) : std::nullopt;
-            const bool source = here->like->power == PowerSide::source;
-            if (source && there && there->like->power == PowerSide::load &&
-                !(here->record && here->record->powerOff)) {
-                asked += classPowerW(std::max(0, there->like->powerClass));
-                loads.push_back(refTo(far->device));
+            if (here->like->power == PowerSide::load) {
+                wants = true;
+                Finding found = checkLoad(network, device, link, *here, *end);
+                gets |= !found.rule && farEnd(network, *end);
+                if (found.rule)
+                    lacking = std::move(found);
+                continue;
             }
-            if (source)
+            if (here->record && here->record->powerOff)
                 continue;
-            wants = true;
-            const auto say = [&](std::string_view code, std::string message, Remedy remedy) {
-                lacking = {ruleOf(code),
-                           std::move(message),
-                           std::move(remedy),
-                           {refTo(device.id), refTo(link.id)},
-                           -1};
-            };
-            if (!there)
-                continue;
-            if (there->like->power != PowerSide::source)
-                say("power-missing",
-                    fmt::format("{} wants power; {} gives none", device.name, portText(network, *far)),
-                    {Remedy::Kind::none, "use a port with power, or an injector", link.id, {}, {}, {}});
-            else if (there->record && there->record->powerOff)
-                say("power-missing",
-                    fmt::format("{} wants power; it is off at {}", device.name, portText(network, *far)),
-                    {Remedy::Kind::givePower, "switch it on", link.id, *far, {}, {}});
-            else if (here->like->powerClass > largestClassOf(there->like->powerType))
-                say("power-type",
-                    fmt::format("{} is of class {}; {} gives Type {}, up to class {}", device.name,
-                                here->like->powerClass, portText(network, *far), there->like->powerType,
-                                largestClassOf(there->like->powerType)),
-                    {Remedy::Kind::none, "use a port of a higher Type", link.id, {}, {}, {}});
-            else
-                gets = true;
+            const auto partner = powerPartner(network, *end);
+            if (partner && partner->second.like->power == PowerSide::load) {
+                asked += wattsFor(partner->second);
+                loads.push_back(refTo(partner->first.device));
+            } else if (here->like->passivePower) {
+                out.push_back(
+                    {ruleOf("power-passive"),
+                     fmt::format("{} feeds all the time what is not made for it", portText(network, *end)),
+                     {Remedy::Kind::none, "use a source by IEEE 802.3", link.id, {}, {}, {}},
+                     {refTo(device.id), refTo(link.id)},
+                     -1});
+            }
         }
     });
     if (wants && !gets && lacking.rule)
@@ -167,51 +254,6 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
              std::move(loads),
              -1});
     }
-    return out;
-}
-
-std::vector<Finding> check(const Network& network, const Catalogue& catalogue) {
-    std::vector<Finding> out;
-    const auto take = [&out](std::vector<Finding> more) {
-        std::move(more.begin(), more.end(), std::back_inserter(out));
-    };
-    network.all<Link>().forEach([&](const Link& link) {
-        take(checkLink(network, catalogue, link));
-        // Each chain once: from the lesser of its ends, or from the only one that is a device.
-        for (const PortRef* end : {&link.a, &link.b}) {
-            const Device* device = network.device(end->device);
-            if (!device || !end->known())
-                continue;
-            if (isPassive(network, *device))
-                continue;
-            const Chain chain = chainThrough(network, *end);
-            if (!chain.whole() || chain.a < chain.b)
-                take(checkChain(network, chain));
-        }
-    });
-    std::set<LinkId> inLoops;
-    network.all<Device>().forEach([&](const Device& device) {
-        checkTaken(network, device, out);
-        take(checkPower(network, device));
-        if (!isPassive(network, device))
-            return;
-        network.forEachLinkOf(device.id, [&](const Link& link) { // loops that touch no device
-            if (inLoops.contains(link.id))
-                return;
-            const Chain chain = chainThrough(network, link.a);
-            if (chain.endB != ChainEnd::loop || chain.endA == ChainEnd::device)
-                return;
-            for (const Stretch& stretch : chain.stretches)
-                inLoops.insert(stretch.link);
-            take(checkChain(network, chain));
-        });
-    });
-    network.all<Interface>().forEach([&](const Interface& interface) { checkLag(network, interface, out); });
-    std::map<std::string, CableId> labels;
-    network.all<Cable>().forEach([&](const Cable& cable) { checkCable(cable, labels, out); });
-    std::stable_sort(out.begin(), out.end(), [](const Finding& x, const Finding& y) {
-        return x.rule != y.rule ? x.rule < y.rule : naturalLess(x.message, y.message);
-    });
     return out;
 }
 

@@ -16,6 +16,9 @@ struct Face {
     std::vector<int> rates;
     std::string transceiver;
     const TransceiverModel* optics = nullptr;
+    int lanes = 1;
+    bool angled = false, pinned = false;
+    bool adapter = false; ///< joins two plugs rather than holding a contact of its own
 };
 
 Medium fixedMedium(const PortView& port) {
@@ -37,6 +40,10 @@ Medium fixedMedium(const PortView& port) {
         return Medium::serial;
     case Connector::idc:
         return Medium::twistedPair;
+    case Connector::splice:
+        return Medium::singleMode;
+    case Connector::iec63171:
+        return Medium::singlePair;
     case Connector::de9:
         return Medium::serial;
     case Connector::n:
@@ -51,23 +58,36 @@ Medium fixedMedium(const PortView& port) {
 
 std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
     std::vector<Face> faces;
+    const auto optical = [&](const TransceiverModel& model, std::string toFit) {
+        return Face{model.connector,
+                    Cage::none,
+                    model.medium,
+                    {model.rate / port.lanes},
+                    std::move(toFit),
+                    &model,
+                    port.lanes,
+                    false,
+                    model.connector == Connector::mpo, // IEC 61754-7: the pins are in the equipment
+                    false};
+    };
     if (port.transceiver) {
-        faces.push_back({port.transceiver->connector,
-                         Cage::none,
-                         port.transceiver->medium,
-                         port.rates(),
-                         {},
-                         port.transceiver});
-    } else if (port.like->cage == Cage::none) {
-        faces.push_back({port.like->connector, Cage::none, fixedMedium(port), port.rates(), {}, nullptr});
-    } else {
-        faces.push_back({Connector::none, port.like->cage, Medium::directAttach, port.rates(), {}, nullptr});
-        const auto rates = port.rates();
-        for (const TransceiverModel& model : catalogue.transceivers)
-            if (accepts(port.like->cage, model.cage) &&
-                std::find(rates.begin(), rates.end(), model.rate) != rates.end())
-                faces.push_back({model.connector, Cage::none, model.medium, {model.rate}, model.id, &model});
+        Face face = optical(*port.transceiver, {});
+        face.rates = port.rates();
+        faces.push_back(std::move(face));
+        return faces;
     }
+    Face own{port.like->connector, port.like->cage,   fixedMedium(port), port.rates(),         {}, nullptr,
+             port.lanes,           port.like->angled, port.like->pinned, isAdapter(*port.like)};
+    if (port.like->cage == Cage::none)
+        return {own};
+    own.connector = Connector::none;
+    own.medium = Medium::directAttach;
+    const auto rates = port.rates();
+    faces.push_back(std::move(own));
+    for (const TransceiverModel& model : catalogue.transceivers)
+        if (accepts(port.like->cage, model.cage) &&
+            std::find(rates.begin(), rates.end(), model.rate / port.lanes) != rates.end())
+            faces.push_back(optical(model, model.id));
     return faces;
 }
 
@@ -79,14 +99,37 @@ int commonRate(const std::vector<int>& a, const std::vector<int>& b, int limit) 
     return best;
 }
 
+/// A breakout assembly serves ports in breakout mode, at its near end, and nothing else does.
+bool isForLanes(const CableType& cable, const Face& a, const Face& b) {
+    return cable.farEnds > 1
+               ? (a.lanes == cable.farEnds) != (b.lanes == cable.farEnds) && (a.lanes == 1 || b.lanes == 1)
+               : a.lanes == 1 && b.lanes == 1;
+}
+
+/// One plug of a cable in one port: form, end face and pins.
+bool takes(const Face& face, Connector connector, bool angled, bool pinned) {
+    return face.connector == connector && (face.adapter || face.angled == angled) &&
+           (connector != Connector::mpo || face.pinned != pinned);
+}
+
 bool plugsInto(const CableType& cable, const Face& a, const Face& b) {
-    if (cable.medium == Medium::directAttach)
-        return a.cage != Cage::none && b.cage != Cage::none && accepts(a.cage, cable.cage) &&
-               accepts(b.cage, cable.cage);
+    if (!isForLanes(cable, a, b))
+        return false;
+    if (cable.medium == Medium::directAttach) {
+        if (a.cage == Cage::none || b.cage == Cage::none)
+            return false;
+        const Face &near = cable.farEnds > 1 && b.lanes > 1 ? b : a, &far = &near == &a ? b : a;
+        return accepts(near.cage, cable.cage) &&
+               accepts(far.cage, cable.cageB == Cage::none ? cable.cage : cable.cageB);
+    }
     if (a.cage != Cage::none || b.cage != Cage::none || a.medium != cable.medium || b.medium != cable.medium)
         return false;
-    return (cable.connectorA == a.connector && cable.connectorB == b.connector) ||
-           (cable.connectorA == b.connector && cable.connectorB == a.connector);
+    const auto goes = [&](const Face& x, const Face& y) {
+        return takes(x, cable.connectorA, cable.angledA, cable.pinnedA) &&
+               takes(y, cable.connectorB, cable.angledB, cable.pinnedB) &&
+               (cable.farEnds == 1 || x.lanes > 1);
+    };
+    return goes(a, b) || goes(b, a);
 }
 
 /// IEEE 802.3 clause 40.4.4: a port with automatic MDI-X takes what it gets; two fixed ports that send on the
@@ -103,7 +146,7 @@ bool isOrdinary(const CableType& cable, Pinout copper) {
                          : !fibre || cable.positions < 2     ? Pinout::straight
                          : cable.positions == 2              ? Pinout::crossed
                                                              : Pinout::reversed;
-    return !cable.console && cable.pinout == usual;
+    return !cable.console && (cable.farEnds > 1 || (cable.pinout == usual && !isTrunk(cable)));
 }
 
 /// One strand for what sends and receives on the same, a pair or more for the rest.
@@ -113,7 +156,8 @@ bool hasStrandsFor(const CableType& cable, const Face& a, const Face& b) {
     bool single = false;
     for (const Face* face : {&a, &b})
         single |= face->optics && face->optics->receiveNm != 0;
-    return single == (cable.positions == 1);
+    const bool adapters = a.adapter && b.adapter;
+    return single == (cable.positions == 1) || (adapters && cable.positions == 1 && (a.angled || b.angled));
 }
 
 /// Radio and leased circuits join two ports without a cable of ours.
@@ -124,7 +168,7 @@ bool needsNoCable(Medium medium) {
 Fit consoleFit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
     Fit out;
     for (const CableType& cable : catalogue.cables) {
-        if (!cable.console)
+        if (!cable.console || !cable.approved)
             continue;
         const auto plugs = [&](const PortView& x, const PortView& y) {
             return cable.connectorA == x.connector() && cable.connectorB == y.connector();
@@ -151,9 +195,35 @@ std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>
 
 } // namespace
 
-bool understand(const TransceiverModel& a, const TransceiverModel& b) {
-    if (a.rate != b.rate || a.medium != b.medium)
+int strandsOf(Connector connector) {
+    switch (connector) {
+    case Connector::lc:
+    case Connector::sc:
+    case Connector::splice:
+        return 2;
+    case Connector::mpo:
+        return 12;
+    default:
+        return 1;
+    }
+}
+
+bool isTrunk(const CableType& cable) {
+    return cable.farEnds == 1 && (cable.medium == Medium::singleMode || cable.medium == Medium::multimode) &&
+           cable.positions > strandsOf(cable.connectorA);
+}
+
+bool isAdapter(const PortBlock& port) {
+    return (port.block == Block::front || port.block == Block::rear) && !port.pinned;
+}
+
+bool understand(const TransceiverModel& a, const TransceiverModel& b, int lanesA, int lanesB) {
+    if (a.medium != b.medium || a.rate / lanesA != b.rate / lanesB)
         return false;
+    // A lane of an array is a transceiver of its own: 100GBASE-SR4 and 25GBASE-SR send alike (clauses 95,
+    // 112).
+    if (lanesA != lanesB)
+        return a.wavelengthNm == b.wavelengthNm;
     const auto receives = [](const TransceiverModel& t) {
         return t.receiveNm != 0 ? t.receiveNm : t.wavelengthNm;
     };
@@ -213,10 +283,12 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
                 continue;
             }
             for (const CableType& cable : catalogue.cables) {
-                if (!isOrdinary(cable, pinout) || !plugsInto(cable, x, y) || !hasStrandsFor(cable, x, y))
+                if (!cable.approved || !isOrdinary(cable, pinout) || !plugsInto(cable, x, y) ||
+                    !hasStrandsFor(cable, x, y))
                     continue;
-                const int speed = commonRate(x.rates, y.rates, cable.maxRate);
-                if (speed > 0 && (!x.optics || !y.optics || understand(*x.optics, *y.optics)))
+                const int speed = commonRate(x.rates, y.rates, connectionRate(cable));
+                if (speed > 0 &&
+                    (!x.optics || !y.optics || understand(*x.optics, *y.optics, x.lanes, y.lanes)))
                     out.joints.push_back(
                         {cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
             }

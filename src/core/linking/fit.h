@@ -33,7 +33,18 @@ Fit fit(const model::PortView& a, const model::PortView& b, const model::Catalog
 
 /// Whether what one transceiver sends the other receives: the same PHY, or the two ends of one that uses a
 /// strand for both directions (IEEE 802.3 clause 59), each receiving what the other sends.
-bool understand(const model::TransceiverModel& a, const model::TransceiverModel& b);
+/// `lanes`: of how many lanes a port in breakout mode has one.
+bool understand(const model::TransceiverModel& a, const model::TransceiverModel& b, int lanesA = 1,
+                int lanesB = 1);
+
+/// Strands a fibre port takes: a pair, or twelve of an array (IEC 61754-7). 1 for anything else.
+int strandsOf(model::Connector connector);
+
+/// Whether a cable carries more than one connection, between panels.
+bool isTrunk(const model::CableType& cable);
+
+/// Whether a panel's port joins two plugs as they are, rather than holding a contact of its own.
+bool isAdapter(const model::PortBlock& port);
 
 /// Whether a transceiver or plug of form `plug` goes into `cage`.
 bool accepts(model::Cage cage, model::Cage plug);

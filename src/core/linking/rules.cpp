@@ -6,10 +6,12 @@
 namespace underridge::linking {
 namespace {
 
-constexpr std::array<Rule, 25> table{{
+constexpr std::array<Rule, 33> table{{
     {"port-taken", Severity::error, "Two links end in one port", "one connector, one plug", false},
     {"connector", Severity::error, "The plug does not go into the port", "IEC 60603-7, 61754, 61076-2",
      false},
+    {"end-face", Severity::error, "An angled end face meets a flat one", "IEC 61755, TIA-568.3", false},
+    {"pins", Severity::error, "The guide pins do not match", "IEC 61754-7", false},
     {"transceiver", Severity::error, "The cage is empty", "SFF-8432, SFF-8665", false},
     {"optics", Severity::error, "The transceivers do not understand each other", "IEEE 802.3 PHY clauses",
      false},
@@ -18,6 +20,8 @@ constexpr std::array<Rule, 25> table{{
      "IEEE 802.3 clauses 14.5, 40.4.4; TIA-568.2", false},
     {"speed", Severity::error, "The ports have no speed in common", "IEEE 802.3 clause 28", false},
     {"duplex", Severity::error, "One end is fixed, the other negotiates", "IEEE 802.3 clause 28.2.3.1", true},
+    {"fec", Severity::error, "The ends correct errors differently", "IEEE 802.3 clauses 74, 91, 108", false},
+    {"clock", Severity::error, "Not exactly one end clocks the line", "ITU-T V.24, X.21", false},
     {"console", Severity::error, "A console port meets no terminal", "TIA-574, TIA-232", false},
     {"polarity", Severity::error, "Tx does not meet Rx", "TIA-568.3", false},
     {"reach", Severity::error, "The channel is longer than the PHY reaches",
@@ -29,6 +33,7 @@ constexpr std::array<Rule, 25> table{{
     {"chain-loop", Severity::error, "The cables come round to where they began", "one path for each position",
      true},
     {"chain-open", Severity::warning, "The chain ends in a panel", "one path for each position", false},
+    {"wiring", Severity::warning, "One end is wired T568A, the other T568B", "TIA-568.2", true},
     {"category", Severity::warning, "The cable keeps the link slower than its ports", "TIA-568.2", true},
     {"power-budget", Severity::error, "More power is asked for than the device gives",
      "IEEE 802.3 clause 145", true},
@@ -36,6 +41,10 @@ constexpr std::array<Rule, 25> table{{
      "IEEE 802.3 clauses 33, 145", true},
     {"power-missing", Severity::warning, "The device gets no power over its cable",
      "IEEE 802.3 clauses 33, 145", true},
+    {"power-passive", Severity::warning, "Power is fed all the time", "outside IEEE 802.3", true},
+    {"power-podl", Severity::warning, "The classes of power over one pair differ", "IEEE 802.3 clause 104",
+     true},
+    {"not-approved", Severity::advice, "The cable type is not approved", "the project's cable stock", true},
     {"lag-members", Severity::warning, "The members of a LAG do not belong together", "IEEE 802.1AX", true},
     {"measured", Severity::error, "A tester's result is beyond its limit", "TIA-1152, ISO/IEC 14763-3", true},
     {"label-twice", Severity::warning, "Two cables carry one label", "TIA-606", true},
@@ -59,6 +68,11 @@ const Rule* ruleOf(std::string_view code) {
 double classPowerW(int powerClass) {
     constexpr std::array<double, 9> watts{15.4, 4, 7, 15.4, 30, 45, 60, 75, 90};
     return powerClass < 0 || powerClass > 8 ? 0 : watts[static_cast<std::size_t>(powerClass)];
+}
+
+double podlPowerW(int podlClass) {
+    constexpr std::array<double, 6> watts{1.23, 3.2, 8.4, 7.7, 20, 52};
+    return podlClass < 10 || podlClass > 15 ? 0 : watts[static_cast<std::size_t>(podlClass - 10)];
 }
 
 int largestClassOf(int powerType) {

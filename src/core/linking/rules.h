@@ -29,6 +29,9 @@ struct Remedy {
         negotiate,  ///< take back the fixed speed and duplex of `port`
         enablePort, ///< take back that `port` is disabled
         givePower,  ///< take back that power is off at `port`
+        freeFec,    ///< take back what is fixed of error correction at both ends
+        giveClock,  ///< `port` gives the clock of its line
+        takeClock,  ///< `port` takes it from the other end
     };
     Kind kind = Kind::none;
     std::string words; ///< "use a crossed cable", as the end of a sentence
@@ -70,11 +73,26 @@ std::vector<Finding> checkChain(const model::Network& network, const Chain& chai
 /// What is wrong with the power a device gives or takes over its cables.
 std::vector<Finding> checkPower(const model::Network& network, const model::Device& device);
 
+/// Ports of a device that more than one link ends in.
+std::vector<Finding> checkTaken(const model::Network& network, const model::Device& device);
+
+/// Whether the members of a LAG belong together; nothing for other interfaces.
+std::vector<Finding> checkLag(const model::Network& network, const model::Interface& lag);
+
+/// What a tester measured of a cable, and what the cable stock says of it.
+std::vector<Finding> checkCable(const model::Network& network, const model::Cable& cable);
+
+/// What is said of cables, two or more, that carry one label.
+Finding labelTwice(const std::string& label, const std::vector<model::CableId>& cables);
+
 /// All findings of a network, by rule, then by name.
 std::vector<Finding> check(const model::Network& network, const model::Catalogue& catalogue);
 
 /// Power at the output of a source for a class 0–8, in watts: IEEE 802.3 table 145-11. 0 outside.
 double classPowerW(int powerClass);
+/// Power at the load for a class 10–15 over a single pair, in watts: IEEE 802.3 table 104-1. 0 outside; the
+/// classes 0–9, for vehicles, are not regarded.
+double podlPowerW(int podlClass);
 /// The largest class a source of Type 1–4 gives: IEEE 802.3 clauses 33 and 145.
 int largestClassOf(int powerType);
 

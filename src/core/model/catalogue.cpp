@@ -62,7 +62,9 @@ void checkPorts(const std::string& id, const std::vector<PortBlock>& blocks, std
         if (!std::is_sorted(block.rates.begin(), block.rates.end()))
             out.push_back(error(fmt::format("the rates of ports {} are not ascending", block.keys),
                                 "sort them", where));
-        if (block.power != PowerSide::none && (block.powerType < 1 || block.powerType > 4))
+        const bool singlePair = !block.media.empty() && block.media.front() == Medium::singlePair;
+        if (block.power != PowerSide::none && !block.passivePower && !singlePair &&
+            (block.powerType < 1 || block.powerType > 4))
             out.push_back(
                 error(fmt::format("ports {} have no power Type from 1 to 4", block.keys), "state it", where));
     }
@@ -233,7 +235,19 @@ std::vector<Remark> problemsOf(const CableType& type) {
     if (!hex)
         out.push_back(
             error("the jacket colour is not of the form #RRGGBB", "correct it", {{}, 0, 0, type.id}));
+    if (type.farEnds < 1 || type.farEnds > 12)
+        out.push_back(error("an assembly has 1 to 12 far ends", "correct it", {{}, 0, 0, type.id}));
+    if (!std::is_sorted(type.lengthsMm.begin(), type.lengthsMm.end()) ||
+        (!type.lengthsMm.empty() && type.lengthsMm.front() <= 0))
+        out.push_back(error("the lengths are not ascending", "put the shortest first", {{}, 0, 0, type.id}));
     return out;
+}
+
+std::int64_t stockLength(const CableType& type, std::int64_t mm) {
+    if (type.lengthsMm.empty())
+        return mm;
+    const auto next = std::lower_bound(type.lengthsMm.begin(), type.lengthsMm.end(), mm);
+    return next == type.lengthsMm.end() ? mm : *next;
 }
 
 std::vector<Remark> problemsOf(const Catalogue& catalogue) {

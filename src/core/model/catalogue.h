@@ -27,7 +27,11 @@ struct PortBlock {
     int powerClass = -1;       ///< of a load, 0–8; -1 when not stated
     std::vector<Medium> media; ///< of fixed optical or serial ports; empty: follows from the connector
     Side side = Side::front;
-    Mdi mdi = Mdi::automatic; ///< of twisted-pair ports
+    Mdi mdi = Mdi::automatic;        ///< of twisted-pair ports
+    bool passivePower = false;       ///< gives or takes power all the time, outside IEEE 802.3
+    bool angled = false;             ///< an end face polished at an angle (APC); else flat (UPC)
+    bool pinned = false;             ///< of MPO: guide pins in the port (IEC 61754-7)
+    Wiring wiring = Wiring::unknown; ///< of insulation displacement contacts
 
     bool operator==(const PortBlock&) const = default;
 };
@@ -83,6 +87,7 @@ struct DeviceModel {
     PortLayout additional; ///< ports that may be added up to additionalMax
     int additionalMax = 0;
     int powerBudgetW = 0; ///< for all ports that give power together
+    bool midspan = false; ///< data passes it between its access and uplink ports in order; power is added
     SharedText extra;     ///< fields this version does not know, a JSON object
 
     bool operator==(const DeviceModel&) const = default;
@@ -125,19 +130,34 @@ struct CableType {
     Medium medium = Medium::unknown;
     Connector connectorA = Connector::none;
     Connector connectorB = Connector::none;
-    Cage cage = Cage::none; ///< of direct-attach and active optical assemblies: the plug's form
+    Cage cage = Cage::none;  ///< of direct-attach and active optical assemblies: the plug's form
+    Cage cageB = Cage::none; ///< of the far ends, where they differ
+    int farEnds = 1;         ///< more than one: a breakout assembly
     Pinout pinout = Pinout::straight;
     std::string grade; ///< "Cat 6A", "OM4", "OS2": TIA-568.2, ISO/IEC 11801-1
     int positions = 1; ///< pairs, strands or lanes
     int maxRate = 0;   ///< Mbit/s
     std::int64_t maxLengthMm = 0;
-    std::string jacket;   ///< #RRGGBB; TIA-598 default for fibre
-    bool console = false; ///< meant for console ports
+    std::string jacket;                    ///< #RRGGBB; TIA-598 default for fibre
+    bool console = false;                  ///< meant for console ports
+    bool angledA = false, angledB = false; ///< end faces polished at an angle (APC)
+    bool pinnedA = false, pinnedB = false; ///< of MPO: guide pins in the plug
+    std::vector<std::int64_t> lengthsMm;   ///< it can be had in, ascending; empty: cut to length
+    bool approved = true;                  ///< may be chosen for a person
     SharedText extra;
 
     bool operator==(const CableType&) const = default;
     Key key() const { return {fnv1a(id), 0}; }
 };
+
+/// The next length a type can be had in, in millimetres; the length itself when it is cut, or longer than
+/// all.
+std::int64_t stockLength(const CableType& type, std::int64_t mm);
+
+/// What one connection over a cable may run at, Mbit/s: each far end of a breakout assembly has its share.
+inline int connectionRate(const CableType& type) {
+    return type.maxRate / type.farEnds;
+}
 
 /// Everything one can choose from, in the order it is shown.
 struct Catalogue {

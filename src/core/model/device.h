@@ -104,7 +104,9 @@ struct Port {
     Duplex duplex = Duplex::automatic;
     int breakout = 0; ///< lanes split into ports of their own, X1/1 …; 0: none
     bool powerOff = false;
-    bool learned = false; ///< no model gives this port: a source named it, and no more is known of it
+    Fec fec = Fec::automatic;
+    bool givesClock = false; ///< of a serial line: this end clocks it (DCE, ITU-T V.24)
+    bool learned = false;    ///< no model gives this port: a source named it, and no more is known of it
     Attributes attributes;
     SharedText extra;
 

@@ -32,8 +32,12 @@ struct Fields<Point> {
 };
 template <>
 struct Fields<NetworkInfo> {
-    static constexpr auto all = std::tuple{Field{"id", &NetworkInfo::id}, Field{"name", &NetworkInfo::name},
-                                           Field{"note", &NetworkInfo::note}};
+    static constexpr auto all = std::tuple{Field{"id", &NetworkInfo::id},
+                                           Field{"name", &NetworkInfo::name},
+                                           Field{"note", &NetworkInfo::note},
+                                           Field{"slackMm", &NetworkInfo::slackMm},
+                                           Field{"marginPercent", &NetworkInfo::marginPercent},
+                                           Field{"labels", &NetworkInfo::labels}};
 };
 template <>
 struct Fields<PortBlock> {
@@ -48,7 +52,11 @@ struct Fields<PortBlock> {
                                            Field{"powerClass", &PortBlock::powerClass},
                                            Field{"media", &PortBlock::media},
                                            Field{"side", &PortBlock::side},
-                                           Field{"mdi", &PortBlock::mdi}};
+                                           Field{"mdi", &PortBlock::mdi},
+                                           Field{"passivePower", &PortBlock::passivePower},
+                                           Field{"angled", &PortBlock::angled},
+                                           Field{"pinned", &PortBlock::pinned},
+                                           Field{"wiring", &PortBlock::wiring}};
 };
 template <>
 struct Fields<Slot> {
@@ -65,7 +73,8 @@ struct Fields<DeviceModel> {
                                            Field{"slots", &DeviceModel::slots},
                                            Field{"additional", &DeviceModel::additional},
                                            Field{"additionalMax", &DeviceModel::additionalMax},
-                                           Field{"powerBudgetW", &DeviceModel::powerBudgetW}};
+                                           Field{"powerBudgetW", &DeviceModel::powerBudgetW},
+                                           Field{"midspan", &DeviceModel::midspan}};
 };
 template <>
 struct Fields<ModuleModel> {
@@ -93,13 +102,21 @@ struct Fields<CableType> {
                                            Field{"connectorA", &CableType::connectorA},
                                            Field{"connectorB", &CableType::connectorB},
                                            Field{"cage", &CableType::cage},
+                                           Field{"cageB", &CableType::cageB},
+                                           Field{"farEnds", &CableType::farEnds},
                                            Field{"pinout", &CableType::pinout},
                                            Field{"grade", &CableType::grade},
                                            Field{"positions", &CableType::positions},
                                            Field{"maxRate", &CableType::maxRate},
                                            Field{"maxLengthMm", &CableType::maxLengthMm},
                                            Field{"jacket", &CableType::jacket},
-                                           Field{"console", &CableType::console}};
+                                           Field{"console", &CableType::console},
+                                           Field{"angledA", &CableType::angledA},
+                                           Field{"angledB", &CableType::angledB},
+                                           Field{"pinnedA", &CableType::pinnedA},
+                                           Field{"pinnedB", &CableType::pinnedB},
+                                           Field{"lengthsMm", &CableType::lengthsMm},
+                                           Field{"approved", &CableType::approved}};
 };
 template <>
 struct Fields<Sheet> {
@@ -113,6 +130,11 @@ struct Fields<Provenance> {
                    Field{"lastSeen", &Provenance::lastSeen}};
 };
 template <>
+struct Fields<Riser> {
+    static constexpr auto all =
+        std::tuple{Field{"name", &Riser::name}, Field{"xMm", &Riser::xMm}, Field{"yMm", &Riser::yMm}};
+};
+template <>
 struct Fields<Group> {
     static constexpr auto all = std::tuple{Field{"id", &Group::id},
                                            Field{"name", &Group::name},
@@ -122,6 +144,10 @@ struct Fields<Group> {
                                            Field{"plan", &Group::plan},
                                            Field{"planMmPerPixel", &Group::planMmPerPixel},
                                            Field{"rackUnits", &Group::rackUnits},
+                                           Field{"xMm", &Group::xMm},
+                                           Field{"yMm", &Group::yMm},
+                                           Field{"heightMm", &Group::heightMm},
+                                           Field{"risers", &Group::risers},
                                            Field{"note", &Group::note},
                                            Field{"attributes", &Group::attributes},
                                            Field{"provenance", &Group::provenance}};
@@ -190,13 +216,20 @@ struct Fields<PortRef> {
 };
 template <>
 struct Fields<Port> {
-    static constexpr auto all =
-        std::tuple{Field{"device", &Port::device},         Field{"port", &Port::port},
-                   Field{"label", &Port::label},           Field{"note", &Port::note},
-                   Field{"disabled", &Port::disabled},     Field{"reserved", &Port::reserved},
-                   Field{"speed", &Port::speed},           Field{"duplex", &Port::duplex},
-                   Field{"breakout", &Port::breakout},     Field{"powerOff", &Port::powerOff},
-                   Field{"attributes", &Port::attributes}, Field{"learned", &Port::learned}};
+    static constexpr auto all = std::tuple{Field{"device", &Port::device},
+                                           Field{"port", &Port::port},
+                                           Field{"label", &Port::label},
+                                           Field{"note", &Port::note},
+                                           Field{"disabled", &Port::disabled},
+                                           Field{"reserved", &Port::reserved},
+                                           Field{"speed", &Port::speed},
+                                           Field{"duplex", &Port::duplex},
+                                           Field{"breakout", &Port::breakout},
+                                           Field{"powerOff", &Port::powerOff},
+                                           Field{"fec", &Port::fec},
+                                           Field{"givesClock", &Port::givesClock},
+                                           Field{"attributes", &Port::attributes},
+                                           Field{"learned", &Port::learned}};
 };
 template <>
 struct Fields<Interface> {

@@ -10,10 +10,21 @@ struct NetworkInfo {
     NetworkId id;
     std::string name;
     std::string note;
+    std::int64_t slackMm = 1000; ///< at each end of a cable whose length follows from places
+    int marginPercent = 10;      ///< added to its route
+    std::string labels;          ///< the scheme of cable labels: "FQ-{0001..}"
     SharedText extra;
 
     bool operator==(const NetworkInfo&) const = default;
     Key key() const { return {}; }
+};
+
+/// A shaft by which cables go from floor to floor of a building.
+struct Riser {
+    std::string name;
+    std::int64_t xMm = 0, yMm = 0;
+
+    bool operator==(const Riser&) const = default;
 };
 
 struct Group {
@@ -25,7 +36,10 @@ struct Group {
     int level = 0; ///< of a floor: 0 is the ground
     AssetId plan;  ///< the picture under a floor
     double planMmPerPixel = 0;
-    int rackUnits = 0; ///< of a rack
+    int rackUnits = 0;             ///< of a rack
+    std::int64_t xMm = 0, yMm = 0; ///< of a rack or cabinet: its place on its floor
+    std::int64_t heightMm = 0;     ///< of a floor: above the ground; of a rack: of its foot above the floor
+    std::vector<Riser> risers;     ///< of a building
     std::string note;
     Attributes attributes;
     Provenance provenance;

@@ -101,7 +101,10 @@ bool Network::indicesAreTrue() const {
 
 Network emptyNetwork(std::string name, IdSource& ids) {
     Network network;
-    network.put(NetworkInfo{ids.make<NetworkId>(), std::move(name), {}, {}});
+    NetworkInfo info;
+    info.id = ids.make<NetworkId>();
+    info.name = std::move(name);
+    network.put(std::move(info));
     network.put(Sheet{ids.make<SheetId>(), "Overview", 0, {}, {}});
     return network;
 }

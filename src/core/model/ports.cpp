@@ -177,6 +177,20 @@ Medium mediumOf(const Network& network, const Link& link) {
     return type ? type->medium : link.medium;
 }
 
+const Interface* lagAt(const Network& network, const PortRef& port) {
+    const Interface* found = nullptr;
+    network.all<Interface>().forEachIn(port.device.value, [&](const Interface& each) {
+        if (each.type == InterfaceKind::lag &&
+            std::find(each.members.begin(), each.members.end(), port.port) != each.members.end())
+            found = &each;
+    });
+    return found;
+}
+
+bool isInLag(const Network& network, const Link& link) {
+    return lagAt(network, link.a) && lagAt(network, link.b);
+}
+
 int speedOf(const Network& network, const Link& link) {
     const auto a = portAt(network, link.a), b = portAt(network, link.b);
     if (!a || !b)
@@ -186,7 +200,7 @@ int speedOf(const Network& network, const Link& link) {
     const auto ofA = a->rates(), ofB = b->rates();
     int best = 0;
     for (const int rate : ofA)
-        if ((!type || rate <= type->maxRate) && std::find(ofB.begin(), ofB.end(), rate) != ofB.end())
+        if ((!type || rate <= connectionRate(*type)) && std::find(ofB.begin(), ofB.end(), rate) != ofB.end())
             best = std::max(best, rate);
     return best;
 }

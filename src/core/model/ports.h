@@ -61,4 +61,10 @@ Medium mediumOf(const Network& network, const Link& link);
 /// speed both are set to; 0 when there is none or an end is not known.
 int speedOf(const Network& network, const Link& link);
 
+/// The LAG a port is a member of; nothing when it is none.
+const Interface* lagAt(const Network& network, const PortRef& port);
+
+/// Whether a link is a member of a LAG at each end.
+bool isInLag(const Network& network, const Link& link);
+
 } // namespace underridge::model

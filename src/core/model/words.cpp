@@ -85,7 +85,7 @@ std::span<const Word<Medium>> wordsOf(Medium) {
 }
 
 std::span<const Word<Connector>> wordsOf(Connector) {
-    static constexpr std::array<Word<Connector>, 15> words{{
+    static constexpr std::array<Word<Connector>, 17> words{{
         {Connector::none, "none", "no connector"},
         {Connector::rj45, "rj45", "RJ45"},
         {Connector::lc, "lc", "LC"},
@@ -101,6 +101,8 @@ std::span<const Word<Connector>> wordsOf(Connector) {
         {Connector::n, "n", "N"},
         {Connector::c13, "c13", "C13"},
         {Connector::c14, "c14", "C14"},
+        {Connector::splice, "splice", "splice"},
+        {Connector::iec63171, "iec-63171", "IEC 63171"},
     }};
     return words;
 }
@@ -173,6 +175,25 @@ std::span<const Word<Pinout>> wordsOf(Pinout) {
         {Pinout::rolled, "rolled", "rolled"},
         {Pinout::reversed, "reversed", "reversed, Type B"},
         {Pinout::pairs, "pairs", "pairs crossed, Type C"},
+    }};
+    return words;
+}
+
+std::span<const Word<Wiring>> wordsOf(Wiring) {
+    static constexpr std::array<Word<Wiring>, 3> words{{
+        {Wiring::unknown, "unknown", "wiring not known"},
+        {Wiring::t568a, "t568a", "T568A"},
+        {Wiring::t568b, "t568b", "T568B"},
+    }};
+    return words;
+}
+
+std::span<const Word<Fec>> wordsOf(Fec) {
+    static constexpr std::array<Word<Fec>, 4> words{{
+        {Fec::automatic, "auto", "auto"},
+        {Fec::none, "none", "off"},
+        {Fec::baseR, "base-r", "BASE-R"},
+        {Fec::rs, "rs", "RS"},
     }};
     return words;
 }

@@ -76,7 +76,25 @@ enum class Medium {
 };
 
 /// IEC 60603-7, 61754, 61076-2, 60320, 60807 and their common names; IDC: insulation displacement contacts.
-enum class Connector { none, rj45, lc, sc, mpo, m12d, m12x, f, bnc, usbC, idc, de9, n, c13, c14 };
+enum class Connector {
+    none,
+    rj45,
+    lc,
+    sc,
+    mpo,
+    m12d,
+    m12x,
+    f,
+    bnc,
+    usbC,
+    idc,
+    de9,
+    n,
+    c13,
+    c14,
+    splice,
+    iec63171
+};
 
 /// Form factors by their SFF specifications: SFF-8432, SFF-8402, SFF-8436, SFF-8665.
 enum class Cage { none, sfp, sfpPlus, sfp28, qsfpPlus, qsfp28 };
@@ -96,6 +114,12 @@ enum class Duplex { automatic, half, full };
 /// Of copper: IEC 60603-7 pairs; of duplex fibre: TIA-568.3 A-to-A (straight) and A-to-B (crossed); of fibre
 /// arrays: Types A (straight), B (reversed) and C (pairs).
 enum class Pinout { straight, crossed, rolled, reversed, pairs };
+
+/// How contacts are terminated: TIA-568.2.
+enum class Wiring { unknown, t568a, t568b };
+
+/// Forward error correction of a port: IEEE 802.3 clauses 74 (BASE-R), 91 and 108 (RS).
+enum class Fec { automatic, none, baseR, rs };
 
 enum class CableStatus { installed, planned, toRemove, spare };
 
@@ -125,6 +149,8 @@ std::span<const Word<PowerSide>> wordsOf(PowerSide);
 std::span<const Word<Mdi>> wordsOf(Mdi);
 std::span<const Word<Duplex>> wordsOf(Duplex);
 std::span<const Word<Pinout>> wordsOf(Pinout);
+std::span<const Word<Wiring>> wordsOf(Wiring);
+std::span<const Word<Fec>> wordsOf(Fec);
 std::span<const Word<CableStatus>> wordsOf(CableStatus);
 std::span<const Word<GroupKind>> wordsOf(GroupKind);
 std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind);

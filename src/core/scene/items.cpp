@@ -20,7 +20,6 @@ constexpr double labelStart = 15, labelStep = 13;
 /// On links shorter than this the labels keep to their ends.
 constexpr double shortLink = 120;
 constexpr int labelTurns = 3;
-constexpr double parallelGap = 9;
 
 Rail railFor(const Rect& frame, int ports) {
     Rail rail;
@@ -280,6 +279,7 @@ std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, co
     } else {
         line->jacket = colour({});
     }
+    line->inLag = isInLag(network, link);
     const auto fails = linking::failsOf(network, link);
     line->failsA = fails.a;
     line->failsB = fails.b;

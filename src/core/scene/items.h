@@ -17,6 +17,9 @@ Detail detailFor(double zoom);
 /// How a tick of the port rail is drawn.
 enum class Tick : std::uint8_t { free, used, reserved, disabled };
 
+/// Between the paths of parallel links.
+inline constexpr double parallelGap = 9;
+
 inline constexpr double spineWidth = 22, plateHeight = 44, nameSize = 11.5, sublineSize = 9.5, labelSize = 9;
 
 /// The ticks of a plate: one for each port, in rows along the bottom edge.
@@ -78,6 +81,7 @@ struct LinkLine {
     int fibres = 0;           ///< of parallel fibre
     bool planned = false;
     bool toRemove = false;
+    bool inLag = false; ///< tied to the other members beside it
     bool disabledA = false, disabledB = false;
     bool openA = false, openB = false;   ///< end not known
     bool failsA = false, failsB = false; ///< will not come up, at this end

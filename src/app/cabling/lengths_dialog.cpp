@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/cabling/lengths_dialog.h"
+
+#include "app/shown_text.h"
+#include "app/window/editor.h"
+#include "core/model/length.h"
+
+namespace underridge::app {
+using namespace model;
+
+LengthsDialog::LengthsDialog(const Editor& editor, QWidget* parent)
+    : PreviewDialog(QStringLiteral("lengths"), tr("Cable lengths from places"),
+                    {tr("Cable"), tr("Now"), tr("Will be"), tr("Remark")}, tr("Lengths"), tr("Set lengths"),
+                    parent),
+      editor_(editor),
+      slack_(new QLineEdit),
+      margin_(new QSpinBox),
+      scope_(new CableScope(editor, tr("Those without a length"),
+                            [](const Cable& cable) { return cable.lengthMm == 0; })) {
+    const NetworkInfo& info = editor.network().info();
+    slack_->setText(shownText(lengthText(info.slackMm, editor.lengthUnit())));
+    slack_->setToolTip(tr("Left over at each end of a cable"));
+    margin_->setRange(0, 100);
+    margin_->setSuffix(tr(" %"));
+    margin_->setValue(info.marginPercent);
+    margin_->setToolTip(tr("Added to the way along the axes and by the riser"));
+    form().addRow(tr("Cables"), scope_);
+    form().addRow(tr("Slack at each end"), slack_);
+    form().addRow(tr("Margin"), margin_);
+    connect(slack_, &QLineEdit::textChanged, this, &LengthsDialog::refresh);
+    connect(margin_, &QSpinBox::valueChanged, this, &LengthsDialog::refresh);
+    connect(scope_, &QComboBox::currentIndexChanged, this, &LengthsDialog::refresh);
+    refresh();
+}
+
+edit::ActResult LengthsDialog::rule() const {
+    const auto slack = parseLength(slack_->text().toStdString(), editor_.lengthUnit());
+    if (!slack)
+        return error("the slack is no length", "write it as 1 m");
+    return edit::setLengthRule(editor_.network(), *slack, margin_->value());
+}
+
+void LengthsDialog::refresh() {
+    clearRows();
+    lengths_.clear();
+    const auto ruled = rule();
+    if (!ruled) {
+        sumUp(shownText(ruled.refusal().text()), false);
+        return;
+    }
+    lengths_ = edit::newLengths(ruled->network, scope_->cables());
+    int changed = 0, without = 0;
+    for (const edit::CableChange& each : lengths_) {
+        const bool same = each.before == each.after;
+        changed += !same;
+        without += same && !each.remark.empty();
+        addRow({cableText(editor_.network(), each.cable), shownText(each.before), shownText(each.after),
+                shownText(each.remark)},
+               same);
+    }
+    fitColumns();
+    sumUp(without == 0 ? tr("%1 of %2 lengths change.").arg(changed).arg(lengths_.size())
+                       : tr("%1 of %2 lengths change; %3 cannot be worked out or stay, as remarked.")
+                             .arg(changed)
+                             .arg(lengths_.size())
+                             .arg(without),
+          changed > 0 || !(ruled->network == editor_.network()));
+}
+
+edit::ActResult LengthsDialog::result() const {
+    auto ruled = rule();
+    if (!ruled)
+        return ruled;
+    auto set = edit::setLengths(ruled->network, lengths_);
+    return set ? set : ruled;
+}
+
+} // namespace underridge::app

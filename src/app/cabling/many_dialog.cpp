@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/cabling/many_dialog.h"
+
+#include "app/shown_text.h"
+#include "app/window/editor.h"
+#include "core/model/ports.h"
+
+namespace underridge::app {
+using namespace model;
+
+ManyDialog::ManyDialog(Editor& editor, const std::vector<DeviceId>& chosen, QWidget* parent)
+    : PreviewDialog(QStringLiteral("many"), tr("Link many"),
+                    {tr("Device"), tr("Port"), tr("To"), tr("Port"), tr("Cable"), tr("Why")}, tr("Links"),
+                    tr("Link"), parent),
+      editor_(editor),
+      targets_(linking::targetsAmong(editor.network(), chosen)),
+      where_(new QComboBox),
+      links_(new QSpinBox),
+      lag_(new QCheckBox(tr("as one LAG"))) {
+    resize(860, 540);
+    for (const DeviceId id : chosen)
+        if (std::find(targets_.begin(), targets_.end(), id) == targets_.end())
+            devices_.push_back(id);
+    QStringList names;
+    for (const DeviceId id : targets_)
+        names << editor_.nameOf(refTo(id));
+    auto* to = new QLabel(names.join(QStringLiteral(", ")));
+    to->setTextFormat(Qt::PlainText);
+    to->setWordWrap(true);
+    where_->addItems({tr("to one of them, best for all together"), tr("to every one of them")});
+    links_->setRange(1, 8);
+    form().addRow(tr("%1 devices to").arg(devices_.size()), to);
+    form().addRow(tr("Each"), where_);
+    form().addRow(tr("With links"), links_);
+    form().addRow(QString(), lag_);
+    connect(where_, &QComboBox::currentIndexChanged, this, &ManyDialog::refresh);
+    connect(links_, &QSpinBox::valueChanged, this, &ManyDialog::refresh);
+    connect(lag_, &QCheckBox::toggled, this, &ManyDialog::refresh);
+    refresh();
+}
+
+void ManyDialog::refresh() {
+    lag_->setEnabled(links_->value() > 1);
+    clearRows();
+    if (devices_.empty()) {
+        sumUp(tr("All these stand alike. Select also what they are to be linked to: the switches of the "
+                 "endpoints, the core of the switches."),
+              false);
+        return;
+    }
+    const edit::ManyOptions options{where_->currentIndex() == 1, links_->value(),
+                                    lag_->isEnabled() && lag_->isChecked()};
+    plan_ = edit::linkMany(editor_.network(), editor_.catalogue(), devices_, targets_, editor_.sheet(),
+                           options, editor_.habits(), editor_.ids());
+    int left = 0;
+    for (const linking::Assigned& row : plan_.rows) {
+        const QString name = editor_.nameOf(refTo(row.device));
+        left += !row.proposal;
+        if (!row.proposal) {
+            addRow({name, {}, {}, {}, {}, shownText(row.why)}, true);
+            continue;
+        }
+        const CableType* cable = editor_.catalogue().cable(row.proposal->joint.cable);
+        QString words = cable ? shownText(cable->name) : shownText(titleOf(row.proposal->joint.medium));
+        const Link* made = plan_.act.network.linkAt(row.proposal->b);
+        const Cable* piece = made ? plan_.act.network.cable(made->cable) : nullptr;
+        if (piece && piece->lengthMm > 0)
+            words += QStringLiteral(", ") + shownText(lengthText(piece->lengthMm, editor_.lengthUnit()));
+        if (row.proposal->joint.transceivers() > 0)
+            words += tr(", %n transceiver(s)", nullptr, row.proposal->joint.transceivers());
+        addRow({name, shownText(row.proposal->a.port), editor_.nameOf(refTo(row.proposal->b.device)),
+                shownText(row.proposal->b.port), words, shownText(row.proposal->reason)});
+    }
+    fitColumns();
+    sumUp(left == 0 ? tr("%1 links.").arg(plan_.linked())
+                    : tr("%1 links; %2 are left out, as told.").arg(plan_.linked()).arg(left),
+          plan_.linked() > 0);
+}
+
+} // namespace underridge::app

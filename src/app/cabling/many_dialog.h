@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Many devices linked to few: every link shown before any is made.
+#pragma once
+#include "app/window/preview_dialog.h"
+#include "core/edit/many.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QSpinBox>
+
+namespace underridge::app {
+
+class Editor;
+
+class ManyDialog : public PreviewDialog {
+    Q_OBJECT
+public:
+    /// `chosen`: the devices of the selection; those that stand highest are linked to.
+    ManyDialog(Editor& editor, const std::vector<model::DeviceId>& chosen, QWidget* parent);
+    QComboBox& where() { return *where_; }
+    QSpinBox& links() { return *links_; }
+    QCheckBox& lag() { return *lag_; }
+    const edit::ManyLinks& plan() const { return plan_; }
+
+private:
+    void refresh();
+
+    Editor& editor_;
+    std::vector<model::DeviceId> devices_, targets_;
+    QComboBox* where_;
+    QSpinBox* links_;
+    QCheckBox* lag_;
+    edit::ManyLinks plan_;
+};
+
+} // namespace underridge::app

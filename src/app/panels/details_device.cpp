@@ -1,0 +1,281 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Details of a device and of a port.
+#include "app/panels/details_panel.h"
+#include "app/sheet/card.h"
+#include "app/shown_text.h"
+#include "app/window/editor.h"
+#include "core/edit/devices.h"
+#include "core/edit/fittings.h"
+#include "core/edit/lags.h"
+#include "core/edit/links.h"
+#include "core/edit/models.h"
+#include "core/exchange/building.h"
+#include "core/linking/fit.h"
+
+#include <QComboBox>
+#include <fmt/format.h>
+
+namespace underridge::app {
+using namespace model;
+
+void DetailsPanel::showDevice(const Device& device) {
+    const Network& network = editor_.network();
+    const DeviceId id = device.id;
+    begin(shownText(device.name), kindText(network, device));
+    form_->textRow(tr("Name"), shownText(device.name), {}, [this, id](const std::string& typed) {
+        return edit::rename(editor_.network(), {refTo(id)}, {typed});
+    });
+    modelRows(device);
+    findingRows(refTo(id));
+    std::string address;
+    network.all<Interface>().forEachIn(id.value, [&](const Interface& i) {
+        if (address.empty() && !i.addresses.empty())
+            address = i.addresses.front();
+    });
+    form_->textRow(tr("Address"), shownText(address), QStringLiteral("10.84.1.1/24"),
+                   [this, id](const std::string& typed) {
+                       return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
+                   });
+    form_->textRow(tr("Serial"), shownText(device.serial), {}, [this, id](const std::string& typed) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set serial",
+                                        [&](Device& d) { d.serial = typed; });
+    });
+    form_->longRow(tr("Note"), shownText(device.note.view()), [this, id](const std::string& typed) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set note",
+                                        [&](Device& d) { d.note = typed; });
+    });
+    form_->longRow(tr("Start-up"), shownText(device.startUp.view()), [this, id](const std::string& typed) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set start-up configuration",
+                                        [&](Device& d) { d.startUp = typed; });
+    });
+    form_->checkRow(tr("Outside, not ours"), device.outside, [this, id](bool on) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}},
+                                        on ? "Mark as outside" : "Mark as ours",
+                                        [&](Device& d) { d.outside = on; });
+    });
+    form_->row(tr("From"), provenanceText(device.provenance));
+    placeRows(device);
+    if (!device.attributes.empty())
+        form_->heading(tr("Attributes"));
+    for (const auto& [name, value] : device.attributes)
+        form_->textRow(shownText(name), shownText(value), {},
+                       [this, id, name = name](const std::string& typed) {
+                           return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set " + name,
+                                                           [&](Device& d) {
+                                                               if (typed.empty())
+                                                                   d.attributes.erase(name);
+                                                               else
+                                                                   d.attributes[name] = typed;
+                                                           });
+                       });
+    portLists(device);
+}
+
+void DetailsPanel::modelRows(const Device& device) {
+    const DeviceId id = device.id;
+    const DeviceModel* held = editor_.network().modelOf(device);
+    QStringList names;
+    int current = -1;
+    const auto& models = editor_.catalogue().devices;
+    for (const DeviceModel& each : models) {
+        if (each.id == device.model)
+            current = static_cast<int>(names.size());
+        names << shownText(each.name);
+    }
+    if (current < 0) // a model that only this network has, or none
+        names << shownText(modelName(editor_.network(), device));
+    form_->choiceRow(tr("Model"), names, current < 0 ? static_cast<int>(names.size()) - 1 : current,
+                     [this, id](int chosen) -> edit::ActResult {
+                         const auto& all = editor_.catalogue().devices;
+                         if (chosen < 0 || static_cast<std::size_t>(chosen) >= all.size())
+                             return edit::Act{{}, editor_.network(), {}};
+                         return edit::setModel(editor_.network(), {id},
+                                               all[static_cast<std::size_t>(chosen)]);
+                     });
+    if (!held)
+        return;
+    for (const linking::SlotView& slot : linking::slotsOf(editor_.network(), device)) {
+        QStringList choices{tr("empty")};
+        int fitted = 0;
+        for (const std::string& module : slot.slot->fits) {
+            const ModuleModel* known = editor_.catalogue().module(module);
+            choices << shownText(known ? known->name : module);
+            if (slot.fitted && slot.fitted->model == module)
+                fitted = static_cast<int>(choices.size()) - 1;
+        }
+        form_->choiceRow(
+            tr("Slot %1").arg(shownText(slot.key)), choices, fitted,
+            [this, id, key = slot.key, fits = slot.slot->fits](int chosen) {
+                return chosen <= 0 ? edit::removeModule(editor_.network(), id, key, edit::WithLinks::refuse)
+                                   : edit::fitModule(editor_.network(), editor_.catalogue(), id, key,
+                                                     fits[static_cast<std::size_t>(chosen) - 1],
+                                                     edit::WithLinks::refuse);
+            });
+    }
+}
+
+void DetailsPanel::placeRows(const Device& device) {
+    const Network& network = editor_.network();
+    const DeviceId id = device.id;
+    QStringList names{tr("not known")};
+    std::vector<GroupId> groups{GroupId{}};
+    int current = 0;
+    network.all<Group>().forEach([&](const Group& group) {
+        if (group.type != GroupKind::floor && group.type != GroupKind::room &&
+            group.type != GroupKind::rack && group.type != GroupKind::cabinet)
+            return;
+        if (group.id == device.place.in)
+            current = static_cast<int>(groups.size());
+        groups.push_back(group.id);
+        names << shownText(exchange::groupPath(network, group.id));
+    });
+    if (groups.size() == 1)
+        return; // nothing to stand in yet
+    const auto change = [this, id](std::string name, auto how) {
+        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, std::move(name),
+                                        [&](Device& d) { how(d.place); });
+    };
+    form_->heading(tr("Place"));
+    form_->choiceRow(tr("Stands in"), names, current, [change, groups](int chosen) {
+        return change("Set place",
+                      [&](Place& place) { place.in = groups[static_cast<std::size_t>(chosen)]; });
+    });
+    const Group* in = network.group(device.place.in);
+    if (!in)
+        return;
+    if (in->type == GroupKind::rack || in->type == GroupKind::cabinet) {
+        form_->textRow(tr("Unit"), device.place.unit > 0 ? QString::number(device.place.unit) : QString(),
+                       tr("the lowest, from 1"),
+                       [change, most = in->rackUnits](const std::string& typed) -> edit::ActResult {
+                           const int unit = std::atoi(typed.c_str());
+                           if (unit < 1 || (most > 0 && unit > most))
+                               return error(fmt::format("{} is no unit of this rack", typed),
+                                            fmt::format("enter 1 to {}", most > 0 ? most : 48));
+                           return change("Set rack unit", [&](Place& place) { place.unit = unit; });
+                       });
+        return;
+    }
+    const auto coordinate = [&](const QString& label, std::int64_t mm, std::int64_t Place::*member) {
+        form_->textRow(label, shownText(lengthText(mm, editor_.lengthUnit())), {},
+                       [this, change, member](const std::string& typed) -> edit::ActResult {
+                           const auto length = parseLength(typed, editor_.lengthUnit());
+                           if (!length)
+                               return error(fmt::format("{} is not a length", typed), "write it as 12.5 m");
+                           return change("Set place", [&](Place& place) { place.*member = *length; });
+                       });
+    };
+    coordinate(tr("From the left"), device.place.xMm, &Place::xMm);
+    coordinate(tr("From the top"), device.place.yMm, &Place::yMm);
+    coordinate(tr("Above the floor"), device.place.heightMm, &Place::heightMm);
+}
+
+void DetailsPanel::portLists(const Device& device) {
+    const Network& network = editor_.network();
+    const PortCount count = countPorts(network, device);
+    const bool any = !portsOf(network, device).empty();
+    form_->heading(any ? tr("Ports: %1 of %2 used").arg(count.used).arg(count.all) : tr("Ports"));
+    if (count.unknown > 0)
+        form_->emptyRow(count.unknown == 1
+                            ? tr("1 link ends in a port that is not known")
+                            : tr("%1 links end in ports that are not known").arg(count.unknown));
+    if (!any)
+        return;
+    for (const PortView& port : portsOf(network, device)) {
+        const PortRef ref{device.id, port.key};
+        const Link* link = network.linkAt(ref);
+        if (!link && !port.record)
+            continue;
+        const QString words = link              ? shownText(edit::peerText(network, ref))
+                              : port.disabled() ? tr("disabled")
+                              : port.reserved() ? tr("reserved")
+                                                : shownText(port.record->label);
+        form_->linkRow(shownText(port.key), words, [this, ref] { editor_.selectPort(ref); });
+    }
+    auto* free = new QComboBox;
+    free->setAccessibleName(tr("Port"));
+    free->addItem(tr("Show a port…"));
+    for (const PortView& port : portsOf(network, device))
+        free->addItem(QStringLiteral("%1 · %2").arg(shownText(port.key), shownText(linking::describe(port))),
+                      shownText(port.key));
+    const DeviceId id = device.id;
+    connect(free, &QComboBox::activated, this, [this, free, id](int index) {
+        if (index > 0)
+            editor_.selectPort({id, free->itemData(index).toString().toStdString()});
+    });
+    form_->form().addRow(free);
+}
+
+void DetailsPanel::showPort(const PortRef& ref) {
+    const Network& network = editor_.network();
+    const auto port = portAt(network, ref);
+    const Device* device = network.device(ref.device);
+    begin(tr("%1, port %2").arg(shownText(device->name), shownText(ref.port)),
+          QStringLiteral("%1 · %2").arg(shownText(linking::describe(*port)),
+                                        shownText(titleOf(port->like->block))));
+    const Port record = port->record ? *port->record : Port{};
+    form_->linkRow(tr("Device"), shownText(device->name),
+                   [this, id = device->id] { editor_.select({refTo(id)}); });
+    if (const Link* link = network.linkAt(ref)) {
+        form_->linkRow(tr("Link"), shownText(edit::linkText(network, *link)),
+                       [this, id = link->id] { editor_.select({refTo(id)}); });
+        chainRow(ref);
+    }
+    form_->textRow(tr("Label"), shownText(record.label), {}, [this, ref](const std::string& typed) {
+        return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port,
+                                [&](Port& p) { p.label = typed; });
+    });
+    std::vector<int> speeds{0};
+    for (const int rate : port->like->rates)
+        speeds.push_back(rate);
+    QStringList names{tr("negotiated")};
+    for (std::size_t i = 1; i < speeds.size(); ++i)
+        names << shownText(speedText(speeds[i]));
+    const auto at = std::find(speeds.begin(), speeds.end(), record.speed);
+    form_->choiceRow(
+        tr("Speed"), names, static_cast<int>(at - speeds.begin()), [this, ref, speeds](int index) {
+            return edit::changePort(editor_.network(), ref, "Set speed of port " + ref.port,
+                                    [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
+        });
+    QStringList duplexes;
+    for (const auto& word : wordsOf(Duplex{}))
+        duplexes << shownText(word.title);
+    form_->choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
+        return edit::changePort(editor_.network(), ref, "Set duplex of port " + ref.port,
+                                [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
+    });
+    if (port->transceiver)
+        form_->row(tr("Transceiver"), shownText(port->transceiver->name));
+    if (port->like->cage != Cage::none && port->like->cage != Cage::sfp) {
+        QStringList kinds;
+        for (const auto& word : wordsOf(Fec{}))
+            kinds << shownText(word.title);
+        form_->choiceRow(tr("Error correction"), kinds, static_cast<int>(record.fec), [this, ref](int index) {
+            return edit::changePort(editor_.network(), ref, "Set error correction of port " + ref.port,
+                                    [&](Port& p) { p.fec = static_cast<Fec>(index); });
+        });
+    }
+    if (!port->like->media.empty() && port->like->media.front() == Medium::serial)
+        form_->checkRow(tr("Gives the clock"), record.givesClock, [this, ref](bool on) {
+            return edit::changePort(editor_.network(), ref,
+                                    (on ? "Give the clock at " : "Take the clock at ") + ref.port,
+                                    [&](Port& p) { p.givesClock = on; });
+        });
+    if (const Interface* lag = lagAt(network, ref))
+        form_->textRow(tr("LAG"), shownText(lag->name), {}, [this, ref](const std::string& typed) {
+            return edit::renameLag(editor_.network(), ref, typed);
+        });
+    form_->checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
+        return edit::changePort(editor_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
+                                [&](Port& p) { p.disabled = on; });
+    });
+    form_->checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
+        return edit::changePort(editor_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
+                                [&](Port& p) { p.reserved = on; });
+    });
+    form_->textRow(tr("Note"), shownText(record.note), {}, [this, ref](const std::string& typed) {
+        return edit::changePort(editor_.network(), ref, "Set note of port " + ref.port,
+                                [&](Port& p) { p.note = typed; });
+    });
+}
+
+} // namespace underridge::app

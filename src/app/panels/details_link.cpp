@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Details of a link and its cable.
+#include "app/panels/details_panel.h"
+#include "app/sheet/card.h"
+#include "app/shown_text.h"
+#include "app/window/editor.h"
+#include "core/edit/cables.h"
+#include "core/edit/lags.h"
+#include "core/edit/links.h"
+#include "core/linking/chain.h"
+
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <fmt/format.h>
+
+namespace underridge::app {
+using namespace model;
+
+void DetailsPanel::chainRow(const PortRef& port) {
+    const Network& network = editor_.network();
+    const linking::Chain chain = linking::chainThrough(network, port);
+    if (chain.stretches.size() < 2)
+        return;
+    form_->linkRow(
+        tr("Chain"),
+        tr("%1 to %2, %3 cables")
+            .arg(shownText(edit::portText(network, chain.a)), shownText(edit::portText(network, chain.b)))
+            .arg(chain.stretches.size()),
+        [this] { Q_EMIT chainWanted(); });
+}
+
+void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
+    const Network& network = editor_.network();
+    const LinkId id = link.id;
+    const CableType* type = network.typeOf(cable);
+    const CableId cableId = cable.id;
+    const auto change = [this, id, cableId](std::string name, auto act) {
+        auto result = edit::changeEach<Cable>(editor_.network(), {{cableId.value, 0}}, std::move(name), act);
+        if (result)
+            result->subjects = {refTo(id)};
+        return result;
+    };
+    const linking::Fit fits = linking::fitFor(network, editor_.catalogue(), link);
+    const auto fitted = [&](const PortRef& ref) {
+        const auto port = portAt(network, ref);
+        return port && port->transceiver ? port->transceiver->id : std::string();
+    };
+    QStringList names;
+    int current = -1;
+    for (const linking::Joint& joint : fits.joints) {
+        const CableType* choice = editor_.catalogue().cable(joint.cable);
+        QString words = choice ? shownText(choice->name) : shownText(joint.cable);
+        if (!joint.console)
+            words += QStringLiteral(", ") + shownText(speedText(joint.speed));
+        if (joint.transceivers() > 0)
+            words += joint.transceivers() == 1 ? tr(", with a transceiver") : tr(", with two transceivers");
+        if (joint.cable == cable.type && joint.transceiverA == fitted(link.a) &&
+            joint.transceiverB == fitted(link.b))
+            current = static_cast<int>(names.size());
+        names << words;
+    }
+    if (current < 0) {
+        form_->row(tr("Cable"), type ? shownText(type->name) : shownText(cable.type));
+    } else {
+        form_->choiceRow(
+            tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
+                const Link* now = editor_.network().link(id);
+                if (!now)
+                    return error("the link is no longer there", "select again");
+                return edit::changeLink(editor_.network(), editor_.catalogue(), id,
+                                        {now->a, now->b, joints[static_cast<std::size_t>(index)], {}});
+            });
+    }
+    form_->textRow(tr("Length"),
+                   cable.lengthMm > 0 ? shownText(lengthText(cable.lengthMm, editor_.lengthUnit()))
+                                      : QString(),
+                   tr("not set, such as %1").arg(sampleLength()),
+                   [this, change](const std::string& typed) -> edit::ActResult {
+                       const auto length = parseLength(typed, editor_.lengthUnit());
+                       if (!length)
+                           return error(fmt::format("{} is not a length", typed),
+                                        fmt::format("write it as {}", sampleLength().toStdString()));
+                       return change("Set length", [&](Cable& c) { c.lengthMm = *length; });
+                   });
+    form_->textRow(tr("Label"), shownText(cable.label), {}, [change](const std::string& typed) {
+        return change("Set cable label", [&](Cable& c) { c.label = typed; });
+    });
+    QStringList states;
+    for (const auto& word : wordsOf(CableStatus{}))
+        states << shownText(word.title);
+    form_->choiceRow(tr("Status"), states, static_cast<int>(cable.status), [change](int index) {
+        return change("Set cable status", [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
+    });
+    form_->textRow(tr("Jacket"), shownText(cable.jacket), type ? shownText(type->jacket) : QString(),
+                   [change](const std::string& typed) -> edit::ActResult {
+                       const bool hex =
+                           typed.size() == 7 && typed[0] == '#' &&
+                           typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+                       if (!typed.empty() && !hex)
+                           return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
+                       return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
+                   });
+    const edit::Strands strands = edit::strandsOf(network, cable);
+    if (strands.all > 1 && !link.positions.empty())
+        form_->row(tr("Strands"), tr("%1 of %2, %3 spare")
+                                      .arg(shownText(fmt::format("{}", fmt::join(link.positions, ", "))))
+                                      .arg(strands.all)
+                                      .arg(strands.spare.size()));
+    for (const Measured& each : cable.measured)
+        form_->row(shownText(each.what),
+                   tr("%1 %3, limit %2 %3").arg(each.value).arg(each.limit).arg(shownText(each.unit)));
+}
+
+void DetailsPanel::showLink(const Link& link) {
+    const Network& network = editor_.network();
+    const LinkId id = link.id;
+    const Cable* cable = network.cable(link.cable);
+    begin(shownText(edit::linkText(network, link)),
+          shownText(link.console ? "console" : titleOf(mediumOf(network, link))));
+    for (const int end : {0, 1}) {
+        const PortRef& port = link.end(end);
+        auto* box = new QWidget;
+        auto* column = new QVBoxLayout(box);
+        column->setContentsMargins(0, 0, 0, 0);
+        column->setSpacing(0);
+        auto* words = new QLabel(shownText(edit::portText(network, port)));
+        words->setTextFormat(Qt::PlainText);
+        auto* other = new QToolButton;
+        other->setText(tr("Other port…"));
+        other->setAutoRaise(true);
+        other->setAccessibleName(tr("Other port at end %1").arg(end + 1));
+        connect(other, &QToolButton::clicked, this,
+                [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
+        column->addWidget(words);
+        column->addWidget(other, 0, Qt::AlignLeft);
+        form_->form().addRow(end == 0 ? tr("End A") : tr("End B"), box);
+    }
+    chainRow(link.a.known() ? link.a : link.b);
+    findingRows(refTo(id));
+    if (!link.console)
+        form_->row(tr("Speed"), speedOf(network, link) > 0 ? shownText(speedText(speedOf(network, link)))
+                                                           : tr("not known"));
+    if (isInLag(network, link))
+        form_->textRow(tr("LAG"), shownText(lagAt(network, link.a)->name), {},
+                       [this, port = link.a](const std::string& typed) {
+                           return edit::renameLag(editor_.network(), port, typed);
+                       });
+    if (cable)
+        cableRows(link, *cable);
+    form_->textRow(tr("Note"), shownText(link.note), {}, [this, id](const std::string& typed) {
+        return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link",
+                                      [&](Link& l) { l.note = typed; });
+    });
+    form_->row(tr("From"), provenanceText(link.provenance));
+}
+
+} // namespace underridge::app

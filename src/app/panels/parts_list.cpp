@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/panels/parts_list.h"
+
+#include "app/panels/face_view.h"
+#include "app/shown_text.h"
+#include "app/window/editor.h"
+#include "core/linking/fit.h"
+#include "core/linking/supply.h"
+
+#include <QDrag>
+#include <QHeaderView>
+#include <QMimeData>
+#include <set>
+
+namespace underridge::app {
+using namespace model;
+namespace {
+constexpr int partRole = Qt::UserRole, deviceRole = Qt::UserRole + 1;
+constexpr int listWidth = 230;
+
+} // namespace
+
+PartsList::PartsList(Editor& editor, QWidget* parent) : QTreeWidget(parent), editor_(editor) {
+    setAccessibleName(tr("Parts"));
+    setHeaderLabel(tr("Parts to fit"));
+    header()->setToolTip(tr("Drag a part into its slot or cage, or choose the place and press Enter"));
+    setUniformRowHeights(true);
+    setRootIsDecorated(false);
+    setIndentation(10);
+    setDragEnabled(true);
+    setDragDropMode(QAbstractItemView::DragOnly);
+    setFixedWidth(listWidth);
+    setTextElideMode(Qt::ElideRight);
+    connect(this, &QTreeWidget::itemActivated, this, [this](QTreeWidgetItem* item) {
+        if (const QString part = item->data(0, partRole).toString(); !part.isEmpty())
+            Q_EMIT wanted({item->data(0, deviceRole).toULongLong()}, part);
+    });
+}
+
+void PartsList::setDevices(const std::vector<DeviceId>& devices) {
+    clear();
+    const Network& network = editor_.network();
+    for (const DeviceId id : devices) {
+        const Device* device = network.device(id);
+        if (!device)
+            continue;
+        QTreeWidgetItem* heading = nullptr;
+        const auto add = [&](const std::string& name, const QString& part, const QString& tip) {
+            if (!heading) {
+                heading = new QTreeWidgetItem(this, {shownText(device->name)});
+                heading->setFlags(Qt::ItemIsEnabled);
+                QFont bold = font();
+                bold.setBold(true);
+                heading->setFont(0, bold);
+                heading->setExpanded(true);
+            }
+            auto* item = new QTreeWidgetItem(heading, {shownText(name)});
+            item->setData(0, partRole, part);
+            item->setData(0, deviceRole, QVariant::fromValue<qulonglong>(id.value));
+            item->setToolTip(0, QStringLiteral("<p>%1</p>").arg(tip.toHtmlEscaped()));
+        };
+        const auto slots = linking::slotsOf(network, *device);
+        std::set<std::string> named;
+        for (const linking::SlotView& slot : slots)
+            for (const std::string& fits : slot.slot->fits)
+                if (const ModuleModel* module = editor_.catalogue().module(fits);
+                    module && named.insert(fits).second) {
+                    const auto free = std::count_if(slots.begin(), slots.end(), [&](const auto& s) {
+                        return !s.fitted && std::find(s.slot->fits.begin(), s.slot->fits.end(), fits) !=
+                                                s.slot->fits.end();
+                    });
+                    add(module->name, QStringLiteral("module:") + shownText(fits),
+                        tr("Takes one slot; %1 that take it are free; %2")
+                            .arg(free)
+                            .arg(slot.slot->hotSwap ? tr("hot-swap") : tr("switch the device off first")));
+                }
+        std::set<Cage> cages;
+        std::set<int> rates;
+        for (const PortView& port : portsOf(network, *device))
+            if (port.like->cage != Cage::none) {
+                cages.insert(port.like->cage);
+                rates.insert(port.like->rates.begin(), port.like->rates.end());
+            }
+        for (const TransceiverModel& model : editor_.catalogue().transceivers)
+            if (rates.contains(model.rate) && std::any_of(cages.begin(), cages.end(), [&](Cage cage) {
+                    return linking::accepts(cage, model.cage);
+                }))
+                add(model.name, QStringLiteral("transceiver:") + shownText(model.id),
+                    tr("%1, %2; hot-swap").arg(shownText(model.phy), shownText(titleOf(model.connector))));
+        for (const std::string& key : linking::addable(network, *device))
+            add(tr("Additional port %1").arg(shownText(key)).toStdString(),
+                QStringLiteral("port:") + shownText(key), tr("A port its model can have added"));
+    }
+    setVisible(topLevelItemCount() > 0);
+}
+
+void PartsList::startDrag(Qt::DropActions) {
+    const QTreeWidgetItem* item = currentItem();
+    const QString part = item ? item->data(0, partRole).toString() : QString();
+    if (part.isEmpty())
+        return;
+    auto* mime = new QMimeData;
+    mime->setData(QLatin1String(partMime), part.toUtf8());
+    auto* drag = new QDrag(this);
+    drag->setMimeData(mime);
+    drag->exec(Qt::CopyAction);
+}
+
+} // namespace underridge::app

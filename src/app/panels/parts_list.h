@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The modules, transceivers and additional ports that go into the devices whose faceplates are shown: to be
+// dragged onto a face, or put in by a double click.
+#pragma once
+#include "core/model/network.h"
+
+#include <QTreeWidget>
+
+namespace underridge::app {
+
+class Editor;
+
+class PartsList : public QTreeWidget {
+    Q_OBJECT
+public:
+    explicit PartsList(Editor& editor, QWidget* parent);
+    /// Shows what goes into these; hides itself when nothing does.
+    void setDevices(const std::vector<model::DeviceId>& devices);
+
+Q_SIGNALS:
+    /// A part is to be put into a device: "module:ID", "transceiver:ID" or "port:KEY".
+    void wanted(underridge::model::DeviceId device, const QString& part);
+
+protected:
+    void startDrag(Qt::DropActions actions) override;
+
+private:
+    Editor& editor_;
+};
+
+} // namespace underridge::app

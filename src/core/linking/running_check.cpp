@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/linking/running_check.h"
+
+namespace underridge::linking {
+using namespace model;
+
+/// The objects a change can have touched.
+struct RunningCheck::Touched {
+    std::set<LinkId> links;
+    std::set<DeviceId> devices;
+    std::set<CableId> cables;
+    std::set<InterfaceId> gone; ///< LAGs that are no longer there
+};
+
+namespace {
+
+template <class Record>
+bool usesModel(const Device& device, const Record& model) {
+    const auto isIt = [&](const auto& fitted) { return fitted.model == model.id; };
+    if constexpr (std::is_same_v<Record, DeviceModel>)
+        return device.model == model.id || std::any_of(device.stack.begin(), device.stack.end(), isIt);
+    else if constexpr (std::is_same_v<Record, ModuleModel>)
+        return std::any_of(device.modules.begin(), device.modules.end(), isIt);
+    else
+        return std::any_of(device.transceivers.begin(), device.transceivers.end(), isIt);
+}
+
+template <class Record>
+constexpr bool isModelOfDevices =
+    std::is_same_v<Record, DeviceModel> || std::is_same_v<Record, ModuleModel> ||
+    std::is_same_v<Record, TransceiverModel>;
+
+} // namespace
+
+RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
+    Touched touched;
+    const auto device = [&](DeviceId id) { touched.devices.insert(id); };
+    Network::compare(last_, network, [&]<class Record>(const Record* before, const Record* after) {
+        const Record& one = after ? *after : *before;
+        if constexpr (std::is_same_v<Record, Link>) {
+            touched.links.insert(one.id);
+        } else if constexpr (std::is_same_v<Record, Cable>) {
+            touched.cables.insert(one.id);
+        } else if constexpr (std::is_same_v<Record, Device>) {
+            device(one.id);
+        } else if constexpr (std::is_same_v<Record, Port> || std::is_same_v<Record, PanelMap>) {
+            device(one.device);
+        } else if constexpr (std::is_same_v<Record, Interface>) {
+            device(one.device);
+            if (before && (!after || after->type != InterfaceKind::lag))
+                touched.gone.insert(before->id);
+        } else if constexpr (isModelOfDevices<Record>) {
+            network.all<Device>().forEach([&](const Device& each) {
+                if (usesModel(each, one))
+                    device(each.id);
+            });
+        } else if constexpr (std::is_same_v<Record, CableType>) {
+            network.all<Cable>().forEach([&](const Cable& cable) {
+                if (cable.type == one.id)
+                    touched.cables.insert(cable.id);
+            });
+        }
+    });
+    const auto collect = [&](const Network& in) {
+        for (const CableId id : touched.cables)
+            if (const Cable* cable = in.cable(id))
+                for (const CableEnd& end : cable->ends)
+                    in.forEachLinkOf(end.at.device, [&](const Link& link) {
+                        if (link.cable == id)
+                            touched.links.insert(link.id);
+                    });
+        for (const DeviceId id : touched.devices)
+            in.forEachLinkOf(id, [&](const Link& link) { touched.links.insert(link.id); });
+    };
+    collect(last_);
+    collect(network);
+    // Whatever shares a chain with a link is touched with it, as it was and as it is.
+    std::set<LinkId> wired;
+    for (const Network* in : {&last_, &network}) {
+        std::set<LinkId> followed;
+        for (const LinkId id : touched.links)
+            if (in->link(id) && !followed.contains(id))
+                followed.merge(wiredWith(*in, id));
+        wired.merge(followed);
+    }
+    wired.insert(touched.links.begin(), touched.links.end());
+    touched.links = std::move(wired);
+    for (const Network* in : {&last_, &network})
+        for (const LinkId id : touched.links)
+            if (const Link* link = in->link(id)) {
+                device(link->a.device);
+                device(link->b.device);
+            }
+    return touched;
+}
+
+void RunningCheck::put(Owner owner, std::vector<Finding> found) {
+    if (found.empty())
+        found_.erase(owner);
+    else
+        found_[owner] = std::move(found);
+}
+
+void RunningCheck::relabel(const Cable* before, const Cable* after, std::set<std::string>& labels) {
+    if (before && !before->label.empty()) {
+        labels.insert(before->label);
+        if (const auto at = byLabel_.find(before->label); at != byLabel_.end()) {
+            at->second.erase(before->id);
+            if (at->second.empty())
+                byLabel_.erase(at);
+        }
+    }
+    if (after && !after->label.empty()) {
+        labels.insert(after->label);
+        byLabel_[after->label].insert(after->id);
+    }
+}
+
+void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
+    using Check = Owner::Check;
+    const Touched touched = touchedBy(network);
+    for (const Network* in : {static_cast<const Network*>(&last_), &network})
+        for (const LinkId id : touched.links)
+            if (const Link* link = in->link(id))
+                for (const PortRef* end : {&link->a, &link->b})
+                    found_.erase({Check::chain, end->device.value, fnv1a(end->port)});
+    for (const LinkId id : touched.links) {
+        const Link* link = network.link(id);
+        put({Check::link, id.value}, link ? checkLink(network, catalogue, *link) : std::vector<Finding>());
+        found_.erase({Check::loop, id.value});
+        if (!link)
+            continue;
+        // Each chain once: from the lesser of its ends, or from the only one that is a device.
+        bool endsAtDevice = false;
+        for (const PortRef* end : {&link->a, &link->b}) {
+            const Device* device = network.device(end->device);
+            if (!device || !end->known() || isPassive(network, *device))
+                continue;
+            endsAtDevice = true;
+            const Chain chain = chainThrough(network, *end);
+            if (!chain.whole() || chain.a < chain.b)
+                put({Check::chain, end->device.value, fnv1a(end->port)}, checkChain(network, chain));
+        }
+        if (endsAtDevice)
+            continue;
+        // A loop that touches no device is told once, at the first of its links.
+        const Chain chain = chainThrough(network, link->a);
+        if (chain.endB != ChainEnd::loop || chain.endA == ChainEnd::device)
+            continue;
+        const bool first = std::all_of(chain.stretches.begin(), chain.stretches.end(),
+                                       [&](const Stretch& stretch) { return id <= stretch.link; });
+        if (first)
+            put({Check::loop, id.value}, checkChain(network, chain));
+    }
+    for (const InterfaceId id : touched.gone)
+        found_.erase({Check::lag, id.value});
+    for (const DeviceId id : touched.devices) {
+        const Device* device = network.device(id);
+        put({Check::taken, id.value}, device ? checkTaken(network, *device) : std::vector<Finding>());
+        put({Check::power, id.value}, device ? checkPower(network, *device) : std::vector<Finding>());
+        network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
+            put({Check::lag, interface.id.value}, checkLag(network, interface));
+        });
+    }
+    std::set<std::string> labels;
+    for (const CableId id : touched.cables) {
+        const Cable* cable = network.cable(id);
+        put({Check::cable, id.value}, cable ? checkCable(network, *cable) : std::vector<Finding>());
+        relabel(last_.cable(id), cable, labels);
+    }
+    for (const std::string& label : labels) {
+        const auto at = byLabel_.find(label);
+        const bool twice = at != byLabel_.end() && at->second.size() > 1;
+        put({Check::label, fnv1a(label)},
+            twice ? std::vector{labelTwice(label, {at->second.begin(), at->second.end()})}
+                  : std::vector<Finding>());
+    }
+    last_ = network;
+}
+
+std::vector<Finding> RunningCheck::findings() const {
+    std::vector<const Finding*> sorted;
+    for (const auto& [owner, found] : found_)
+        for (const Finding& finding : found)
+            sorted.push_back(&finding);
+    std::stable_sort(sorted.begin(), sorted.end(), [](const Finding* x, const Finding* y) {
+        return x->rule != y->rule ? x->rule < y->rule : naturalLess(x->message, y->message);
+    });
+    std::vector<Finding> out;
+    out.reserve(sorted.size());
+    for (const Finding* finding : sorted)
+        out.push_back(*finding);
+    return out;
+}
+
+std::vector<Finding> check(const Network& network, const Catalogue& catalogue) {
+    RunningCheck all;
+    all.update(network, catalogue);
+    return all.findings();
+}
+
+} // namespace underridge::linking

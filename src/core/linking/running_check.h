@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The findings of a network that is being edited: after a change only what it can have touched is looked at
+// again.
+#pragma once
+#include "core/linking/rules.h"
+
+#include <map>
+
+namespace underridge::linking {
+
+class RunningCheck {
+public:
+    /// Brings the findings up to the network. The cost follows what differs from the one before.
+    void update(const model::Network& network, const model::Catalogue& catalogue);
+
+    /// By rule, then by name.
+    std::vector<Finding> findings() const;
+
+private:
+    /// What findings are kept by: one check of one object.
+    struct Owner {
+        enum class Check { link, chain, loop, taken, power, lag, cable, label } check;
+        std::uint64_t id = 0, part = 0;
+
+        auto operator<=>(const Owner&) const = default;
+    };
+    struct Touched;
+
+    Touched touchedBy(const model::Network& network) const;
+    void put(Owner owner, std::vector<Finding> found);
+    void relabel(const model::Cable* before, const model::Cable* after, std::set<std::string>& labels);
+
+    model::Network last_;
+    std::map<Owner, std::vector<Finding>> found_;
+    std::map<std::string, std::set<model::CableId>> byLabel_;
+};
+
+} // namespace underridge::linking

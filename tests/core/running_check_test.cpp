@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Findings kept up to date edit by edit are those of looking at everything.
+#include "core/edit/fittings.h"
+#include "core/edit/lags.h"
+#include "core/linking/running_check.h"
+#include "tests/support/random_edits.h"
+
+#include <QtTest>
+
+using namespace underridge;
+using namespace underridge::model;
+
+namespace {
+
+/// Acts that the findings are about: ports of panels joined at random, labels, settings, LAGs, fittings.
+edit::ActResult cablingAct(tests::RandomEdits& random, const Network& network) {
+    const auto anyPort = [&] {
+        const Device* device = network.device(random.someDevice(network));
+        const auto ports = device ? portsOf(network, *device) : std::vector<PortView>();
+        return ports.empty()
+                   ? PortRef{}
+                   : PortRef{
+                         device->id,
+                         ports[static_cast<std::size_t>(random.below(static_cast<int>(ports.size())))].key};
+    };
+    switch (random.below(7)) {
+    case 0:
+    case 1:
+    case 2: {
+        const auto pair = linking::anyPair(network, random.catalogue(), anyPort(), anyPort());
+        if (!pair)
+            return pair.refusal();
+        return edit::makeLink(network, random.catalogue(), *pair, random.ids());
+    }
+    case 3: {
+        const Link* link = network.link(random.someLink(network));
+        if (!link || !link->cable)
+            return error("no cable");
+        return edit::changeEach<Cable>(network, {{link->cable.value, 0}}, "Label", [&](Cable& cable) {
+            cable.label = "K-" + std::to_string(random.below(4));
+            cable.measured = {{"NEXT", 30.0 + random.below(10), 35, "dB"}};
+        });
+    }
+    case 4: {
+        std::vector<LinkId> links;
+        if (const Link* first = network.link(random.someLink(network)))
+            network.forEachLinkOf(first->a.device, [&](const Link& link) {
+                if (link.b.device == first->b.device)
+                    links.push_back(link.id);
+            });
+        return random.below(3) == 0 ? edit::dissolveLag(network, links)
+                                    : edit::makeLag(network, links, {}, random.ids());
+    }
+    case 5:
+        return edit::changePort(network, anyPort(), "Port", [&](Port& port) {
+            port.duplex = random.below(2) == 0 ? Duplex::full : Duplex::automatic;
+            port.powerOff = random.below(3) == 0;
+        });
+    default: {
+        CableType type = random.catalogue().cables.front();
+        type.approved = random.below(2) == 0;
+        Network next = network;
+        next.put(type);
+        return edit::Act{"Type", std::move(next), {}};
+    }
+    }
+}
+
+QStringList told(const std::vector<linking::Finding>& findings) {
+    QStringList out;
+    for (const auto& finding : findings)
+        out << QString::fromStdString(std::string(finding.rule->code) + " " + finding.message);
+    out.sort(); // equal ones may come in either order
+    return out;
+}
+
+} // namespace
+
+class RunningCheckTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void edit_by_edit_it_says_what_a_full_check_says_data() {
+        QTest::addColumn<int>("seed");
+        for (int seed = 1; seed <= 6; ++seed)
+            QTest::addRow("%d", seed) << seed;
+    }
+    void edit_by_edit_it_says_what_a_full_check_says() {
+        QFETCH(int, seed);
+        tests::RandomEdits random(static_cast<std::uint64_t>(seed));
+        linking::RunningCheck running;
+        Network network = random.start();
+        std::vector<Network> past{network};
+        std::size_t most = 0;
+        for (int i = 0; i < 220; ++i) {
+            if (random.below(12) == 0) { // undo, by many steps at once
+                network = past[static_cast<std::size_t>(random.below(static_cast<int>(past.size())))];
+            } else {
+                auto act = random.below(2) == 0 ? random.act(network) : cablingAct(random, network);
+                if (!act)
+                    continue;
+                network = std::move(act->network);
+            }
+            past.push_back(network);
+            running.update(network, random.catalogue());
+            const auto expected = told(linking::check(network, random.catalogue()));
+            most = std::max(most, static_cast<std::size_t>(expected.size()));
+            QCOMPARE(told(running.findings()), expected);
+        }
+        QVERIFY(most > 5);
+    }
+};
+
+QTEST_APPLESS_MAIN(RunningCheckTest)
+#include "running_check_test.moc"
