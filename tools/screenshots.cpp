@@ -91,9 +91,6 @@ void shootAll(const QString& folder) {
     s.shoot("start");
     s.window().openFirstOffice();
     s.shoot("first-office-near");
-    s.sheet().look(s.window().editor().scene().bounds().centre(), 0.24);
-    s.shoot("first-office-far");
-    s.sheet().fitAll();
 
     // A second uplink from the switch, its port chosen from the drawer.
     s.pointer(QEvent::MouseMove, s.middle("acc-1"));
@@ -102,7 +99,6 @@ void shootAll(const QString& folder) {
     s.pointer(QEvent::MouseMove, s.sheet().camera().toScreen(grip));
     s.pointer(QEvent::MouseButtonPress, s.sheet().camera().toScreen(grip), Qt::LeftButton, Qt::LeftButton);
     s.pointer(QEvent::MouseMove, s.middle("edge-1"), Qt::NoButton, Qt::LeftButton);
-    s.shoot("linking-target");
     s.pointer(QEvent::MouseButtonRelease, s.middle("edge-1"), Qt::LeftButton);
     s.sheet().strip().otherPort(1).click();
     s.shoot("linking-drawer");
@@ -127,10 +123,6 @@ void shootPort(const QString& folder) {
         s.window().editor().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
     s.window().editor().select({model::refTo(s.named("core-2"))});
     s.shoot("fennick-quay-near");
-    s.window().theme().choose(app::ThemeChoice::dark);
-    s.window().editor().select({});
-    s.shoot("fennick-quay-dark");
-    s.window().theme().choose(app::ThemeChoice::light);
     s.window().askPrint = [&](app::PrintDialog& dialog) { s.shootDialog(dialog, "print"); };
     s.window().action(app::CommandId::print)->trigger();
     s.window().askModels = [&](app::ModelEditor& dialog) {
@@ -158,6 +150,22 @@ void shootCabling(const QString& folder) {
     s.window().faceplates().first().choose({"7", "8", "9", "10"});
     s.window().faceplates().second().choose({"13"});
     s.shoot("faceplates");
+    // Slots of a modular switch, and what goes into them.
+    s.window().editor().select({model::refTo(s.named("core-1"))});
+    s.settle();
+    s.window().faceplates().first().chooseSlot("3");
+    s.shoot("slots");
+
+    s.window().askCabling = [&](QDialog& dialog) {
+        s.shootDialog(dialog, qPrintable(dialog.objectName()));
+        return false;
+    };
+    edit::Refs chosen;
+    for (const char* name : {"acc-q1", "acc-q2", "acc-c1", "acc-c2", "core-1", "core-2"})
+        chosen.push_back(model::refTo(s.named(name)));
+    s.window().editor().select(chosen);
+    s.window().action(app::CommandId::linkMany)->trigger();
+    s.window().action(app::CommandId::cableStock)->trigger();
     s.window().action(app::CommandId::showRegisters)->trigger();
     s.window().registers().show(edit::Register::cables);
     s.window().registers().filter().setText(QStringLiteral("FQ-08"));

@@ -66,8 +66,8 @@ void ManyDialog::refresh() {
         const Cable* piece = made ? plan_.act.network.cable(made->cable) : nullptr;
         if (piece && piece->lengthMm > 0)
             words += QStringLiteral(", ") + shownText(lengthText(piece->lengthMm, editor_.lengthUnit()));
-        if (row.proposal->joint.transceivers() > 0)
-            words += tr(", %n transceiver(s)", nullptr, row.proposal->joint.transceivers());
+        if (const int transceivers = row.proposal->joint.transceivers(); transceivers > 0)
+            words += transceivers == 1 ? tr(", with a transceiver") : tr(", with two transceivers");
         addRow({name, shownText(row.proposal->a.port), editor_.nameOf(refTo(row.proposal->b.device)),
                 shownText(row.proposal->b.port), words, shownText(row.proposal->reason)});
     }

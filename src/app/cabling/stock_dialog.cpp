@@ -220,7 +220,7 @@ void StockDialog::showChosen() {
         }
     });
     about_->setText(
-        tr("%1, %2 positions, up to %3. In use: %n cable(s), %4 in all.", nullptr, pieces)
+        tr("%1, %2 positions, up to %3. In use: cables %4, in all %5.")
             .arg(shownText(titleOf(type->medium)))
             .arg(type->positions)
             .arg(shownText(speedText(type->maxRate)), shownText(lengthText(metres, editor_.lengthUnit()))));

@@ -66,7 +66,7 @@ CellsPreview::CellsPreview(const std::vector<edit::CellPreview>& previews, edit:
                !preview.changes());
     }
     fitColumns();
-    sumUp(wrong_ == 0 ? tr("%n cell(s) change.", nullptr, changes_)
+    sumUp(wrong_ == 0 ? (changes_ == 1 ? tr("1 cell changes.") : tr("%1 cells change.").arg(changes_))
                       : tr("%1 cells change; %2 are wrong and are left out.").arg(changes_).arg(wrong_),
           changes_ > 0);
 }

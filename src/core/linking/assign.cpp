@@ -128,7 +128,8 @@ private:
         for (const PortView* own : firsts)
             if (own->isData())
                 for (const Joint& joint : fit(*own, port, catalogue_).joints)
-                    if (const Rank rank = rankOf(*own, port, joint, mine, theirs); !best || rank < best->rank)
+                    if (const Rank rank = rankOf(*own, port, joint, mine, theirs, catalogue_);
+                        !best || rank < best->rank)
                         best =
                             Way{joint, own->key, rank,
                                 own->like->power == PowerSide::load && port.like->power == PowerSide::source

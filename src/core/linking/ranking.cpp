@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/ranking.h"
 
+#include "core/linking/route.h"
+
 namespace underridge::linking {
 using namespace model;
 
@@ -91,6 +93,8 @@ Side sideOf(const Network& network, const Device& device, const Device& peer, Li
             const Habits& habits) {
     Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
               takenPorts(network, device.id, spare)};
+    if (const auto way = wayBetween(network, device.id, peer.id))
+        side.wayMm = *way;
     side.fromHighEnd = habits.fromHighEnd;
     side.sparesUplinks = !habits.hostsTakeUplinks && side.right == Block::access &&
                          hasBlock(network, device, Block::access) &&
@@ -118,7 +122,10 @@ Side sideOf(const Network& network, const Device& device, const Device& peer, Li
     return side;
 }
 
-Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side& sideA, const Side& sideB) {
+Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side& sideA, const Side& sideB,
+            const Catalogue& catalogue) {
+    const CableType* cable = catalogue.cable(joint.cable);
+    const bool tooShort = cable && cable->maxLengthMm > 0 && cable->maxLengthMm < sideA.wayMm;
     const auto misplaced = [](const PortView& port, const Side& side) {
         const Block block = port.like->block;
         if (block == side.right)
@@ -139,7 +146,7 @@ Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side
                (source.like->power != PowerSide::source || source.like->powerType < load.like->powerType ||
                 source.like->passivePower != load.like->passivePower);
     };
-    return {joint.console,
+    return {joint.console + 2 * tooShort,
             joint.transceivers(),
             misplaced(a, sideA) + misplaced(b, sideB),
             -joint.speed,
@@ -177,7 +184,7 @@ Best search(const Side& sideA, const Side& sideB, const std::string& wantedA, co
             if (!found && (best.why.empty() || (a->isData() && b->isData())))
                 best.why = found.why;
             for (const Joint& joint : found.joints) {
-                const Rank rank = rankOf(*a, *b, joint, sideA, sideB);
+                const Rank rank = rankOf(*a, *b, joint, sideA, sideB, catalogue);
                 if (!best.a || rank < best.rank)
                     best = {a, b, joint, rank, {}};
             }

@@ -22,6 +22,7 @@ struct Side {
     std::set<std::string> taken;
     bool fromHighEnd = false;
     bool sparesUplinks = false; ///< an endpoint gets none of its uplink block
+    std::int64_t wayMm = 0;     ///< to the peer, when both have a place
     std::map<std::string, int> standsBy =
         {}; ///< links a new one would stand by for, by module or stack member
 
@@ -34,11 +35,12 @@ Side sideOf(const model::Network& network, const model::Device& device, const mo
 /// The module or stack member a port is on: "2" of 2/17, "1/3" of 1/3/4; empty: the chassis itself.
 std::string unitOf(const model::PortView& port);
 
-/// Compared from the first figure: console use, transceivers to add, ports in the wrong block, speed (less is
-/// faster), links of the same kind on the module, power, waste of speed, reserved or disabled.
+/// Compared from the first figure: console use or a cable too short for the way, transceivers to add, ports
+/// in the wrong block, speed (less is faster), links of the same kind on the module, power, waste of speed,
+/// reserved or disabled.
 using Rank = std::array<int, 8>;
 Rank rankOf(const model::PortView& a, const model::PortView& b, const Joint& joint, const Side& sideA,
-            const Side& sideB);
+            const Side& sideB, const model::Catalogue& catalogue);
 
 /// Whether two ports are alike in everything the ranking regards.
 bool areAlike(const Side& side, const model::PortView& x, const model::PortView& y);

@@ -74,17 +74,17 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
     };
     collect(last_);
     collect(network);
-    // Whatever shares a chain with a link is touched with it, as it was and as it is.
+    // Whatever shares a chain with a link is touched with it, as it was and as it is; unless all are.
+    const bool all = last_.all<Link>().size() == 0;
     std::set<LinkId> wired;
     for (const Network* in : {&last_, &network}) {
         std::set<LinkId> followed;
         for (const LinkId id : touched.links)
-            if (in->link(id) && !followed.contains(id))
+            if (!all && in->link(id) && !followed.contains(id))
                 followed.merge(wiredWith(*in, id));
         wired.merge(followed);
     }
-    wired.insert(touched.links.begin(), touched.links.end());
-    touched.links = std::move(wired);
+    touched.links.merge(wired);
     for (const Network* in : {&last_, &network})
         for (const LinkId id : touched.links)
             if (const Link* link = in->link(id)) {
