@@ -4,8 +4,11 @@
 #include "cli/checking.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
+#include "core/edit/registers.h"
+#include "core/edit/results.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
+#include "paint/label_sheet.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
 
@@ -20,7 +23,8 @@ using namespace model;
 using exchange::Loaded;
 namespace {
 
-const std::vector<std::string> subcommands{"list", "convert", "render", "check", "chain", "merge-cables"};
+const std::vector<std::string> subcommands{"list",  "convert",      "render",        "check",
+                                           "chain", "merge-cables", "merge-results", "labels"};
 
 struct Common {
     bool json = false;
@@ -100,15 +104,48 @@ public:
     }
 
     int mergeCables(const std::string& file, const std::string& csv, const std::string& output) {
+        return merge(file, csv, output, [&](const Network& network, const std::string& bytes) {
+            IdSource ids(fnv1a(bytes)); // the same files give the same network
+            return edit::mergeSchedule(network, edit::withStock(catalogue_, network), bytes, csv, ids);
+        });
+    }
+
+    int mergeResults(const std::string& file, const std::string& csv, const std::string& output) {
+        return merge(file, csv, output, [&](const Network& network, const std::string& bytes) {
+            return edit::mergeResults(network, bytes, csv);
+        });
+    }
+
+    int labels(const std::string& file, const std::string& output,
+               const std::function<void()>& prepareDrawing) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        std::vector<CableId> cables;
+        for (const edit::Row& row : edit::rowsOf(loaded->network, edit::Register::cables))
+            cables.push_back({row.object.id});
+        prepareDrawing();
+        const auto pdf = paint::labelSheet(loaded->network, cables);
+        if (!pdf)
+            return refuse(pdf.refusal(), cannotRead);
+        if (auto kept =
+                files_.writeAtomically(output, {pdf->constData(), static_cast<std::size_t>(pdf->size())});
+            !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        return done;
+    }
+
+    /// A table taken into a network: `how` matches it.
+    int merge(const std::string& file, const std::string& csv, const std::string& output,
+              const std::function<Result<edit::Schedule>(const Network&, const std::string&)>& how) {
         const auto loaded = load(file);
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
         const auto bytes = bytesOf(csv);
         if (!bytes)
             return refuse(bytes.refusal(), cannotRead);
-        IdSource ids(fnv1a(*bytes)); // the same files give the same network
-        const auto schedule = edit::mergeSchedule(
-            loaded->network, edit::withStock(catalogue_, loaded->network), *bytes, csv, ids);
+        const auto schedule = how(loaded->network, *bytes);
         if (!schedule)
             return refuse(schedule.refusal(), cannotRead);
         tellRemarks(loaded->remarks);
@@ -317,6 +354,20 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     merge->add_option("-o,--output", output, "network to write, - for standard output")->required();
     fromOption(merge);
     merge->callback([&] { outcome.exitCode = runner.mergeCables(file, csv, output); });
+
+    auto* results =
+        common(app.add_subcommand("merge-results", "take a cable tester's results into a network"));
+    results->add_option("FILE", file, "network")->required();
+    results->add_option("CSV", csv, "results, - for standard input")->required();
+    results->add_option("-o,--output", output, "network to write, - for standard output")->required();
+    fromOption(results);
+    results->callback([&] { outcome.exitCode = runner.mergeResults(file, csv, output); });
+
+    auto* labels = common(app.add_subcommand("labels", "write a sheet of cable labels as PDF"));
+    labels->add_option("FILE", file, "network")->required();
+    labels->add_option("-o,--output", output, "PDF to write")->required();
+    fromOption(labels);
+    labels->callback([&] { outcome.exitCode = runner.labels(file, output, prepareDrawing); });
 
     auto* convert = common(app.add_subcommand("convert", "write a network in another format"));
     Runner::Convert conversion;

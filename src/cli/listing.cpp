@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/listing.h"
 
+#include "core/linking/chain.h"
 #include "core/model/ports.h"
 #include "core/scene/scene.h"
 
@@ -119,6 +120,8 @@ Json ports(const Network& network) {
             Json peer = nullptr;
             if (link)
                 peer = end(network, link->a == PortRef{device.id, port.key} ? link->b : link->a);
+            // Past panels and midspans, where there are any.
+            const auto far = link ? linking::farEnd(network, {device.id, port.key}) : std::nullopt;
             const auto rates = port.rates();
             rows.push_back({{"device", device.name},
                             {"port", port.key},
@@ -128,7 +131,8 @@ Json ports(const Network& network) {
                             {"speedMbps", rates.empty() ? 0 : rates.back()},
                             {"disabled", port.disabled()},
                             {"reserved", port.reserved()},
-                            {"peer", peer}});
+                            {"peer", peer},
+                            {"farEnd", far ? end(network, *far) : Json(nullptr)}});
         }
     });
     return rows;

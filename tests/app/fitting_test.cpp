@@ -372,9 +372,12 @@ private Q_SLOTS:
         QVERIFY(QTest::qWaitFor([&] { return h.window->checker().isCurrent(); }, 5000));
         QCOMPARE(h.window->checker().count(Severity::error), 1);
         h.editor().select({refTo(link.id)});
-        QTRY_VERIFY(std::any_of(h.window->details().findChildren<QLabel*>().begin(),
-                                h.window->details().findChildren<QLabel*>().end(),
-                                [](const QLabel* each) { return each->text() == "31.2 dB, limit 35.3 dB"; }));
+        const auto shown = [&] {
+            const auto labels = h.window->details().findChildren<QLabel*>();
+            return std::any_of(labels.begin(), labels.end(),
+                               [](const QLabel* each) { return each->text() == "31.2 dB, limit 35.3 dB"; });
+        };
+        QTRY_VERIFY(shown());
     }
 
     void two_panels_are_joined_by_strands_of_a_trunk_cable() {
