@@ -329,6 +329,22 @@ private Q_SLOTS:
             QVERIFY(!exchange::readAny(written.bytes.substr(0, cut), {"x.xlsx", b.catalogue}));
     }
 
+    void a_trunk_cable_is_in_a_schedule_once_for_each_link() {
+        Bench b;
+        const DeviceId p = b.add("fibre-panel-12-os2", "p"), q = b.add("fibre-panel-12-os2", "q");
+        QVERIFY(
+            b.take(edit::layTrunk(b.network, b.catalogue, {{{p, "R1"}, {q, "R1"}}, {{p, "R2"}, {q, "R2"}}},
+                                  "os2-trunk-24", {}, b.ids)));
+        Cable cable = *b.network.cable(b.network.linkAt({p, "R1"})->cable);
+        cable.label = "T-1";
+        b.network.put(cable);
+        const auto schedule = edit::mergeSchedule(b.network, b.catalogue,
+                                                  exchange::writeXlsx(b.network).bytes, "x.xlsx", b.ids);
+        QVERIFY(schedule);
+        QCOMPARE(schedule->count(edit::Match::same), 2);
+        QVERIFY(edit::readSchedule(exchange::writeXlsx(b.network).bytes, "x.xlsx")->isSure());
+    }
+
     void columns_that_are_not_sure_are_asked_for() {
         Bench b;
         b.add("access-switch-24", "sw");

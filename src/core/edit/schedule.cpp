@@ -63,6 +63,11 @@ std::size_t registerColumn(std::string_view key) {
         columns.begin());
 }
 
+/// Columns of the program's own tables that say nothing new of a cable.
+bool isIgnored(const std::string& title) {
+    return title.empty() || title == "id" || title == "medium" || title == "speedmbps" || title == "console";
+}
+
 std::string plainTitle(std::string_view title) {
     std::string out;
     for (const char c : lowered(title))
@@ -90,7 +95,7 @@ public:
             const int field = i < table.fields.size() ? table.fields[i] : -1;
             const std::string title = plainTitle(header.cells[i]);
             if (field < 0 || columns_[field]) {
-                if (!title.empty() && title != "id" && title != "medium")
+                if (!isIgnored(title))
                     schedule_.remarks.push_back(
                         advice(fmt::format("the column \"{}\" is not used", header.cells[i]),
                                "name it label, cable, length, status, colour or note if it is one of these",
@@ -146,12 +151,27 @@ private:
     /// The link a row is about, by its label, else by its ends.
     const Link* linkOf(const std::string& name, const PortRef& a, const PortRef& b) const {
         const Network& network = schedule_.network;
+        const auto meets = [](const PortRef& wanted, const PortRef& there) {
+            return wanted.device == there.device && (wanted.port.empty() || wanted.port == there.port);
+        };
+        const auto joins = [&](const Link& link) {
+            return (meets(a, link.a) && meets(b, link.b)) || (meets(a, link.b) && meets(b, link.a));
+        };
         if (const auto at = byLabel_.find(name);
             !name.empty() && at != byLabel_.end() && at->second.size() == 1)
-            if (const Cable* cable = network.cable(at->second.front()); cable && !cable->ends.empty())
-                if (const Link* link = network.linkAt(cable->ends.front().at);
-                    link && link->cable == cable->id)
-                    return link;
+            if (const Cable* cable = network.cable(at->second.front())) {
+                // A cable that carries several links is in the schedule once for each.
+                const Link *only = nullptr, *same = nullptr;
+                for (const CableEnd& end : cable->ends)
+                    if (const Link* link = network.linkAt(end.at);
+                        link && link->cable == cable->id && link != only) {
+                        only = link;
+                        if (joins(*link))
+                            same = link;
+                    }
+                if (same || cable->ends.size() <= 2)
+                    return same ? same : only;
+            }
         const Link* found = nullptr;
         const bool bothNamed = a.known() && b.known();
         network.forEachLinkOf(a.device, [&](const Link& link) {
@@ -159,10 +179,7 @@ private:
             const Cable* cable = network.cable(link.cable);
             if (!bothNamed && !name.empty() && cable && !cable->label.empty() && cable->label != name)
                 return;
-            const auto meets = [](const PortRef& wanted, const PortRef& there) {
-                return wanted.device == there.device && (wanted.port.empty() || wanted.port == there.port);
-            };
-            if ((meets(a, link.a) && meets(b, link.b)) || (meets(a, link.b) && meets(b, link.a)))
+            if (joins(link))
                 found = !found || (seen_.contains(found->id) && !seen_.contains(link.id)) ? &link : found;
         });
         return found;
@@ -333,7 +350,7 @@ std::span<const ScheduleField> scheduleFields() {
 bool ScheduleTable::isSure() const {
     for (std::size_t i = 0; i < rows.front().cells.size(); ++i) {
         const std::string title = plainTitle(rows.front().cells[i]);
-        if (fields[i] < 0 && !title.empty() && title != "id" && title != "medium")
+        if (fields[i] < 0 && !isIgnored(title))
             return false;
     }
     const auto has = [&](int field) {
