@@ -273,9 +273,9 @@ private:
     }
 
     void floors() {
-        const auto q1 = access("acc-q1", "access-switch-24", 20, 0, lanes_, 21);
-        const auto pq1 = panelOf("pp-q1", "patch-panel-24", 20, lanes_);
-        hang(q1, {105, accessRow + underPanel},
+        const auto q1 = access("acc-q1", "access-switch-24", -40, 0, lanes_, 21);
+        const auto pq1 = panelOf("pp-q1", "patch-panel-24", -40, lanes_);
+        hang(q1, {45, accessRow + underPanel},
              {{"camera", "cam-lane-1", 20, 60, lanes_},
               {"camera", "cam-lane-2", 20, 70, lanes_},
               {"printer", "print-q1", 30, 25, lanes_},
@@ -288,9 +288,9 @@ private:
               {"ticket-machine", "ticket-q2", 10, 55, lanes_}},
              120, false, 150, pq1);
         scales();
-        const auto q2 = access("acc-q2", "access-switch-24", 430, 0, quay_, 22);
-        const auto pq2 = panelOf("pp-q2", "patch-panel-24", 430, quay_);
-        hang(q2, {515, accessRow + underPanel},
+        const auto q2 = access("acc-q2", "access-switch-24", 370, 0, quay_, 22);
+        const auto pq2 = panelOf("pp-q2", "patch-panel-24", 370, quay_);
+        hang(q2, {455, accessRow + underPanel},
              {{"camera", "cam-quay-1", 20, 80, quay_},
               {"camera", "cam-quay-2", 20, 85, quay_},
               {"gate", "gate-foot-1", 10, 35, quay_},
@@ -366,7 +366,7 @@ private:
 
     /// The offices are wired through a panel and outlets.
     void desks() {
-        constexpr int x = 2420;
+        constexpr int x = 2540;
         const auto o2 = access("acc-o2", "access-switch-24", x, 2, offices_, 26);
         const DeviceId panel = add("patch-panel-24", "pp-ctrl", {x - 20, accessRow + 130}, offices_);
         for (int i = 0; i < 3; ++i) {

@@ -166,7 +166,8 @@ void FaceplatePanel::refresh() {
     const bool any = network.device(faces_[0]->device());
     empty_->setVisible(!any);
     area_->setVisible(any);
-    parts_->setDevices({faces_[0]->device(), faces_[1]->device()});
+    // Two faces are there to be linked, and want the room.
+    parts_->setDevices(faceToFace() ? std::vector<DeviceId>() : std::vector{faces_[0]->device()});
     arrange();
     refreshButtons();
 }
