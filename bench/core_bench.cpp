@@ -384,7 +384,13 @@ BENCHMARK(saveOwn)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneBuild)->Name("scene/build")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneHit)->Name("scene/hit")->Arg(1000)->Arg(10000)->Arg(50000);
-BENCHMARK(checkEdit)->Name("check/edit")->UseManualTime()->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(checkEdit)
+    ->Name("check/edit")
+    ->UseManualTime()
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(assignMany)
     ->Name("assign/many")
     ->Args({30, 2})
