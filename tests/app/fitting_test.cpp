@@ -4,6 +4,7 @@
 #include "app/cabling/labels_dialog.h"
 #include "app/cabling/lengths_dialog.h"
 #include "app/cabling/many_dialog.h"
+#include "app/cabling/places_dialog.h"
 #include "app/cabling/stock_dialog.h"
 #include "app/panels/face_view.h"
 #include "core/edit/devices.h"
@@ -11,6 +12,7 @@
 #include "core/linking/chain.h"
 #include "tests/support/window_harness.h"
 
+#include <QComboBox>
 #include <QMimeData>
 
 using namespace underridge;
@@ -299,6 +301,77 @@ private Q_SLOTS:
                  std::int64_t(5000)); // 0.4 m and twice 2 m: next is 5 m
         h.editor().undo();
         QCOMPARE(h.network().info().slackMm, std::int64_t(1000));
+    }
+
+    void a_place_is_made_from_nothing_and_lengths_follow() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.sheet().setFocus();
+        h.key(Qt::Key_A);
+        h.type("access switch 24 named acc");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.devices(), std::size_t(2));
+        GroupId floor, rack;
+        h.window->askCabling = [&](QDialog& asked) {
+            auto& dialog = dynamic_cast<app::PlacesDialog&>(asked);
+            dialog.show();
+            const auto rename = [&](const char* name) { // the new row is being edited already
+                auto* edit = dialog.list().findChild<QLineEdit*>();
+                if (!edit)
+                    return;
+                edit->setText(name);
+                QTest::keyClick(edit, Qt::Key_Return);
+                QCoreApplication::processEvents();
+            };
+            if (dialog.addButton(GroupKind::floor).isEnabled())
+                return false; // a floor needs a building
+            dialog.addButton(GroupKind::building).click();
+            rename("Terminal");
+            dialog.addButton(GroupKind::floor).click();
+            rename("Concourse");
+            dialog.addButton(GroupKind::rack).click();
+            rename("R7");
+            h.network().all<Group>().forEach([&](const Group& group) {
+                if (group.type == GroupKind::floor)
+                    floor = group.id;
+                if (group.type == GroupKind::rack)
+                    rack = group.id;
+            });
+            dialog.rowOf(rack)->setText(app::PlacesDialog::leftColumn, "far");
+            if (!dialog.remark().contains("far is no length"))
+                return false;
+            QCoreApplication::processEvents();
+            dialog.rowOf(rack)->setText(app::PlacesDialog::leftColumn, "20 m");
+            QCoreApplication::processEvents();
+            dialog.addRiserButton().click();
+            return true;
+        };
+        h.window->action(CommandId::places)->trigger();
+        QVERIFY(rack && h.network().group(rack)->parent == floor);
+        QCOMPARE(h.network().group(rack)->name, std::string("R7"));
+        QCOMPARE(h.network().group(rack)->xMm, std::int64_t(20'000));
+        QCOMPARE(h.network().group(h.network().group(floor)->parent)->risers.size(), std::size_t(1));
+        // The devices are put there in the details.
+        const auto choose = [&](const char* device, const QString& place) {
+            h.editor().select({refTo(h.named(device))});
+            QTest::qWaitFor([&] { return h.window->details().field("Stands in") != nullptr; });
+            auto* box = qobject_cast<QComboBox*>(h.window->details().field("Stands in"));
+            const int index = box ? box->findText(place, Qt::MatchEndsWith) : -1;
+            if (index < 0)
+                return false;
+            box->setCurrentIndex(index);
+            Q_EMIT box->activated(index);
+            return true;
+        };
+        QVERIFY(choose("acc", "R7"));
+        QVERIFY(choose("phone-1", "Concourse"));
+        h.editor().apply(edit::linkPorts(h.network(), h.editor().catalogue(),
+                                         {{{h.named("acc"), "1"}, {h.named("phone-1"), "1"}}},
+                                         h.editor().ids()));
+        const Link* link = h.network().linkAt({h.named("acc"), "1"});
+        // 20 m along and 10 % and a metre at each end is longer than any cord: cut to length.
+        QCOMPARE(h.network().cable(link->cable)->lengthMm, std::int64_t(24'100));
     }
 
     void the_cable_stock_is_edited_step_by_step() {

@@ -145,6 +145,51 @@ private Q_SLOTS:
         QCOMPARE(ran({"merge-cables", demo, "-", "-o", out}, "a,b\n1,2\n").code, 3);
     }
 
+    void the_list_of_ports_says_who_is_really_at_the_other_end() {
+        const std::string port = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge";
+        const auto rows = json::parse(ran({"list", port, "ports", "--json"}).out);
+        int past = 0;
+        for (const auto& row : rows)
+            if (row["device"] == "acc-o2" && row["port"] == "1") {
+                QCOMPARE(row["peer"]["device"].get<std::string>(), std::string("pp-ctrl"));
+                QCOMPARE(row["farEnd"]["device"].get<std::string>(), std::string("ws-office-1"));
+                ++past;
+            }
+        QCOMPARE(past, 1);
+    }
+
+    void results_are_merged_and_labels_written() {
+        QTemporaryDir folder;
+        const std::string port = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge",
+                          out = folder.filePath("o.underridge").toStdString(),
+                          pdf = folder.filePath("l.pdf").toStdString();
+        const auto merged = ran({"merge-results", port, "-", "-o", out, "--json"},
+                                "label,test,value,limit,unit\nFQ-001,loss,2.1,6.2,dB\nno-such,loss,1,2,dB\n");
+        QCOMPARE(merged.code, 1); // one row is wrong
+        QCOMPARE(json::parse(merged.out)["new"].get<int>(), 1);
+        QCOMPARE(json::parse(merged.out)["wrong"].get<int>(), 1);
+        QVERIFY(ran({"convert", out, "-"}).out.find("\"value\":2.1") != std::string::npos);
+        QCOMPARE(ran({"labels", port, "-o", pdf}).code, 0);
+        QFile file(QString::fromStdString(pdf));
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        QVERIFY(file.readAll().startsWith("%PDF"));
+        QCOMPARE(ran({"labels", port, "-o", "/nowhere/l.pdf"}).code, 4);
+    }
+
+    void a_workbook_goes_out_and_comes_in_as_a_schedule() {
+        QTemporaryDir folder;
+        const std::string port = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge",
+                          book = folder.filePath("b.xlsx").toStdString(),
+                          out = folder.filePath("o.underridge").toStdString();
+        QCOMPARE(ran({"convert", port, book}).code, 0);
+        const auto merged = ran({"merge-cables", port, book, "-o", out, "--json"});
+        QCOMPARE(merged.code, 0);
+        const auto told = json::parse(merged.out);
+        QVERIFY(told["same"].get<int>() > 150);
+        QCOMPARE(told["new"].get<int>() + told["changed"].get<int>() + told["wrong"].get<int>(), 0);
+        QCOMPARE(ran({"convert", out, "-"}).out, ran({"convert", port, "-"}).out);
+    }
+
     void render_draws_and_tells_its_size() {
         QTemporaryDir folder;
         const std::string png = folder.filePath("o.png").toStdString();

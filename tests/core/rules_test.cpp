@@ -615,6 +615,14 @@ private Q_SLOTS:
         bench.network.all<Cable>().forEach(
             [](const Cable& cable) { QCOMPARE(cable.ends.size(), std::size_t(5)); });
         QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+        // A copy has an assembly of its own.
+        const auto copy = edit::duplicateObjects(bench.network, bench.network.sheetsInOrder().front().id,
+                                                 {refTo(spine), refTo(leaf)}, {500, 0}, bench.ids);
+        QCOMPARE(copy->network.all<Cable>().size(), std::size_t(2));
+        copy->network.all<Cable>().forEach([](const Cable& cable) {
+            QCOMPARE(cable.ends.size(), std::size_t(5));
+            QCOMPARE(cable.ends.front().at.port, std::string("1"));
+        });
         // By fibre each lane has strands of its own, and Tx meets Rx.
         for (const PortRef& port : {PortRef{spine, "2"}})
             bench.network = edit::setBreakout(bench.network, port, 4, edit::WithLinks::refuse)->network;

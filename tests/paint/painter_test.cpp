@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/files.h"
+#include "core/edit/fittings.h"
 #include "core/exchange/own_format.h"
+#include "paint/faceplate.h"
 #include "paint/glyphs.h"
+#include "paint/label_sheet.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
 #include "paint/sheet_painter.h"
@@ -142,6 +145,84 @@ private Q_SLOTS:
                          .name(),
                      paint::lightTheme().spine(plate.role).name());
         });
+    }
+
+    void members_of_a_lag_are_tied() {
+        Network network = demoNetwork();
+        const Scene before = Scene::build(network, network.sheetsInOrder().front().id);
+        LinkId tied;
+        network.all<Link>().forEach([&](const Link& link) { tied = link.id; });
+        const Link link = *network.link(tied);
+        std::uint64_t id = 900;
+        for (const PortRef& end : {link.a, link.b}) {
+            Interface lag;
+            lag.id = {++id};
+            lag.device = end.device;
+            lag.type = InterfaceKind::lag;
+            lag.members = {end.port};
+            network.put(lag);
+        }
+        const Scene after = Scene::build(network, network.sheetsInOrder().front().id);
+        const auto* line = after.link(tied);
+        QVERIFY(line->inLag);
+        const auto middle = scene::alongPath(line->path, scene::pathLength(line->path) * 0.3).at;
+        const scene::Rect around{middle.x - 8, middle.y - 8, 16, 16};
+        QVERIFY(painted(before, around, 2, paint::lightTheme()) !=
+                painted(after, around, 2, paint::lightTheme()));
+    }
+
+    void a_faceplate_has_its_slots_and_what_is_in_them() {
+        IdSource ids(3);
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        Network network = emptyNetwork("t", ids);
+        network = edit::placeDevices(network, network.sheetsInOrder().front().id,
+                                     *catalogue.device("core-switch-modular"), {{"core", {0, 0}}}, {}, ids)
+                      ->network;
+        DeviceId core;
+        network.all<Device>().forEach([&](const Device& device) { core = device.id; });
+        const auto empty = paint::faceOf(network, *network.device(core));
+        QCOMPARE(empty.slots.size(), std::size_t(4));
+        QVERIFY(!empty.slots[1].fitted);
+        network = edit::fitModule(network, catalogue, core, "2", "module-12-sfpp", edit::WithLinks::refuse)
+                      ->network;
+        network = edit::fitTransceiver(network, catalogue, {core, "2/5"}, "sfpp-10gbase-sr")->network;
+        const auto face = paint::faceOf(network, *network.device(core));
+        QCOMPARE(QString::fromStdString(face.slots[1].caption),
+                 QStringLiteral("slot 2 · 12 × SFP+ line module"));
+        QCOMPARE(face.ports.size(), empty.ports.size() + 12);
+        for (const paint::FacePort& port : face.ports) {
+            QVERIFY(face.at(port.area.center()) >= 0 &&
+                    face.ports[static_cast<std::size_t>(face.at(port.area.center()))].key == port.key);
+            if (port.key.starts_with("2/")) {
+                QVERIFY(face.slots[1].area.contains(port.area));
+                QCOMPARE(port.fitted, port.key == "2/5" ? Connector::lc : Connector::none);
+            } else {
+                for (const paint::FaceSlot& slot : face.slots)
+                    QVERIFY(!slot.area.intersects(port.area));
+            }
+        }
+        for (std::size_t i = 0; i < face.slots.size(); ++i)
+            for (std::size_t k = i + 1; k < face.slots.size(); ++k)
+                QVERIFY(!face.slots[i].area.intersects(face.slots[k].area));
+    }
+
+    void labels_come_two_for_each_cable() {
+        const Network network = demoNetwork();
+        std::vector<CableId> cables;
+        network.all<Cable>().forEach([&](const Cable& cable) { cables.push_back(cable.id); });
+        Network bare = network;
+        for (const CableId id : cables) {
+            Cable cable = *network.cable(id);
+            cable.label.clear();
+            bare.put(cable);
+        }
+        QVERIFY(!paint::labelSheet(bare, cables)); // none has a label
+        const auto one =
+            paint::labelSheet(network, cables, {QPageSize::A4, 2, static_cast<int>(cables.size()), 8, 2});
+        const auto many = paint::labelSheet(network, cables, {QPageSize::A4, 1, 1, 8, 2}); // a page for each
+        QVERIFY(one && many);
+        QCOMPARE(one->count("/Type /Page\n"), qsizetype(1));
+        QCOMPARE(many->count("/Type /Page\n"), static_cast<qsizetype>(2 * cables.size()));
     }
 
     void pictures_are_what_they_say() {

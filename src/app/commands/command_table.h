@@ -49,6 +49,7 @@ enum class CommandId {
     labelCables,
     printLabels,
     cableLengths,
+    places,
     cableStock,
     zoomIn,
     zoomOut,

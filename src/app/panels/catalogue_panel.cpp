@@ -10,6 +10,7 @@
 #include <QMimeData>
 #include <QStyledItemDelegate>
 #include <QVBoxLayout>
+#include <functional>
 
 namespace underridge::app {
 using namespace model;
@@ -18,10 +19,14 @@ namespace {
 constexpr QSize plateSize(50, 26);
 constexpr int idRole = Qt::UserRole, summaryRole = Qt::UserRole + 1;
 
+/// Pictures of plates by model id, drawn when they are first seen.
+using PlatePictures = std::function<QPixmap(const QString& id)>;
+
 /// A list that drags the id of a model.
 class ModelList : public QListWidget {
 public:
-    using QListWidget::QListWidget;
+    ModelList(PlatePictures pictures, QWidget* parent)
+        : QListWidget(parent), pictures_(std::move(pictures)) {}
 
 protected:
     void startDrag(Qt::DropActions) override {
@@ -32,15 +37,19 @@ protected:
         carried->setData(QString::fromLatin1(modelMimeType), item->data(idRole).toString().toUtf8());
         auto* drag = new QDrag(this);
         drag->setMimeData(carried);
-        drag->setPixmap(item->icon().pixmap(plateSize));
+        drag->setPixmap(pictures_(item->data(idRole).toString()));
         drag->exec(Qt::CopyAction);
     }
+
+private:
+    PlatePictures pictures_;
 };
 
 /// Two lines: the name, and the ports under it.
 class ModelDelegate : public QStyledItemDelegate {
 public:
-    using QStyledItemDelegate::QStyledItemDelegate;
+    ModelDelegate(PlatePictures pictures, QObject* parent)
+        : QStyledItemDelegate(parent), pictures_(std::move(pictures)) {}
 
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const int line = option.fontMetrics.height();
@@ -69,7 +78,7 @@ public:
             painter->setBrush(ground);
             painter->drawRoundedRect(option.rect.adjusted(3, 1, -3, -1), 5, 5);
         }
-        const QPixmap picture = qvariant_cast<QIcon>(index.data(Qt::DecorationRole)).pixmap(plateSize);
+        const QPixmap picture = pictures_(index.data(idRole).toString());
         painter->drawPixmap(QPoint(r.left(), r.center().y() - plateSize.height() / 2), picture);
         const QRect words = r.adjusted(plateSize.width() + 9, 4, 0, -4);
         const int line = option.fontMetrics.height();
@@ -87,6 +96,9 @@ public:
                                                          words.width()));
         painter->restore();
     }
+
+private:
+    PlatePictures pictures_;
 };
 
 } // namespace
@@ -122,14 +134,14 @@ CataloguePanel::CataloguePanel(const Catalogue& catalogue, QWidget* parent)
     : QWidget(parent),
       catalogue_(catalogue),
       search_(new QLineEdit(this)),
-      list_(new ModelList(this)),
+      list_(new ModelList([this](const QString& id) { return picture(id); }, this)),
       none_(new QLabel(this)) {
     search_->setPlaceholderText(tr("Search models and ports"));
     search_->setClearButtonEnabled(true);
     search_->setAccessibleName(tr("Search the catalogue"));
     list_->setAccessibleName(tr("Models"));
     list_->setFrameShape(QFrame::NoFrame);
-    list_->setItemDelegate(new ModelDelegate(list_));
+    list_->setItemDelegate(new ModelDelegate([this](const QString& id) { return picture(id); }, list_));
     list_->setDragEnabled(true);
     list_->setMouseTracking(true);
     list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -161,16 +173,25 @@ void CataloguePanel::clearChoice() {
     list_->setCurrentItem(nullptr);
 }
 
+QPixmap CataloguePanel::picture(const QString& id) {
+    QPixmap& drawn = pictures_[id];
+    if (const DeviceModel* model = catalogue_.device(id.toStdString()); model && drawn.isNull())
+        drawn = smallPlate(*model, *theme_, devicePixelRatioF());
+    return drawn;
+}
+
 void CataloguePanel::fill() {
+    pictures_.clear();
     list_->clear();
     const std::string query = search_->text().toStdString();
     bool any = false;
     for (const auto& word : wordsOf(Role{})) {
         bool heading = false;
         for (const DeviceModel& model : catalogue_.devices) {
+            if (model.role != word.value)
+                continue;
             const std::string summary = portSummary(model);
-            if (model.role != word.value ||
-                !matchesWords(model.name + " " + std::string(word.title) + " " + summary, query))
+            if (!matchesWords(model.name + " " + std::string(word.title) + " " + summary, query))
                 continue;
             if (!heading) {
                 auto* item = new QListWidgetItem(QString::fromUtf8(pluralOf(model.role).data()), list_);
@@ -178,7 +199,6 @@ void CataloguePanel::fill() {
                 heading = true;
             }
             auto* item = new QListWidgetItem(QString::fromStdString(model.name), list_);
-            item->setIcon(smallPlate(model, *theme_, devicePixelRatioF()));
             item->setData(idRole, QString::fromStdString(model.id));
             item->setData(summaryRole, QString::fromStdString(summary));
             // An own model may be called anything: a leading tag would be taken for rich text.

@@ -4,9 +4,11 @@
 #include "core/model/catalogue.h"
 #include "paint/theme.h"
 
+#include <QHash>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPixmap>
 #include <QWidget>
 
 namespace underridge::app {
@@ -30,12 +32,14 @@ Q_SIGNALS:
 
 private:
     void fill();
+    QPixmap picture(const QString& id);
 
     const model::Catalogue& catalogue_;
     const paint::Theme* theme_ = &paint::lightTheme();
     QLineEdit* search_;
     QListWidget* list_;
     QLabel* none_;
+    QHash<QString, QPixmap> pictures_; ///< by model id
 };
 
 /// A small drawing of a model's plate.

@@ -2,6 +2,7 @@
 #include "app/sheet/card.h"
 
 #include "app/shown_text.h"
+#include "core/edit/cables.h"
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 #include "core/linking/fit.h"
@@ -39,6 +40,15 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
         out << shownText(lengthText(cable->lengthMm, unit));
     if (cable && !cable->label.empty())
         out << Card::tr("Label %1").arg(shownText(cable->label));
+    if (cable && !link.positions.empty()) {
+        const edit::Strands strands = edit::strandsOf(network, *cable);
+        out << Card::tr("Uses %1 of %2 strands, %3 are spare")
+                   .arg(link.positions.size())
+                   .arg(strands.all)
+                   .arg(strands.spare.size());
+    }
+    if (isInLag(network, link))
+        out << Card::tr("In %1").arg(shownText(lagAt(network, link.a)->name));
     const linking::Chain chain = linking::chainThrough(network, link.a.known() ? link.a : link.b);
     if (chain.stretches.size() > 1)
         out << Card::tr("Part of %1 to %2, %3 cables")

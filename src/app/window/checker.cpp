@@ -18,6 +18,10 @@ Checker::Checker(Editor& editor, QObject* parent) : QObject(parent), editor_(edi
     };
     connect(&editor_, &Editor::networkChanged, this, later);
     connect(&editor_, &Editor::documentReplaced, this, later);
+    connect(&editor_, &Editor::catalogueChanged, this, [this, later] {
+        anew_ = true; // remedies may be others
+        later();
+    });
     connect(&rest_, &QTimer::timeout, this, &Checker::start);
     later();
 }
@@ -27,7 +31,10 @@ void Checker::start() {
         again_ = true;
         return;
     }
-    worker_ = std::jthread([this, network = editor_.network(), catalogue = editor_.catalogue()] {
+    worker_ = std::jthread([this, network = editor_.network(), catalogue = editor_.catalogue(),
+                            anew = std::exchange(anew_, false)] {
+        if (anew)
+            check_ = {};
         auto found = std::make_shared<std::vector<linking::Finding>>();
         check_.update(network, catalogue);
         *found = check_.findings();

@@ -31,7 +31,7 @@ private:
     Editor& editor_;
     QTimer rest_;
     std::vector<linking::Finding> findings_;
-    bool current_ = false, again_ = false;
+    bool current_ = false, again_ = false, anew_ = false;
     linking::RunningCheck check_; ///< the worker's while it runs
     std::jthread worker_;
 };

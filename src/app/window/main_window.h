@@ -187,6 +187,7 @@ private:
     void printLabels();
     void setCableLengths();
     void editStock();
+    void editPlaces();
     bool ask(QDialog& dialog);
     /// Shows what a schedule or results would do, and takes them in.
     bool takeIn(const edit::Schedule& schedule, const QString& path);

@@ -4,6 +4,7 @@
 #include "app/cabling/labels_dialog.h"
 #include "app/cabling/lengths_dialog.h"
 #include "app/cabling/many_dialog.h"
+#include "app/cabling/places_dialog.h"
 #include "app/cabling/stock_dialog.h"
 #include "app/window/main_window.h"
 #include "app/window/worker.h"
@@ -55,6 +56,12 @@ void MainWindow::setCableLengths() {
     if (act)
         act->subjects = editor_->selection();
     editor_->apply(std::move(act));
+}
+
+void MainWindow::editPlaces() {
+    finishEditing();
+    PlacesDialog dialog(*editor_, this);
+    ask(dialog);
 }
 
 void MainWindow::editStock() {

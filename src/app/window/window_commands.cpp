@@ -98,10 +98,10 @@ void MainWindow::refreshEnabled() {
            }));
     for (const Id id : {Id::labelCables, Id::printLabels, Id::cableLengths})
         enable(id, onSheet && editor_->network().all<Cable>().size() > 0);
-    for (const Id id :
-         {Id::addDevice, Id::addNote, Id::link, Id::updateModels, Id::save, Id::saveAs, Id::import,
-          Id::mergeCables, Id::mergeResults, Id::cableStock, Id::exportData, Id::exportPicture, Id::print,
-          Id::selectAll, Id::zoomIn, Id::zoomOut, Id::zoomWhole, Id::fit, Id::fitSelection})
+    for (const Id id : {Id::addDevice, Id::addNote,    Id::link,          Id::updateModels, Id::save,
+                        Id::saveAs,    Id::import,     Id::mergeCables,   Id::mergeResults, Id::cableStock,
+                        Id::places,    Id::exportData, Id::exportPicture, Id::print,        Id::selectAll,
+                        Id::zoomIn,    Id::zoomOut,    Id::zoomWhole,     Id::fit,          Id::fitSelection})
         enable(id, onSheet);
 }
 
@@ -230,6 +230,9 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::cableLengths:
         setCableLengths();
+        break;
+    case CommandId::places:
+        editPlaces();
         break;
     case CommandId::cableStock:
         editStock();

@@ -274,7 +274,7 @@ QString MainWindow::askPathOr(bool saving) {
     const QString own = tr("Underridge networks (*.underridge)");
     const QString filter = saving
                                ? own
-                               : tr("Networks (*.underridge *.json *.graphml *.xml *.csv *.tsv)") +
+                               : tr("Networks (*.underridge *.json *.graphml *.xml *.csv *.tsv *.xlsx)") +
                                      QStringLiteral(";;") + own + QStringLiteral(";;") + tr("All files (*)");
     const QString folder = QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath();
     if (!saving)

@@ -166,8 +166,17 @@ private:
             } else { // one cable that carries several links stays one
                 cable = *network_.cable(at->second);
             }
-            cable.ends.push_back({link.a, link.positions});
-            cable.ends.push_back({link.b, link.positions});
+            // The near end of a breakout assembly is the port that is split, and is there once.
+            const CableType* type = piece_.typeOf(*held);
+            const auto near =
+                held->ends.empty() ? fresh_.end() : fresh_.find(held->ends.front().at.device.value);
+            const bool assembly = type && type->farEnds > 1 && near != fresh_.end();
+            const PortRef split = assembly ? PortRef{{near->second}, held->ends.front().at.port} : PortRef{};
+            if (assembly && first)
+                cable.ends.push_back({split, {}});
+            for (const PortRef* end : {&link.a, &link.b})
+                if (!assembly || end->device != split.device || !end->port.starts_with(split.port + "/"))
+                    cable.ends.push_back({*end, link.positions});
             link.cable = cable.id;
             carry<CableType>(piece_, network_, cable.type);
             network_.put(std::move(cable));

@@ -59,6 +59,9 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
                 if (cable.type == one.id)
                     touched.cables.insert(cable.id);
             });
+            for (const auto& [owner, found] : found_) // another type may be a remedy for them
+                if (owner.check == Owner::Check::link)
+                    touched.links.insert({owner.id});
         }
     });
     const auto collect = [&](const Network& in) {

@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Where floors, racks and risers are: what lengths are worked out from.
+#pragma once
+#include "core/edit/act.h"
+
+namespace underridge::edit {
+
+/// Where a group is, in millimetres: a floor above the ground; a rack or cabinet on its floor, from its upper
+/// left corner, and its foot above the floor. Refuses what is further than 100 km.
+ActResult placeGroup(const model::Network& network, model::GroupId group, std::int64_t xMm, std::int64_t yMm,
+                     std::int64_t heightMm);
+
+/// Sets the risers of a building. Refuses another kind of group, and names that are empty or there twice.
+ActResult setRisers(const model::Network& network, model::GroupId building, std::vector<model::Riser> risers);
+
+} // namespace underridge::edit

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What one register is: its columns, its rows, and what its cells say and take. Each has a file of its own.
+#pragma once
+#include "core/edit/registers.h"
+
+namespace underridge::edit {
+
+/// A row with the name it is sorted by.
+using NamedRow = std::pair<std::string, Row>;
+
+struct RegisterTable {
+    std::string_view title;
+    std::span<const Column> columns;
+    std::vector<NamedRow> (*rows)(const model::Network& network);
+    /// Empty when the object is gone.
+    std::string (*text)(const model::Network& network, const Row& row, std::size_t column,
+                        model::LengthUnit unit);
+    Result<Done> (*set)(model::Network& network, const model::Catalogue& catalogue, const CellChange& change,
+                        model::LengthUnit unit, model::IdSource& ids);
+};
+
+const RegisterTable& devicesTable();
+const RegisterTable& portsTable();
+const RegisterTable& linksTable();
+const RegisterTable& cablesTable();
+
+// What several of them read and write.
+inline constexpr std::string_view yes = "yes", no = "no";
+Result<bool> flagFrom(const std::string& text);
+Result<std::int64_t> lengthFrom(const std::string& text, model::LengthUnit unit);
+std::string provenanceText(const model::Provenance& provenance);
+/// Takes over the network of an act that may refuse.
+Result<Done> take(model::Network& network, ActResult act);
+/// What an object that went away meanwhile answers.
+Remark goneFromRegister();
+/// A length typed for a cable.
+Result<Done> setCableLength(model::Network& network, const model::Cable& cable, const std::string& text,
+                            model::LengthUnit unit);
+
+} // namespace underridge::edit
