@@ -316,8 +316,10 @@ private Q_SLOTS:
         h.window->askCabling = [&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::PlacesDialog&>(asked);
             dialog.show();
+            dialog.activateWindow();
+            QApplication::setActiveWindow(&dialog);
             const auto rename = [&](const char* name) { // the new row is being edited already
-                auto* edit = dialog.list().findChild<QLineEdit*>();
+                auto* edit = qobject_cast<QLineEdit*>(QApplication::focusWidget());
                 if (!edit)
                     return;
                 edit->setText(name);
@@ -338,6 +340,8 @@ private Q_SLOTS:
                 if (group.type == GroupKind::rack)
                     rack = group.id;
             });
+            if (!dialog.rowOf(rack))
+                return false;
             dialog.rowOf(rack)->setText(app::PlacesDialog::leftColumn, "far");
             if (!dialog.remark().contains("far is no length"))
                 return false;
@@ -355,7 +359,9 @@ private Q_SLOTS:
         // The devices are put there in the details.
         const auto choose = [&](const char* device, const QString& place) {
             h.editor().select({refTo(h.named(device))});
-            QTest::qWaitFor([&] { return h.window->details().field("Stands in") != nullptr; });
+            QCoreApplication::processEvents(); // what was shown before is gone
+            if (!QTest::qWaitFor([&] { return h.window->details().field("Stands in") != nullptr; }))
+                return false;
             auto* box = qobject_cast<QComboBox*>(h.window->details().field("Stands in"));
             const int index = box ? box->findText(place, Qt::MatchEndsWith) : -1;
             if (index < 0)

@@ -34,7 +34,7 @@ inline bool keepsPromise(std::string_view reader, std::string_view bytes) {
     if (reader == "schedule" ||
         reader == "results") { // against a network of two devices and a labelled cable
         static const model::Network network = [] {
-            IdSource ids(1);
+            model::IdSource ids(1);
             model::Network made = model::emptyNetwork("t", ids);
             const auto placed = edit::placeDevices(made, made.sheetsInOrder().front().id,
                                                    *catalogue.device("access-switch-24"),
@@ -49,7 +49,7 @@ inline bool keepsPromise(std::string_view reader, std::string_view bytes) {
             });
             return made;
         }();
-        IdSource ids(2);
+        model::IdSource ids(2);
         const auto merged = reader == "results"
                                 ? edit::mergeResults(network, bytes, "hostile")
                                 : edit::mergeSchedule(network, catalogue, bytes, "hostile", ids);

@@ -11,7 +11,6 @@
 
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
-#include <QTimer>
 #include <QVBoxLayout>
 
 namespace underridge::app {
@@ -88,14 +87,25 @@ QTreeWidgetItem* PlacesDialog::rowOf(GroupId group, int riser) const {
     return nullptr;
 }
 
+QStringList PlacesDialog::textsOf(GroupId id, int riser) const {
+    const Group* group = editor_.network().group(id);
+    const auto length = [&](std::int64_t mm) { return shownText(lengthText(mm, editor_.lengthUnit())); };
+    if (!group || riser >= static_cast<int>(group->risers.size()))
+        return {{}, {}, {}, {}, {}};
+    if (riser >= 0) {
+        const Riser& each = group->risers[static_cast<std::size_t>(riser)];
+        return {shownText(each.name), tr("riser"), length(each.xMm), length(each.yMm), {}};
+    }
+    const bool rack = isRack(group->type), floor = group->type == GroupKind::floor;
+    return {shownText(group->name), shownText(titleOf(group->type)), rack ? length(group->xMm) : QString(),
+            rack ? length(group->yMm) : QString(), rack || floor ? length(group->heightMm) : QString()};
+}
+
 void PlacesDialog::addGroupRows(QTreeWidgetItem* parent, GroupId id) {
     const Network& network = editor_.network();
     const Group& group = *network.group(id);
-    const auto length = [&](std::int64_t mm) { return shownText(lengthText(mm, editor_.lengthUnit())); };
     const bool rack = isRack(group.type), floor = group.type == GroupKind::floor;
-    auto* item = new QTreeWidgetItem(
-        parent, {shownText(group.name), shownText(titleOf(group.type)), rack ? length(group.xMm) : QString(),
-                 rack ? length(group.yMm) : QString(), rack || floor ? length(group.heightMm) : QString()});
+    auto* item = new QTreeWidgetItem(parent, textsOf(id, -1));
     item->setData(0, groupRole, QVariant::fromValue<qulonglong>(id.value));
     item->setData(0, riserRole, -1);
     item->setFlags(item->flags() | Qt::ItemIsEditable);
@@ -104,9 +114,7 @@ void PlacesDialog::addGroupRows(QTreeWidgetItem* parent, GroupId id) {
                                           : QString());
     item->setExpanded(true);
     for (std::size_t i = 0; i < group.risers.size(); ++i) {
-        const Riser& riser = group.risers[i];
-        auto* child = new QTreeWidgetItem(
-            item, {shownText(riser.name), tr("riser"), length(riser.xMm), length(riser.yMm), {}});
+        auto* child = new QTreeWidgetItem(item, textsOf(id, static_cast<int>(i)));
         child->setData(0, groupRole, QVariant::fromValue<qulonglong>(id.value));
         child->setData(0, riserRole, static_cast<int>(i));
         child->setFlags(child->flags() | Qt::ItemIsEditable);
@@ -169,13 +177,17 @@ bool PlacesDialog::take(edit::ActResult act) {
 void PlacesDialog::typed(QTreeWidgetItem* item, int column) {
     if (filling_)
         return;
-    const GroupId id = groupOf(item);
-    const int index = riserOf(item);
+    takeTyped(groupOf(item), riserOf(item), column, item->text(column).trimmed().toStdString());
+    filling_ = true; // what is there now, typed or not
+    const QStringList texts = textsOf(groupOf(item), riserOf(item));
+    for (int each = 0; each < texts.size(); ++each)
+        item->setText(each, texts[each]);
+    filling_ = false;
+}
+
+void PlacesDialog::takeTyped(GroupId id, int index, int column, const std::string& text) {
     const Network& network = editor_.network();
     const Group* group = network.group(id);
-    const std::string text = item->text(column).trimmed().toStdString();
-    // The row is made anew after the event its own editor sent.
-    QTimer::singleShot(0, this, [this, id, index] { refill(id, index); });
     if (!group)
         return;
     const auto mm = parseLength(text, editor_.lengthUnit());
@@ -199,12 +211,12 @@ void PlacesDialog::typed(QTreeWidgetItem* item, int column) {
         take(edit::rename(network, {refTo(id)}, {text}));
         return;
     }
-    if (column == kindColumn ||
-        (!isRack(group->type) && (column != heightColumn || group->type != GroupKind::floor)))
-        return; // it says nothing there
-    take(edit::placeGroup(network, id, column == leftColumn ? *mm : group->xMm,
-                          column == topColumn ? *mm : group->yMm,
-                          column == heightColumn ? *mm : group->heightMm));
+    const bool says = isRack(group->type) ? column != kindColumn
+                                          : group->type == GroupKind::floor && column == heightColumn;
+    if (says)
+        take(edit::placeGroup(network, id, column == leftColumn ? *mm : group->xMm,
+                              column == topColumn ? *mm : group->yMm,
+                              column == heightColumn ? *mm : group->heightMm));
 }
 
 void PlacesDialog::add(GroupKind kind) {

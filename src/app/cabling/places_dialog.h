@@ -32,6 +32,8 @@ private:
     void addGroupRows(QTreeWidgetItem* parent, model::GroupId group);
     void refreshButtons();
     void typed(QTreeWidgetItem* item, int column);
+    void takeTyped(model::GroupId group, int riser, int column, const std::string& text);
+    QStringList textsOf(model::GroupId group, int riser) const;
     void add(model::GroupKind kind);
     void addRiser();
     void removeCurrent();
