@@ -363,7 +363,7 @@ private Q_SLOTS:
             if (!QTest::qWaitFor([&] { return h.window->details().field("Stands in") != nullptr; }))
                 return false;
             auto* box = qobject_cast<QComboBox*>(h.window->details().field("Stands in"));
-            const int index = box ? box->findText(place, Qt::MatchEndsWith) : -1;
+            const int index = box ? box->findText(place, Qt::MatchStartsWith) : -1;
             if (index < 0)
                 return false;
             box->setCurrentIndex(index);

@@ -9,7 +9,6 @@
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/models.h"
-#include "core/exchange/building.h"
 #include "core/linking/fit.h"
 
 #include <QComboBox>
@@ -127,7 +126,9 @@ void DetailsPanel::placeRows(const Device& device) {
         if (group.id == device.place.in)
             current = static_cast<int>(groups.size());
         groups.push_back(group.id);
-        names << shownText(exchange::groupPath(network, group.id));
+        const Group* outer = network.group(group.parent);
+        names << (outer ? tr("%1 in %2").arg(shownText(group.name), shownText(outer->name))
+                        : shownText(group.name));
     });
     if (groups.size() == 1)
         return; // nothing to stand in yet

@@ -63,6 +63,7 @@ void FaceView::setDevice(DeviceId id) {
     if (other || chosen_.size() != face_.ports.size()) {
         chosen_.assign(face_.ports.size(), false);
         current_ = anchor_ = hovered_ = slot_ = -1;
+        Q_EMIT hinted({}); // what was said was of the other
     }
     setVisible(device != nullptr);
     setAccessibleName(device ? tr("Faceplate of %1").arg(shownText(device->name)) : tr("Faceplate"));

@@ -156,7 +156,7 @@ void offerSupplies(const Network& network, const Catalogue& catalogue, const End
             continue;
         auto [rank, row] = rowOf(best, *best.b);
         row.standing = Standing::needsSupply;
-        row.text = supply.text + " · " + row.text;
+        row.text = supply.text + (best.joint.transceivers() > 0 ? " · needs a transceiver" : "");
         row.supply = std::move(supply);
         out.emplace_back(rank, std::move(row));
     }
@@ -179,7 +179,8 @@ void offerSuppliesBehind(const Network& network, const Catalogue& catalogue, con
             continue;
         auto [rank, row] = rowOf(best, *best.b);
         row.standing = Standing::needsSupply;
-        row.text = fmt::format("{}: {} · {}", other.name, supply.text, row.text);
+        row.text = fmt::format("{}: {}{}", other.name, supply.text,
+                               best.joint.transceivers() > 0 ? " · needs a transceiver" : "");
         row.otherSupply = std::move(supply);
         out.emplace_back(rank, std::move(row));
     }
