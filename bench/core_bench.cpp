@@ -307,6 +307,15 @@ void registerFilter(benchmark::State& state) {
     }
 }
 
+/// Every port of every device: 29 a switch.
+void registerPorts(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    std::size_t rows = 0;
+    for (auto _ : state)
+        rows = edit::rowsOf(n, edit::Register::ports).size();
+    state.counters["rows"] = static_cast<double>(rows);
+}
+
 void sceneHit(benchmark::State& state) {
     const Network& n = network(static_cast<int>(state.range(0)));
     const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
@@ -398,6 +407,12 @@ BENCHMARK(assignMany)
     ->Args({2000, 48})
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(checkAll)->Name("check/all")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(registerPorts)
+    ->Name("register/ports")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(registerFilter)
     ->Name("register/rows")
     ->Arg(1000)

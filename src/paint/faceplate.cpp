@@ -91,6 +91,13 @@ private:
             return;
         double bottom = top_ + heightOf(runs);
         place(runs, {margin, top_ + margin});
+        double end = margin - blockGap;
+        for (const Run& run : runs) {
+            end += run.width() + blockGap;
+            const auto& rates = run.ports.front().like.rates;
+            if (!rates.empty() && run.ports.front().like.use == PortUse::data)
+                face_.speeds.push_back({rateText(rates.back()), {end, top_ + margin - 3}});
+        }
         double right = widthOf(runs);
         if (front && !body.bays.empty()) {
             // Bays stand in rows below the chassis' own ports.
@@ -303,6 +310,11 @@ void paintFace(QPainter& painter, const Face& face, const Theme& theme,
         words.text(painter, {margin, side.area.top() + 9}, side.caption, captionSize, scene::Weight::regular,
                    theme.muted);
     }
+    for (const FaceSpeed& speed : face.speeds)
+        words.text(painter,
+                   speed.right -
+                       QPointF(scene::textWidth(speed.text, captionSize, scene::Weight::regular), 0),
+                   speed.text, captionSize, scene::Weight::regular, theme.muted);
     for (std::size_t i = 0; i < face.slots.size(); ++i) {
         const FaceSlot& slot = face.slots[i];
         const bool chosen = static_cast<int>(i) == chosenSlot;

@@ -25,6 +25,12 @@ struct FaceSlot {
     QRectF area;
 };
 
+/// What a run of like ports can do at most, above its right end: "1G", "10G".
+struct FaceSpeed {
+    std::string text;
+    QPointF right; ///< of its baseline
+};
+
 /// The front or the rear of one chassis.
 struct FaceSide {
     std::string caption; ///< "front", "rear 2"
@@ -37,6 +43,7 @@ struct Face {
     std::vector<FaceSide> sides;
     std::vector<FacePort> ports; ///< in the order of the device
     std::vector<FaceSlot> slots;
+    std::vector<FaceSpeed> speeds; ///< of the chassis' own ports; a module's name says its ports
 
     /// The port at or within a few pixels of a point; -1 when there is none.
     int at(QPointF point) const;

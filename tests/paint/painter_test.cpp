@@ -181,6 +181,10 @@ private Q_SLOTS:
         DeviceId core;
         network.all<Device>().forEach([&](const Device& device) { core = device.id; });
         const auto empty = paint::faceOf(network, *network.device(core));
+        QStringList speeds; // uplinks, stack, management; console and power have none
+        for (const paint::FaceSpeed& speed : empty.speeds)
+            speeds << QString::fromStdString(speed.text);
+        QCOMPARE(speeds, (QStringList{"25G", "100G", "1G"}));
         QCOMPARE(empty.slots.size(), std::size_t(4));
         QVERIFY(!empty.slots[1].fitted);
         network = edit::fitModule(network, catalogue, core, "2", "module-12-sfpp", edit::WithLinks::refuse)
