@@ -139,49 +139,29 @@ RankedRow rowOf(const Best& best, const PortView& port) {
     return {best.rank, std::move(row)};
 }
 
-/// What fitting something at the target would give, the best port of each.
-void offerSupplies(const Network& network, const Catalogue& catalogue, const End& from, const Device& other,
-                   const Device& device, LinkId spare, std::vector<RankedRow>& out) {
+/// What fitting something at one end would give, the best port of each: at the target, or at the end the link
+/// comes from.
+void offerSupplies(const Network& network, const Catalogue& catalogue, const End& from, DeviceId target,
+                   bool atTarget, LinkId spare, std::vector<RankedRow>& out) {
+    const DeviceId id = atTarget ? target : from.device;
+    const Device& device = *network.device(id);
     for (Supply& supply : suppliesFor(network, catalogue, device)) {
-        const auto fitted = withSupply(network, catalogue, device.id, supply);
+        const auto fitted = withSupply(network, catalogue, id, supply);
         if (!fitted)
             continue;
-        const Side near = sideOf(*fitted, other, device, spare);
-        Side far = sideOf(*fitted, *fitted->device(device.id), other, spare);
-        std::erase_if(far.ports, [&](const PortView& port) {
-            return portAt(network, {device.id, port.key});
+        const Device &near = *fitted->device(from.device), &far = *fitted->device(target);
+        Side sides[2] = {sideOf(*fitted, near, far, spare), sideOf(*fitted, far, near, spare)};
+        std::erase_if(sides[atTarget].ports, [&](const PortView& port) {
+            return portAt(network, {id, port.key});
         });
-        const Best best = search(near, far, from.port, {}, catalogue);
+        const Best best = search(sides[0], sides[1], from.port, {}, catalogue);
         if (!best.a)
             continue;
         auto [rank, row] = rowOf(best, *best.b);
         row.standing = Standing::needsSupply;
-        row.text = supply.text + (best.joint.transceivers() > 0 ? " · needs a transceiver" : "");
-        row.supply = std::move(supply);
-        out.emplace_back(rank, std::move(row));
-    }
-}
-
-/// The same at the end the link comes from, when it has nothing that fits.
-void offerSuppliesBehind(const Network& network, const Catalogue& catalogue, const Device& other,
-                         const Device& device, LinkId spare, std::vector<RankedRow>& out) {
-    for (Supply& supply : suppliesFor(network, catalogue, other)) {
-        const auto fitted = withSupply(network, catalogue, other.id, supply);
-        if (!fitted)
-            continue;
-        Side near = sideOf(*fitted, *fitted->device(other.id), device, spare);
-        const Side far = sideOf(*fitted, device, other, spare);
-        std::erase_if(near.ports, [&](const PortView& port) {
-            return portAt(network, {other.id, port.key});
-        });
-        const Best best = search(near, far, {}, {}, catalogue);
-        if (!best.a)
-            continue;
-        auto [rank, row] = rowOf(best, *best.b);
-        row.standing = Standing::needsSupply;
-        row.text = fmt::format("{}: {}{}", other.name, supply.text,
-                               best.joint.transceivers() > 0 ? " · needs a transceiver" : "");
-        row.otherSupply = std::move(supply);
+        row.text = (atTarget ? std::string() : device.name + ": ") + supply.text +
+                   (best.joint.transceivers() > 0 ? " · needs a transceiver" : "");
+        (atTarget ? row.supply : row.otherSupply) = std::move(supply);
         out.emplace_back(rank, std::move(row));
     }
 }
@@ -217,9 +197,9 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
             ranked.emplace_back(Rank{}, std::move(row));
         }
     }
-    offerSupplies(network, catalogue, from, *other, *device, spare, ranked);
+    offerSupplies(network, catalogue, from, target, true, spare, ranked);
     if (!any && from.port.empty())
-        offerSuppliesBehind(network, catalogue, *other, *device, spare, ranked);
+        offerSupplies(network, catalogue, from, target, false, spare, ranked);
     std::stable_sort(ranked.begin(), ranked.end(), [](const auto& x, const auto& y) {
         return std::tuple(x.second.standing, x.first) < std::tuple(y.second.standing, y.first);
     });
