@@ -10,6 +10,7 @@
 #include <QDrag>
 #include <QHeaderView>
 #include <QMimeData>
+#include <QScrollBar>
 #include <set>
 
 namespace underridge::app {
@@ -38,6 +39,10 @@ PartsList::PartsList(Editor& editor, QWidget* parent) : QTreeWidget(parent), edi
 }
 
 void PartsList::setDevices(const std::vector<DeviceId>& devices) {
+    // Each part fitted changes the network: the one chosen stays, so that the next is one key away.
+    const QTreeWidgetItem* held = currentItem();
+    const QString current = held ? held->data(0, partRole).toString() : QString();
+    const int scrolled = verticalScrollBar()->value();
     clear();
     const Network& network = editor_.network();
     for (const DeviceId id : devices) {
@@ -58,6 +63,8 @@ void PartsList::setDevices(const std::vector<DeviceId>& devices) {
             item->setData(0, partRole, part);
             item->setData(0, deviceRole, QVariant::fromValue<qulonglong>(id.value));
             item->setToolTip(0, QStringLiteral("<p>%1</p>").arg(tip.toHtmlEscaped()));
+            if (!current.isEmpty() && part == current)
+                setCurrentItem(item);
         };
         const auto slots = linking::slotsOf(network, *device);
         std::set<std::string> named;
@@ -91,6 +98,7 @@ void PartsList::setDevices(const std::vector<DeviceId>& devices) {
             add(tr("Additional port %1").arg(shownText(key)).toStdString(),
                 QStringLiteral("port:") + shownText(key), tr("A port its model can have added"));
     }
+    verticalScrollBar()->setValue(scrolled);
     setVisible(topLevelItemCount() > 0);
 }
 
