@@ -93,8 +93,11 @@ private Q_SLOTS:
         auto& parts = h.window->faceplates().parts();
         auto* heading = parts.topLevelItem(0);
         QVERIFY(heading->childCount() > 3);
+        parts.setCurrentItem(heading->child(1));
         Q_EMIT parts.itemActivated(heading->child(1), 0);
         QCOMPARE(moduleIn(h, "core-1", "3"), std::string("module-12-sfpp"));
+        QVERIFY(parts.currentItem()); // and stays chosen for the next
+        QCOMPARE(parts.currentItem()->text(0), QStringLiteral("12 × SFP+ line module"));
 
         // Module 2 is in use: taking it out is refused with the offer to unlink.
         QString question;
@@ -410,6 +413,37 @@ private Q_SLOTS:
         for (int i = 0; i < 4; ++i)
             h.editor().undo();
         QVERIFY(h.editor().catalogue().cable("cat6a")->approved);
+    }
+
+    void what_is_only_looked_at_in_feet_stays_as_it_is() {
+        WindowHarness h;
+        h.window->openFennickQuay();
+        h.editor().setLengthUnit(LengthUnit::feet);
+        const auto before = h.network();
+        h.window->askCabling = [&](QDialog& asked) {
+            auto& dialog = dynamic_cast<app::StockDialog&>(asked);
+            dialog.choose("cat6a");
+            Q_EMIT dialog.lengths().editingFinished(); // 0.5 m is shown as 1.6 ft
+            Q_EMIT dialog.longest().editingFinished();
+            return true;
+        };
+        h.window->action(CommandId::cableStock)->trigger();
+        QVERIFY(h.network() == before);
+        h.window->askCabling = [&](QDialog& asked) {
+            auto& dialog = dynamic_cast<app::LengthsDialog&>(asked);
+            if (!dialog.slack().text().endsWith("ft") || dialog.list().topLevelItemCount() == 0)
+                return false;
+            for (int i = 0; i < dialog.list().topLevelItemCount(); ++i)
+                if (!dialog.list().topLevelItem(i)->text(1).isEmpty() &&
+                    !dialog.list().topLevelItem(i)->text(1).endsWith("ft"))
+                    return false;
+            const auto result = dialog.result();
+            if (result && result->network.info().slackMm != 1000)
+                qWarning("the slack moved");
+            return result && result->network.info().slackMm == 1000;
+        };
+        h.window->action(CommandId::cableLengths)->trigger();
+        QCOMPARE(h.network().info().slackMm, std::int64_t(1000));
     }
 
     void a_schedule_whose_columns_are_not_sure_asks() {

@@ -34,7 +34,11 @@ LengthsDialog::LengthsDialog(const Editor& editor, QWidget* parent)
 }
 
 edit::ActResult LengthsDialog::rule() const {
-    const auto slack = parseLength(slack_->text().toStdString(), editor_.lengthUnit());
+    const std::int64_t held = editor_.network().info().slackMm;
+    // What is shown is rounded to its unit: left as it is, it is what it was.
+    const auto slack = slack_->text() == shownText(lengthText(held, editor_.lengthUnit()))
+                           ? std::optional(held)
+                           : parseLength(slack_->text().toStdString(), editor_.lengthUnit());
     if (!slack)
         return error("the slack is no length", "write it as 1 m");
     return edit::setLengthRule(editor_.network(), *slack, margin_->value());
@@ -49,12 +53,16 @@ void LengthsDialog::refresh() {
         return;
     }
     lengths_ = edit::newLengths(ruled->network, scope_->cables());
+    const auto shown = [&](const std::string& metres) { // in the unit of the window
+        const auto mm = parseLength(metres, LengthUnit::metres);
+        return mm && *mm > 0 ? shownText(lengthText(*mm, editor_.lengthUnit())) : shownText(metres);
+    };
     int changed = 0, without = 0;
     for (const edit::CableChange& each : lengths_) {
         const bool same = each.before == each.after;
         changed += !same;
         without += same && !each.remark.empty();
-        addRow({cableText(editor_.network(), each.cable), shownText(each.before), shownText(each.after),
+        addRow({cableText(editor_.network(), each.cable), shown(each.before), shown(each.after),
                 shownText(each.remark)},
                same);
     }

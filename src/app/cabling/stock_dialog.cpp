@@ -107,6 +107,10 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
         change([this](CableType& type) { type.jacket = jacket_->text().trimmed().toStdString(); });
     });
     connect(longest_, &QLineEdit::editingFinished, this, [this] {
+        const CableType* held = chosen();
+        // What is shown is rounded to its unit: left as it is, it says nothing.
+        if (!held || longest_->text() == shownText(lengthText(held->maxLengthMm, editor_.lengthUnit())))
+            return;
         const auto mm = parseLength(longest_->text().toStdString(), editor_.lengthUnit());
         if (!mm) {
             remark_->setText(tr("%1 is no length; write it as 100 m").arg(longest_->text()));
@@ -115,6 +119,9 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
         change([mm](CableType& type) { type.maxLengthMm = *mm; });
     });
     connect(lengths_, &QLineEdit::editingFinished, this, [this] {
+        const CableType* held = chosen();
+        if (!held || lengths_->text() == lengthsText(*held, editor_.lengthUnit()))
+            return;
         bool good = true;
         auto lengths = lengthsTyped(good);
         if (good)
