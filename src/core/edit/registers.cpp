@@ -21,6 +21,14 @@ const RegisterTable& tableOf(Register which) {
     return cablesTable();
 }
 
+Result<std::int64_t> lengthFrom(const std::string& text, LengthUnit unit) {
+    const auto mm = parseLength(text, unit);
+    if (!mm)
+        return error(fmt::format("{} is not a length", text),
+                     unit == LengthUnit::feet ? "write it as 72 ft" : "write it as 22 m");
+    return *mm;
+}
+
 } // namespace
 
 Result<bool> flagFrom(const std::string& text) {
@@ -30,14 +38,6 @@ Result<bool> flagFrom(const std::string& text) {
     if (word == "no" || word == "false" || word == "0" || word.empty())
         return false;
     return error(fmt::format("{} is neither yes nor no", text), "write yes or no");
-}
-
-Result<std::int64_t> lengthFrom(const std::string& text, LengthUnit unit) {
-    const auto mm = parseLength(text, unit);
-    if (!mm)
-        return error(fmt::format("{} is not a length", text),
-                     unit == LengthUnit::feet ? "write it as 72 ft" : "write it as 22 m");
-    return *mm;
 }
 
 std::string provenanceText(const Provenance& p) {

@@ -334,16 +334,16 @@ int Schedule::count(Match match) const {
 
 std::span<const ScheduleField> scheduleFields() {
     // In the order of Field.
-    static constexpr std::array<ScheduleField, fieldCount> fields{{{"from", "From"},
-                                                                   {"from-port", "From port"},
-                                                                   {"to", "To"},
-                                                                   {"to-port", "To port"},
-                                                                   {"label", "Label"},
-                                                                   {"cable", "Cable type"},
-                                                                   {"length", "Length"},
-                                                                   {"status", "Status"},
-                                                                   {"colour", "Colour"},
-                                                                   {"note", "Note"}}};
+    static constexpr std::array<ScheduleField, fieldCount> fields{{{"From"},
+                                                                   {"From port"},
+                                                                   {"To"},
+                                                                   {"To port"},
+                                                                   {"Label"},
+                                                                   {"Cable type"},
+                                                                   {"Length"},
+                                                                   {"Status"},
+                                                                   {"Colour"},
+                                                                   {"Note"}}};
     return fields;
 }
 

@@ -39,7 +39,7 @@ struct Schedule {
 
 /// What a column of a schedule can be.
 struct ScheduleField {
-    std::string_view key, title; ///< "from-port", "From port"
+    std::string_view title; ///< "From port"
 };
 std::span<const ScheduleField> scheduleFields();
 

@@ -27,7 +27,6 @@ const RegisterTable& cablesTable();
 // What several of them read and write.
 inline constexpr std::string_view yes = "yes", no = "no";
 Result<bool> flagFrom(const std::string& text);
-Result<std::int64_t> lengthFrom(const std::string& text, model::LengthUnit unit);
 std::string provenanceText(const model::Provenance& provenance);
 /// Takes over the network of an act that may refuse.
 Result<Done> take(model::Network& network, ActResult act);
