@@ -221,7 +221,7 @@ void saveOwn(benchmark::State& state) {
         const auto held = std::chrono::steady_clock::now() - start;
         worker.time(state, [&] { hash = *edit::Document::write(files, saving); });
         const auto again = std::chrono::steady_clock::now();
-        document.endSave(std::move(saving), hash);
+        document.endSave(saving, hash);
         const std::chrono::duration<double, std::milli> both =
             held + (std::chrono::steady_clock::now() - again);
         state.counters["blocked_ms"] = both.count();

@@ -4,8 +4,8 @@
 #include "core/edit/fittings.h"
 #include "core/edit/lags.h"
 #include "core/edit/many.h"
-#include "core/exchange/catalogue_file.h"
 #include "core/linking/rules.h"
+#include "tests/support/workbench.h"
 
 #include <QtTest>
 #include <random>
@@ -16,16 +16,8 @@ using namespace underridge::model;
 
 namespace {
 
-struct Bench {
-    Bench() : ids(1), catalogue(exchange::builtInCatalogue()), network(emptyNetwork("t", ids)) {
-        sheet = network.sheetsInOrder().front().id;
-    }
-    DeviceId add(const std::string& model, Point at = {}) {
-        auto act = edit::placeDevices(network, sheet, *catalogue.device(model),
-                                      {{model + std::to_string(++count), at}}, {}, ids);
-        network = act->network;
-        return {act->subjects.front().id};
-    }
+struct Bench : tests::Workbench {
+    DeviceId add(const std::string& model, Point at = {}) { return Workbench::add(model, {}, at); }
     linking::Assignment assign(const std::vector<DeviceId>& devices,
                                const std::vector<DeviceId>& targets) const {
         return linking::assign(network, catalogue, devices, targets, sheet);
@@ -34,12 +26,6 @@ struct Bench {
                          edit::ManyOptions options = {}) {
         return edit::linkMany(network, catalogue, devices, targets, sheet, options, {}, ids);
     }
-
-    IdSource ids;
-    Catalogue catalogue;
-    Network network;
-    SheetId sheet;
-    int count = 0;
 };
 
 /// The least sum of distances, found by trying everything.
@@ -204,6 +190,20 @@ private Q_SLOTS:
         QCOMPARE(linking::targetsAmong(bench.network, {till, access}), std::vector{access});
         QCOMPARE(linking::targetsAmong(bench.network, {access, core}), std::vector{core});
         QVERIFY(linking::targetsAmong(bench.network, {till}).empty());
+    }
+
+    void a_switch_over_its_power_budget_already_is_left_alone() {
+        Bench bench;
+        const DeviceId target = bench.add("access-switch-24");
+        DeviceModel weak = *bench.network.modelOf(*bench.network.device(target));
+        bench.link({target, {}}, {bench.add("camera"), {}});
+        weak.powerBudgetW = 1; // what it gives today is too much already
+        bench.network.put(weak);
+        const DeviceId plain = bench.add("workstation"), hungry = bench.add("camera");
+        const auto assigned = bench.assign({plain, hungry}, {target});
+        QVERIFY(assigned.rows[0].proposal);
+        QVERIFY(!assigned.rows[1].proposal);
+        QCOMPARE(QString::fromStdString(assigned.rows[1].why), QStringLiteral("the power budgets are used up"));
     }
 };
 

@@ -51,16 +51,16 @@ private Q_SLOTS:
         QCOMPARE(*files.read(p.path("a")), std::string("two"));
         QCOMPARE(files.list(p.root), std::vector<std::string>{"a"}); // nothing temporary is left
         {
-            auto held = files.startAppending(p.path("j"), "begin ");
+            auto held = files.startAppending(p.path("j"), "begin ", Over::left);
             QVERIFY(held);
             QVERIFY(files.isHeld(p.path("j")));
-            QVERIFY(!files.startAppending(p.path("j"), "other"));
+            QVERIFY(!files.startAppending(p.path("j"), "other", Over::left));
             QVERIFY((*held)->append("more"));
             QVERIFY((*held)->sync());
             QCOMPARE(*files.read(p.path("j")), std::string("begin more"));
         }
         QVERIFY(!files.isHeld(p.path("j")));
-        QVERIFY(files.startAppending(p.path("j"), "anew"));
+        QVERIFY(files.startAppending(p.path("j"), "anew", Over::left));
         QCOMPARE(*files.read(p.path("j")), std::string("anew"));
         QVERIFY(files.remove(p.path("j")));
         QVERIFY(files.remove(p.path("j"))); // gone is gone
@@ -83,7 +83,7 @@ private Q_SLOTS:
     void a_place_that_cannot_be_written_is_refused_and_left_clean() {
         DiskFiles files;
         QVERIFY(!files.writeAtomically("/proc/none/file", "x"));
-        QVERIFY(!files.startAppending("/proc/none/file", "x"));
+        QVERIFY(!files.startAppending("/proc/none/file", "x", Over::left));
         QTemporaryDir folder;
         QVERIFY(!files.writeAtomically(folder.path().toStdString(), "a folder is no file"));
         QVERIFY(QDir(folder.path()).isEmpty());

@@ -5,6 +5,7 @@
 #include "core/edit/fittings.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
+#include "core/edit/remedies.h"
 #include "core/edit/results.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/catalogue_file.h"
@@ -12,63 +13,16 @@
 #include "core/exchange/workbook.h"
 #include "core/linking/chain.h"
 #include "core/linking/route.h"
+#include "tests/support/workbench.h"
 
 #include <QtTest>
+#include <set>
 
 using namespace underridge;
 using namespace underridge::model;
 using edit::WithLinks;
-
-namespace {
-
-struct Bench {
-    Bench() : ids(1), catalogue(exchange::builtInCatalogue()), network(emptyNetwork("t", ids)) {}
-    DeviceId add(const std::string& model, const std::string& name) {
-        auto act = edit::placeDevices(network, network.sheetsInOrder().front().id, *catalogue.device(model),
-                                      {{name, {0, 0}}}, {}, ids);
-        network = act->network;
-        return {act->subjects.front().id};
-    }
-    LinkId link(const linking::End& a, const linking::End& b) {
-        const auto pair = linking::bestPair(network, catalogue, a, b);
-        if (!pair)
-            qFatal("%s", pair.refusal().text().c_str());
-        auto act = edit::makeLink(network, catalogue, *pair, ids);
-        network = act->network;
-        return {act->subjects.front().id};
-    }
-    const Cable& cableOf(LinkId id) const { return *network.cable(network.link(id)->cable); }
-    GroupId group(const char* name, GroupKind kind, GroupId in = {}) {
-        auto act = edit::addGroup(network, name, kind, in, ids);
-        network = act->network;
-        return {act->subjects.front().id};
-    }
-    void shape(GroupId id, auto how) {
-        Group group = *network.group(id);
-        how(group);
-        network.put(group);
-    }
-    void place(DeviceId id, Place place) {
-        Device device = *network.device(id);
-        device.place = place;
-        network.put(device);
-    }
-    bool take(edit::ActResult act) {
-        if (act)
-            network = act->network;
-        return static_cast<bool>(act);
-    }
-
-    IdSource ids;
-    Catalogue catalogue;
-    Network network;
-};
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
-} // namespace
+using tests::text;
+using Bench = tests::Workbench;
 
 class CablesTest : public QObject {
     Q_OBJECT
@@ -204,6 +158,112 @@ private Q_SLOTS:
         QCOMPARE(*linking::farEnd(b.network, {one, "X1"}), (PortRef{two, "X1"}));
     }
 
+    void a_trunk_cable_has_the_ends_of_its_links_and_no_others() {
+        Bench b;
+        const DeviceId p = b.add("fibre-panel-12-os2", "p"), q = b.add("fibre-panel-12-os2", "q");
+        const auto rear = [&](DeviceId panel, int n) { return PortRef{panel, "R" + std::to_string(n)}; };
+        const auto lay = [&](int from, int to, CableId onto) {
+            return b.take(edit::layTrunk(b.network, b.catalogue, {{rear(p, from), rear(q, to)}},
+                                         onto ? "" : "os2-trunk-24", onto, b.ids));
+        };
+        const auto unlink = [&](int port) {
+            return b.take(edit::removeObjects(b.network, {refTo(b.network.linkAt(rear(p, port))->id)}));
+        };
+        QVERIFY(lay(1, 1, {}));
+        const CableId trunk = b.network.linkAt(rear(p, 1))->cable;
+        const auto ends = [&] { return b.network.cable(trunk)->ends; };
+        QVERIFY(lay(2, 2, trunk));
+        QCOMPARE(ends().size(), std::size_t{4});
+        QVERIFY(unlink(1));
+        QCOMPARE(ends().size(), std::size_t{2});
+        QCOMPARE(ends()[0].at, rear(p, 2));
+        QVERIFY(lay(1, 5, trunk)); // laid anew to another port
+        QCOMPARE(ends().size(), std::size_t{4});
+        QVERIFY(unlink(1) && unlink(2));
+        QCOMPARE(ends(), (std::vector<CableEnd>{{{p, {}}, {}}, {{q, {}}, {}}})); // spare, still from p to q
+        QCOMPARE(edit::sparesBetween(b.network, p, q, 24), std::vector{trunk});
+        QVERIFY(lay(7, 8, trunk));
+        QCOMPARE(ends().size(), std::size_t{2});
+        QCOMPARE(ends()[1].at, rear(q, 8));
+    }
+
+    void putting_one_link_right_leaves_the_trunk_cable_of_the_others_alone() {
+        Bench b;
+        const DeviceId p = b.add("fibre-panel-12-os2", "p"), q = b.add("fibre-panel-12-os2", "q");
+        // A multimode trunk cable behind single-mode panels: nothing on it will come up.
+        CableType wrong = *b.catalogue.cable("os2-trunk-24");
+        wrong.id = "wrong";
+        wrong.medium = Medium::multimode;
+        wrong.grade = "OM4";
+        b.network.put(wrong);
+        Cable trunk;
+        trunk.id = b.ids.make<CableId>();
+        trunk.type = wrong.id;
+        std::vector<LinkId> links;
+        for (const int n : {1, 2}) {
+            Link link;
+            link.id = b.ids.make<LinkId>();
+            link.a = {p, "R" + std::to_string(n)};
+            link.b = {q, "R" + std::to_string(n)};
+            link.cable = trunk.id;
+            link.positions = {2 * n - 1, 2 * n};
+            trunk.ends.insert(trunk.ends.end(), {{link.a, link.positions}, {link.b, link.positions}});
+            links.push_back(link.id);
+            b.network.put(link);
+        }
+        b.network.put(trunk);
+        const auto findings = linking::check(b.network, b.catalogue);
+        const auto first = std::find_if(findings.begin(), findings.end(), [&](const auto& finding) {
+            return finding.remedy.link == links[0] && finding.remedy.kind == linking::Remedy::Kind::useCable;
+        });
+        QVERIFY(first != findings.end());
+        QVERIFY(b.take(edit::applyRemedy(b.network, b.catalogue, *first, b.ids)));
+        QCOMPARE(text(b.network.cable(trunk.id)->type), QStringLiteral("wrong"));
+        QCOMPARE(b.network.link(links[1])->cable, trunk.id);
+        QVERIFY(b.network.link(links[0])->cable != trunk.id);
+        QCOMPARE(b.network.cable(trunk.id)->ends.size(), std::size_t{2}); // the other link's
+        QVERIFY(b.cableOf(links[0]).type != "wrong");
+    }
+
+    void lanes_of_a_breakout_assembly_change_one_at_a_time() {
+        Bench b;
+        const DeviceId spine = b.add("fabric-spine-32", "spine"), leaf = b.add("fabric-leaf-48", "leaf");
+        QVERIFY(b.take(edit::setBreakout(b.network, {spine, "1"}, 4, WithLinks::refuse)));
+        std::vector<LinkId> lanes;
+        for (int lane = 1; lane <= 4; ++lane)
+            lanes.push_back(b.link({spine, "1/" + std::to_string(lane)}, {leaf, std::to_string(lane)}));
+        const CableId assembly = b.network.link(lanes[0])->cable;
+        for (const LinkId lane : lanes)
+            QCOMPARE(b.network.link(lane)->cable, assembly);
+        QCOMPARE(b.network.cable(assembly)->ends.size(), std::size_t{5});
+        const auto move = [&](LinkId lane, const PortRef& to) {
+            const auto pair = b.best({spine, b.network.link(lane)->a.port}, {to.device, to.port});
+            auto next = pair ? *pair : linking::Proposal{};
+            if (!pair) { // the lane is taken, by this very link: the joint as it would be without it
+                const Network without = edit::removeObjects(b.network, {refTo(lane)})->network;
+                next = *linking::bestPair(without, b.catalogue, {spine, b.network.link(lane)->a.port},
+                                          {to.device, to.port});
+            }
+            return b.take(edit::changeLink(b.network, b.catalogue, lane, next, b.ids));
+        };
+        QVERIFY(move(lanes[1], {leaf, "9"}));
+        QVERIFY(move(lanes[1], {leaf, "10"})); // and once more
+        QVERIFY(move(lanes[3], {leaf, "11"}));
+        // The first and third are where they were, on an assembly that ends there.
+        for (const int i : {0, 2}) {
+            const Link& link = *b.network.link(lanes[static_cast<std::size_t>(i)]);
+            QCOMPARE(link.b, (PortRef{leaf, std::to_string(i + 1)}));
+            const auto& cableEnds = b.cableOf(link.id).ends;
+            QVERIFY(std::any_of(cableEnds.begin(), cableEnds.end(),
+                                [&](const CableEnd& end) { return end.at == link.b; }));
+        }
+        QCOMPARE(b.network.link(lanes[1])->b, (PortRef{leaf, "10"}));
+        // No piece of cable is there that no link is on.
+        std::set<CableId> used;
+        b.network.all<Link>().forEach([&](const Link& link) { used.insert(link.cable); });
+        QCOMPARE(b.network.all<Cable>().size(), used.size());
+    }
+
     void modules_come_and_go_with_their_ports() {
         Bench b;
         const DeviceId core = b.add("core-switch-modular", "core"), acc = b.add("access-switch-24", "acc");
@@ -225,6 +285,35 @@ private Q_SLOTS:
         QVERIFY(portAt(b.network, {core, "1/12"}) && !portAt(b.network, {core, "1/24"}));
         QVERIFY(b.take(edit::removeModule(b.network, core, "1", WithLinks::refuse)));
         QVERIFY(!portAt(b.network, {core, "1/1"}));
+    }
+
+    void what_stood_on_a_modules_ports_goes_with_it() {
+        Bench b;
+        const DeviceId core = b.add("core-switch-modular", "core");
+        const Slot& slot = b.network.modelOf(*b.network.device(core))->slots.front();
+        QVERIFY(b.take(edit::fitModule(b.network, b.catalogue, core, slot.key, slot.fits.front(),
+                                       WithLinks::refuse)));
+        const std::string port = slot.key + "/1";
+        QVERIFY(portAt(b.network, {core, port}));
+        QVERIFY(b.take(edit::setAddress(b.network, core, port, "10.84.1.1/24", b.ids)));
+        InterfaceId below;
+        b.network.all<Interface>().forEachIn(core.value, [&](const Interface& i) { below = i.id; });
+        Interface sub;
+        sub.id = b.ids.make<InterfaceId>();
+        sub.device = core;
+        sub.type = InterfaceKind::subinterface;
+        sub.parent = below;
+        sub.name = port + ".20";
+        b.network.put(sub);
+        Interface lag;
+        lag.id = b.ids.make<InterfaceId>();
+        lag.device = core;
+        lag.type = InterfaceKind::lag;
+        lag.members = {"1", port};
+        b.network.put(lag);
+        QVERIFY(b.take(edit::removeModule(b.network, core, slot.key, WithLinks::refuse)));
+        QCOMPARE(b.network.all<Interface>().size(), std::size_t{1});
+        QCOMPARE(b.network.find<Interface>(lag.key())->members, std::vector<std::string>{"1"});
     }
 
     void transceivers_and_additional_ports() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/history.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/workbench.h"
 
 #include <QtTest>
 
@@ -130,6 +131,126 @@ private Q_SLOTS:
         QVERIFY(act);
         QCOMPARE(act->network.device({9})->group.value, std::uint64_t{5});
         QVERIFY(act->network.indicesAreTrue());
+    }
+
+    void what_named_a_group_names_the_one_around_it() {
+        tests::Workbench b;
+        const GroupId floor = b.group("Quay level", GroupKind::floor), rack = b.group("R1", GroupKind::rack, floor);
+        b.shape(rack, [](Group& group) {
+            group.xMm = 4000;
+            group.yMm = 2500;
+            group.heightMm = 100;
+        });
+        const DeviceId sw = b.add("access-switch-24", "sw"), pc = b.add("workstation", "pc");
+        b.place(sw, {rack, 0, 0, 0, 12, Side::rear});
+        b.place(pc, {floor, 7000, 8000, 0, 0, Side::front});
+        b.network.put(Vlan{{72}, 20, "video", rack, {}});
+        Sheet sheet = *b.network.sheet(b.sheet);
+        sheet.shows = rack;
+        b.network.put(sheet);
+        QVERIFY(b.take(edit::removeObjects(b.network, {refTo(rack)})));
+        QCOMPARE(b.network.device(sw)->place, (Place{floor, 4000, 2500, 100, 0, Side::rear}));
+        QCOMPARE(b.network.vlan({72})->scope, floor);
+        QCOMPARE(b.network.sheet(b.sheet)->shows, floor);
+        QVERIFY(b.take(edit::removeObjects(b.network, {refTo(floor)})));
+        QCOMPARE(b.network.device(sw)->place, Place{});
+        QCOMPARE(b.network.device(pc)->place, Place{});
+        QCOMPARE(b.network.vlan({72})->scope, GroupId{});
+        QCOMPARE(b.network.sheet(b.sheet)->shows, GroupId{});
+        QVERIFY(b.network.indicesAreTrue());
+    }
+
+    void services_forget_a_device_that_is_gone() {
+        tests::Workbench b;
+        const DeviceId one = b.add("server", "one"), two = b.add("till", "two");
+        b.network.put(Service{{74}, "Ticket sale", {two, one}, {one}, {}, {}});
+        QVERIFY(b.take(edit::removeObjects(b.network, {refTo(one)})));
+        QCOMPARE(b.network.find<Service>({74, 0})->users, std::vector{two});
+        QVERIFY(b.network.find<Service>({74, 0})->providers.empty());
+    }
+
+    void clearing_an_address_clears_nothing_else_data() {
+        QTest::addColumn<QString>("what");
+        for (const char* what : {"vrf", "parent", "disabled", "name", "mac", "untagged", "second address"})
+            QTest::newRow(what) << QString::fromUtf8(what);
+    }
+    void clearing_an_address_clears_nothing_else() {
+        QFETCH(QString, what);
+        tests::Workbench b;
+        const DeviceId sw = b.add("access-switch-24", "sw");
+        QVERIFY(b.take(edit::setAddress(b.network, sw, "1", "10.84.1.1/24", b.ids)));
+        Interface held;
+        b.network.all<Interface>().forEachIn(sw.value, [&](const Interface& i) { held = i; });
+        if (what == "vrf")
+            held.vrf = "red";
+        else if (what == "parent")
+            held.parent = {5};
+        else if (what == "disabled")
+            held.disabled = true;
+        else if (what == "name")
+            held.name = "eth1";
+        else if (what == "mac")
+            held.mac = "02:00:00:00:00:01";
+        else if (what == "untagged")
+            held.untagged = {6};
+        else
+            held.addresses.push_back("10.84.2.1/24");
+        b.network.put(held);
+        QVERIFY(b.take(edit::setAddress(b.network, sw, "1", "", b.ids)));
+        const Interface* left = b.network.find<Interface>(held.key());
+        QVERIFY(left);
+        held.addresses.erase(held.addresses.begin());
+        QVERIFY(*left == held);
+    }
+
+    void an_interface_that_only_an_address_made_goes_with_it() {
+        tests::Workbench b;
+        const DeviceId sw = b.add("access-switch-24", "sw");
+        for (const char* port : {"1", ""}) {
+            QVERIFY(b.take(edit::setAddress(b.network, sw, port, "10.84.1.1/24", b.ids)));
+            QVERIFY(b.take(edit::setAddress(b.network, sw, port, "", b.ids)));
+            QVERIFY(b.network.all<Interface>().empty());
+        }
+    }
+
+    void a_copy_has_no_serial_number_address_or_label_of_its_original() {
+        tests::Workbench b;
+        const DeviceId sw = b.add("access-switch-24", "sw"), pc = b.add("workstation", "pc", {400, 0});
+        const LinkId link = b.link({sw, {}}, {pc, {}});
+        Device device = *b.network.device(sw);
+        device.serial = "FQ-1";
+        b.network.put(device);
+        Cable cable = b.cableOf(link);
+        cable.label = "FQ-0001";
+        cable.measured = {{"loss", 0.3, 1, "dB"}};
+        b.network.put(cable);
+        QVERIFY(b.take(edit::setAddress(b.network, sw, {}, "10.84.1.1/24", b.ids)));
+        QVERIFY(b.take(edit::setBends(b.network, b.sheet, link, {{200, 300}})));
+        const auto act = edit::duplicateObjects(b.network, b.sheet, {refTo(sw), refTo(pc)}, {100, 50}, b.ids);
+        QVERIFY(act);
+        for (const ObjectRef copy : act->subjects) {
+            QVERIFY(act->network.device({copy.id})->serial.empty());
+            act->network.all<Interface>().forEachIn(
+                copy.id, [](const Interface& i) { QVERIFY(i.addresses.empty()); });
+            act->network.forEachLinkOf({copy.id}, [&](const Link& pasted) {
+                QVERIFY(act->network.cable(pasted.cable)->label.empty());
+                QVERIFY(act->network.cable(pasted.cable)->measured.empty());
+                QCOMPARE(act->network.position(b.sheet, pasted.id.value)->bends.front(), (Point{300, 350}));
+            });
+        }
+    }
+
+    void what_is_pasted_far_away_stays_together_on_the_sheet() {
+        tests::Workbench b;
+        const DeviceId one = b.add("workstation", "one", {0, 0}), two = b.add("workstation", "two", {300, 40});
+        const auto act = edit::duplicateObjects(b.network, b.sheet, {refTo(one), refTo(two)},
+                                                {sheetLimit, -sheetLimit}, b.ids);
+        QVERIFY(act);
+        const Position& first = *act->network.position(b.sheet, act->subjects[0].id);
+        const Position& second = *act->network.position(b.sheet, act->subjects[1].id);
+        QVERIFY(isOnSheet(first.at) && isOnSheet(second.at));
+        QCOMPARE(std::abs(second.at.x - first.at.x), 300);
+        QCOMPARE(std::abs(second.at.y - first.at.y), 40);
     }
 
     void pasting_gives_new_ids_free_names_and_the_links_among_what_was_copied() {

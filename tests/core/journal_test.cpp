@@ -24,7 +24,10 @@ struct Desk {
     std::vector<Network> work(Document& document, int acts) {
         std::vector<Network> values{document.network()};
         while (acts > 0)
-            if (auto act = edits.act(document.network()); act && document.apply(*std::move(act), {}, {})) {
+            if (auto act = edits.act(document.network())) {
+                const auto applied = document.apply(*std::move(act), {}, {});
+                if (!applied || !*applied)
+                    continue;
                 values.push_back(document.network());
                 --acts;
             }
@@ -229,6 +232,127 @@ private Q_SLOTS:
                 document.network());
     }
 
+    void a_journal_somebody_left_is_never_written_over() {
+        Desk desk;
+        Network lost;
+        const Network start = desk.edits.start();
+        {
+            Document document = Document::fresh(desk.world, start);
+            desk.work(document, 4);
+            lost = document.network();
+        } // died; "Recover?" is declined, and the same network is edited again
+        {
+            Document again = Document::fresh(desk.world, start);
+            desk.work(again, 2);
+            again.close();
+        }
+        const auto left = Document::recoverable(desk.world);
+        QCOMPARE(left.size(), std::size_t{1});
+        QVERIFY(Document::recover(desk.world, left.front())->document.network() == lost);
+        Document::discard(desk.world, Document::recoverable(desk.world).front());
+        QVERIFY(desk.files.list(folder).empty());
+    }
+
+    void a_full_disk_costs_nothing_of_what_the_journal_holds() {
+        Desk desk;
+        Network before, after;
+        {
+            Document document = Document::fresh(desk.world, desk.edits.start());
+            before = desk.work(document, 6).back();
+            desk.files.capacity = 0;
+            desk.work(document, 3);
+            QVERIFY(document.journalTrouble());
+            const auto contents = edit::readJournal(desk.journalOf(document));
+            QVERIFY(contents && !contents->torn && contents->bytesLost == 0);
+            QVERIFY(*edit::replay(Network(), contents->payloads) == before);
+            desk.files.capacity = SIZE_MAX;
+            document.catchUpJournal(); // without another act
+            QVERIFY(!document.journalTrouble());
+            after = document.network();
+        } // killed
+        const auto left = Document::recoverable(desk.world);
+        QCOMPARE(left.size(), std::size_t{1});
+        QVERIFY(Document::recover(desk.world, left.front())->document.network() == after);
+    }
+
+    void killed_while_the_disk_is_full_what_was_written_before_is_there() {
+        Desk desk;
+        Network before;
+        {
+            Document document = Document::fresh(desk.world, desk.edits.start());
+            before = desk.work(document, 6).back();
+            desk.files.capacity = 0;
+            desk.work(document, 3);
+        }
+        desk.files.capacity = SIZE_MAX;
+        const auto left = Document::recoverable(desk.world);
+        QCOMPARE(left.size(), std::size_t{1});
+        QVERIFY(Document::recover(desk.world, left.front())->document.network() == before);
+    }
+
+    void killed_at_any_step_of_a_save_beside_edits_nothing_is_missing_data() {
+        QTest::addColumn<int>("editedBefore");
+        QTest::addColumn<int>("editedBeside");
+        QTest::addColumn<bool>("fileWritten");
+        QTest::addColumn<bool>("ended");
+        for (const int editedBefore : {0, 2})
+            for (const int editedBeside : {0, 3})
+                for (const bool fileWritten : {false, true})
+                    for (const bool ended : {false, true})
+                        if (fileWritten || !ended)
+                            QTest::addRow("%d before, %d beside, %s%s", editedBefore, editedBeside,
+                                          fileWritten ? "written" : "not written", ended ? ", ended" : "")
+                                << editedBefore << editedBeside << fileWritten << ended;
+    }
+    void killed_at_any_step_of_a_save_beside_edits_nothing_is_missing() {
+        QFETCH(int, editedBefore);
+        QFETCH(int, editedBeside);
+        QFETCH(bool, fileWritten);
+        QFETCH(bool, ended);
+        Desk desk;
+        Network last;
+        {
+            Document document = Document::fresh(desk.world, desk.edits.start());
+            desk.work(document, 1);
+            QVERIFY(document.save("/a.underridge"));
+            desk.work(document, editedBefore);
+            const auto saving = document.beginSave("/a.underridge");
+            desk.work(document, editedBeside); // while the worker serialises
+            if (fileWritten) {
+                const auto written = Document::write(desk.files, saving);
+                QVERIFY(written);
+                desk.work(document, editedBeside); // until the window hears of it
+                if (ended)
+                    QVERIFY(document.endSave(saving, *written));
+            }
+            last = document.network();
+        } // killed
+        const auto left = Document::recoverable(desk.world);
+        const bool missing = !(Document::open(desk.world, "/a.underridge")->document.network() == last);
+        QCOMPARE(left.size(), std::size_t{missing ? 1U : 0U});
+        if (!missing)
+            return;
+        const auto back = Document::recover(desk.world, left.front());
+        QVERIFY(back && back->remarks.empty());
+        QVERIFY(back->document.network() == last);
+    }
+
+    void a_save_that_was_overtaken_notes_nothing() {
+        Desk desk;
+        Document document = Document::fresh(desk.world, desk.edits.start());
+        desk.work(document, 2);
+        const auto first = document.beginSave("/a.underridge");
+        const auto second = document.beginSave("/b.underridge");
+        QVERIFY(!document.endSave(first, 1));
+        QVERIFY(document.modified() && document.path().empty());
+        const auto written = Document::write(desk.files, second);
+        QVERIFY(document.endSave(second, *written));
+        QCOMPARE(QString::fromStdString(document.path()), QStringLiteral("/b.underridge"));
+        // A save of one document is not taken for another's.
+        Document other = Document::fresh(desk.world, desk.edits.start());
+        QVERIFY(!other.endSave(document.beginSave("/c.underridge"), 1));
+    }
+
     void power_loss_costs_at_most_what_was_not_synced() {
         Desk desk;
         Network last;
@@ -264,7 +388,7 @@ private Q_SLOTS:
         const auto written = Document::write(desk.files, saving);
         QVERIFY(written);
         const Network kept = saving.network;
-        document.endSave(std::move(saving), *written);
+        QVERIFY(document.endSave(saving, *written));
         QVERIFY(document.modified());
         const auto contents = edit::readJournal(desk.journalOf(document));
         QVERIFY(*edit::replay(kept, contents->payloads) == document.network());

@@ -1,45 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
-#include "core/exchange/catalogue_file.h"
+#include "tests/support/workbench.h"
 
 #include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
 using linking::Standing;
-
-namespace {
-
-struct Bench {
-    Bench() : ids(1), catalogue(exchange::builtInCatalogue()), network(emptyNetwork("t", ids)) {}
-
-    DeviceId add(const char* model, const char* name = "d") {
-        auto act = edit::placeDevices(network, network.sheetsInOrder().front().id, *catalogue.device(model),
-                                      {{name, {0, 0}}}, {}, ids);
-        network = act->network;
-        return {act->subjects.front().id};
-    }
-    Result<linking::Proposal> best(linking::End a, linking::End b) {
-        return linking::bestPair(network, catalogue, a, b);
-    }
-    void link(linking::End a, linking::End b) {
-        network = edit::makeLink(network, catalogue, *best(a, b), ids)->network;
-    }
-    void port(DeviceId device, const char* key, auto change) {
-        network = edit::changePort(network, {device, key}, "x", change)->network;
-    }
-
-    IdSource ids;
-    Catalogue catalogue;
-    Network network;
-};
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
-} // namespace
+using tests::text;
+using Bench = tests::Workbench;
 
 class LinkingTest : public QObject {
     Q_OBJECT
@@ -245,7 +215,7 @@ private Q_SLOTS:
         QFETCH(int, speed);
         QFETCH(int, transceivers);
         Bench b;
-        const auto x = b.add(modelA.toUtf8(), "x"), y = b.add(modelB.toUtf8(), "y");
+        const auto x = b.add(modelA.toStdString(), "x"), y = b.add(modelB.toStdString(), "y");
         for (const bool turned : {false, true}) {
             const auto one = portAt(b.network, {x, portA.toStdString()}),
                        two = portAt(b.network, {y, portB.toStdString()});
@@ -305,7 +275,7 @@ private Q_SLOTS:
         QFETCH(QString, modelB);
         QFETCH(QString, ports);
         Bench b;
-        const auto x = b.add(modelA.toUtf8(), "x"), y = b.add(modelB.toUtf8(), "y");
+        const auto x = b.add(modelA.toStdString(), "x"), y = b.add(modelB.toStdString(), "y");
         const auto pair = b.best({x, {}}, {y, {}});
         QVERIFY2(pair, pair ? "" : pair.refusal().text().c_str());
         QCOMPARE(text(pair->a.port + " " + pair->b.port), ports);
@@ -316,8 +286,8 @@ private Q_SLOTS:
         Bench b;
         const auto sw = b.add("access-switch-24", "sw");
         b.link({sw, {}}, {b.add("workstation", "w1"), {}});
-        b.port(sw, "2", [](Port& p) { p.reserved = true; });
-        b.port(sw, "3", [](Port& p) { p.disabled = true; });
+        b.port({sw, "2"}, [](Port& p) { p.reserved = true; });
+        b.port({sw, "3"}, [](Port& p) { p.disabled = true; });
         const auto desk = b.add("workstation", "w2");
         QCOMPARE(text(b.best({desk, {}}, {sw, {}})->b.port), QStringLiteral("4"));
         QCOMPARE(text(b.best({desk, {}}, {sw, "2"})->b.port), QStringLiteral("2")); // told to
@@ -327,8 +297,8 @@ private Q_SLOTS:
     void a_reserved_port_is_taken_only_when_nothing_else_is_left() {
         Bench b;
         const auto phone = b.add("phone", "p");
-        b.port(phone, "2", [](Port& p) { p.reserved = true; });
-        b.port(phone, "1", [](Port& p) { p.reserved = true; });
+        b.port({phone, "2"}, [](Port& p) { p.reserved = true; });
+        b.port({phone, "1"}, [](Port& p) { p.reserved = true; });
         const auto pair = b.best({b.add("workstation", "w"), {}}, {phone, {}});
         QVERIFY(pair);
         QVERIFY(text(pair->reason).contains("reserved"));
@@ -379,7 +349,7 @@ private Q_SLOTS:
         b.link({edge, "1"}, {sw, "X1"});
         const LinkId id = b.network.linkAt({sw, "X1"})->id;
         const auto other = b.best({edge, "2"}, {sw, "7"});
-        const auto changed = edit::changeLink(b.network, b.catalogue, id, *other);
+        const auto changed = edit::changeLink(b.network, b.catalogue, id, *other, b.ids);
         QVERIFY(changed);
         QVERIFY(changed->network.device(sw)->transceivers.empty());
         QCOMPARE(changed->network.linkAt({sw, "7"})->id.value, id.value);

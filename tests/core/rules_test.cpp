@@ -74,7 +74,7 @@ struct Bench {
     void putRight() {
         for (int round = 0; round < 5; ++round)
             for (const auto& finding : linking::check(network, catalogue))
-                if (auto act = edit::applyRemedy(network, catalogue, finding)) {
+                if (auto act = edit::applyRemedy(network, catalogue, finding, ids)) {
                     network = act->network;
                     break;
                 }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #ifndef Q_MOC_RUN // moc of Qt 6.4 stumbles over <concepts>
-#include "core/model/table.h"
+#include "core/model/table_impl.h"
 #endif
 
 #include <QtTest>

@@ -40,12 +40,12 @@ private Q_SLOTS:
                 });
                 for (int i = 0; i < 8; ++i)
                     if (auto act = edits.act(document.network()))
-                        document.apply(*std::move(act), {}, {});
+                        static_cast<void>(document.apply(*std::move(act), {}, {}));
             }
             QCOMPARE(agreed.load(), 2);
             QVERIFY(written);
             QCOMPARE(*files.read("/net.underridge"), expected);
-            document.endSave(std::move(saving), *written);
+            document.endSave(saving, *written);
         }
         QVERIFY(document.network().indicesAreTrue());
     }

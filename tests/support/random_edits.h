@@ -2,6 +2,7 @@
 // Random but repeatable acts on a network: what property tests feed on.
 #pragma once
 #include "core/edit/devices.h"
+#include "core/edit/import.h"
 #include "core/edit/links.h"
 #include "core/edit/names.h"
 #include "core/edit/objects.h"
@@ -75,6 +76,29 @@ public:
             return edit::changeEach<model::Cable>(network, {{held->cable.value, 0}}, "Cable",
                                                   [&](model::Cable& c) { c.lengthMm = below(90) * 1000; });
         }
+        }
+    }
+
+    /// Some act that reaches for the edge of the sheet, or takes much in at once.
+    edit::ActResult far(const model::Network& network) {
+        const model::SheetId sheet = network.sheetsInOrder().front().id;
+        const auto anywhere = [&] {
+            return model::Point{below(4 * model::sheetLimit) - 2 * model::sheetLimit,
+                                below(4 * model::sheetLimit) - 2 * model::sheetLimit};
+        };
+        switch (below(6)) {
+        case 0:
+            return edit::pasteClip(network, sheet, edit::copyObjects(network, sheet, someRefs(network)),
+                                   anywhere(), ids_);
+        case 1:
+            return edit::moveObjects(network, sheet, someRefs(network), anywhere());
+        case 2:
+            return edit::importNetwork(network, RandomEdits(random_()).grown(30),
+                                       below(2) == 0 ? edit::ImportOnto::presentSheet
+                                                     : edit::ImportOnto::ownSheets,
+                                       sheet, ids_);
+        default:
+            return act(network);
         }
     }
 

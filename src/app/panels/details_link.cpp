@@ -68,7 +68,8 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
                 if (!now)
                     return error("the link is no longer there", "select again");
                 return edit::changeLink(editor_.network(), editor_.catalogue(), id,
-                                        {now->a, now->b, joints[static_cast<std::size_t>(index)], {}});
+                                        {now->a, now->b, joints[static_cast<std::size_t>(index)], {}},
+                                        editor_.ids());
             });
     }
     form_->textRow(tr("Length"),

@@ -60,7 +60,7 @@ FindingsPanel::FindingsPanel(Editor& editor, Checker& checker, QWidget* parent)
     connect(list_, &QTreeWidget::currentItemChanged, this, &FindingsPanel::refreshButton);
     connect(putRight_, &QPushButton::clicked, this, [this] {
         if (const Finding* finding = current())
-            editor_.apply(edit::applyRemedy(editor_.network(), editor_.catalogue(), *finding));
+            editor_.apply(edit::applyRemedy(editor_.network(), editor_.catalogue(), *finding, editor_.ids()));
     });
     connect(&checker_, &Checker::changed, this, &FindingsPanel::refill);
     refill();

@@ -160,7 +160,8 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
         makeLink(proposal);
         return;
     }
-    if (editor_.apply(edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal)))
+    if (editor_.apply(edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal,
+                                      editor_.ids())))
         showStrip(drawerLink_, proposal.reason);
 }
 

@@ -67,7 +67,10 @@ bool Editor::apply(edit::ActResult act, std::optional<edit::MergeKey> merge) {
     edit::Session then = session_;
     if (!act->subjects.empty() && act->subjects.front().kind != Kind::unknown)
         then.selection = act->subjects;
-    if (!document_->apply(*std::move(act), was, then, std::move(merge)))
+    const auto applied = document_->apply(*std::move(act), was, then, std::move(merge));
+    if (!applied)
+        Q_EMIT refused(applied.refusal());
+    if (!applied || !*applied)
         return false;
     const PortRef port = port_;
     show(before, &then);

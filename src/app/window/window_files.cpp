@@ -246,13 +246,11 @@ void MainWindow::saveInBackground(const QString& path) {
                 saver_.join();
                 saver_ = {};
                 if (!*written) {
-                    saving->journal.reset();
                     tell(written->refusal());
                     if (!askSave)
                         QMessageBox::warning(this, tr("Save"),
                                              QString::fromStdString(written->refusal().text()));
-                } else {
-                    editor_->document().endSave(std::move(*saving), **written);
+                } else if (editor_->document().endSave(*saving, **written)) {
                     if (!claim_ || QString::fromStdString(claim_->path()) != path) {
                         claim_.reset();
                         static_cast<void>(claim(path));

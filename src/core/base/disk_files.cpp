@@ -73,7 +73,14 @@ std::string folderOf(const std::string& path) {
 class DiskAppender : public Appender {
 public:
     DiskAppender(int fd, std::string path) : fd_(fd), path_(std::move(path)) {}
-    Result<Done> append(std::string_view bytes) override { return writeAll(fd_.get(), bytes, path_); }
+    Result<Done> append(std::string_view bytes) override {
+        auto written = writeAll(fd_.get(), bytes, path_);
+        if (written)
+            size_ += static_cast<off_t>(bytes.size());
+        else if (::ftruncate(fd_.get(), size_) != 0) // a part of it may be there
+            return systemError("write", path_, errno);
+        return written;
+    }
     Result<Done> sync() override {
         if (::fdatasync(fd_.get()) != 0)
             return systemError("write", path_, errno);
@@ -83,7 +90,19 @@ public:
 private:
     Descriptor fd_;
     std::string path_;
+    off_t size_ = 0;
 };
+
+/// Gives a file its name: at once in place of another, or only where there is none.
+bool giveName(const std::string& temporary, const std::string& path, Over over) {
+    if (over != Over::nothing)
+        return ::rename(temporary.c_str(), path.c_str()) == 0;
+    if (::link(temporary.c_str(), path.c_str()) == 0)
+        return ::unlink(temporary.c_str()) == 0;
+    // File systems without hard links: the moment between looking and renaming is left to chance.
+    return errno != EEXIST && ::access(path.c_str(), F_OK) != 0 &&
+           ::rename(temporary.c_str(), path.c_str()) == 0;
+}
 
 } // namespace
 
@@ -140,8 +159,9 @@ Result<Done> DiskFiles::writeAtomically(const std::string& path, std::string_vie
     return Done{};
 }
 
-Result<std::unique_ptr<Appender>> DiskFiles::startAppending(const std::string& path, std::string_view bytes) {
-    if (isHeld(path))
+Result<std::unique_ptr<Appender>> DiskFiles::startAppending(const std::string& path, std::string_view bytes,
+                                                            Over over) {
+    if (over == Over::left && isHeld(path))
         return error("is in use by another window", "close it there first", {path, 0, 0, {}});
     std::error_code code;
     std::filesystem::create_directories(folderOf(path), code);
@@ -152,7 +172,7 @@ Result<std::unique_ptr<Appender>> DiskFiles::startAppending(const std::string& p
     auto appender = std::make_unique<DiskAppender>(fd, path);
     auto written =
         ::flock(fd, LOCK_EX | LOCK_NB) == 0 ? appender->append(bytes) : systemError("lock", path, errno);
-    if (written && ::rename(temporary.c_str(), path.c_str()) != 0)
+    if (written && !giveName(temporary, path, over))
         written = systemError("write", path, errno);
     if (!written) {
         ::unlink(temporary.c_str());

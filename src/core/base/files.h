@@ -15,12 +15,19 @@
 namespace underridge {
 
 /// A file that only grows. Its bytes survive the death of the program once append() returns, and the
-/// loss of power once sync() returns.
+/// loss of power once sync() returns. What cannot be appended whole leaves the file as it was.
 class Appender {
 public:
     virtual ~Appender() = default;
     virtual Result<Done> append(std::string_view bytes) = 0;
     virtual Result<Done> sync() = 0;
+};
+
+/// What startAppending() may put a file in place of.
+enum class Over {
+    nothing, ///< the path must be free
+    left,    ///< nothing, or what no living program holds
+    own      ///< also what this caller holds itself, up to this moment
 };
 
 class Files {
@@ -31,9 +38,9 @@ public:
     /// the old file as it was.
     virtual Result<Done> writeAtomically(const std::string& path, std::string_view bytes) = 0;
     /// Starts a file with these bytes, in place of an old one all at once, held under an exclusive lock
-    /// until the appender is destroyed. Refuses when another program holds it.
-    virtual Result<std::unique_ptr<Appender>> startAppending(const std::string& path,
-                                                             std::string_view bytes) = 0;
+    /// until the appender is destroyed. Refuses when there is what may not be replaced.
+    virtual Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes,
+                                                             Over over) = 0;
     /// Whether some living program holds the path through startAppending().
     virtual bool isHeld(const std::string& path) = 0;
     virtual bool exists(const std::string& path) = 0;
@@ -47,8 +54,8 @@ class DiskFiles : public Files {
 public:
     Result<std::string> read(const std::string& path) override;
     Result<Done> writeAtomically(const std::string& path, std::string_view bytes) override;
-    Result<std::unique_ptr<Appender>> startAppending(const std::string& path,
-                                                     std::string_view bytes) override;
+    Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes,
+                                                     Over over) override;
     bool isHeld(const std::string& path) override;
     bool exists(const std::string& path) override;
     Result<Done> remove(const std::string& path) override;
@@ -60,8 +67,8 @@ class MemoryFiles : public Files {
 public:
     Result<std::string> read(const std::string& path) override;
     Result<Done> writeAtomically(const std::string& path, std::string_view bytes) override;
-    Result<std::unique_ptr<Appender>> startAppending(const std::string& path,
-                                                     std::string_view bytes) override;
+    Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes,
+                                                     Over over) override;
     bool isHeld(const std::string& path) override;
     bool exists(const std::string& path) override;
     Result<Done> remove(const std::string& path) override;

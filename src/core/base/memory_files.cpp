@@ -15,9 +15,9 @@ public:
     Result<Done> append(std::string_view bytes) override {
         const std::lock_guard lock(owner_.mutex_);
         const std::size_t room = owner_.capacity - std::min(owner_.capacity, owner_.used());
-        file_->bytes.append(bytes.substr(0, room));
         if (bytes.size() > room)
             return error("cannot write: no space left on device", "free some space or choose another place");
+        file_->bytes.append(bytes);
         return Done{};
     }
     Result<Done> sync() override {
@@ -51,11 +51,13 @@ Result<Done> MemoryFiles::writeAtomically(const std::string& path, std::string_v
     return Done{};
 }
 
-Result<std::unique_ptr<Appender>> MemoryFiles::startAppending(const std::string& path,
-                                                              std::string_view bytes) {
+Result<std::unique_ptr<Appender>> MemoryFiles::startAppending(const std::string& path, std::string_view bytes,
+                                                              Over over) {
     const std::lock_guard lock(mutex_);
     const auto old = files_.find(path);
-    if (old != files_.end() && old->second->held)
+    if (old != files_.end() && over == Over::nothing)
+        return error("is there already", "choose another name", {path, 0, 0, {}});
+    if (old != files_.end() && old->second->held && over == Over::left)
         return error("is in use by another window", "close it there first", {path, 0, 0, {}});
     if (used() + bytes.size() > capacity)
         return error("cannot write: no space left on device", "free some space or choose another place",

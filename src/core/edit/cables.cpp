@@ -31,6 +31,22 @@ std::vector<const Link*> linksOn(const Network& network, const Cable& cable) {
     return out;
 }
 
+bool joinsSame(const CableEnd& a, const CableEnd& b, const Link& link) {
+    return (a.at == link.a && b.at == link.b) || (a.at == link.b && b.at == link.a);
+}
+
+/// Ends of a trunk cable lie in pairs. Those of a link go with it; the last pair stays, so that the cable still
+/// leads from the one device to the other, at no port.
+void freeEnds(Cable& cable, const Link& link) {
+    std::vector<CableEnd> left;
+    for (std::size_t i = 0; i + 1 < cable.ends.size(); i += 2)
+        if (!joinsSame(cable.ends[i], cable.ends[i + 1], link))
+            left.insert(left.end(), {cable.ends[i], cable.ends[i + 1]});
+    if (left.empty())
+        left = {{{link.a.device, {}}, {}}, {{link.b.device, {}}, {}}};
+    cable.ends = std::move(left);
+}
+
 } // namespace
 
 Strands strandsOf(const Network& network, const Cable& cable) {
@@ -57,8 +73,11 @@ void takeOffCable(Network& network, const Link& link) {
     const auto others = linksOn(network, cable);
     const bool alone =
         std::all_of(others.begin(), others.end(), [&](const Link* other) { return other->id == link.id; });
-    if (type && linking::isTrunk(*type))
+    if (type && linking::isTrunk(*type)) {
+        freeEnds(cable, link);
+        network.put(std::move(cable));
         return;
+    }
     if (alone) {
         network.erase<Cable>(cable.key());
         return;
@@ -102,6 +121,7 @@ ActResult layTrunk(const Network& network, const Catalogue& catalogue,
                 linking::lengthFor(network, *type, pairs.front().first.device, pairs.front().second.device))
             cable.lengthMm = *mm;
     }
+    std::erase_if(cable.ends, [](const CableEnd& end) { return !end.at.known(); });
     std::vector<int> spare;
     if (held)
         spare = strandsOf(network, cable).spare;

@@ -44,7 +44,8 @@ Result<std::unique_ptr<Claim>> Claim::take(Files& files, const std::string& path
     auto held = files.startAppending(
         pathFor(path), nlohmann::json{{"user", by.user}, {"host", by.host}, {"since", by.since}}.dump(
                            -1, ' ', false, nlohmann::json::error_handler_t::replace) +
-                           "\n");
+                           "\n",
+        Over::left);
     return std::unique_ptr<Claim>(new Claim(files, path, held ? *std::move(held) : nullptr));
 }
 

@@ -21,7 +21,7 @@ Result<Done> checkName(const std::string& name) {
 }
 
 Result<Done> checkPoint(Point at) {
-    if (std::abs(at.x) > sheetLimit || std::abs(at.y) > sheetLimit)
+    if (!isOnSheet(at))
         return error("that is off the sheet", "put it nearer to the rest");
     return Done{};
 }
@@ -153,10 +153,12 @@ ActResult setAddress(const Network& network, DeviceId id, const std::string& por
         interface.addresses.erase(interface.addresses.begin());
     if (!address.empty())
         interface.addresses.insert(interface.addresses.begin(), address);
-    const bool bare = interface.addresses.empty() && interface.name.empty() && interface.mac.empty() &&
-                      !interface.untagged && interface.tagged.empty() && interface.members.empty() &&
-                      interface.extra.empty();
-    if (bare)
+    Interface bare; // what only an address made is gone with it
+    bare.id = interface.id;
+    bare.device = id;
+    bare.port = interface.port;
+    bare.type = interface.port.empty() ? InterfaceKind::loopback : InterfaceKind::physical;
+    if (interface == bare)
         act.network.erase<Interface>(interface.key());
     else
         act.network.put(std::move(interface));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/document.h"
 
+#include "core/edit/late.h"
 #include "core/exchange/own_format.h"
 
 #include <fmt/format.h>
@@ -10,7 +11,8 @@ using namespace model;
 namespace {
 
 constexpr std::string_view suffix = ".journal";
-constexpr int mostJournals = 20; ///< of one network, in as many programs
+constexpr int mostJournals = 1000; ///< of one network
+constexpr std::int64_t retryMs = 2000;
 
 /// The file a journal's work continues: the one of a save that came through though the journal was not begun
 /// anew, else the one in the header.
@@ -34,6 +36,20 @@ Result<Base> baseOf(Files& files, const JournalContents& contents) {
 }
 
 } // namespace
+
+/// A save between beginSave() and endSave(): which journal is to know of it, and how much of that journal the
+/// file will hold. Both threads look at it.
+struct Document::Underway {
+    std::mutex mutex;
+    std::shared_ptr<JournalWriter> journal; ///< none while nothing was edited
+    SaveMark mark;                          ///< hash 0: not known yet
+
+    /// The journal gets its mark as soon as both are there.
+    void tell() const {
+        if (journal && mark.hash != 0)
+            static_cast<void>(journal->mark(mark));
+    }
+};
 
 Document::Document(World world, Network network, std::string path, std::uint64_t hash)
     : world_(std::move(world)),
@@ -82,6 +98,8 @@ std::vector<Recoverable> Document::recoverable(World world) {
 }
 
 Result<Document::Opened> Document::recover(World world, const Recoverable& from) {
+    if (world.files.isHeld(from.journalPath))
+        return error("this work is being recovered in another window", "go on there");
     auto bytes = world.files.read(from.journalPath);
     if (!bytes)
         return bytes.refusal();
@@ -113,77 +131,92 @@ Result<Document::Opened> Document::recover(World world, const Recoverable& from)
     Document document(std::move(world), start, base->path, base->bytes.empty() ? 0 : fnv1a(base->bytes));
     document.history_ = History(*network);
     document.saved_ = std::move(start);
-    document.startJournal(from.journalPath); // takes the old journal's place all at once
+    document.startJournal(from.journalPath, Over::left); // takes the old journal's place all at once
     return Opened{std::move(document), std::move(remarks)};
 }
 
 void Document::discard(World world, const Recoverable& from) {
-    static_cast<void>(world.files.remove(from.journalPath));
+    if (!world.files.isHeld(from.journalPath))
+        static_cast<void>(world.files.remove(from.journalPath));
 }
 
 bool Document::modified() const {
     return !(network() == saved_);
 }
 
-bool Document::apply(Act act, const Session& before, const Session& after, std::optional<MergeKey> merge) {
-    if (act.network == network())
+Result<bool> Document::apply(Act act, const Session& before, const Session& after,
+                             std::optional<MergeKey> merge) {
+    auto present = broughtUpTo(std::move(act), network());
+    if (!present)
+        return present.refusal();
+    if (present->network == network())
         return false;
-    journal(act.name, network(), act.network);
-    return history_.apply(std::move(act), before, after, world_.nowMs(), std::move(merge));
+    if (auto kept = canBeKept(network(), present->network); !kept)
+        return kept.refusal();
+    journal(present->name, present->network);
+    return history_.apply(*std::move(present), before, after, world_.nowMs(), std::move(merge));
 }
 
 std::optional<Session> Document::undo() {
     if (!history_.canUndo())
         return std::nullopt;
-    const Network before = network();
     const std::string name = history_.undoName();
     Session session = history_.undo();
-    journal("Undo " + name, before, network());
+    journal("Undo " + name, network());
     return session;
 }
 
 std::optional<Session> Document::redo() {
     if (!history_.canRedo())
         return std::nullopt;
-    const Network before = network();
     const std::string name = history_.redoName();
     Session session = history_.redo();
-    journal("Redo " + name, before, network());
+    journal("Redo " + name, network());
     return session;
 }
 
 Result<Done> Document::save(const std::string& path) {
-    Saving saving = beginSave(path);
+    const Saving saving = beginSave(path);
     auto written = write(world_.files, saving);
     if (!written)
         return written.refusal();
-    endSave(std::move(saving), *written);
+    endSave(saving, *written);
     return Done{};
 }
 
 Document::Saving Document::beginSave(const std::string& path) {
     history_.seal();
-    return {network(), path, journal_};
+    underway_ = std::make_shared<Underway>();
+    underway_->journal = journal_;
+    underway_->mark = {path, 0, journal_ ? journal_->payloads() : 0};
+    return {network(), path, underway_};
 }
 
 Result<std::uint64_t> Document::write(Files& files, const Saving& saving) {
     const std::string bytes = exchange::writeOwn(saving.network);
     const std::uint64_t hash = fnv1a(bytes);
-    if (saving.journal)
-        static_cast<void>(saving.journal->write(savePayload(saving.path, hash)));
+    if (saving.underway) {
+        const std::lock_guard lock(saving.underway->mutex);
+        saving.underway->mark.hash = hash;
+        saving.underway->tell();
+    }
     if (auto written = files.writeAtomically(saving.path, bytes); !written)
         return written.refusal();
     return hash;
 }
 
-void Document::endSave(Saving saving, std::uint64_t hash) {
+bool Document::endSave(const Saving& saving, std::uint64_t hash) {
+    if (saving.underway != underway_)
+        return false;
+    underway_.reset();
     saved_ = saving.network;
     path_ = saving.path;
     hash_ = hash;
-    saving.journal.reset();
-    dropJournal();
-    if (modified()) // edited while the worker wrote
-        journal("Edit while saving", saved_, network());
+    if (!modified())
+        dropJournal();
+    else if (journal_) // edited while the worker wrote: the new journal takes the old one's place all at once
+        startJournal(journalPath_, Over::own);
+    return true;
 }
 
 void Document::rebase(Network onDisk, std::uint64_t hash) {
@@ -192,62 +225,87 @@ void Document::rebase(Network onDisk, std::uint64_t hash) {
     history_.seal();
     if (!journal_)
         return;
-    dropJournal();
     if (modified())
-        startJournal();
+        startJournal(journalPath_, Over::own);
+    else
+        dropJournal();
 }
 
 void Document::close() {
-    if (journal_)
-        dropJournal();
+    underway_.reset();
+    dropJournal();
 }
 
 void Document::dropJournal() {
-    journal_.reset();
-    if (!journalPath_.empty())
+    if (journal_)
         static_cast<void>(world_.files.remove(journalPath_));
+    journal_.reset();
     journalPath_.clear();
+    journalTrouble_.reset();
 }
 
-std::string Document::freeJournalPath() const {
+bool Document::startJournal(const std::string& path, Over over) {
+    // What was never saved begins from nothing; what was recovered, from the file as it is.
+    const Network& base = hash_ == 0 ? Network() : saved_;
+    auto writer = JournalWriter::start(world_.files, path,
+                                       {network().info().id, network().info().name, path_, hash_},
+                                       differencePayload("Begin", base, network()), over);
+    if (!writer) {
+        journalTrouble_ = writer.refusal();
+        retryAtMs_ = world_.nowMs() + retryMs;
+        return false;
+    }
+    journalTrouble_.reset();
+    journalPath_ = path;
+    journal_ = *std::move(writer);
+    journaled_ = network();
+    if (underway_) {
+        const std::lock_guard lock(underway_->mutex);
+        underway_->journal = journal_;
+        underway_->mark.before = 0;
+        underway_->tell();
+    }
+    return true;
+}
+
+/// A journal that holds anything is taken, whoever left it there.
+bool Document::startFreeJournal() {
     const std::string id = idText(network().info().id.value);
-    for (int copy = 1;; ++copy) {
+    for (int copy = 1; copy <= mostJournals; ++copy) {
         const std::string path = copy == 1
                                      ? fmt::format("{}/{}{}", world_.journalFolder, id, suffix)
                                      : fmt::format("{}/{}-{}{}", world_.journalFolder, id, copy, suffix);
-        if (copy == mostJournals || !world_.files.isHeld(path))
-            return path;
+        if (world_.files.exists(path))
+            continue;
+        if (startJournal(path, Over::nothing))
+            return true;
+        if (!world_.files.exists(path)) // else another program was quicker
+            return false;
     }
+    journalTrouble_ = error("there are too many journals of this network", "recover or discard some",
+                            {world_.journalFolder, 0, 0, {}});
+    return false;
 }
 
-void Document::startJournal(const std::string& path) {
-    journalPath_ = path.empty() ? freeJournalPath() : path;
-    // What was never saved begins from nothing; what was recovered, from the file as it is.
-    const Network& base = hash_ == 0 ? Network() : saved_;
-    auto writer = JournalWriter::start(world_.files, journalPath_,
-                                       {network().info().id, network().info().name, path_, hash_},
-                                       differencePayload("Begin", base, network()));
-    if (!writer) {
-        journalTrouble_ = writer.refusal();
+void Document::journal(const std::string& act, const Network& after) {
+    if (!journal_ && (world_.nowMs() < retryAtMs_ || !startFreeJournal()))
+        return;
+    const std::string difference = differencePayload(act, journaled_, after);
+    if (difference.empty()) {
+        journalTrouble_.reset(); // it holds everything
         return;
     }
-    journalTrouble_.reset();
-    journal_ = *std::move(writer);
-}
-
-void Document::journal(const std::string& act, const Network& before, const Network& after) {
-    if (!journal_)
-        startJournal();
-    if (!journal_)
-        return;
-    const std::string difference = differencePayload(act, before, after);
-    if (difference.empty())
-        return;
     if (auto written = journal_->write(difference); !written) {
-        // A journal that is not whole is no use; the next act starts it anew.
-        journalTrouble_ = written.refusal();
-        dropJournal();
+        journalTrouble_ = written.refusal(); // the next record will say this one's changes too
+        return;
     }
+    journaled_ = after;
+    journalTrouble_.reset();
+}
+
+void Document::catchUpJournal() {
+    if (journalTrouble_)
+        journal("Catch up", network());
 }
 
 } // namespace underridge::edit

@@ -43,24 +43,27 @@ public:
     /// FNV-1a of the file's bytes as they were last read or written; 0: never saved.
     std::uint64_t hash() const { return hash_; }
 
-    /// Takes an act into the journal, then into the history. False when it changes nothing.
-    bool apply(Act act, const Session& before, const Session& after,
-               std::optional<MergeKey> merge = std::nullopt);
+    /// Takes an act into the journal, then into the history. False when it changes nothing. Refuses one that
+    /// what happened since has overtaken, and one that could not be read back from a file.
+    Result<bool> apply(Act act, const Session& before, const Session& after,
+                       std::optional<MergeKey> merge = std::nullopt);
     std::optional<Session> undo();
     std::optional<Session> redo();
 
     /// Saves under a path, which becomes the document's. On refusal the old file and the document stay.
     Result<Done> save(const std::string& path);
     /// The same in two halves for saving on a worker: what to write, and what to note once it is written.
+    struct Underway;
     struct Saving {
         model::Network network;
         std::string path;
-        std::shared_ptr<JournalWriter> journal; ///< gets the mark; may be none
+        std::shared_ptr<Underway> underway; ///< the journal that gets the mark
     };
     Saving beginSave(const std::string& path);
     /// May run on any thread. Gives the FNV-1a of the bytes written.
     static Result<std::uint64_t> write(Files& files, const Saving& saving);
-    void endSave(Saving saving, std::uint64_t hash);
+    /// False, and nothing is noted, when it was not this document's latest beginSave().
+    bool endSave(const Saving& saving, std::uint64_t hash);
 
     /// The file was changed by another program: what it holds now is what "modified" and the journal are
     /// measured against.
@@ -69,25 +72,29 @@ public:
     /// Ends the document in peace: its journal is removed.
     void close();
 
-    /// Why the journal cannot be written, if it cannot.
+    /// Why the journal cannot be written, if it cannot. What it held before is still in it.
     const std::optional<Remark>& journalTrouble() const { return journalTrouble_; }
+    /// Writes what the journal lacks, as the next act would; to be called now and then while there is trouble.
+    void catchUpJournal();
 
 private:
     Document(World world, model::Network network, std::string path, std::uint64_t hash);
-    void startJournal(const std::string& path = {});
-    void journal(const std::string& act, const model::Network& before, const model::Network& after);
-    /// A free name for a journal: the first that no other program holds.
-    std::string freeJournalPath() const;
+    bool startJournal(const std::string& path, Over over);
+    bool startFreeJournal();
+    void journal(const std::string& act, const model::Network& after);
     void dropJournal();
 
     World world_;
     History history_;
     model::Network saved_;
     std::string path_;
-    std::string journalPath_; ///< of the journal being written or, with none, of the last
+    std::string journalPath_; ///< of the journal being written
     std::uint64_t hash_ = 0;
     std::shared_ptr<JournalWriter> journal_;
+    model::Network journaled_; ///< what the journal comes to
     std::optional<Remark> journalTrouble_;
+    std::int64_t retryAtMs_ = 0; ///< a journal that cannot be started is not tried again before
+    std::shared_ptr<Underway> underway_;
 };
 
 struct Document::Opened {

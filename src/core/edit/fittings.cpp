@@ -6,6 +6,7 @@
 #include "core/linking/fit.h"
 
 #include <fmt/format.h>
+#include <set>
 
 namespace underridge::edit {
 using namespace model;
@@ -53,6 +54,29 @@ Result<Done> clear(Network& network, DeviceId device, const std::vector<LinkId>&
     return Done{};
 }
 
+/// Interfaces on ports that are gone go too, with those that stand on them; a LAG loses them as members.
+void dropInterfaces(Network& network, DeviceId id, auto&& isGone) {
+    std::vector<Interface> all;
+    network.all<Interface>().forEachIn(id.value,
+                                       [&](const Interface& interface) { all.push_back(interface); });
+    std::set<InterfaceId> gone;
+    for (const Interface& interface : all)
+        if (!interface.port.empty() && isGone(interface.port))
+            gone.insert(interface.id);
+    for (bool more = !gone.empty(); more;) {
+        more = false;
+        for (const Interface& interface : all)
+            if (gone.contains(interface.parent))
+                more |= gone.insert(interface.id).second;
+    }
+    for (Interface& interface : all) {
+        if (gone.contains(interface.id))
+            network.erase<Interface>(interface.key());
+        else if (std::erase_if(interface.members, isGone) > 0)
+            network.put(std::move(interface));
+    }
+}
+
 /// Ports of a device that are gone take what was recorded of them along.
 void dropPorts(Network& network, DeviceId id, auto&& isGone) {
     std::vector<Key> keys;
@@ -62,6 +86,14 @@ void dropPorts(Network& network, DeviceId id, auto&& isGone) {
     });
     for (const Key key : keys)
         network.erase<Port>(key);
+    dropInterfaces(network, id, isGone);
+    std::vector<PanelMap> maps;
+    network.all<PanelMap>().forEachIn(id.value, [&](const PanelMap& map) {
+        if (isGone(map.front) || isGone(map.rear))
+            maps.push_back(map);
+    });
+    for (const PanelMap& map : maps)
+        network.erase<PanelMap>(map.key());
     Device device = *network.device(id);
     if (std::erase_if(device.transceivers, [&](const FittedTransceiver& t) { return isGone(t.port); }) > 0)
         network.put(std::move(device));

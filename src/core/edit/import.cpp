@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/import.h"
 
-#include "core/model/fields.h"
+#include "core/model/references.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -15,31 +15,17 @@ namespace {
 using NewIds = std::unordered_map<std::uint64_t, std::uint64_t>;
 using NewNames = std::unordered_map<std::string, std::string>;
 
-template <class T>
-struct IsId : std::false_type {};
-template <class T>
-struct IsId<Id<T>> : std::true_type {};
-template <class T>
-struct IsVector : std::false_type {};
-template <class T>
-struct IsVector<std::vector<T>> : std::true_type {};
-
 /// Replaces ids wherever a record holds them.
-template <class T>
-void renumber(T& value, const NewIds& fresh) {
-    if constexpr (IsId<T>::value) {
-        if (const auto at = fresh.find(value.value); at != fresh.end())
-            value.value = at->second;
-    } else if constexpr (std::is_same_v<T, std::uint64_t>) {
-        if (const auto at = fresh.find(value); at != fresh.end())
-            value = at->second;
-    } else if constexpr (IsVector<T>::value) {
-        if constexpr (!std::is_arithmetic_v<typename T::value_type>)
-            for (auto& each : value)
-                renumber(each, fresh);
-    } else if constexpr (HasFields<T>) {
-        forEachField<T>([&](const char*, auto member) { renumber(value.*member, fresh); });
-    }
+template <class Record>
+void renumber(Record& record, const NewIds& fresh) {
+    forEachId(record, [&](auto& id) {
+        if constexpr (std::is_same_v<std::remove_reference_t<decltype(id)>, std::uint64_t>) {
+            if (const auto at = fresh.find(id); at != fresh.end())
+                id = at->second;
+        } else if (const auto at = fresh.find(id.value); at != fresh.end()) {
+            id.value = at->second;
+        }
+    });
 }
 
 class Importing {
@@ -150,7 +136,7 @@ private:
     /// From what the piece shows to the free room on the right of what is drawn.
     Point distance() const {
         bool any = false, theirs = false;
-        Point corner{0, 0}, start{0, 0};
+        Point corner{0, 0}, start{0, 0}, end{0, 0};
         network_.all<Position>().forEachIn(present_.value, [&](const Position& p) {
             if (!network_.device({p.object}))
                 return;
@@ -163,10 +149,13 @@ private:
                 if (!piece_.device({p.object}))
                     return;
                 start = theirs ? Point{std::min(start.x, p.at.x), std::min(start.y, p.at.y)} : p.at;
+                end = theirs ? Point{std::max(end.x, p.at.x), std::max(end.y, p.at.y)} : p.at;
                 theirs = true;
             });
         constexpr int room = 360; // the widest plate and a gap
-        return any && theirs ? Point{corner.x + room - start.x, corner.y - start.y} : Point{0, 0};
+        return any && theirs
+                   ? moveOnSheet(start, end, {corner.x + room - start.x, corner.y - start.y})
+                   : Point{0, 0};
     }
 
     template <class... Records>
@@ -198,15 +187,11 @@ private:
             renumber(position, fresh_);
             if (!position.sheet)
                 return;
-            position.at = clamped(position.at + by_);
+            position.at = ontoSheet(position.at + by_);
             for (Point& bend : position.bends)
-                bend = clamped(bend + by_);
+                bend = ontoSheet(bend + by_);
             network_.put(std::move(position));
         });
-    }
-
-    static Point clamped(Point p) {
-        return {std::clamp(p.x, -sheetLimit, sheetLimit), std::clamp(p.y, -sheetLimit, sheetLimit)};
     }
 
     Network& network_;

@@ -66,9 +66,13 @@ std::optional<SaveMark> parseMark(std::string_view payload) {
     if (!payload.starts_with("{\"save\":"))
         return std::nullopt;
     const auto json = nlohmann::json::parse(payload, nullptr, false);
-    if (!json.is_object() || !json["save"].is_string() || !json["hash"].is_string())
+    const auto isText = [&](const char* name) { return json.contains(name) && json.at(name).is_string(); };
+    if (!json.is_object() || !isText("save") || !isText("hash"))
         return std::nullopt;
-    return SaveMark{json["save"].get<std::string>(), hashFromText(json["hash"].get<std::string>()), 0};
+    const auto before = json.find("before");
+    return SaveMark{json["save"].get<std::string>(), hashFromText(json["hash"].get<std::string>()),
+                    before != json.end() && before->is_number_unsigned() ? before->get<std::size_t>()
+                                                                         : SIZE_MAX};
 }
 
 Result<JournalHeader> parseHeader(std::string_view payload) {
@@ -97,9 +101,9 @@ std::string headerPayload(const JournalHeader& header) {
         .dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
-std::string savePayload(const std::string& path, std::uint64_t hash) {
-    return Json{{"save", path}, {"hash", fmt::format("{:016x}", hash)}}.dump(-1, ' ', false,
-                                                                             Json::error_handler_t::replace);
+std::string savePayload(const SaveMark& mark) {
+    return Json{{"save", mark.path}, {"hash", fmt::format("{:016x}", mark.hash)}, {"before", mark.before}}.dump(
+        -1, ' ', false, Json::error_handler_t::replace);
 }
 
 std::string differencePayload(const std::string& act, const Network& before, const Network& after) {
@@ -132,7 +136,7 @@ Result<JournalContents> readJournal(std::string_view bytes) {
             contents.header = *std::move(header);
             first = false;
         } else if (auto mark = parseMark(record->payload)) {
-            mark->before = contents.payloads.size();
+            mark->before = std::min(mark->before, contents.payloads.size());
             contents.marks.push_back(*std::move(mark));
         } else {
             contents.payloads.emplace_back(record->payload);
@@ -161,27 +165,45 @@ Result<Network> replay(Network network, const std::vector<std::string>& payloads
 
 Result<std::unique_ptr<JournalWriter>> JournalWriter::start(Files& files, const std::string& path,
                                                             const JournalHeader& header,
-                                                            std::string_view first) {
+                                                            std::string_view first, Over over) {
     std::string start = frame(headerPayload(header));
     if (!first.empty())
         start += frame(first);
-    auto file = files.startAppending(path, start);
+    auto file = files.startAppending(path, start, over);
     if (!file)
         return file.refusal();
-    return std::unique_ptr<JournalWriter>(new JournalWriter(*std::move(file)));
+    return std::unique_ptr<JournalWriter>(new JournalWriter(*std::move(file), first.empty() ? 0 : 1));
 }
 
-JournalWriter::JournalWriter(std::unique_ptr<Appender> file)
-    : file_(std::move(file)), syncer_([this](const std::stop_token& stop) { syncLoop(stop); }) {}
+JournalWriter::JournalWriter(std::unique_ptr<Appender> file, std::size_t payloads)
+    : file_(std::move(file)),
+      payloads_(payloads),
+      syncer_([this](const std::stop_token& stop) { syncLoop(stop); }) {}
 
 JournalWriter::~JournalWriter() = default; // the thread stops and is joined before the file closes
 
-Result<Done> JournalWriter::write(std::string_view payload) {
-    const std::lock_guard lock(mutex_);
+Result<Done> JournalWriter::append(std::string_view payload) {
     auto written = file_->append(frame(payload));
     dirty_ = true;
     wake_.notify_one();
     return written;
+}
+
+Result<Done> JournalWriter::write(std::string_view payload) {
+    const std::lock_guard lock(mutex_);
+    auto written = append(payload);
+    payloads_ += static_cast<bool>(written);
+    return written;
+}
+
+Result<Done> JournalWriter::mark(const SaveMark& mark) {
+    const std::lock_guard lock(mutex_);
+    return append(savePayload(mark));
+}
+
+std::size_t JournalWriter::payloads() const {
+    const std::lock_guard lock(mutex_);
+    return payloads_;
 }
 
 void JournalWriter::syncLoop(const std::stop_token& stop) {

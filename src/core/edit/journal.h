@@ -31,7 +31,7 @@ struct JournalHeader {
 struct SaveMark {
     std::string path;
     std::uint64_t hash = 0;
-    std::size_t before = 0; ///< how many payloads came before it
+    std::size_t before = 0; ///< how many payloads the file surely holds
 
     bool operator==(const SaveMark&) const = default;
 };
@@ -46,7 +46,7 @@ struct JournalContents {
 
 std::string frame(std::string_view payload);
 std::string headerPayload(const JournalHeader& header);
-std::string savePayload(const std::string& path, std::uint64_t hash);
+std::string savePayload(const SaveMark& mark);
 /// The difference of two networks; empty when they are equal.
 std::string differencePayload(const std::string& act, const model::Network& before,
                               const model::Network& after);
@@ -62,23 +62,29 @@ Result<model::Network> replay(model::Network start, const std::vector<std::strin
 /// `syncDelayMs` through a thread of its own.
 class JournalWriter {
 public:
-    /// Starts the journal file anew with a first payload (none if empty), in place of an old one all at
-    /// once. Refuses when another program writes it.
+    /// Starts a journal file with a first payload (none if empty), in place of what `over` allows, all at once.
     static Result<std::unique_ptr<JournalWriter>> start(Files& files, const std::string& path,
-                                                        const JournalHeader& header, std::string_view first);
+                                                        const JournalHeader& header, std::string_view first,
+                                                        Over over);
     ~JournalWriter();
 
+    /// A difference. What is refused is not there at all, and the next may follow.
     Result<Done> write(std::string_view payload);
+    Result<Done> mark(const SaveMark& mark);
+    /// How many payloads are in it.
+    std::size_t payloads() const;
 
     static constexpr int syncDelayMs = 500;
 
 private:
-    explicit JournalWriter(std::unique_ptr<Appender> file);
+    JournalWriter(std::unique_ptr<Appender> file, std::size_t payloads);
+    Result<Done> append(std::string_view payload);
     void syncLoop(const std::stop_token& stop);
 
     std::unique_ptr<Appender> file_;
-    std::mutex mutex_;
+    mutable std::mutex mutex_;
     std::condition_variable_any wake_;
+    std::size_t payloads_ = 0;
     bool dirty_ = false;
     std::jthread syncer_;
 };

@@ -102,10 +102,13 @@ void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& l
         const auto viewA = portAt(network, proposal.a);
         const bool nearA = viewA && !viewA->parent.empty();
         const PortRef &lane = nearA ? proposal.a : proposal.b, &far = nearA ? proposal.b : proposal.a;
-        if (const Cable* assembly = assemblyAt(network, lane, *type))
-            cable = *assembly;
-        else
+        if (const Cable* assembly = assemblyAt(network, lane, *type)) {
+            Cable shared = *assembly;
+            network.erase<Cable>(cable.key()); // the cord it was on
+            cable = std::move(shared);
+        } else {
             cable.ends = {{cageOf(network, lane), {}}};
+        }
         link.positions = positionsOfLane(lane, *type);
         cable.ends.push_back({far, link.positions});
     } else {
@@ -186,8 +189,8 @@ ActResult makeLink(const Network& network, const Catalogue& catalogue, const Pro
     return act;
 }
 
-ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId id,
-                     const Proposal& proposal) {
+ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId id, const Proposal& proposal,
+                     IdSource& ids) {
     const Link* held = network.link(id);
     if (!held)
         return error("the link is no longer there", "select again");
@@ -214,7 +217,7 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
             act.network.erase<Link>(link.key());
             takeOffCable(act.network, link);
         }
-        cable.id = CableId{link.id.value ^ 1};
+        cable.id = ids.make<CableId>();
     }
     putCable(act.network, catalogue, std::move(cable), link, proposal);
     act.network.put(std::move(link));

@@ -14,9 +14,9 @@ ActResult makeLink(const model::Network& network, const model::Catalogue& catalo
 
 /// Moves a link to other ports and another cable type, keeping its id, label and length: what "Other port…"
 /// does. Its transceivers are taken out; the proposal, made as if they were not fitted, says which are
-/// needed.
+/// needed. Off a trunk cable or breakout assembly the link goes onto a cable of its own.
 ActResult changeLink(const model::Network& network, const model::Catalogue& catalogue, model::LinkId link,
-                     const linking::Proposal& proposal);
+                     const linking::Proposal& proposal, model::IdSource& ids);
 
 /// Each pair of neighbours in the list is linked over the best ports; all or nothing.
 ActResult linkInRow(const model::Network& network, const model::Catalogue& catalogue,

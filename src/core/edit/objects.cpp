@@ -38,6 +38,20 @@ void eraseOwned(Network& network, DeviceId device) {
         network.erase<Record>(key);
 }
 
+/// Applies `change` to the records of a kind that it changes: for kinds there are few of.
+template <class Record, class Change>
+void changeWhere(Network& network, Change&& change) {
+    std::vector<Record> changed;
+    network.all<Record>().forEach([&](const Record& record) {
+        Record copy = record;
+        change(copy);
+        if (copy != record)
+            changed.push_back(std::move(copy));
+    });
+    for (Record& record : changed)
+        network.put(std::move(record));
+}
+
 void removeDevice(Network& network, DeviceId id) {
     std::vector<LinkId> links;
     network.forEachLinkOf(id, [&](const Link& link) { links.push_back(link.id); });
@@ -50,25 +64,53 @@ void removeDevice(Network& network, DeviceId id) {
     eraseOwned<Port>(network, id);
     eraseOwned<Interface>(network, id);
     eraseOwned<PanelMap>(network, id);
+    changeWhere<Service>(network, [&](Service& service) {
+        std::erase(service.users, id);
+        std::erase(service.providers, id);
+    });
     erasePositions(network, id.value);
     network.erase<Device>({id.value, 0});
 }
 
+/// Where something stands that stood on a floor or in a rack that is to go: on the rack's own spot of its
+/// floor, else nowhere known.
+Place placeWithout(const Network& network, const Group& gone, const Place& place) {
+    const Group* outer = network.group(gone.parent);
+    const bool onFloor = outer && outer->type == GroupKind::floor &&
+                         (gone.type == GroupKind::rack || gone.type == GroupKind::cabinet);
+    return onFloor ? Place{outer->id, gone.xMm, gone.yMm, gone.heightMm, 0, place.side} : Place{};
+}
+
+/// Members go up one level; whatever named the group names the one around it, or the whole network.
 void removeGroup(Network& network, GroupId id) {
-    const GroupId parent = network.group(id)->parent;
+    const Group gone = *network.group(id);
     std::vector<ObjectRef> members;
     network.forEachIn(id, [&](ObjectRef member) { members.push_back(member); });
     for (const ObjectRef member : members) {
         if (const Device* device = network.device({member.id})) {
             Device copy = *device;
-            copy.group = parent;
+            copy.group = gone.parent;
             network.put(std::move(copy));
         } else if (const Group* group = network.group({member.id})) {
             Group copy = *group;
-            copy.parent = parent;
+            copy.parent = gone.parent;
             network.put(std::move(copy));
         }
     }
+    std::vector<Device> placed;
+    network.forEachPlacedIn(id, [&](const Device& device) { placed.push_back(device); });
+    for (Device& device : placed) {
+        device.place = placeWithout(network, gone, device.place);
+        network.put(std::move(device));
+    }
+    changeWhere<Vlan>(network, [&](Vlan& vlan) {
+        if (vlan.scope == id)
+            vlan.scope = gone.parent;
+    });
+    changeWhere<Sheet>(network, [&](Sheet& sheet) {
+        if (sheet.shows == id)
+            sheet.shows = gone.parent;
+    });
     erasePositions(network, id.value);
     network.erase<Group>({id.value, 0});
 }
@@ -125,6 +167,7 @@ public:
     }
 
     Refs run() {
+        keepOnSheet();
         piece_.all<Device>().forEach([&](const Device& device) { paste(device); });
         pasteOwned<Port>();
         pasteInterfaces();
@@ -136,6 +179,16 @@ public:
     }
 
 private:
+    /// What would lie off the sheet is moved less far, all of it alike.
+    void keepOnSheet() {
+        Point least{sheetLimit, sheetLimit}, most{-sheetLimit, -sheetLimit};
+        piece_.all<Position>().forEach([&](const Position& position) {
+            least = {std::min(least.x, position.at.x), std::min(least.y, position.at.y)};
+            most = {std::max(most.x, position.at.x), std::max(most.y, position.at.y)};
+        });
+        by_ = moveOnSheet(least, most, by_);
+    }
+
     void paste(const Device& old) {
         Device device = old;
         device.id = ids_.make<DeviceId>();
@@ -201,9 +254,9 @@ private:
         Position position = old;
         position.sheet = sheet_;
         position.object = at->second;
-        position.at = position.at + by_;
+        position.at = ontoSheet(position.at + by_);
         for (Point& bend : position.bends)
-            bend = bend + by_;
+            bend = ontoSheet(bend + by_);
         network_.put(std::move(position));
     }
 

@@ -10,7 +10,8 @@ namespace underridge::edit {
 using namespace model;
 using linking::Remedy;
 
-ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const linking::Finding& finding) {
+ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const linking::Finding& finding,
+                      IdSource& ids) {
     const Remedy& remedy = finding.remedy;
     const auto port = [&](const char* what, auto change) {
         return changePort(network, remedy.port, fmt::format("{} {}", what, portText(network, remedy.port)),
@@ -25,8 +26,10 @@ ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const 
         if (!link || !type)
             return error("the link is no longer there", "check again");
         const Cable* old = network.cable(link->cable);
-        if (!old) // there is no piece of cable yet to be replaced
-            return changeLink(network, catalogue, remedy.link, {link->a, link->b, remedy.joint, {}});
+        const CableType* oldType = old ? network.typeOf(*old) : nullptr;
+        const bool ownCord = old && !(oldType && (oldType->farEnds > 1 || linking::isTrunk(*oldType)));
+        if (!ownCord) // no piece of cable yet, or one that others use too and that stays as it is
+            return changeLink(network, catalogue, remedy.link, {link->a, link->b, remedy.joint, {}}, ids);
         Act act{
             fmt::format("Use {} from {}", type->name, linkText(network, *link)), network, {refTo(link->id)}};
         act.network.put(*type);
@@ -43,7 +46,7 @@ ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const 
         const Link* link = network.link(remedy.link);
         if (!link)
             return error("the link is no longer there", "check again");
-        return changeLink(network, catalogue, remedy.link, {link->a, link->b, remedy.joint, {}});
+        return changeLink(network, catalogue, remedy.link, {link->a, link->b, remedy.joint, {}}, ids);
     }
     case Remedy::Kind::negotiate:
         return port("Negotiate at", [](Port& p) {

@@ -16,10 +16,6 @@ std::string nameOf(const Network& network, ObjectRef ref) {
     return ref.kind == Kind::note ? "note" : "object";
 }
 
-bool onSheet(Point p) {
-    return std::abs(p.x) <= sheetLimit && std::abs(p.y) <= sheetLimit;
-}
-
 Position positionOr(const Network& network, SheetId sheet, std::uint64_t object) {
     if (const Position* held = network.position(sheet, object))
         return *held;
@@ -42,7 +38,7 @@ ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects
             continue;
         Position position = *held;
         position.at = position.at + by;
-        if (!onSheet(position.at))
+        if (!isOnSheet(position.at))
             return error("that is off the sheet", "move it less far");
         act.network.put(std::move(position));
         if (ref.kind == Kind::device)
@@ -55,7 +51,7 @@ ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects
                 return;
             Position position = *held;
             for (Point& bend : position.bends)
-                bend = bend + by;
+                bend = ontoSheet(bend + by);
             act.network.put(std::move(position));
         });
     return act;
@@ -64,7 +60,7 @@ ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects
 ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends) {
     if (!network.link(link))
         return error("the link is no longer there", "select again");
-    if (!std::all_of(bends.begin(), bends.end(), onSheet))
+    if (!std::all_of(bends.begin(), bends.end(), isOnSheet))
         return error("that is off the sheet", "move it less far");
     Act act{bends.empty() ? "Straighten link" : "Bend link", network, {refTo(link)}};
     Position position = positionOr(network, sheet, link.value);
@@ -79,7 +75,7 @@ ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vect
 ActResult addNote(const Network& network, SheetId sheet, Point at, const std::string& text, IdSource& ids) {
     if (trimmed(text).empty())
         return error("the note is empty", "type something");
-    if (!onSheet(at))
+    if (!isOnSheet(at))
         return error("that is off the sheet", "put it nearer to the rest");
     Act act{"Add note", network, {}};
     Note note;
@@ -125,7 +121,7 @@ ActResult showOnSheet(const Network& network, SheetId sheet,
     for (const auto& [id, at] : devices) {
         if (!network.device(id))
             return error("the device is no longer there", "select again");
-        if (std::abs(at.x) > sheetLimit || std::abs(at.y) > sheetLimit)
+        if (!isOnSheet(at))
             return error("that is off the sheet", "put it nearer to the rest");
         Position position;
         position.sheet = sheet;

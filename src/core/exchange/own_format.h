@@ -11,8 +11,8 @@
 namespace underridge::exchange {
 
 inline constexpr int formatVersion = 1;
-/// No line may be longer: assets are split, and everything else is small.
-inline constexpr std::size_t maxLineBytes = 4 << 20;
+/// No act may make a longer line; the reader takes any, as a file with one should not be lost for it.
+inline constexpr std::size_t maxLineBytes = 16 << 20;
 
 struct Loaded {
     model::Network network;

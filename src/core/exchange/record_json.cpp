@@ -192,8 +192,6 @@ void requireIdentity(const Record& record) {
     if constexpr (std::is_same_v<Record, Position>) {
         if (record.object == 0)
             throw Misfit{"object", "is missing"};
-        if (std::abs(record.at.x) > sheetLimit || std::abs(record.at.y) > sheetLimit)
-            throw Misfit{"at", "lies off the sheet"};
     }
     if constexpr (std::is_same_v<Record, Link>) {
         if (!record.a.device || !record.b.device)

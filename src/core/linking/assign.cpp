@@ -279,14 +279,14 @@ private:
                         asked += wattsOf(i);
                 if (asked <= model->powerBudgetW)
                     continue;
-                moveOn(t);
-                again = true;
+                again |= moveOn(t);
             }
         }
     }
 
-    /// Sends the device on that loses least by it.
-    void moveOn(std::size_t target) {
+    /// Sends the device on that loses least by it. False when none here takes power: the budget was overdrawn
+    /// before.
+    bool moveOn(std::size_t target) {
         std::size_t chosen = none;
         std::optional<Cost> least;
         for (std::size_t i = 0; i < devices_.size(); ++i) {
@@ -304,7 +304,7 @@ private:
             }
         }
         if (chosen == none)
-            return;
+            return false;
         const std::size_t pool = at_[chosen];
         settle(chosen, none);
         banned_[chosen][target] = true;
@@ -313,6 +313,7 @@ private:
                 refreshMoves(p);
         if (!place(chosen))
             overBudget_.insert(chosen);
+        return true;
     }
 
     Assignment result() {

@@ -42,6 +42,76 @@ std::vector<Belongs> entry(const Record* record, std::uint64_t owner) {
 
 } // namespace
 
+Network::Network() = default;
+Network::Network(const Network&) = default;
+Network::Network(Network&&) noexcept = default;
+Network& Network::operator=(const Network&) = default;
+Network& Network::operator=(Network&&) noexcept = default;
+Network::~Network() = default;
+
+bool Network::operator==(const Network& other) const {
+    return tables_ == other.tables_;
+}
+
+template <class Record>
+void Network::put(Record record) {
+    if constexpr (isIndexed<Record>)
+        reindex(find<Record>(record.key()), &record);
+    std::get<Table<Record>>(tables_).put(std::move(record));
+}
+
+template <class Record>
+bool Network::erase(Key key) {
+    const Record* old = find<Record>(key);
+    if (!old)
+        return false;
+    if constexpr (isIndexed<Record>)
+        reindex(old, static_cast<const Record*>(nullptr));
+    return std::get<Table<Record>>(tables_).erase(key);
+}
+
+template void Network::put(NetworkInfo);
+template void Network::put(DeviceModel);
+template void Network::put(ModuleModel);
+template void Network::put(TransceiverModel);
+template void Network::put(CableType);
+template void Network::put(Sheet);
+template void Network::put(Group);
+template void Network::put(Vlan);
+template void Network::put(Subnet);
+template void Network::put(Service);
+template void Network::put(Device);
+template void Network::put(Port);
+template void Network::put(Interface);
+template void Network::put(PanelMap);
+template void Network::put(Cable);
+template void Network::put(Link);
+template void Network::put(Position);
+template void Network::put(Note);
+template void Network::put(Asset);
+template void Network::put(UnknownRecord);
+
+template bool Network::erase<NetworkInfo>(Key);
+template bool Network::erase<DeviceModel>(Key);
+template bool Network::erase<ModuleModel>(Key);
+template bool Network::erase<TransceiverModel>(Key);
+template bool Network::erase<CableType>(Key);
+template bool Network::erase<Sheet>(Key);
+template bool Network::erase<Group>(Key);
+template bool Network::erase<Vlan>(Key);
+template bool Network::erase<Subnet>(Key);
+template bool Network::erase<Service>(Key);
+template bool Network::erase<Device>(Key);
+template bool Network::erase<Port>(Key);
+template bool Network::erase<Interface>(Key);
+template bool Network::erase<PanelMap>(Key);
+template bool Network::erase<Cable>(Key);
+template bool Network::erase<Link>(Key);
+template bool Network::erase<Position>(Key);
+template bool Network::erase<Note>(Key);
+template bool Network::erase<Asset>(Key);
+template bool Network::erase<UnknownRecord>(Key);
+
 const NetworkInfo& Network::info() const {
     static const NetworkInfo none;
     const NetworkInfo* held = find<NetworkInfo>({});
@@ -69,6 +139,9 @@ std::vector<Sheet> Network::sheetsInOrder() const {
 void Network::reindex(const Device* before, const Device* after) {
     move(inGroup_, entry(before, before ? before->group.value : 0),
          entry(after, after ? after->group.value : 0));
+    const auto placed = [](const Device* device) { return device && device->place.in ? device : nullptr; };
+    move(inPlace_, entry(placed(before), before ? before->place.in.value : 0),
+         entry(placed(after), after ? after->place.in.value : 0));
 }
 
 void Network::reindex(const Group* before, const Group* after) {
@@ -96,7 +169,8 @@ bool Network::indicesAreTrue() const {
     all<Link>().forEach([&](const Link& r) { fresh.put(r); });
     all<Cable>().forEach([&](const Cable& r) { fresh.put(r); });
     all<Note>().forEach([&](const Note& r) { fresh.put(r); });
-    return fresh.atDevice_ == atDevice_ && fresh.inGroup_ == inGroup_ && fresh.onSheet_ == onSheet_;
+    return fresh.atDevice_ == atDevice_ && fresh.inGroup_ == inGroup_ && fresh.inPlace_ == inPlace_ &&
+           fresh.onSheet_ == onSheet_;
 }
 
 Network emptyNetwork(std::string name, IdSource& ids) {

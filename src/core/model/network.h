@@ -45,7 +45,8 @@ inline ObjectRef refTo(NoteId id) {
 }
 
 /// Index entry: `object` belongs to `owner`. For links and cables the owner is each device they end at;
-/// for devices and groups the group they are in (0: the network itself); for notes their sheet.
+/// for devices and groups the group they are in (0: the network itself), and for devices also the floor or rack
+/// they stand on; for notes their sheet.
 struct Belongs {
     std::uint64_t owner = 0;
     ObjectRef object;
@@ -56,6 +57,13 @@ struct Belongs {
 
 class Network {
 public:
+    Network();
+    Network(const Network&);
+    Network(Network&&) noexcept;
+    Network& operator=(const Network&);
+    Network& operator=(Network&&) noexcept;
+    ~Network();
+
     /// All records of one kind: network.all<Device>().
     template <class Record>
     const Table<Record>& all() const {
@@ -87,22 +95,11 @@ public:
 
     /// Inserts or replaces. Keeps the indices true; checks nothing else (that is core/edit's work).
     template <class Record>
-    void put(Record record) {
-        if constexpr (isIndexed<Record>)
-            reindex(find<Record>(record.key()), &record);
-        std::get<Table<Record>>(tables_).put(std::move(record));
-    }
+    void put(Record record);
 
     /// Removes this one record. Whether there was one.
     template <class Record>
-    bool erase(Key key) {
-        const Record* old = find<Record>(key);
-        if (!old)
-            return false;
-        if constexpr (isIndexed<Record>)
-            reindex(old, static_cast<const Record*>(nullptr));
-        return std::get<Table<Record>>(tables_).erase(key);
-    }
+    bool erase(Key key);
 
     /// Calls `each(const Link&)` for the links that end at a device, those from it to itself once.
     template <class Each>
@@ -127,6 +124,12 @@ public:
     void forEachIn(GroupId group, Each&& each) const {
         inGroup_.forEachIn(group.value, [&](const Belongs& entry) { each(entry.object); });
     }
+    /// Calls `each(const Device&)` for the devices whose place is directly on a floor or in a rack.
+    template <class Each>
+    void forEachPlacedIn(GroupId floorOrRack, Each&& each) const {
+        inPlace_.forEachIn(floorOrRack.value,
+                           [&](const Belongs& entry) { each(*device(DeviceId{entry.object.id})); });
+    }
     template <class Each>
     void forEachNoteOf(SheetId sheet, Each&& each) const {
         onSheet_.forEachIn(sheet.value, [&](const Belongs& entry) { each(*note(NoteId{entry.object.id})); });
@@ -147,7 +150,7 @@ public:
         compareTables(before, after, each, std::make_index_sequence<std::tuple_size_v<Tables>>());
     }
 
-    bool operator==(const Network& other) const { return tables_ == other.tables_; }
+    bool operator==(const Network& other) const;
 
     /// Whether the indices say what the records say: for tests.
     bool indicesAreTrue() const;
@@ -176,8 +179,31 @@ private:
     }
 
     Tables tables_;
-    Table<Belongs> atDevice_, inGroup_, onSheet_;
+    Table<Belongs> atDevice_, inGroup_, inPlace_, onSheet_;
 };
+
+// What these compile to stands in tables_*.cpp.
+extern template class Table<NetworkInfo>;
+extern template class Table<DeviceModel>;
+extern template class Table<ModuleModel>;
+extern template class Table<TransceiverModel>;
+extern template class Table<CableType>;
+extern template class Table<Sheet>;
+extern template class Table<Group>;
+extern template class Table<Vlan>;
+extern template class Table<Subnet>;
+extern template class Table<Service>;
+extern template class Table<Device>;
+extern template class Table<Port>;
+extern template class Table<Interface>;
+extern template class Table<PanelMap>;
+extern template class Table<Cable>;
+extern template class Table<Link>;
+extern template class Table<Position>;
+extern template class Table<Note>;
+extern template class Table<Asset>;
+extern template class Table<UnknownRecord>;
+extern template class Table<Belongs>;
 
 /// A network with one sheet and nothing on it.
 Network emptyNetwork(std::string name, IdSource& ids);

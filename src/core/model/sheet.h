@@ -3,6 +3,8 @@
 #pragma once
 #include "core/model/device.h"
 
+#include <algorithm>
+
 namespace underridge::model {
 
 struct Point {
@@ -16,6 +18,22 @@ struct Point {
 
 /// How far from the origin anything may be drawn.
 inline constexpr int sheetLimit = 1'000'000;
+
+inline bool isOnSheet(Point p) {
+    return p.x >= -sheetLimit && p.x <= sheetLimit && p.y >= -sheetLimit && p.y <= sheetLimit;
+}
+/// How far something between two corners can move of what it should: all the way, or as far as it stays on the
+/// sheet.
+inline Point moveOnSheet(Point least, Point most, Point by) {
+    const auto within = [](int low, int high, int distance) {
+        return std::clamp(distance, std::min(0, -sheetLimit - low), std::max(0, sheetLimit - high));
+    };
+    return {within(least.x, most.x, by.x), within(least.y, most.y, by.y)};
+}
+/// The point itself, or the nearest one that is on the sheet.
+inline Point ontoSheet(Point p) {
+    return {std::clamp(p.x, -sheetLimit, sheetLimit), std::clamp(p.y, -sheetLimit, sheetLimit)};
+}
 
 struct Sheet {
     static constexpr Kind kind = Kind::sheet;

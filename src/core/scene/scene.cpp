@@ -1,7 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/scene.h"
 
+#include "core/model/table_impl.h"
+
 #include <set>
+
+namespace underridge::model {
+template class Table<scene::Kept<scene::Plate>>;
+template class Table<scene::Kept<scene::LinkLine>>;
+template class Table<scene::Kept<scene::NoteCard>>;
+template class Table<scene::Cell>;
+} // namespace underridge::model
 
 namespace underridge::scene {
 using namespace model;

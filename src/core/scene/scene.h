@@ -110,3 +110,10 @@ struct Hit {
 Hit hitAt(const Scene& scene, PointF point, double tolerance);
 
 } // namespace underridge::scene
+
+namespace underridge::model {
+extern template class Table<scene::Kept<scene::Plate>>;
+extern template class Table<scene::Kept<scene::LinkLine>>;
+extern template class Table<scene::Kept<scene::NoteCard>>;
+extern template class Table<scene::Cell>;
+} // namespace underridge::model

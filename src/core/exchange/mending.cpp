@@ -1,0 +1,187 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/mending.h"
+
+#include "core/linking/fit.h"
+#include "core/model/references.h"
+
+#include <fmt/format.h>
+
+namespace underridge::exchange {
+using namespace model;
+namespace {
+
+/// The id in a key that names the record itself, or at least its owner.
+template <class Record>
+std::uint64_t ownId(Key key) {
+    return std::is_same_v<Record, Position> || std::is_same_v<Record, Interface> ? key.lo : key.hi;
+}
+
+class Mender {
+public:
+    Mender(Network& network, const std::string& file, std::vector<Remark>& remarks)
+        : network_(network), file_(file), remarks_(remarks) {}
+
+    void run() {
+        dropWhatCannotStand();
+        change<Cable>("a device it ends at is not in the file; that end was left out", [&](Cable& cable) {
+            std::erase_if(cable.ends, [&](const CableEnd& end) { return lacksDevice(end.at.device); });
+        });
+        change<Cable>("ends are said of links that are not on it; they were left out",
+                      [&](Cable& cable) { dropStaleEnds(cable); });
+        clearReferences();
+        breakGroupLoops();
+        change<Position>("it lies off the sheet; it was moved to its edge", [](Position& position) {
+            position.at = ontoSheet(position.at);
+            std::transform(position.bends.begin(), position.bends.end(), position.bends.begin(), ontoSheet);
+        });
+    }
+
+private:
+    bool lacksDevice(DeviceId id) const { return !network_.device(id); }
+
+    void remark(std::string what, std::string object) {
+        remarks_.push_back(warning(std::move(what), "check it", {file_, 0, 0, std::move(object)}));
+    }
+
+    template <class Record>
+    static std::string nameOf(const Record& record) {
+        if constexpr (requires { record.name; })
+            if (!record.name.empty())
+                return record.name;
+        return fmt::format("{} {}", textOf(Record::kind), idText(ownId<Record>(record.key())));
+    }
+
+    template <class Record, class Test>
+    void drop(const char* noun, Test&& test) {
+        std::vector<Key> bad;
+        network_.all<Record>().forEach([&](const Record& record) {
+            if (test(record))
+                bad.push_back(record.key());
+        });
+        for (const Key key : bad) {
+            remark(fmt::format("a {} refers to something that is not in the file; it was left out", noun),
+                   fmt::format("{} {}", noun, idText(ownId<Record>(key))));
+            network_.erase<Record>(key);
+        }
+    }
+
+    void dropWhatCannotStand() {
+        drop<Link>("link", [&](const Link& l) { return lacksDevice(l.a.device) || lacksDevice(l.b.device); });
+        drop<Port>("port record", [&](const Port& p) { return lacksDevice(p.device); });
+        drop<Interface>("interface", [&](const Interface& i) { return lacksDevice(i.device); });
+        drop<PanelMap>("panel map", [&](const PanelMap& m) { return lacksDevice(m.device); });
+        drop<Cable>("cable", [&](const Cable& c) {
+            return !c.ends.empty() && std::all_of(c.ends.begin(), c.ends.end(),
+                                                  [&](const CableEnd& e) { return lacksDevice(e.at.device); });
+        });
+        drop<Position>("position", [&](const Position& p) {
+            return !network_.sheet(p.sheet) || !isThere(network_, p.object);
+        });
+        drop<Note>("note", [&](const Note& n) { return !network_.sheet(n.sheet); });
+    }
+
+    /// Applies `mended` to each record of a kind; those it changes get a remark.
+    template <class Record, class Mended>
+    void change(const char* what, Mended&& mended) {
+        std::vector<Record> changed;
+        network_.all<Record>().forEach([&](const Record& record) {
+            Record copy = record;
+            mended(copy);
+            if (copy != record)
+                changed.push_back(std::move(copy));
+        });
+        for (Record& record : changed) {
+            remark(what, nameOf(record));
+            network_.put(std::move(record));
+        }
+    }
+
+    template <class AnId>
+    void clear(AnId& id) const {
+        if (id && !isThere(network_, id))
+            id = {};
+    }
+    template <class AnId>
+    void clear(std::vector<AnId>& ids) const {
+        std::erase_if(ids, [&](AnId id) { return !isThere(network_, id); });
+    }
+
+    void clearReferences() {
+        change<Device>("its group is not in the file; it was put at the top",
+                       [&](Device& device) { clear(device.group); });
+        change<Device>("the floor or rack it stands on is not in the file; its place is not known now",
+                       [&](Device& device) {
+                           if (device.place.in && !isThere(network_, device.place.in))
+                               device.place = {};
+                       });
+        change<Group>("its group is not in the file; it was put at the top",
+                      [&](Group& group) { clear(group.parent); });
+        change<Group>("its plan is not in the file", [&](Group& group) { clear(group.plan); });
+        change<Vlan>("its scope is not in the file; it is of the whole network now",
+                     [&](Vlan& vlan) { clear(vlan.scope); });
+        change<Sheet>("the group it shows is not in the file; it shows the whole network now",
+                      [&](Sheet& sheet) { clear(sheet.shows); });
+        change<Subnet>("its VLAN is not in the file", [&](Subnet& subnet) { clear(subnet.vlan); });
+        change<Service>("a device it names is not in the file", [&](Service& service) {
+            clear(service.users);
+            clear(service.providers);
+        });
+        change<Interface>("a VLAN of it is not in the file", [&](Interface& interface) {
+            clear(interface.untagged);
+            clear(interface.tagged);
+        });
+        change<Interface>("the interface it stands on is not in the file", [&](Interface& interface) {
+            if (interface.parent &&
+                !network_.find<Interface>({interface.device.value, interface.parent.value}))
+                interface.parent = {};
+        });
+        change<Link>("its cable is not in the file", [&](Link& link) { clear(link.cable); });
+    }
+
+    /// Ends of a trunk cable that no link on it has, but for the last pair, which says where it leads.
+    void dropStaleEnds(Cable& cable) const {
+        const CableType* type = network_.typeOf(cable);
+        if (!type || !linking::isTrunk(*type) || cable.ends.size() % 2 != 0)
+            return;
+        std::vector<CableEnd> left, stale;
+        for (std::size_t i = 0; i < cable.ends.size(); i += 2) {
+            const CableEnd &a = cable.ends[i], &b = cable.ends[i + 1];
+            const Link* link = network_.linkAt(a.at);
+            const bool used = link && link->cable == cable.id && (link->a == b.at || link->b == b.at);
+            const auto same = [&](const CableEnd& end) { return end.at.known() && end.at == a.at; };
+            auto& into = used && std::none_of(left.begin(), left.end(), same) ? left : stale;
+            into.insert(into.end(), {a, b});
+        }
+        if (left.empty() && !stale.empty())
+            left = {{{stale[0].at.device, {}}, {}}, {{stale[1].at.device, {}}, {}}};
+        cable.ends = std::move(left);
+    }
+
+    void breakGroupLoops() {
+        std::vector<Group> groups;
+        network_.all<Group>().forEach([&](const Group& group) { groups.push_back(group); });
+        for (Group group : groups) {
+            std::size_t steps = 0;
+            GroupId at = network_.group(group.id)->parent;
+            while (at && at != group.id && steps++ <= groups.size())
+                at = network_.group(at)->parent;
+            if (at != group.id)
+                continue;
+            group.parent = {};
+            remark("the group is inside itself; it was put at the top", group.name);
+            network_.put(std::move(group));
+        }
+    }
+
+    Network& network_;
+    const std::string& file_;
+    std::vector<Remark>& remarks_;
+};
+
+} // namespace
+
+void mend(Network& network, const std::string& file, std::vector<Remark>& remarks) {
+    Mender(network, file, remarks).run();
+}
+
+} // namespace underridge::exchange

@@ -1,0 +1,90 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Which objects a record refers to, by its field list: for reading, importing, deleting, and acts that come late.
+#pragma once
+#include "core/model/fields.h"
+
+#include <algorithm>
+
+namespace underridge::model {
+
+namespace references {
+
+template <class T>
+struct IsId : std::false_type {};
+template <class T>
+struct IsId<Id<T>> : std::true_type {};
+template <class T>
+struct IsVector : std::false_type {};
+template <class T>
+struct IsVector<std::vector<T>> : std::true_type {};
+
+} // namespace references
+
+/// Calls `each(id&)` for every id a record or a part of one holds, its own included. Ids of any kind
+/// (Position::object) come as std::uint64_t.
+template <class T, class Each>
+void forEachId(T& value, Each&& each) {
+    using Plain = std::remove_const_t<T>;
+    if constexpr (references::IsId<Plain>::value || std::is_same_v<Plain, std::uint64_t>) {
+        each(value);
+    } else if constexpr (references::IsVector<Plain>::value) {
+        if constexpr (!std::is_arithmetic_v<typename Plain::value_type>)
+            for (auto& part : value)
+                forEachId(part, each);
+    } else if constexpr (HasFields<Plain>) {
+        forEachField<Plain>([&](const char*, auto member) { forEachId(value.*member, each); });
+    }
+}
+
+inline bool isThere(const Network& network, DeviceId id) {
+    return network.device(id);
+}
+inline bool isThere(const Network& network, GroupId id) {
+    return network.group(id);
+}
+inline bool isThere(const Network& network, CableId id) {
+    return network.cable(id);
+}
+inline bool isThere(const Network& network, LinkId id) {
+    return network.link(id);
+}
+inline bool isThere(const Network& network, VlanId id) {
+    return network.vlan(id);
+}
+inline bool isThere(const Network& network, SheetId id) {
+    return network.sheet(id);
+}
+inline bool isThere(const Network& network, NoteId id) {
+    return network.note(id);
+}
+inline bool isThere(const Network& network, AssetId id) {
+    return network.all<Asset>().countIn(id.value) > 0;
+}
+/// An id of anything that can be drawn.
+inline bool isThere(const Network& network, std::uint64_t id) {
+    return network.device({id}) || network.group({id}) || network.note({id}) || network.link({id});
+}
+
+/// Whether everything a record refers to is in the network.
+template <class Record>
+bool refersToWhatIsThere(const Network& network, const Record& record) {
+    bool all = true;
+    const auto look = [&]<class AnId>(const AnId& id) {
+        if constexpr (std::is_same_v<AnId, InterfaceId>) {
+            if constexpr (std::is_same_v<Record, Interface>)
+                all &= !id || id == record.id || network.find<Interface>({record.device.value, id.value});
+        } else if constexpr (requires { isThere(network, id); }) {
+            if constexpr (std::is_same_v<AnId, std::uint64_t>)
+                all &= isThere(network, id);
+            else if constexpr (requires { record.id == id; })
+                all &= !id || id == record.id || isThere(network, id);
+            else
+                all &= !id || isThere(network, id);
+        }
+    };
+    if constexpr (HasFields<Record>)
+        forEachId(record, look);
+    return all;
+}
+
+} // namespace underridge::model
