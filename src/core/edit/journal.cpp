@@ -65,26 +65,21 @@ std::uint64_t hashFromText(const std::string& text) {
 std::optional<SaveMark> parseMark(std::string_view payload) {
     if (!payload.starts_with("{\"save\":"))
         return std::nullopt;
-    const auto json = nlohmann::json::parse(payload, nullptr, false);
-    const auto isText = [&](const char* name) { return json.contains(name) && json.at(name).is_string(); };
-    if (!json.is_object() || !isText("save") || !isText("hash"))
+    const auto parsed = exchange::JsonText::parse(std::string(payload), {});
+    const auto json = parsed ? parsed->root() : exchange::JsonView();
+    if (!json["save"].isText() || !json["hash"].isText())
         return std::nullopt;
-    const auto before = json.find("before");
-    return SaveMark{json["save"].get<std::string>(), hashFromText(json["hash"].get<std::string>()),
-                    before != json.end() && before->is_number_unsigned() ? before->get<std::size_t>()
-                                                                         : SIZE_MAX};
+    return SaveMark{json["save"].text(), hashFromText(json["hash"].text()),
+                    static_cast<std::size_t>(json["before"].whole().value_or(SIZE_MAX))};
 }
 
 Result<JournalHeader> parseHeader(std::string_view payload) {
-    const auto json = nlohmann::json::parse(payload, nullptr, false);
-    const auto text = [&](const char* name) {
-        const auto at = json.find(name);
-        return at != json.end() && at->is_string() ? at->get<std::string>() : std::string();
-    };
-    const auto id = json.is_object() ? idFromText(text("document")) : std::nullopt;
+    const auto parsed = exchange::JsonText::parse(std::string(payload), {});
+    const auto json = parsed ? parsed->root() : exchange::JsonView();
+    const auto id = idFromText(json["document"].text());
     if (!id)
         return error("the journal's header cannot be read", "remove the journal");
-    return JournalHeader{{*id}, text("name"), text("path"), hashFromText(text("hash"))};
+    return JournalHeader{{*id}, json["name"].text(), json["path"].text(), hashFromText(json["hash"].text())};
 }
 
 } // namespace

@@ -451,16 +451,15 @@ Loaded Builder::finish() {
 std::string extraMember(const SharedText& extra, std::string_view name) {
     if (extra.empty())
         return {};
-    const auto json = nlohmann::json::parse(extra.view(), nullptr, false);
-    if (!json.is_object() || !json.contains(name))
-        return {};
-    return json.at(std::string(name)).dump();
+    const auto json = JsonText::parse(extra.str(), {}, maxOwnDepth);
+    return json ? std::string(json->root()[name].raw()) : std::string();
 }
 
 SharedText withExtraMember(const SharedText& extra, std::string_view name, std::string_view json) {
-    auto object = extra.empty() ? nlohmann::json::object() : nlohmann::json::parse(extra.view());
-    object[std::string(name)] = nlohmann::json::parse(json);
-    return {object.dump()};
+    const auto held = JsonText::parse(extra.empty() ? std::string("{}") : extra.str(), {}, maxOwnDepth);
+    JsonMembers members = held ? JsonMembers(held->root()) : JsonMembers();
+    members.set(name, std::string(json));
+    return {members.text()};
 }
 
 Remark lossRemark(std::size_t count, std::string_view one, std::string_view many, std::string_view target) {

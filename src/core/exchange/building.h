@@ -4,6 +4,7 @@
 // CSV; what is not among them is kept as an attribute.
 #pragma once
 #include "core/exchange/decoding.h"
+#include "core/exchange/json_view.h"
 #include "core/exchange/own_format.h"
 #include "core/model/network.h"
 

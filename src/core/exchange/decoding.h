@@ -10,8 +10,8 @@
 namespace underridge::exchange {
 
 inline constexpr std::size_t maxForeignBytes = 256 << 20;
-inline constexpr int maxJsonDepth = 64;
-inline constexpr int maxXmlDepth = 200;
+inline constexpr int maxJsonDepth = 500;
+inline constexpr int maxXmlDepth = 500;
 /// Past this many a reader goes on, but counts the remarks instead of keeping them.
 inline constexpr std::size_t maxRemarks = 1000;
 

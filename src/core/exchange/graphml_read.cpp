@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// GraphML in. The XML library expands no entities of a document's own and fetches nothing; parsing is not
-// recursive, and nesting is bounded here.
+// GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML library that gives the tree
+// expands no entities of a document's own and fetches nothing.
 #include "core/exchange/foreign.h"
+#include "core/exchange/xml_check.h"
 
 #include <charconv>
 #include <cmath>
@@ -97,8 +98,6 @@ public:
             return error(fmt::format("the document is not GraphML: it begins with {}",
                                      std::string(root.name()).substr(0, 60)),
                          "choose another file", at(root));
-        if (auto shallow = checkDepth(root); !shallow)
-            return shallow.refusal();
         for (const pugi::xml_node& child : root.children())
             if (is(child, "key"))
                 declare(child);
@@ -112,15 +111,13 @@ public:
             else if (child.type() == pugi::node_element && !is(child, "key"))
                 foreign.push_back(raw(child));
         }
-        if (builder_.sheets().empty())
-            return error("the document has no graph", "choose another file", at(root));
         rest["keys"] = std::move(declarations_);
         for (const pugi::xml_attribute& attribute : root.attributes())
             if (std::string_view(attribute.name()).starts_with("xmlns:"))
                 rest["namespaces"][attribute.name()] = attribute.value();
         if (!foreign.empty())
             rest["elements"] = std::move(foreign);
-        builder_.info().extra = withExtraMember({}, "graphml", rest.dump());
+        builder_.info().extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
         makeEdges();
         return builder_.finish();
     }
@@ -137,28 +134,6 @@ private:
         std::ostringstream out;
         node.print(out, "", pugi::format_raw);
         return out.str();
-    }
-
-    Result<Done> checkDepth(const pugi::xml_node& root) const {
-        int depth = 0;
-        pugi::xml_node node = root;
-        while (node) {
-            if (node.first_child()) {
-                node = node.first_child();
-                if (++depth > maxXmlDepth)
-                    return error(fmt::format("elements are nested more than {} deep", maxXmlDepth),
-                                 "choose another file", at(node));
-                continue;
-            }
-            while (node && node != root && !node.next_sibling()) {
-                node = node.parent();
-                --depth;
-            }
-            if (node == root)
-                break;
-            node = node.next_sibling();
-        }
-        return Done{};
     }
 
     void declare(const pugi::xml_node& node) {
@@ -260,7 +235,7 @@ private:
             values[key->id] = value.first;
         if (!values.empty())
             rest["values"] = std::move(values);
-        builder_.sheets().back().extra = withExtraMember({}, "graphml", rest.dump());
+        builder_.sheets().back().extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
         contents(node, {}, std::string_view(node.attribute("edgedefault").value()) == "directed");
     }
 
@@ -272,7 +247,15 @@ private:
                 edges_.push_back({child, scope_, directed});
             else if (is(child, "hyperedge"))
                 hyperedge(child, group);
+            else if (is(child, "locator"))
+                elsewhere(child);
         }
+    }
+
+    void elsewhere(const pugi::xml_node& locator) {
+        builder_.remarks().add(
+            warning("what is inside lies in another file, which is not fetched", "open that file as well",
+                    at(locator, std::string(locator.parent().attribute("id").value()))));
     }
 
     void vertex(const pugi::xml_node& node, GroupId group) {
@@ -320,7 +303,7 @@ private:
         Json rest{{"id", id}, {"graph", inner.attribute("id").value()}};
         if (!data.foreign.empty())
             rest["data"] = data.foreign;
-        record.extra = withExtraMember({}, "graphml", rest.dump());
+        record.extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
         if (hasPorts(node))
             builder_.remarks().add(
                 warning("the node has both ports and a graph inside; its ports were left out",
@@ -359,21 +342,28 @@ private:
         if (!data.foreign.empty())
             rest["data"] = data.foreign;
         Json ports = Json::object();
+        std::set<std::string> names;
         for (const pugi::xml_node& child : node.children())
             if (is(child, "port"))
-                port(child, device, id, ports, 0);
+                port(child, device, id, ports, names, 0);
+            else if (is(child, "locator"))
+                elsewhere(child);
         if (!ports.empty())
             rest["ports"] = std::move(ports);
-        builder_.device(device).extra = withExtraMember({}, "graphml", rest.dump());
+        builder_.device(device).extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
 
-    void port(const pugi::xml_node& node, DeviceId device, const std::string& object, Json& rest, int depth) {
+    void port(const pugi::xml_node& node, DeviceId device, const std::string& object, Json& rest,
+              std::set<std::string>& names, int depth) {
         const std::string name = node.attribute("name").value();
         if (name.empty()) {
             builder_.remarks().add(
                 warning("a port has no name; it was passed over", "give it one", at(node, object)));
             return;
         }
+        if (!names.insert(name).second)
+            builder_.remarks().add(warning(fmt::format("the port {} is there twice; the two are one", name),
+                                           "give each its own name", at(node, object)));
         const PortRef ref = builder_.port(device, name);
         const Data data = dataOf(node, "port", object);
         for (const auto& [key, value] : data.values)
@@ -383,7 +373,7 @@ private:
             rest[name] = data.foreign;
         for (const pugi::xml_node& child : node.children())
             if (is(child, "port") && depth < 8)
-                port(child, device, object, rest, depth + 1);
+                port(child, device, object, rest, names, depth + 1);
     }
 
     /// A line shared by several: a passive device with a port for each of them.
@@ -394,12 +384,15 @@ private:
         builder_.setModel(device, "shared-segment");
         builder_.show(sheet_, device);
         builder_.device(device).group = group;
-        builder_.device(device).extra = withExtraMember({}, "graphml", Json{{"hyperedge", id}}.dump());
+        builder_.device(device).extra = withExtraMember({}, "graphml", Json{{"hyperedge", id}}.dump(-1, ' ', false, Json::error_handler_t::replace));
         for (const auto& [key, value] : dataOf(node, "hyperedge", identity).values)
             builder_.setDeviceField(device, key->name, value.first, value.second);
         for (const pugi::xml_node& child : node.children())
             if (is(child, "endpoint"))
                 endpoints_.push_back({child, scope_, device});
+            else if (is(child, "graph"))
+                builder_.remarks().add(warning("a hyperedge has a graph inside, which is not drawn",
+                                               "put its nodes beside it", at(child, identity)));
     }
 
     struct End {
@@ -434,6 +427,9 @@ private:
         const std::string source = node.attribute("source").value(),
                           target = node.attribute("target").value();
         const std::string object = id.empty() ? source + " to " + target : id;
+        if (!id.empty() && !seenEdges_.insert(scope + id).second)
+            builder_.remarks().add(warning("the id of an edge is there twice; both are drawn",
+                                           "give each edge its own id", at(node, object)));
         const End a = endAt(scope, source), b = endAt(scope, target);
         if (!a.device || !b.device) {
             const bool group = a.group || b.group;
@@ -463,7 +459,7 @@ private:
             rest["directed"] = true;
         if (!data.foreign.empty())
             rest["data"] = data.foreign;
-        link.extra = withExtraMember({}, "graphml", rest.dump());
+        link.extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
 
     void keepEdge(const pugi::xml_node& node, const std::string& scope) {
@@ -471,7 +467,7 @@ private:
         Sheet& record = builder_.sheets().at(sheet);
         Json rest = Json::parse(extraMember(record.extra, "graphml"));
         rest["edges"].push_back(raw(node));
-        record.extra = withExtraMember(record.extra, "graphml", rest.dump());
+        record.extra = withExtraMember(record.extra, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
 
     struct Edge {
@@ -495,7 +491,7 @@ private:
     Json declarations_ = Json::array();
     std::unordered_map<std::string, DeviceId> devices_;
     std::unordered_map<std::string, GroupId> groups_;
-    std::set<std::string> seen_;
+    std::set<std::string> seen_, seenEdges_;
     std::vector<Edge> edges_;
     std::vector<Endpoint> endpoints_;
 };
@@ -506,11 +502,13 @@ Result<Loaded> readGraphml(std::string_view bytes, const Source& source) {
     auto text = decodeXml(bytes, source.file);
     if (!text)
         return text.refusal();
+    if (auto fault = xmlFault(*text, source.file))
+        return *std::move(fault);
     pugi::xml_document document;
     const auto parsed = document.load_buffer(text->data(), text->size(),
                                              pugi::parse_default & ~pugi::parse_doctype, pugi::encoding_utf8);
     if (!parsed)
-        return error(fmt::format("the document is not well-formed XML: {}", lowered(parsed.description())),
+        return error(fmt::format("the document cannot be read: {}", lowered(parsed.description())),
                      "correct it or restore the file",
                      Lines(*text).at(source.file,
                                      static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, parsed.offset))));

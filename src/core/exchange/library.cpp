@@ -28,9 +28,10 @@ Result<std::vector<DeviceModel>> readModels(std::string_view text, const std::st
 std::string writeModels(const std::vector<DeviceModel>& models) {
     std::string out = "[\n";
     for (const DeviceModel& model : models) {
-        Json json = Json::parse(lineOf(model));
-        json.erase("kind");
-        out += json.dump() + (&model == &models.back() ? "\n" : ",\n");
+        const auto line = JsonText::parse(lineOf(model), {});
+        JsonMembers members(line->root());
+        members.erase("kind");
+        out += members.text() + (&model == &models.back() ? "\n" : ",\n");
     }
     return out + "]\n";
 }

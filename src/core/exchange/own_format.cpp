@@ -15,12 +15,12 @@ constexpr std::string_view signature = "{\"underridge\":";
 
 Result<Done> checkHeader(std::string_view line, const std::string& file) {
     const Where where{file, 1, 1, {}};
-    const auto json = nlohmann::json::parse(line, nullptr, false);
-    if (!json.is_object() || !json.contains("underridge") || !json["underridge"].is_number_integer())
+    const auto json = JsonText::parse(std::string(line), file);
+    const auto version = json ? json->root()["underridge"].integer() : std::nullopt;
+    if (!version)
         return error("the file is not an Underridge network", "choose another file", where);
-    const auto version = json["underridge"].get<std::int64_t>();
-    if (version < 1 || version > formatVersion)
-        return error(fmt::format("the file has format version {}, this program reads up to {}", version,
+    if (*version < 1 || *version > formatVersion)
+        return error(fmt::format("the file has format version {}, this program reads up to {}", *version,
                                  formatVersion),
                      "open it with a newer version", where);
     return Done{};
@@ -43,7 +43,11 @@ bool isOwn(std::string_view bytes) {
     return bytes.starts_with(signature);
 }
 
-Result<Loaded> readOwn(std::string_view bytes, const std::string& file) {
+Result<Loaded> readOwn(std::string_view given, const std::string& file) {
+    std::string padded;
+    padded.reserve(given.size() + JsonReader::padding);
+    const std::string_view bytes = padded = given;
+    JsonReader reader(maxOwnDepth);
     Loaded loaded;
     int number = 0;
     std::size_t at = 0;
@@ -62,7 +66,7 @@ Result<Loaded> readOwn(std::string_view bytes, const std::string& file) {
         }
         if (line.empty())
             continue;
-        if (auto put = putLine(loaded.network, line, where); !put)
+        if (auto put = putLine(loaded.network, reader, line, where); !put)
             return put.refusal();
     }
     if (number == 0)

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/record_json.h"
 
+#include "core/exchange/json_view.h"
+
 #include <charconv>
 #include <fmt/format.h>
 
@@ -14,7 +16,7 @@ struct Misfit {
     std::string what;
 };
 
-using Parsed = nlohmann::json;
+using Parsed = JsonView;
 
 template <class T>
 struct IsVector : std::false_type {};
@@ -36,10 +38,6 @@ Json fieldsToJson(const T& value) {
         if (!(value.*member == standard.*member))
             json[name] = toJson(value.*member);
     });
-    if constexpr (requires { value.extra; }) {
-        if (!value.extra.empty())
-            json.update(Json::parse(value.extra.view()));
-    }
     return json;
 }
 
@@ -76,49 +74,50 @@ void fromJson(const Parsed& json, T& value, const char* field);
 
 template <HasFields T>
 void fieldsFromJson(const Parsed& json, T& value, const char* field, bool isRecord) {
-    if (!json.is_object())
+    if (!json.isObject())
         throw Misfit{field, "is not an object"};
-    std::size_t known = isRecord ? 1 : 0; // "kind"
-    forEachField<T>([&](const char* name, auto member) {
-        const auto at = json.find(name);
-        if (at == json.end())
-            return;
-        ++known;
-        fromJson(*at, value.*member, name);
+    [[maybe_unused]] JsonMembers rest;
+    json.forEachMember([&](std::string_view name, JsonView member) {
+        bool known = isRecord && name == "kind";
+        forEachField<T>([&](const char* fieldName, auto target) {
+            if (known || name != fieldName)
+                return;
+            known = true;
+            fromJson(member, value.*target, fieldName);
+        });
+        if constexpr (requires { value.extra; })
+            if (!known)
+                rest.set(name, member.compact());
     });
-    if (json.size() == known)
-        return;
-    if constexpr (requires { value.extra; }) {
-        Parsed rest = json;
-        rest.erase("kind");
-        forEachField<T>([&](const char* name, auto) { rest.erase(name); });
+    if constexpr (requires { value.extra; })
         if (!rest.empty())
-            value.extra = SharedText(rest.dump());
-    }
+            value.extra = SharedText(rest.text());
 }
 
 template <class Number>
 void numberFromJson(const Parsed& json, Number& value, const char* field) {
+    if (json.kind() != JsonView::Kind::number)
+        throw Misfit{field, std::is_floating_point_v<Number> ? "is not a number" : "is not a whole number"};
     if constexpr (std::is_floating_point_v<Number>) {
-        if (!json.is_number())
-            throw Misfit{field, "is not a number"};
-        value = json.get<Number>();
+        const auto number = json.number();
+        if (!number)
+            throw Misfit{field, "is too large"};
+        value = *number;
     } else {
-        if (!json.is_number_integer())
+        if (json.raw().find_first_of(".eE") != std::string_view::npos)
             throw Misfit{field, "is not a whole number"};
-        const auto wide = json.get<std::int64_t>();
-        if (json.is_number_unsigned() && json.get<std::uint64_t>() > INT64_MAX)
+        const auto wide = json.integer();
+        if (!wide || *wide < std::numeric_limits<Number>::min() ||
+            *wide > std::numeric_limits<Number>::max())
             throw Misfit{field, "is too large"};
-        if (wide < std::numeric_limits<Number>::min() || wide > std::numeric_limits<Number>::max())
-            throw Misfit{field, "is too large"};
-        value = static_cast<Number>(wide);
+        value = static_cast<Number>(*wide);
     }
 }
 
 std::string textFromJson(const Parsed& json, const char* field) {
-    if (!json.is_string())
+    if (!json.isText())
         throw Misfit{field, "is not a text"};
-    return json.get_ref<const std::string&>();
+    return json.text();
 }
 
 std::uint64_t idFromJson(const Parsed& json, const char* field) {
@@ -144,9 +143,10 @@ void fromJson(const Parsed& json, T& value, const char* field) {
     } else if constexpr (std::is_same_v<T, std::string>) {
         value = textFromJson(json, field);
     } else if constexpr (std::is_same_v<T, bool>) {
-        if (!json.is_boolean())
+        const auto boolean = json.boolean();
+        if (!boolean)
             throw Misfit{field, "is not true or false"};
-        value = json.get<bool>();
+        value = *boolean;
     } else if constexpr (std::is_same_v<T, PortLayout>) {
         std::vector<PortBlock> blocks;
         fromJson(json, blocks, field);
@@ -155,16 +155,16 @@ void fromJson(const Parsed& json, T& value, const char* field) {
                 throw Misfit{field, keys.refusal().what};
         value = PortLayout(std::move(blocks));
     } else if constexpr (std::is_same_v<T, Attributes>) {
-        if (!json.is_object())
+        if (!json.isObject())
             throw Misfit{field, "is not an object"};
-        for (const auto& [name, text] : json.items())
-            value[name] = textFromJson(text, field);
+        json.forEachMember(
+            [&](std::string_view name, JsonView text) { value[std::string(name)] = textFromJson(text, field); });
     } else if constexpr (IsVector<T>::value) {
-        if (!json.is_array())
+        if (!json.isArray())
             throw Misfit{field, "is not a list"};
         value.resize(json.size());
-        for (std::size_t i = 0; i < json.size(); ++i)
-            fromJson(json[i], value[i], field);
+        std::size_t i = 0;
+        json.forEach([&](JsonView part) { fromJson(part, value[i++], field); });
     } else if constexpr (HasFields<T>) {
         fieldsFromJson(json, value, field, false);
     } else {
@@ -222,9 +222,9 @@ bool withKind(std::string_view kind, Each&& each) {
 enum class Repeats { refused, replace };
 
 Result<Done> putParsed(Network& network, const Parsed& json, std::string_view line, Repeats repeats) {
-    if (!json.is_object() || !json.contains("kind") || !json["kind"].is_string())
+    if (!json["kind"].isText())
         return error("the line is not an object with a kind", "remove it or restore the file");
-    const auto& kind = json["kind"].get_ref<const std::string&>();
+    const std::string kind = json["kind"].text();
     bool repeated = false;
     const bool known = withKind(kind, [&]<class Record>(Record record) {
         fieldsFromJson(json, record, "", true);
@@ -245,10 +245,21 @@ int columnOf(std::string_view line, const std::string& field) {
     return at == std::string_view::npos ? 1 : static_cast<int>(at) + 1;
 }
 
+/// The place of an offset in a text that begins at `where`.
+Where placeIn(std::string_view text, std::size_t offset, Where where) {
+    const std::string_view before = text.substr(0, offset);
+    where.line += static_cast<int>(std::count(before.begin(), before.end(), '\n'));
+    where.column = static_cast<int>(offset - (before.rfind('\n') + 1)) + 1;
+    return where;
+}
+
 template <class Act>
-Result<Done> guarded(std::string_view line, Where where, Act&& act) {
+Result<Done> guarded(JsonReader& reader, std::string_view line, Where where, Act&& act) {
+    if (const auto fault = reader.read(line))
+        return error("the line is not whole JSON", "restore the file from a copy",
+                     placeIn(line, fault->offset, where));
     try {
-        auto done = act(Parsed::parse(line));
+        auto done = act(reader.root());
         if (done)
             return done;
         Remark refusal = done.refusal();
@@ -259,13 +270,17 @@ Result<Done> guarded(std::string_view line, Where where, Act&& act) {
         where.column = columnOf(line, misfit.field);
         return error(fmt::format("\"{}\" {}", misfit.field, misfit.what), "correct it or restore the file",
                      where);
-    } catch (const nlohmann::json::parse_error& broken) {
-        where.column = static_cast<int>(broken.byte);
-        return error("the line is not whole JSON", "restore the file from a copy", where);
-    } catch (const nlohmann::json::exception&) {
-        where.column = 1;
-        return error("the line cannot be read", "restore the file from a copy", where);
     }
+}
+
+/// The same for a text that is not followed by what may be read.
+template <class Act>
+Result<Done> guardedCopy(std::string_view text, const Where& where, Act&& act) {
+    std::string padded;
+    padded.reserve(text.size() + JsonReader::padding);
+    padded = text;
+    JsonReader reader(maxOwnDepth);
+    return guarded(reader, padded, where, act);
 }
 
 } // namespace
@@ -278,7 +293,13 @@ std::string lineOf(const Record& record) {
         Json json;
         json["kind"] = std::string(textOf(Record::kind));
         json.update(fieldsToJson(record));
-        return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+        std::string line = json.dump(-1, ' ', false, Json::error_handler_t::replace);
+        if constexpr (requires { record.extra; })
+            if (!record.extra.empty()) { // members as they were written
+                line.back() = ',';
+                line += record.extra.view().substr(1);
+            }
+        return line;
     }
 }
 
@@ -303,14 +324,14 @@ template std::string lineOf(const Note&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
 
-Result<Done> putLine(Network& network, std::string_view line, const Where& where) {
-    return guarded(line, where,
+Result<Done> putLine(Network& network, JsonReader& reader, std::string_view line, const Where& where) {
+    return guarded(reader, line, where,
                    [&](const Parsed& json) { return putParsed(network, json, line, Repeats::refused); });
 }
 
 template <class Entry>
 Result<Done> readEntries(std::string_view text, const std::string& file, std::vector<Entry>& out) {
-    return guarded(text, {file, 0, 0, {}}, [&](const Parsed& json) -> Result<Done> {
+    return guardedCopy(text, {file, 1, 0, {}}, [&](const Parsed& json) -> Result<Done> {
         fromJson(json, out, "");
         return Done{};
     });
@@ -326,14 +347,16 @@ std::string removalLine(Kind kind, Key key) {
 }
 
 Result<Done> applyLine(Network& network, std::string_view line) {
-    return guarded(line, {}, [&](const Parsed& json) -> Result<Done> {
-        if (!json.is_object() || !json.contains("remove"))
+    return guardedCopy(line, {}, [&](const Parsed& json) -> Result<Done> {
+        if (!json["remove"])
             return putParsed(network, json, line, Repeats::replace);
         const std::string kind = textFromJson(json["remove"], "remove");
-        const Key key{json.at("hi").get<std::uint64_t>(), json.at("lo").get<std::uint64_t>()};
+        const auto hi = json["hi"].whole(), lo = json["lo"].whole();
+        if (!hi || !lo)
+            throw Misfit{"remove", "names no record"};
         if (kind == textOf(Kind::unknown))
-            network.erase<UnknownRecord>(key);
-        else if (!withKind(kind, [&]<class Record>(const Record&) { network.erase<Record>(key); }))
+            network.erase<UnknownRecord>({*hi, *lo});
+        else if (!withKind(kind, [&]<class Record>(const Record&) { network.erase<Record>({*hi, *lo}); }))
             return error("the removal names no known kind");
         return Done{};
     });

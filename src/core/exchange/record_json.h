@@ -2,7 +2,7 @@
 // Records to and from JSON by the field lists of core/model/fields.h. A field that has its default value
 // is not written; a field that is not known is kept in `extra` and written back.
 #pragma once
-#include "core/base/result.h"
+#include "core/exchange/json_view.h"
 #include "core/model/fields.h"
 
 #include <nlohmann/json.hpp>
@@ -15,10 +15,13 @@ using Json = nlohmann::ordered_json;
 template <class Record>
 std::string lineOf(const Record& record);
 
-/// Puts the object of one line into a network. `where` names file and line; places of single fields are
+/// How deep values of the own format may be nested: deeper than those of any format it keeps members of.
+inline constexpr int maxOwnDepth = 1000;
+
+/// Puts the object of one line into a network; `reader` as in its own contract. `where` names file and line; places of single fields are
 /// worked out from `line`. Refuses wrong types, bad ids and a second object with the same identity.
 /// An object of an unknown kind is kept as it is.
-Result<Done> putLine(model::Network& network, std::string_view line, const Where& where);
+Result<Done> putLine(model::Network& network, JsonReader& reader, std::string_view line, const Where& where);
 
 /// Puts an array of catalogue entries (device models, …) into `out`.
 template <class Entry>

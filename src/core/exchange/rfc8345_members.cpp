@@ -8,67 +8,56 @@
 
 namespace underridge::exchange::rfc8345 {
 
-const Json nothing;
-
-namespace {
-
-/// Whether `key` is `name` or `module:name`.
 bool isMember(std::string_view key, std::string_view module, std::string_view name) {
     if (key.size() == name.size())
         return key == name;
-    return key.size() == module.size() + 1 + name.size() && key.ends_with(name) &&
-           key[module.size()] == ':' && key.starts_with(module);
+    if (key.size() <= module.size() + name.size() || !key.starts_with(module) || !key.ends_with(name))
+        return false;
+    const std::string_view between = key.substr(module.size(), key.size() - module.size() - name.size());
+    return between == ":" || between == "-state:";
 }
 
-} // namespace
-
-std::string memberName(const Json& object, const char* module, const char* name) {
-    if (object.is_object())
-        for (auto at = object.begin(); at != object.end(); ++at)
-            if (isMember(at.key(), module, name))
-                return at.key();
-    return name;
+JsonView member(JsonView object, std::string_view module, std::string_view name) {
+    JsonView found;
+    object.forEachMember([&](std::string_view key, JsonView value) {
+        if (isMember(key, module, name))
+            found = value;
+    });
+    return found;
 }
 
-const Json& member(const Json& object, const char* module, const char* name) {
-    if (object.is_object())
-        for (auto at = object.begin(); at != object.end(); ++at)
-            if (isMember(at.key(), module, name))
-                return *at;
-    return nothing;
+JsonView listIn(JsonView object, std::string_view module, std::string_view name) {
+    const JsonView list = member(object, module, name);
+    return list.isArray() ? list : JsonView();
 }
 
-const Json& listIn(const Json& object, const char* module, const char* name) {
-    static const Json empty = Json::array();
-    const Json& list = member(object, module, name);
-    return list.is_array() ? list : empty;
+std::string textIn(JsonView object, std::string_view module, std::string_view name) {
+    return member(object, module, name).text();
 }
 
-Json without(const Json& object, const char* module, std::initializer_list<const char*> names) {
-    Json rest = Json::object();
-    for (auto at = object.begin(); at != object.end(); ++at)
+JsonMembers without(JsonView object, std::string_view module, std::initializer_list<std::string_view> names) {
+    JsonMembers rest;
+    object.forEachMember([&](std::string_view key, JsonView value) {
         if (std::none_of(names.begin(), names.end(),
-                         [&](const char* name) { return isMember(at.key(), module, name); }))
-            rest[at.key()] = *at;
+                         [&](std::string_view name) { return isMember(key, module, name); }))
+            rest.set(key, value.compact());
+    });
     return rest;
 }
 
-std::string textIn(const Json& object, const char* module, const char* name) {
-    const Json& value = member(object, module, name);
-    return value.is_string() ? value.get<std::string>() : std::string();
+void drop(JsonMembers& object, std::string_view module, std::string_view name) {
+    std::vector<std::string> keys;
+    for (const auto& [key, value] : object.members())
+        if (isMember(key, module, name))
+            keys.push_back(key);
+    for (const std::string& key : keys)
+        object.erase(key);
 }
 
-void drop(Json& object, const char* module, const char* name) {
-    if (object.is_object())
-        object.erase(memberName(object, module, name));
-}
-
-std::optional<std::uint64_t> wholeIn(const Json& value) {
-    if (value.is_number_unsigned())
-        return value.get<std::uint64_t>();
-    if (!value.is_string())
-        return std::nullopt;
-    const auto& text = value.get_ref<const std::string&>();
+std::optional<std::uint64_t> wholeIn(JsonView value) {
+    if (!value.isText())
+        return value.whole();
+    const std::string text = value.text();
     std::uint64_t number = 0;
     const auto [end, code] = std::from_chars(text.data(), text.data() + text.size(), number);
     return code == std::errc() && end == text.data() + text.size() && !text.empty() ? std::optional(number)

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// RFC 8345 in, in the JSON encoding of RFC 7951.
+// RFC 8345 in, in the JSON encoding of RFC 7951; also wrapped as RESTCONF data (RFC 8040) or as instance data
+// (RFC 9195).
 //
 // A network of the document becomes a sheet. A node that rests on exactly one node of another network here,
-// and alone, is the same device seen at another layer. A link that rests on other links is a path over them:
-// it is kept, but not drawn. What is not understood is kept with its object under "rfc8345".
+// and alone, is the same device seen at another layer. A link that rests on exactly one link is that link; one
+// that rests on several is a link of its own. What is not understood is kept with its object under "rfc8345".
 #include "core/edit/devices.h"
 #include "core/exchange/foreign.h"
-#include "core/exchange/json_places.h"
 #include "core/exchange/rfc8345_members.h"
 
 #include <fmt/format.h>
@@ -16,15 +16,28 @@ using namespace model;
 using namespace rfc8345;
 namespace {
 
+/// The entries of an object by network, as the writer wants them back: the inside of a JSON array.
+using Entries = std::string;
+
+void addEntry(Entries& entries, const JsonMembers& entry) {
+    if (!entries.empty())
+        entries += ',';
+    entries += entry.text();
+}
+
 class Reader {
 public:
-    Reader(const Source& source, std::string_view text)
+    Reader(const Source& source, const JsonText& document, std::vector<Remark> decoding)
         : source_(source),
-          text_(text),
-          builder_(source, source.file.substr(source.file.find_last_of('/') + 1)) {}
+          document_(document),
+          builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
+          lines_(document.text()) {
+        for (Remark& remark : decoding)
+            builder_.remarks().add(std::move(remark));
+    }
 
-    Result<Loaded> read(const Json& document) {
-        if (auto found = findNetworks(document); !found)
+    Result<Loaded> read() {
+        if (auto found = findNetworks(); !found)
             return found.refusal();
         order();
         for (const std::size_t i : order_)
@@ -33,228 +46,264 @@ public:
             links(networks_[i]);
         if (networks_.size() == 1)
             builder_.info().name = networks_.front().id;
-        for (Net& net : networks_)
-            keep(net);
-        auto loaded = builder_.finish();
-        placeRemarks(loaded.remarks);
-        return loaded;
+        keepEntries();
+        return builder_.finish();
     }
 
 private:
     struct Net {
         std::string id;
-        std::string pointer;
-        Json json;
+        JsonView json;
         SheetId sheet;
-        Json keptLinks = Json::array(), keptNodes = Json::array();
+        std::string keptLinks, keptNodes; ///< insides of arrays
     };
-    using Named = std::pair<std::string, std::string>; ///< network and node, or link
 
-    /// Remarks carry the pointer as their place until all places are looked up together.
-    void remark(Severity severity, std::string what, std::string remedy, const std::string& pointer,
-                std::string object = {}) {
-        Where where{pointer, -1, 0, std::move(object)};
+    static std::string named(std::string_view network, std::string_view object) {
+        return fmt::format("{}\n{}", network, object);
+    }
+
+    void remark(Severity severity, std::string what, std::string remedy, JsonView at, std::string object = {}) {
+        Where where = lines_.at(source_.file, at.offset());
+        where.object = std::move(object);
         builder_.remarks().add({severity, std::move(what), std::move(remedy), std::move(where)});
     }
 
-    void placeRemarks(std::vector<Remark>& remarks) const {
-        std::vector<std::string> pointers;
-        for (const Remark& remark : remarks)
-            if (remark.where.line == -1)
-                pointers.push_back(remark.where.file);
-        const auto places = placesOf(text_, source_.file, pointers);
-        for (Remark& remark : remarks) {
-            if (remark.where.line != -1)
-                continue;
-            const auto at = places.find(remark.where.file);
-            const Where old = remark.where;
-            remark.where = at == places.end() ? Where{source_.file} : at->second;
-            remark.where.object = old.object;
-            remark.where.id = old.id;
-        }
-    }
-
-    Result<Done> findNetworks(const Json& document) {
+    /// Goes down to the list of networks; what stands beside the way is kept for the writer.
+    Result<Done> findNetworks() {
         const Where start{source_.file, 1, 1};
-        if (!document.is_object())
+        JsonView at = document_.root();
+        if (!at.isObject())
             return error("the document is not a JSON object", "choose another file", start);
-        const char* container =
-            document.contains("ietf-network:networks") ? "ietf-network:networks" : "networks";
-        std::string pointer;
-        const Json* list = &nothing;
-        if (document.contains(container)) {
-            pointer = std::string("/") + container + "/" + memberName(document.at(container), nw, "network");
-            list = &member(document.at(container), nw, "network");
-        } else if (document.contains("ietf-network:network")) {
-            pointer = "/ietf-network:network";
-            list = &document.at("ietf-network:network");
+        const auto into = [&](std::string_view module, std::string_view name) {
+            const JsonView next = member(at, module, name);
+            if (!next)
+                return false;
+            JsonMembers level;
+            level.setText("name", fmt::format("{}:{}", module, name));
+            level.set("beside", without(at, module, {name}).text());
+            addEntry(way_, level);
+            at = next;
+            return true;
+        };
+        into("ietf-restconf", "data");
+        if (into("ietf-yang-instance-data", "instance-data-set"))
+            into("ietf-yang-instance-data", "content-data");
+        JsonView list;
+        if (into(nw, "networks")) {
+            list = member(at, nw, "network");
         } else {
-            return error("the document holds no networks of RFC 8345",
-                         "it should begin with {\"ietf-network:networks\": …", start);
+            list = member(at, nw, "network");
+            if (!list)
+                return error("the document holds no networks of RFC 8345",
+                             "it should begin with {\"ietf-network:networks\": …", start);
         }
-        if (!list->is_array()) {
-            const auto places = placesOf(text_, source_.file, {pointer});
+        if (at.isObject()) {
+            strangers(at, {"network"});
+            beside_ = without(at, nw, {"network"}).text();
+        }
+        if (list && !list.isArray())
             return error("\"network\" is not a list", "correct it or restore the file",
-                         places.contains(pointer) ? places.at(pointer) : start);
-        }
+                         lines_.at(source_.file, list.offset()));
         std::set<std::string> seen;
-        for (std::size_t i = 0; i < list->size(); ++i) {
-            Net net{textIn((*list)[i], nw, "network-id"), fmt::format("{}/{}", pointer, i), (*list)[i], {}};
+        list.forEach([&](JsonView json) {
+            Net net{textIn(json, nw, "network-id"), json, {}, {}, {}};
+            strangers(json, {"network-id", "node", "link", "supporting-network", "network-types"});
             if (net.id.empty())
-                remark(Severity::warning, "a network has no network-id; it was passed over", "give it one",
-                       net.pointer);
+                remark(Severity::warning, "a network has no network-id; it was passed over", "give it one", json);
             else if (!seen.insert(net.id).second)
                 remark(Severity::warning, "the network is there twice; the second was passed over",
-                       "give each network its own id", net.pointer, net.id);
+                       "give each network its own id", json, net.id);
             else
                 networks_.push_back(std::move(net));
-        }
+        });
         for (Net& net : networks_)
             net.sheet = builder_.addSheet(titleOf(net));
         return Done{};
     }
 
+    /// Members with a name of the standard and the module of another: they are not what they look like.
+    void strangers(JsonView object, std::initializer_list<std::string_view> names) {
+        object.forEachMember([&](std::string_view key, JsonView value) {
+            const auto colon = key.find(':');
+            if (colon == std::string_view::npos)
+                return;
+            const std::string_view module = key.substr(0, colon), name = key.substr(colon + 1);
+            if (std::find(names.begin(), names.end(), name) != names.end() && !isMember(key, nw, name) &&
+                !isMember(key, nt, name))
+                remark(Severity::warning,
+                       fmt::format("\"{}\" is of the module {}; it is kept, not read", name,
+                                   module.substr(0, 60)),
+                       "correct its prefix if the standard's is meant", value);
+        });
+    }
+
     static std::string titleOf(const Net& net) {
         for (const auto& [module, container] :
              {std::pair(l2, "l2-topology-attributes"), std::pair(l3, "l3-topology-attributes")})
-            if (const std::string name = textIn(member(net.json, module, container), module, "name");
-                !name.empty())
+            if (std::string name = textIn(member(net.json, module, container), module, "name"); !name.empty())
                 return name;
         return net.id;
     }
 
-    /// Networks that others rest on come first.
+    /// The networks another rests on, by what it says itself and by what its nodes say.
+    std::vector<std::size_t> below(const Net& net, const std::map<std::string, std::size_t>& index) const {
+        std::set<std::size_t> found;
+        const auto note = [&](JsonView support) {
+            if (const auto at = index.find(textIn(support, nw, "network-ref")); at != index.end())
+                found.insert(at->second);
+        };
+        listIn(net.json, nw, "supporting-network").forEach(note);
+        listIn(net.json, nw, "node").forEach([&](JsonView node) {
+            listIn(node, nw, "supporting-node").forEach(note);
+        });
+        return {found.begin(), found.end()};
+    }
+
+    /// Networks that others rest on come first, wherever they stand in the document.
     void order() {
         std::map<std::string, std::size_t> index;
         for (std::size_t i = 0; i < networks_.size(); ++i)
             index[networks_[i].id] = i;
+        std::vector<std::vector<std::size_t>> rests;
+        for (const Net& net : networks_)
+            rests.push_back(below(net, index));
         std::vector<int> state(networks_.size(), 0); // 1: being visited, 2: done
         for (std::size_t root = 0; root < networks_.size(); ++root) {
             std::vector<std::size_t> path{root};
             while (!path.empty()) {
                 const std::size_t i = path.back();
-                if (state[i] == 2) {
-                    path.pop_back();
-                    continue;
-                }
-                bool waits = false;
                 if (state[i] == 0) {
                     state[i] = 1;
-                    for (const Json& support : listIn(networks_[i].json, nw, "supporting-network")) {
-                        const auto at = index.find(textIn(support, nw, "network-ref"));
-                        if (at == index.end() || state[at->second] == 2)
-                            continue;
-                        if (state[at->second] == 1) {
+                    for (const std::size_t next : rests[i]) {
+                        if (state[next] == 0)
+                            path.push_back(next);
+                        else if (state[next] == 1)
                             remark(Severity::warning, "the networks rest on each other in a circle",
-                                   "remove one supporting-network", networks_[i].pointer, networks_[i].id);
-                            continue;
-                        }
-                        path.push_back(at->second);
-                        waits = true;
+                                   "remove one supporting-network", networks_[i].json, networks_[i].id);
                     }
+                    continue;
                 }
-                if (!waits) {
+                if (state[i] == 1) {
                     state[i] = 2;
                     order_.push_back(i);
-                    path.pop_back();
                 }
+                path.pop_back();
             }
         }
     }
 
-    static Json& entriesIn(SharedText& extra, Json& holder) {
-        const std::string old = extraMember(extra, "rfc8345");
-        holder = old.empty() ? Json::array() : Json::parse(old);
-        return holder;
-    }
-
-    template <class Record>
-    static void addEntry(Record& record, Json entry) {
-        Json entries;
-        entriesIn(record.extra, entries).push_back(std::move(entry));
-        record.extra = withExtraMember(record.extra, "rfc8345", entries.dump());
-    }
-
     void nodes(Net& net) {
-        const std::string name = memberName(net.json, nw, "node");
-        const auto at = net.json.find(name);
-        if (at == net.json.end())
-            return;
-        if (!at->is_array()) {
-            remark(Severity::warning, "\"node\" is not a list; it was passed over", "correct it",
-                   net.pointer + "/" + name, net.id);
+        const JsonView list = member(net.json, nw, "node");
+        if (list && !list.isArray()) {
+            remark(Severity::warning, "\"node\" is not a list; it was passed over", "correct it", list, net.id);
             return;
         }
         // How many nodes of this network rest on each node below: only one that stands alone is the same
         // device.
-        std::map<Named, int> resting;
-        for (const Json& node : *at)
-            for (const Json& support : listIn(node, nw, "supporting-node"))
-                ++resting[{textIn(support, nw, "network-ref"), textIn(support, nw, "node-ref")}];
-        for (std::size_t i = 0; i < at->size(); ++i)
-            node(net, (*at)[i], fmt::format("{}/{}/{}", net.pointer, name, i), resting);
-        net.json.erase(name);
+        std::unordered_map<std::string, int> resting;
+        list.forEach([&](JsonView node) {
+            listIn(node, nw, "supporting-node").forEach([&](JsonView support) {
+                ++resting[named(textIn(support, nw, "network-ref"), textIn(support, nw, "node-ref"))];
+            });
+        });
+        list.forEach([&](JsonView json) { node(net, json, resting); });
     }
 
-    void node(Net& net, const Json& json, const std::string& pointer, const std::map<Named, int>& resting) {
+    /// The device a node is another view of, if it is.
+    DeviceId sameAs(JsonView json, const std::string& id, const std::unordered_map<std::string, int>& resting) {
+        DeviceId device;
+        const JsonView supports = listIn(json, nw, "supporting-node");
+        supports.forEach([&](JsonView support) {
+            const std::string network = textIn(support, nw, "network-ref"),
+                              node = textIn(support, nw, "node-ref");
+            const auto at = devices_.find(named(network, node));
+            if (at == devices_.end() && known(network))
+                remark(Severity::warning,
+                       fmt::format("it rests on the node \"{}\" of \"{}\", which is not there", node, network),
+                       "the reference is kept", support, id);
+            if (at != devices_.end() && supports.size() == 1 && resting.at(named(network, node)) == 1)
+                device = at->second;
+        });
+        return device;
+    }
+
+    void node(Net& net, JsonView json, const std::unordered_map<std::string, int>& resting) {
+        strangers(json, {"node-id", "termination-point", "supporting-node"});
         const std::string id = textIn(json, nw, "node-id");
         if (id.empty()) {
-            remark(Severity::warning, "a node has no node-id; it was passed over", "give it one", pointer);
-            net.keptNodes.push_back(json);
+            remark(Severity::warning, "a node has no node-id; it was passed over", "give it one", json);
+            keepRaw(net.keptNodes, json);
             return;
         }
-        if (devices_.contains({net.id, id})) {
+        if (devices_.contains(named(net.id, id))) {
             remark(Severity::warning, "the node is there twice; the second was passed over",
-                   "give each node its own id", pointer, id);
+                   "give each node its own id", json, id);
             return;
         }
-        DeviceId device;
-        const Json& supports = listIn(json, nw, "supporting-node");
-        for (const Json& support : supports) {
-            const Named below{textIn(support, nw, "network-ref"), textIn(support, nw, "node-ref")};
-            const auto at = devices_.find(below);
-            if (at == devices_.end() && known(below.first))
-                remark(Severity::warning,
-                       fmt::format("it rests on the node \"{}\" of \"{}\", which is not there", below.second,
-                                   below.first),
-                       "the reference is kept", pointer, id);
-            if (at != devices_.end() && supports.size() == 1 && resting.at(below) == 1)
-                device = at->second;
-        }
+        DeviceId device = sameAs(json, id, resting);
         const bool merged = static_cast<bool>(device);
-        const Json& l2Attributes = member(json, l2, "l2-node-attributes");
-        const Json& l3Attributes = member(json, l3, "l3-node-attributes");
+        const JsonView l2Attributes = member(json, l2, "l2-node-attributes");
+        const JsonView l3Attributes = member(json, l3, "l3-node-attributes");
         std::string name = textIn(l2Attributes, l2, "name");
         if (name.empty())
             name = textIn(l3Attributes, l3, "name");
         if (!merged) {
-            device = builder_.addDevice(net.id == networks_.front().id ? id : net.id + "\n" + id,
+            device = builder_.addDevice(net.id == networks_.front().id ? id : named(net.id, id),
                                         name.empty() ? id : name);
             if (isPseudo(json))
                 builder_.setModel(device, "shared-segment");
         }
-        devices_[{net.id, id}] = device;
+        devices_[named(net.id, id)] = device;
         builder_.knowAs(id, device.value);
         builder_.show(net.sheet, device);
 
-        Json rest = without(json, nt, {"node-id", "ietf-network:node-id", "termination-point"});
-        if (!merged || name == builder_.device(device).name)
-            for (const auto& [module, container] :
-                 {std::pair(l2, "l2-node-attributes"), std::pair(l3, "l3-node-attributes")})
-                if (const std::string key = memberName(rest, module, container); rest.contains(key))
-                    if (textIn(rest[key], module, "name") == builder_.device(device).name)
-                        drop(rest[key], module, "name");
-        for (const Json& address : listIn(l2Attributes, l2, "management-address"))
-            if (address.is_string() && edit::isAddress(address.get<std::string>()))
-                builder_.addAddress(device, {}, address.get<std::string>());
+        JsonMembers rest = without(json, nt, {"termination-point"});
+        drop(rest, nw, "node-id");
+        // The name is the device's, unless another layer gave it another.
+        const std::string& deviceName = builder_.device(device).name;
+        dropWhereText(rest, json, l2, "l2-node-attributes", "name", deviceName);
+        dropWhereText(rest, json, l3, "l3-node-attributes", "name", deviceName);
+        listIn(l2Attributes, l2, "management-address").forEach([&](JsonView address) {
+            if (edit::isAddress(address.text()))
+                builder_.addAddress(device, {}, address.text());
+        });
         if (const std::string mac = textIn(l2Attributes, l2, "management-mac"); !mac.empty())
             builder_.interfaceOn(device, {}).mac = mac.substr(0, 40);
         std::vector<std::string> prefixes;
-        for (const Json& prefix : listIn(l3Attributes, l3, "prefix"))
-            if (const std::string text = textIn(prefix, l3, "prefix"); !text.empty())
-                prefixes.push_back(text);
-        points(net, json, device, pointer, id, prefixes);
-        addEntry(builder_.device(device), {{"network", net.id}, {"node", id}, {"rest", std::move(rest)}});
+        listIn(l3Attributes, l3, "prefix").forEach([&](JsonView prefix) {
+            if (std::string text = textIn(prefix, l3, "prefix"); !text.empty())
+                prefixes.push_back(std::move(text));
+        });
+        points(net, json, device, id, prefixes);
+        JsonMembers entry;
+        entry.setText("network", net.id);
+        entry.setText("node", id);
+        entry.set("rest", rest.text());
+        addEntry(deviceEntries_[device.value], entry);
+    }
+
+    /// Takes one text out of a container of `rest` when it says just what is known already.
+    static void dropWhereText(JsonMembers& rest, JsonView object, std::string_view module,
+                              std::string_view container, std::string_view name, std::string_view known) {
+        const JsonView held = member(object, module, container);
+        if (!held.isObject() || !member(held, module, name).isText(known))
+            return;
+        replaceMember(rest, module, container, without(held, module, {name}).text());
+    }
+
+    static void replaceMember(JsonMembers& rest, std::string_view module, std::string_view name,
+                              std::string value) {
+        for (const auto& [key, old] : rest.members())
+            if (isMember(key, module, name)) {
+                rest.set(std::string(key), std::move(value));
+                return;
+            }
+    }
+
+    static void keepRaw(std::string& into, JsonView json) {
+        if (!into.empty())
+            into += ',';
+        into += json.compact();
     }
 
     bool known(const std::string& network) const {
@@ -263,145 +312,138 @@ private:
     }
 
     /// A node that stands for a shared medium: so flagged, or with a pseudonode id of IS-IS.
-    static bool isPseudo(const Json& json) {
-        const auto flagged = [](const Json& flags) {
-            if (!flags.is_array())
-                return false;
-            return std::any_of(flags.begin(), flags.end(), [](const Json& flag) {
-                return flag.is_string() &&
-                       lowered(flag.get<std::string>()).find("pseudonode") != std::string::npos;
-            });
+    static bool isPseudo(JsonView json) {
+        bool pseudo = false;
+        const auto look = [&](JsonView flag) {
+            pseudo |= lowered(flag.text()).find("pseudonode") != std::string::npos;
         };
-        if (flagged(member(member(json, l2, "l2-node-attributes"), l2, "flags")) ||
-            flagged(member(member(json, l3, "l3-node-attributes"), l3, "flag")))
-            return true;
-        const Json& attributes = member(json, l3, "l3-node-attributes");
-        if (!attributes.is_object())
-            return false;
-        for (const auto& [name, value] : attributes.items()) {
-            const Json& iso = member(value, "ietf-network-isis-topology", "iso");
-            const std::string id = textIn(iso, "ietf-network-isis-topology", "iso-pseudonode-id");
-            if (!id.empty() && id.find_first_not_of('0') != std::string::npos)
-                return true;
-        }
-        return false;
+        const JsonView l3Attributes = member(json, l3, "l3-node-attributes");
+        listIn(member(json, l2, "l2-node-attributes"), l2, "flags").forEach(look);
+        listIn(l3Attributes, l3, "flag").forEach(look);
+        l3Attributes.forEachMember([&](std::string_view, JsonView value) {
+            constexpr std::string_view isis = "ietf-network-isis-topology";
+            const std::string id = textIn(member(value, isis, "iso"), isis, "iso-pseudonode-id");
+            pseudo |= !id.empty() && id.find_first_not_of('0') != std::string::npos;
+        });
+        return pseudo;
     }
 
-    void points(Net& net, const Json& node, DeviceId device, const std::string& nodePointer,
-                const std::string& nodeId, const std::vector<std::string>& prefixes) {
-        const std::string name = memberName(node, nt, "termination-point");
-        const Json& list = member(node, nt, "termination-point");
-        if (!list.is_array())
-            return;
-        std::set<std::string> seen;
-        for (std::size_t i = 0; i < list.size(); ++i) {
-            const Json& json = list[i];
-            const std::string pointer = fmt::format("{}/{}/{}", nodePointer, name, i);
-            const std::string id = textIn(json, nt, "tp-id");
-            if (id.empty() || id.size() > 200) {
+    void points(Net& net, JsonView node, DeviceId device, const std::string& nodeId,
+                const std::vector<std::string>& prefixes) {
+        std::unordered_map<std::string, bool> seen;
+        listIn(node, nt, "termination-point").forEach([&](JsonView json) {
+            std::string id = textIn(json, nt, "tp-id");
+            if (id.empty() || id.size() > 200)
                 remark(Severity::warning, "a termination point has no usable tp-id; it was passed over",
-                       "give it one of at most 200 bytes", pointer, nodeId);
-                continue;
-            }
-            if (!seen.insert(id).second) {
+                       "give it one of at most 200 bytes", json, nodeId);
+            else if (!seen.emplace(id, true).second)
                 remark(Severity::warning,
                        fmt::format("the termination point {} is there twice; the second was passed over", id),
-                       "give each its own id", pointer, nodeId);
-                continue;
-            }
-            point(net, json, device, nodeId, id, prefixes);
-        }
+                       "give each its own id", json, nodeId);
+            else
+                point(net, json, device, nodeId, id, prefixes);
+        });
     }
 
-    static std::string pointKey(const std::string& network, const std::string& node,
-                                const std::string& point) {
-        return network + '\n' + node + '\n' + point;
+    static std::string pointKey(std::string_view network, std::string_view node, std::string_view point) {
+        return fmt::format("{}\n{}\n{}", network, node, point);
     }
 
-    void point(Net& net, const Json& json, DeviceId device, const std::string& nodeId, const std::string& id,
+    void point(Net& net, JsonView json, DeviceId device, const std::string& nodeId, const std::string& id,
                const std::vector<std::string>& prefixes) {
         // At another layer of the same device, a point that rests on one port is that port.
         std::string key = id;
-        const Json& supports = listIn(json, nt, "supporting-termination-point");
-        if (supports.size() == 1) {
-            const auto below = points_.find(pointKey(textIn(supports[0], nt, "network-ref"),
-                                                     textIn(supports[0], nt, "node-ref"),
-                                                     textIn(supports[0], nt, "tp-ref")));
-            if (below != points_.end() && below->second.device == device)
-                key = below->second.port;
+        if (const JsonView supports = listIn(json, nt, "supporting-termination-point"); supports.size() == 1) {
+            const JsonView support = supports.at(0);
+            const auto port =
+                points_.find(pointKey(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"),
+                                      textIn(support, nt, "tp-ref")));
+            if (port != points_.end() && port->second.device == device)
+                key = port->second.port;
         }
         const PortRef ref = builder_.port(device, key);
         points_.emplace(pointKey(net.id, nodeId, id), ref);
-        Json rest = without(json, nt, {"tp-id"});
-        const std::string l2Key = memberName(rest, l2, "l2-termination-point-attributes");
-        if (rest.contains(l2Key) && rest[l2Key].is_object()) {
-            Json& attributes = rest[l2Key];
-            if (const std::string name = textIn(attributes, l2, "interface-name"); !name.empty()) {
-                builder_.portRecord(ref).label = name;
-                drop(attributes, l2, "interface-name");
-            }
-            if (const std::string mac = textIn(attributes, l2, "mac-address"); !mac.empty()) {
-                builder_.interfaceOn(device, key).mac = mac.substr(0, 40);
-                drop(attributes, l2, "mac-address");
-            }
-            const Json& tag = member(attributes, l2, "outer-tag");
-            const std::string tags = tag.is_string()            ? tag.get<std::string>()
-                                     : tag.is_number_unsigned() ? std::to_string(tag.get<std::uint64_t>())
-                                                                : std::string();
-            if (const auto vlans = vlansIn(tags); !vlans.empty()) {
-                for (const int vlan : vlans)
-                    builder_.interfaceOn(device, key).tagged.push_back(builder_.vlan(vlan));
-                drop(attributes, l2, "outer-tag");
-            }
-        }
-        const std::string l3Key = memberName(rest, l3, "l3-termination-point-attributes");
-        if (rest.contains(l3Key) && rest[l3Key].is_object()) {
-            bool all = true;
-            for (const Json& address : listIn(rest[l3Key], l3, "ip-address")) {
-                std::string text = address.is_string() ? address.get<std::string>() : std::string();
-                if (!edit::isAddress(text)) {
-                    all = false;
-                    continue;
-                }
-                for (const std::string& prefix : prefixes)
-                    if (int length = 0; text.find('/') == std::string::npos && contains(prefix, text, length))
-                        text += "/" + std::to_string(length);
-                builder_.addAddress(device, key, text);
-            }
-            if (all)
-                drop(rest[l3Key], l3, "ip-address");
-        }
-        const bool plain =
-            std::all_of(rest.begin(), rest.end(), [](const Json& each) { return each.empty(); });
+        if (json.size() == 1 && key == id && networks_.size() == 1)
+            return; // nothing but its id, and no other layer to tell it from
+        JsonMembers rest = without(json, nt, {"tp-id"});
+        l2Point(json, ref, rest);
+        l3Point(json, ref, prefixes, rest);
+        const bool plain = std::all_of(rest.members().begin(), rest.members().end(), [](const auto& each) {
+            return each.second == "{}" || each.second == "[]";
+        });
         if (plain && key == id && networks_.size() == 1)
-            return; // nothing to keep, and no other layer to tell it from
-        addEntry(builder_.portRecord(ref), {{"network", net.id}, {"tp", id}, {"rest", std::move(rest)}});
+            return;
+        JsonMembers entry;
+        entry.setText("network", net.id);
+        entry.setText("tp", id);
+        entry.set("rest", rest.text());
+        addEntry(portEntries_[ref], entry);
+    }
+
+    void l2Point(JsonView json, const PortRef& ref, JsonMembers& rest) {
+        const JsonView attributes = member(json, l2, "l2-termination-point-attributes");
+        if (!attributes.isObject())
+            return;
+        JsonMembers left(attributes);
+        if (const std::string name = textIn(attributes, l2, "interface-name"); !name.empty()) {
+            builder_.portRecord(ref).label = name;
+            drop(left, l2, "interface-name");
+        }
+        if (const std::string mac = textIn(attributes, l2, "mac-address"); !mac.empty()) {
+            builder_.interfaceOn(ref.device, ref.port).mac = mac.substr(0, 40);
+            drop(left, l2, "mac-address");
+        }
+        const JsonView tag = member(attributes, l2, "outer-tag");
+        const std::string tags = tag.whole() ? std::string(tag.raw()) : tag.text();
+        if (const auto vlans = vlansIn(tags); !vlans.empty()) {
+            for (const int vlan : vlans)
+                builder_.interfaceOn(ref.device, ref.port).tagged.push_back(builder_.vlan(vlan));
+            drop(left, l2, "outer-tag");
+        }
+        replaceMember(rest, l2, "l2-termination-point-attributes", left.text());
+    }
+
+    void l3Point(JsonView json, const PortRef& ref, const std::vector<std::string>& prefixes,
+                 JsonMembers& rest) {
+        const JsonView attributes = member(json, l3, "l3-termination-point-attributes");
+        if (!attributes.isObject())
+            return;
+        bool all = true;
+        listIn(attributes, l3, "ip-address").forEach([&](JsonView address) {
+            std::string text = address.text();
+            if (!edit::isAddress(text)) {
+                all = false;
+                return;
+            }
+            for (const std::string& prefix : prefixes)
+                if (int length = 0; text.find('/') == std::string::npos && contains(prefix, text, length))
+                    text += "/" + std::to_string(length);
+            builder_.addAddress(ref.device, ref.port, text);
+        });
+        if (all)
+            replaceMember(rest, l3, "l3-termination-point-attributes",
+                          without(attributes, l3, {"ip-address"}).text());
     }
 
     // --- links -------------------------------------------------------------------------------------------
 
     struct Direction {
-        Json json;
-        std::string id, pointer;
+        JsonView json;
+        std::string id;
         PortRef source, destination;
+        bool restsOnSeveral = false;
         bool paired = false;
     };
 
     void links(Net& net) {
-        const std::string name = memberName(net.json, nt, "link");
-        const auto at = net.json.find(name);
-        if (at == net.json.end())
-            return;
-        if (!at->is_array()) {
-            remark(Severity::warning, "\"link\" is not a list; it was passed over", "correct it",
-                   net.pointer + "/" + name, net.id);
+        const JsonView list = member(net.json, nt, "link");
+        if (list && !list.isArray()) {
+            remark(Severity::warning, "\"link\" is not a list; it was passed over", "correct it", list, net.id);
             return;
         }
         std::vector<Direction> directions;
         std::set<std::string> seen;
-        for (std::size_t i = 0; i < at->size(); ++i)
-            direction(net, (*at)[i], fmt::format("{}/{}/{}", net.pointer, name, i), seen, directions);
-        net.json.erase(name);
+        list.forEach([&](JsonView json) { direction(net, json, seen, directions); });
         // RFC 8345 links go one way; what goes both ways is two of them.
         std::map<std::pair<PortRef, PortRef>, std::vector<std::size_t>> waiting;
         for (std::size_t i = 0; i < directions.size(); ++i) {
@@ -421,61 +463,62 @@ private:
                 join(net, direction, nullptr);
     }
 
-    void direction(Net& net, const Json& json, const std::string& pointer, std::set<std::string>& seen,
-                   std::vector<Direction>& out) {
-        Direction direction{json, textIn(json, nt, "link-id"), pointer, {}, {}};
+    void direction(Net& net, JsonView json, std::set<std::string>& seen, std::vector<Direction>& out) {
+        strangers(json, {"link-id", "source", "destination", "supporting-link"});
+        Direction direction{json, textIn(json, nt, "link-id"), {}, {}};
         if (direction.id.empty()) {
-            remark(Severity::warning, "a link has no link-id; it is kept, not drawn", "give it one", pointer);
-            net.keptLinks.push_back(json);
+            remark(Severity::warning, "a link has no link-id; it is kept, not drawn", "give it one", json);
+            keepRaw(net.keptLinks, json);
             return;
         }
         if (!seen.insert(direction.id).second) {
             remark(Severity::warning, "the link is there twice; the second was passed over",
-                   "give each link its own id", pointer, direction.id);
+                   "give each link its own id", json, direction.id);
             return;
         }
-        const Json& source = member(json, nt, "source");
-        const Json& destination = member(json, nt, "destination");
-        const auto from = end(net, source, "source-node", "source-tp", pointer, direction.id);
-        const auto to = end(net, destination, "dest-node", "dest-tp", pointer, direction.id);
+        const auto from = end(net, json, "source", "source-node", "source-tp", direction.id);
+        const auto to = end(net, json, "destination", "dest-node", "dest-tp", direction.id);
         if (!from || !to) {
-            net.keptLinks.push_back(json);
+            keepRaw(net.keptLinks, json);
             return;
         }
         direction.source = *from;
         direction.destination = *to;
-        if (!listIn(json, nt, "supporting-link").empty()) {
+        if (listIn(json, nt, "supporting-link").size() > 0) {
             if (const auto same = linkBelow(json); same) {
-                addEntry(builder_.links().at(same->value),
-                         {{"network", net.id}, {"link", direction.id}, {"rest", restOf(json)}});
-                linkIds_[{net.id, direction.id}] = *same;
+                JsonMembers entry;
+                entry.setText("network", net.id);
+                entry.setText("link", direction.id);
+                entry.set("rest", restOf(json));
+                addEntry(linkEntries_[same->value], entry);
+                linkIds_[named(net.id, direction.id)] = *same;
                 return;
             }
-            remark(Severity::advice, "the link rests on other links; it is kept, not drawn",
-                   "see the sheet of the network it rests on", pointer, direction.id);
-            net.keptLinks.push_back(json);
-            return;
+            direction.restsOnSeveral = true;
         }
         out.push_back(std::move(direction));
     }
 
     /// The drawn link that all supporting links are, when it is one and the same.
-    std::optional<LinkId> linkBelow(const Json& json) const {
+    std::optional<LinkId> linkBelow(JsonView json) const {
         std::optional<LinkId> same;
-        for (const Json& support : listIn(json, nt, "supporting-link")) {
+        bool one = true;
+        listIn(json, nt, "supporting-link").forEach([&](JsonView support) {
             const auto at =
-                linkIds_.find({textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref")});
+                linkIds_.find(named(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref")));
             if (at == linkIds_.end() || (same && *same != at->second))
-                return std::nullopt;
-            same = at->second;
-        }
-        return same;
+                one = false;
+            else
+                same = at->second;
+        });
+        return one ? same : std::nullopt;
     }
 
-    std::optional<PortRef> end(const Net& net, const Json& json, const char* nodeName, const char* pointName,
-                               const std::string& pointer, const std::string& link) {
+    std::optional<PortRef> end(const Net& net, JsonView link, std::string_view container,
+                               std::string_view nodeName, std::string_view pointName, const std::string& id) {
+        const JsonView json = member(link, nt, container);
         const std::string node = textIn(json, nt, nodeName), point = textIn(json, nt, pointName);
-        const auto at = devices_.find({net.id, node});
+        const auto at = devices_.find(named(net.id, node));
         if (at == devices_.end()) {
             remark(Severity::warning,
                    node.empty()
@@ -483,7 +526,7 @@ private:
                        : fmt::format("the link names the node \"{}\", which is not there; it is kept, "
                                      "not drawn",
                                      node),
-                   "correct the ends where it came from", pointer, link);
+                   "correct the ends where it came from", link, id);
             return std::nullopt;
         }
         if (point.empty())
@@ -493,52 +536,97 @@ private:
         remark(Severity::warning,
                fmt::format("the link names the termination point \"{}\" of {}, which does not list it", point,
                            node),
-               "the port is taken as named", pointer, link);
+               "the port is taken as named", link, id);
         return builder_.port(at->second, point);
     }
 
-    static Json restOf(const Json& json) { return without(json, nt, {"link-id", "source", "destination"}); }
+    static std::string restOf(JsonView json) {
+        return without(json, nt, {"link-id", "source", "destination"}).text();
+    }
+
+    /// A link above others does not take a port from those below it: its end is then known by device alone.
+    PortRef endFor(const Direction& direction, const PortRef& port, bool& moved) {
+        if (!direction.restsOnSeveral || !port.known() || !taken_.contains(port))
+            return port;
+        moved = true;
+        return {port.device, {}};
+    }
 
     void join(const Net& net, const Direction& forth, const Direction* back) {
-        Link& link = builder_.addLink(net.id == networks_.front().id ? forth.id : net.id + "\n" + forth.id,
-                                      forth.source, forth.destination);
-        Json entry{{"network", net.id}, {"link", forth.id}, {"rest", restOf(forth.json)}};
-        linkIds_[{net.id, forth.id}] = link.id;
-        builder_.knowAs(forth.id, link.id.value);
-        if (back) {
-            entry["back"] = {{"link", back->id}, {"rest", restOf(back->json)}};
-            linkIds_[{net.id, back->id}] = link.id;
-        }
-        const Json& attributes = member(forth.json, l2, "l2-link-attributes");
+        bool moved = false;
+        const PortRef a = endFor(forth, forth.source, moved), b = endFor(forth, forth.destination, moved);
+        Link& link = builder_.addLink(net.id == networks_.front().id ? forth.id : named(net.id, forth.id), a, b);
+        for (const PortRef* end : {&a, &b})
+            if (end->known())
+                taken_.insert(*end);
+        const auto described = [&](const Direction& direction) {
+            JsonMembers members;
+            members.setText("link", direction.id);
+            members.set("rest", restOf(direction.json));
+            if (moved) { // what it says of its ends is more than the drawing does
+                members.set("source", member(direction.json, nt, "source").compact());
+                members.set("destination", member(direction.json, nt, "destination").compact());
+            }
+            linkIds_[named(net.id, direction.id)] = link.id;
+            builder_.knowAs(direction.id, link.id.value);
+            return members;
+        };
+        JsonMembers entry = described(forth);
+        entry.setText("network", net.id);
+        if (back)
+            entry.set("back", described(*back).text());
         // RFC 8944: rate in kbit/s.
-        if (const auto rate = wholeIn(member(attributes, l2, "rate")); rate && *rate >= 1000 && *rate < 1e10)
+        const auto rate = wholeIn(member(member(forth.json, l2, "l2-link-attributes"), l2, "rate"));
+        if (rate && *rate >= 1000 && *rate < 10'000'000'000)
             for (const PortRef* end : {&link.a, &link.b})
                 if (end->known() && builder_.portRecord(*end).learned)
                     builder_.portRecord(*end).speed = static_cast<int>(*rate / 1000);
-        addEntry(link, std::move(entry));
+        addEntry(linkEntries_[link.id.value], entry);
     }
 
-    void keep(Net& net) {
-        Json rest = net.json;
-        drop(rest, nw, "network-id");
-        Json entry{{"network", net.id}, {"rest", std::move(rest)}};
-        if (!net.keptLinks.empty())
-            entry["links"] = std::move(net.keptLinks);
-        if (!net.keptNodes.empty())
-            entry["nodes"] = std::move(net.keptNodes);
-        for (Sheet& sheet : builder_.sheets())
-            if (sheet.id == net.sheet)
-                sheet.extra = withExtraMember(sheet.extra, "rfc8345", entry.dump());
+    static SharedText extraWith(const std::string& value) { return {"{\"rfc8345\":" + value + "}"}; }
+
+    void keepEntries() {
+        for (const auto& [id, entries] : deviceEntries_)
+            builder_.device({id}).extra = extraWith('[' + entries + ']');
+        for (const auto& [ref, entries] : portEntries_)
+            builder_.portRecord(ref).extra = extraWith('[' + entries + ']');
+        for (const auto& [id, entries] : linkEntries_)
+            builder_.links().at(id).extra = extraWith('[' + entries + ']');
+        for (const Net& net : networks_) {
+            JsonMembers rest = without(net.json, nw, {"network-id", "node"});
+            drop(rest, nt, "link");
+            JsonMembers entry;
+            entry.setText("network", net.id);
+            entry.set("rest", rest.text());
+            if (!net.keptLinks.empty())
+                entry.set("links", '[' + net.keptLinks + ']');
+            if (!net.keptNodes.empty())
+                entry.set("nodes", '[' + net.keptNodes + ']');
+            for (Sheet& sheet : builder_.sheets())
+                if (sheet.id == net.sheet)
+                    sheet.extra = extraWith(entry.text());
+        }
+        JsonMembers document;
+        document.set("way", '[' + way_ + ']');
+        document.set("beside", beside_);
+        builder_.info().extra = extraWith(document.text());
     }
 
     const Source& source_;
-    std::string_view text_;
+    const JsonText& document_;
     Builder builder_;
+    Lines lines_;
+    std::string way_;           ///< inside of an array: the members that lead to the networks, and what stands beside
+    std::string beside_ = "{}"; ///< members beside the list of networks
     std::vector<Net> networks_;
     std::vector<std::size_t> order_;
-    std::map<Named, DeviceId> devices_;
-    std::unordered_map<std::string, PortRef> points_; ///< by pointKey()
-    std::map<Named, LinkId> linkIds_;
+    std::unordered_map<std::string, DeviceId> devices_; ///< by named()
+    std::unordered_map<std::string, PortRef> points_;   ///< by pointKey()
+    std::unordered_map<std::string, LinkId> linkIds_;   ///< by named()
+    std::unordered_map<std::uint64_t, Entries> deviceEntries_, linkEntries_;
+    std::map<PortRef, Entries> portEntries_;
+    std::set<PortRef> taken_;
 };
 
 } // namespace
@@ -548,10 +636,10 @@ Result<Loaded> readRfc8345(std::string_view bytes, const Source& source) {
     auto text = decodeText(bytes, source.file, remarks);
     if (!text)
         return text.refusal();
-    const auto document = parseJson(*text, source.file);
+    const auto document = JsonText::parse(*std::move(text), source.file);
     if (!document)
         return document.refusal();
-    return Reader(source, *text).read(*document);
+    return Reader(source, *document, std::move(remarks)).read();
 }
 
 } // namespace underridge::exchange

@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/exact_json.h"
 #include "core/exchange/foreign.h"
 #include "core/model/ports.h"
 
 #include <arpa/inet.h>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 namespace underridge::exchange {
 using namespace model;
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Json = ExactJson;
 
 constexpr const char* pointList = "ietf-network-topology:termination-point";
 constexpr const char* linkList = "ietf-network-topology:link";
@@ -23,8 +23,7 @@ constexpr const char* l2Type = "ietf-l2-topology:l2-topology";
 constexpr const char* l3Type = "ietf-l3-unicast-topology:l3-unicast-topology";
 
 Json kept(const SharedText& extra) {
-    const std::string text = extraMember(extra, "rfc8345");
-    return text.empty() ? Json() : Json::parse(text, nullptr, false);
+    return exactJson(extraMember(extra, "rfc8345"));
 }
 
 std::string stringIn(const Json& json, const char* name) {
@@ -105,12 +104,32 @@ public:
         }
         for (const auto& [id, entry] : imported_)
             list.push_back(networkJson(id, entry));
-        return Json{{"ietf-network:networks", {{"network", std::move(list)}}}}.dump(
-                   1, ' ', false, Json::error_handler_t::replace) +
-               "\n";
+        return exactText(inDocument(std::move(list))) + "\n";
     }
 
 private:
+    /// The list of networks as the source had it wrapped, with what stood beside it.
+    Json inDocument(Json list) const {
+        const Json document = kept(network_.info().extra);
+        const auto named = [](const std::string& name, Json value, const Json& beside) {
+            Json out{{name, std::move(value)}};
+            addKept(out, beside.is_object() ? beside : Json::object());
+            return out;
+        };
+        Json way = document.is_object() && document.contains("way") ? document["way"] : Json::array();
+        Json beside =
+            document.is_object() && document.contains("beside") ? document["beside"] : Json::object();
+        if (!way.is_array() || way.empty()) {
+            way = Json::array();
+            way.push_back(Json{{"name", "ietf-network:networks"}});
+        }
+        Json out = named("network", std::move(list), beside);
+        for (auto level = way.rbegin(); level != way.rend(); ++level)
+            out = named(stringIn(*level, "name"), std::move(out),
+                        level->is_object() && level->contains("beside") ? (*level)["beside"] : Json::object());
+        return out;
+    }
+
     bool hasAddressedPorts() const {
         bool any = false;
         network_.all<Interface>().forEach([&](const Interface& interface) {
@@ -238,10 +257,9 @@ private:
             for (const Json& entry : entries) {
                 if (stringIn(entry, "network") != network)
                     continue;
-                out.push_back(linkJson(network, stringIn(entry, "link"), link, *a, *b, false, restIn(entry)));
+                out.push_back(keptLink(network, entry, link, *a, *b, false));
                 if (entry.contains("back"))
-                    out.push_back(linkJson(network, stringIn(entry["back"], "link"), link, *a, *b, true,
-                                           restIn(entry["back"])));
+                    out.push_back(keptLink(network, entry["back"], link, *a, *b, true));
             }
             return;
         }
@@ -254,6 +272,17 @@ private:
         out.push_back(linkJson(network, id, link, *a, *b, false, rest));
         out.push_back(linkJson(network, id + "-back", link, *a, *b, true, rest));
     }
+
+    Json keptLink(const std::string& network, const Json& entry, const Link& link, const Device& a,
+                  const Device& b, bool back) const {
+        Json json = linkJson(network, stringIn(entry, "link"), link, a, b, back, restIn(entry));
+        for (const char* end : {"source", "destination"}) // where it says more than the drawing
+            if (entry.is_object() && entry.contains(end) && !hasPoint(json[end]))
+                json[end] = entry[end];
+        return json;
+    }
+
+    static bool hasPoint(const Json& end) { return end.contains("source-tp") || end.contains("dest-tp"); }
 
     Json linkJson(const std::string& network, const std::string& id, const Link& link, const Device& a,
                   const Device& b, bool back, const Json& rest) const {
