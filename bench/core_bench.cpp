@@ -8,6 +8,7 @@
 #include "core/exchange/own_format.h"
 #include "core/linking/assign.h"
 #include "core/linking/running_check.h"
+#include "core/model/table_impl.h"
 #include "core/scene/scene.h"
 #include "tests/support/large_network.h"
 

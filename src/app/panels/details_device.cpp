@@ -11,7 +11,6 @@
 #include "core/edit/models.h"
 #include "core/linking/fit.h"
 
-#include <QComboBox>
 #include <fmt/format.h>
 
 namespace underridge::app {
@@ -192,18 +191,15 @@ void DetailsPanel::portLists(const Device& device) {
                                                 : shownText(port.record->label);
         form_->linkRow(shownText(port.key), words, [this, ref] { editor_.selectPort(ref); });
     }
-    auto* free = new QComboBox;
-    free->setAccessibleName(tr("Port"));
-    free->addItem(tr("Show a port…"));
-    for (const PortView& port : portsOf(network, device))
-        free->addItem(QStringLiteral("%1 · %2").arg(shownText(port.key), shownText(linking::describe(port))),
-                      shownText(port.key));
-    const DeviceId id = device.id;
-    connect(free, &QComboBox::activated, this, [this, free, id](int index) {
-        if (index > 0)
-            editor_.selectPort({id, free->itemData(index).toString().toStdString()});
+    QStringList names{tr("Show a port…")};
+    std::vector<std::string> keys{{}};
+    for (const PortView& port : portsOf(network, device)) {
+        names << QStringLiteral("%1 · %2").arg(shownText(port.key), shownText(linking::describe(port)));
+        keys.push_back(port.key);
+    }
+    form_->menuRow(tr("Port"), names, [this, id = device.id, keys](int index) {
+        editor_.selectPort({id, keys[static_cast<std::size_t>(index)]});
     });
-    form_->form().addRow(free);
 }
 
 void DetailsPanel::showPort(const PortRef& ref) {

@@ -1,53 +1,284 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/details_form.h"
 
+#include "app/session/typed_fields.h"
 #include "app/window/editor.h"
+#include "core/edit/late.h"
 
+#include <QAbstractItemView>
 #include <QCheckBox>
 #include <QComboBox>
-#include <QLabel>
+#include <QKeyEvent>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace underridge::app {
 namespace {
 
-/// A text area whose editing ends when the focus leaves it.
+/// A text area that says when it is left, and when Esc is pressed.
 class LongField : public QPlainTextEdit {
 public:
     using QPlainTextEdit::QPlainTextEdit;
-    std::function<void()> finished;
+    std::function<void()> left, reverted;
 
 protected:
     void focusOutEvent(QFocusEvent* event) override {
         QPlainTextEdit::focusOutEvent(event);
-        if (finished)
-            finished();
+        if (TypedFields::leaves(*event))
+            left();
+    }
+    void keyPressEvent(QKeyEvent* event) override {
+        if (event->key() == Qt::Key_Escape)
+            reverted();
+        else
+            QPlainTextEdit::keyPressEvent(event);
     }
 };
 
+/// The same of one line.
+class LineField : public QLineEdit {
+public:
+    std::function<void()> left, reverted;
+
+protected:
+    void focusOutEvent(QFocusEvent* event) override {
+        const QSignalBlocker quiet(this); // editingFinished() comes for menus and other windows too
+        QLineEdit::focusOutEvent(event);
+        if (TypedFields::leaves(*event))
+            left();
+    }
+    void keyPressEvent(QKeyEvent* event) override {
+        if (event->key() == Qt::Key_Escape)
+            reverted();
+        else
+            QLineEdit::keyPressEvent(event);
+    }
+};
+
+QLabel* plain(const QString& words) {
+    auto* label = new QLabel(words);
+    label->setTextFormat(Qt::PlainText);
+    label->setWordWrap(true);
+    return label;
+}
+
 } // namespace
 
-DetailsForm::DetailsForm(Editor& editor, const QString& title, const QString& subtitle)
-    : editor_(editor), content_(new QWidget) {
+/// One row that is shown. It is patched by a description of the same kind and name.
+class DetailsForm::Row {
+public:
+    Row(DetailsForm& form, const Description& description) : form_(form), is_(description) {}
+    virtual ~Row() {
+        if (widget_) { // it may be in the middle of an event of its own
+            widget_->hide();
+            widget_->deleteLater();
+        }
+        if (label_)
+            label_->deleteLater();
+    }
+    Row(const Row&) = delete;
+    Row& operator=(const Row&) = delete;
+
+    bool isLike(const Description& other) const {
+        return is_.kind == other.kind && is_.label == other.label && is_.name == other.name &&
+               (is_.kind == Kind::value || is_.kind == Kind::text || is_.kind == Kind::longText ||
+                is_.kind == Kind::check || is_.kind == Kind::choice || is_.kind == Kind::menu ||
+                (is_.value == other.value && is_.picture.cacheKey() == other.picture.cacheKey()));
+    }
+    void patch(const Description& description, bool sameSubject) {
+        const Description old = std::exchange(is_, description);
+        patched(old, sameSubject);
+    }
+    virtual bool commit() { return true; }
+    virtual void focus() {}
+
+    QWidget* widget() const { return widget_; }
+    QLabel* label() const { return label_; }
+
+protected:
+    virtual void patched(const Description&, bool /*sameSubject*/) {
+        if (auto* words = qobject_cast<QLabel*>(widget_); words && is_.kind == Kind::value)
+            words->setText(is_.value);
+        if (auto* box = qobject_cast<QCheckBox*>(widget_)) {
+            const QSignalBlocker quiet(box);
+            box->setChecked(is_.current != 0);
+        }
+    }
+
+    DetailsForm& form_;
+    Description is_;
+    QWidget* widget_ = nullptr;
+    QLabel* label_ = nullptr;
+    friend class DetailsForm;
+};
+
+/// A field of one line, with what is wrong below it.
+class DetailsForm::TextRow : public DetailsForm::Row {
+public:
+    TextRow(DetailsForm& form, const Description& description) : Row(form, description) {
+        auto* box = new QWidget;
+        auto* layout = new QVBoxLayout(box);
+        layout->setContentsMargins(0, 0, 0, 0);
+        layout->setSpacing(2);
+        edit_ = new LineField;
+        edit_->setText(is_.value);
+        edit_->setAccessibleName(is_.label);
+        edit_->setPlaceholderText(is_.placeholder);
+        wrong_ = plain({});
+        wrong_->setObjectName(QStringLiteral("wrong"));
+        wrong_->hide();
+        layout->addWidget(edit_);
+        layout->addWidget(wrong_);
+        edit_->left = [this] { commit(); };
+        edit_->reverted = [this] { revert(); };
+        QObject::connect(edit_, &QLineEdit::returnPressed, edit_, [this] { commit(); });
+        widget_ = box;
+        label_ = new QLabel(is_.label);
+    }
+
+    bool commit() override {
+        const QString typed = edit_->text().trimmed();
+        if (!edit_->isModified() || typed == is_.value) {
+            wrong_->hide();
+            return true;
+        }
+        auto act = form_.checked(is_.commit(typed.toStdString()));
+        if (!act) {
+            wrong_->setText(QString::fromStdString(act.refusal().text()));
+            wrong_->show();
+            return false;
+        }
+        wrong_->hide();
+        edit_->setModified(false);
+        form_.apply(std::move(act)); // what it comes to is shown by the next description
+        return true;
+    }
+
+    void focus() override { edit_->setFocus(); }
+
+protected:
+    void patched(const Description& old, bool sameSubject) override {
+        edit_->setPlaceholderText(is_.placeholder);
+        if (sameSubject && edit_->isModified() && is_.value == old.value)
+            return; // half typed, or wrong and to be corrected
+        if (sameSubject && edit_->isModified() && edit_->hasFocus())
+            return; // the network has another value now; the person is typing theirs
+        if (edit_->text() != is_.value)
+            edit_->setText(is_.value);
+        edit_->setModified(false);
+        wrong_->hide();
+    }
+
+private:
+    void revert() {
+        edit_->setText(is_.value);
+        edit_->setModified(false);
+        wrong_->hide();
+    }
+
+    LineField* edit_;
+    QLabel* wrong_;
+};
+
+class DetailsForm::LongRow : public DetailsForm::Row {
+public:
+    LongRow(DetailsForm& form, const Description& description) : Row(form, description) {
+        edit_ = new LongField(is_.value);
+        edit_->setAccessibleName(is_.label);
+        edit_->setTabChangesFocus(true);
+        edit_->setFixedHeight(66);
+        edit_->left = [this] { commit(); };
+        edit_->reverted = [this] {
+            edit_->setPlainText(is_.value);
+            edit_->document()->setModified(false);
+        };
+        edit_->document()->setModified(false);
+        widget_ = edit_;
+        label_ = new QLabel(is_.label);
+    }
+
+    bool commit() override {
+        const QString typed = edit_->toPlainText();
+        if (!edit_->document()->isModified() || typed == is_.value)
+            return true;
+        auto act = form_.checked(is_.commit(typed.toStdString()));
+        const bool good = static_cast<bool>(act);
+        if (good)
+            edit_->document()->setModified(false);
+        form_.apply(std::move(act)); // a refusal is told in the status line; the text stays
+        return good;
+    }
+
+    void focus() override { edit_->setFocus(); }
+
+protected:
+    void patched(const Description&, bool sameSubject) override {
+        if (sameSubject && edit_->document()->isModified())
+            return;
+        if (edit_->toPlainText() != is_.value)
+            edit_->setPlainText(is_.value);
+        edit_->document()->setModified(false);
+    }
+
+private:
+    LongField* edit_;
+};
+
+/// A list to choose from; while it is open it stays as it is.
+class DetailsForm::ChoiceRow : public DetailsForm::Row {
+public:
+    ChoiceRow(DetailsForm& form, const Description& description) : Row(form, description) {
+        box_ = new QComboBox;
+        box_->setAccessibleName(is_.kind == Kind::menu ? is_.name : is_.label);
+        box_->addItems(is_.choices);
+        box_->setCurrentIndex(is_.current);
+        box_->setToolTip(box_->currentText());
+        box_->setMinimumContentsLength(8);
+        box_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        QObject::connect(box_, &QComboBox::activated, box_, [this](int index) {
+            if (is_.kind == Kind::choice)
+                form_.apply(is_.choose(index));
+            else if (index > 0)
+                is_.act(index);
+        });
+        widget_ = box_;
+        label_ = is_.kind == Kind::choice ? new QLabel(is_.label) : nullptr;
+    }
+
+protected:
+    void patched(const Description& old, bool) override {
+        if (box_->view()->isVisible()) { // what is chosen from it counts by what it showed
+            is_ = old;
+            return;
+        }
+        const QSignalBlocker quiet(box_);
+        if (old.choices != is_.choices) {
+            box_->clear();
+            box_->addItems(is_.choices);
+        }
+        box_->setCurrentIndex(is_.current);
+        box_->setToolTip(box_->currentText());
+    }
+
+private:
+    QComboBox* box_;
+};
+
+DetailsForm::DetailsForm(Editor& editor)
+    : editor_(editor), content_(new QWidget), title_(plain({})), subtitle_(plain({})) {
     auto* layout = new QVBoxLayout(content_);
     layout->setContentsMargins(14, 12, 14, 12);
     layout->setSpacing(8);
-    auto* name = new QLabel(title);
-    name->setTextFormat(Qt::PlainText);
-    name->setWordWrap(true);
     QFont large = content_->font();
     large.setBold(true);
     large.setPointSizeF(large.pointSizeF() * 1.2);
-    name->setFont(large);
-    auto* sub = new QLabel(subtitle);
-    sub->setTextFormat(Qt::PlainText);
-    sub->setWordWrap(true);
-    sub->setForegroundRole(QPalette::PlaceholderText);
-    layout->addWidget(name);
-    layout->addWidget(sub);
+    title_->setFont(large);
+    subtitle_->setForegroundRole(QPalette::PlaceholderText);
+    layout->addWidget(title_);
+    layout->addWidget(subtitle_);
     auto* form = new QWidget;
     form_ = new QFormLayout(form);
     form_->setContentsMargins(0, 4, 0, 0);
@@ -59,108 +290,199 @@ DetailsForm::DetailsForm(Editor& editor, const QString& title, const QString& su
     layout->addStretch(1);
 }
 
+DetailsForm::~DetailsForm() {
+    for (const auto& row : rows_) { // the content deletes them, now or already
+        row->widget_ = nullptr;
+        row->label_ = nullptr;
+    }
+}
+
+void DetailsForm::begin(const QString& subject, const QString& title, const QString& subtitle) {
+    if (subject != subject_)
+        commitTyped();
+    wanted_.clear();
+    title_->setText(title);
+    subtitle_->setText(subtitle);
+    wanted_.push_back({Kind::empty, {}, {}, {}, subject, {}, 0, {}, {}, {}, {}}); // carries the subject to end()
+}
+
 void DetailsForm::heading(const QString& words) {
-    auto* label = new QLabel(words.toUpper());
-    QFont small = content_->font();
-    small.setPointSizeF(small.pointSizeF() * 0.85);
-    small.setBold(true);
-    label->setFont(small);
-    label->setForegroundRole(QPalette::PlaceholderText);
-    label->setContentsMargins(0, 8, 0, 0);
-    form_->addRow(label);
+    wanted_.push_back({Kind::heading, {}, words, {}, {}, {}, 0, {}, {}, {}, {}});
 }
 
 void DetailsForm::row(const QString& label, const QString& value) {
-    auto* words = new QLabel(value);
-    words->setTextFormat(Qt::PlainText);
-    words->setWordWrap(true);
-    words->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    form_->addRow(label, words);
+    wanted_.push_back({Kind::value, label, value, {}, {}, {}, 0, {}, {}, {}, {}});
 }
 
 void DetailsForm::emptyRow(const QString& words) {
-    auto* label = new QLabel(words);
-    label->setWordWrap(true);
-    form_->addRow(label);
+    wanted_.push_back({Kind::empty, {}, words, {}, {}, {}, 0, {}, {}, {}, {}});
 }
 
 void DetailsForm::textRow(const QString& label, const QString& value, const QString& placeholder,
                           Commit commit) {
-    auto* box = new QWidget;
-    auto* layout = new QVBoxLayout(box);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(2);
-    auto* edit = new QLineEdit(value);
-    edit->setAccessibleName(label);
-    edit->setPlaceholderText(placeholder);
-    auto* wrong = new QLabel;
-    wrong->setObjectName(QStringLiteral("wrong"));
-    wrong->setTextFormat(Qt::PlainText);
-    wrong->setWordWrap(true);
-    wrong->hide();
-    layout->addWidget(edit);
-    layout->addWidget(wrong);
-    QObject::connect(edit, &QLineEdit::editingFinished, edit,
-                     [&editor = editor_, edit, wrong, value, commit = std::move(commit)] {
-                         if (edit->text() == value) {
-                             wrong->hide();
-                             return;
-                         }
-                         auto act = commit(edit->text().trimmed().toStdString());
-                         if (!act) {
-                             wrong->setText(QString::fromStdString(act.refusal().text()));
-                             wrong->show();
-                             return;
-                         }
-                         wrong->hide();
-                         editor.apply(std::move(act));
-                     });
-    form_->addRow(label, box);
+    wanted_.push_back({Kind::text, label, value, placeholder, {}, {}, 0, {}, std::move(commit), {}, {}});
 }
 
 void DetailsForm::longRow(const QString& label, const QString& value, Commit commit) {
-    auto* edit = new LongField(value);
-    edit->setAccessibleName(label);
-    edit->setTabChangesFocus(true);
-    edit->setFixedHeight(66);
-    edit->finished = [&editor = editor_, edit, value, commit = std::move(commit)] {
-        if (edit->toPlainText() != value)
-            editor.apply(commit(edit->toPlainText().toStdString()));
-    };
-    form_->addRow(label, edit);
+    wanted_.push_back({Kind::longText, label, value, {}, {}, {}, 0, {}, std::move(commit), {}, {}});
 }
 
 void DetailsForm::checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit) {
-    auto* box = new QCheckBox(label);
-    box->setAccessibleName(label);
-    box->setChecked(value);
-    QObject::connect(box, &QCheckBox::toggled, box,
-                     [&editor = editor_, commit = std::move(commit)](bool on) { editor.apply(commit(on)); });
-    form_->addRow(box);
+    wanted_.push_back({Kind::check, label, {}, {}, {}, {}, value, {}, {},
+                       [commit = std::move(commit)](int on) { return commit(on != 0); }, {}});
 }
 
 void DetailsForm::choiceRow(const QString& label, const QStringList& choices, int current,
                             std::function<edit::ActResult(int)> commit) {
-    auto* box = new QComboBox;
-    box->setAccessibleName(label);
-    box->addItems(choices);
-    box->setCurrentIndex(current);
-    box->setMinimumContentsLength(8);
-    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    QObject::connect(
-        box, &QComboBox::activated, box,
-        [&editor = editor_, commit = std::move(commit)](int index) { editor.apply(commit(index)); });
-    form_->addRow(label, box);
+    wanted_.push_back({Kind::choice, label, {}, {}, {}, choices, current, {}, {}, std::move(commit), {}});
+}
+
+void DetailsForm::menuRow(const QString& name, const QStringList& choices, std::function<void(int)> act) {
+    wanted_.push_back({Kind::menu, {}, {}, {}, name, choices, 0, {}, {}, {}, std::move(act)});
 }
 
 void DetailsForm::linkRow(const QString& label, const QString& words, std::function<void()> act) {
-    auto* button = new QPushButton(words);
-    button->setFlat(true);
-    button->setAccessibleName(label.isEmpty() ? words : QStringLiteral("%1: %2").arg(label, words));
-    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    button->setToolTip(words);
-    QObject::connect(button, &QPushButton::clicked, button, [act = std::move(act)] { act(); });
-    form_->addRow(label, button);
+    wanted_.push_back({Kind::link, label, words, {}, {}, {}, 0, {}, {}, {},
+                       [act = std::move(act)](int) { act(); }});
+}
+
+void DetailsForm::actionRow(const QString& label, const QString& words, const QString& action,
+                            const QString& name, std::function<void()> act) {
+    wanted_.push_back({Kind::action, label, words, action, name, {}, 0, {}, {}, {},
+                       [act = std::move(act)](int) { act(); }});
+}
+
+void DetailsForm::pictureRow(const QPixmap& picture, const QString& name, const QString& words) {
+    wanted_.push_back({Kind::picture, {}, words, {}, name, {}, 0, picture, {}, {}, {}});
+}
+
+std::unique_ptr<DetailsForm::Row> DetailsForm::make(const Description& is) {
+    switch (is.kind) {
+    case Kind::text:
+        return std::make_unique<TextRow>(*this, is);
+    case Kind::longText:
+        return std::make_unique<LongRow>(*this, is);
+    case Kind::choice:
+    case Kind::menu:
+        return std::make_unique<ChoiceRow>(*this, is);
+    default:
+        break;
+    }
+    auto made = std::make_unique<Row>(*this, is);
+    Row* row = made.get();
+    if (is.kind == Kind::heading) {
+        auto* words = new QLabel(is.value.toUpper());
+        QFont small = content_->font();
+        small.setPointSizeF(small.pointSizeF() * 0.85);
+        small.setBold(true);
+        words->setFont(small);
+        words->setForegroundRole(QPalette::PlaceholderText);
+        words->setContentsMargins(0, 8, 0, 0);
+        row->widget_ = words;
+    } else if (is.kind == Kind::check) {
+        auto* box = new QCheckBox(is.label);
+        box->setAccessibleName(is.label);
+        box->setChecked(is.current != 0);
+        QObject::connect(box, &QCheckBox::toggled, box, [row](bool on) { row->form_.apply(row->is_.choose(on)); });
+        row->widget_ = box;
+    } else if (is.kind == Kind::link) {
+        auto* button = new QPushButton(is.value);
+        button->setFlat(true);
+        button->setAccessibleName(is.label.isEmpty() ? is.value
+                                                     : QStringLiteral("%1: %2").arg(is.label, is.value));
+        button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        button->setToolTip(is.value);
+        QObject::connect(button, &QPushButton::clicked, button, [row] {
+            const auto act = row->is_.act; // the row may go by it
+            act(0);
+        });
+        row->widget_ = button;
+        row->label_ = new QLabel(is.label);
+    } else if (is.kind == Kind::action) {
+        auto* box = new QWidget;
+        auto* column = new QVBoxLayout(box);
+        column->setContentsMargins(0, 0, 0, 0);
+        column->setSpacing(0);
+        auto* button = new QToolButton;
+        button->setText(is.placeholder);
+        button->setAutoRaise(true);
+        button->setAccessibleName(is.name);
+        QObject::connect(button, &QToolButton::clicked, button, [row] {
+            const auto act = row->is_.act;
+            act(0);
+        });
+        column->addWidget(plain(is.value));
+        column->addWidget(button, 0, Qt::AlignLeft);
+        row->widget_ = box;
+        row->label_ = new QLabel(is.label);
+    } else {
+        auto* words = plain(is.value);
+        if (is.kind == Kind::value)
+            words->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        row->widget_ = words;
+        if (is.kind == Kind::value)
+            row->label_ = new QLabel(is.label);
+        if (is.kind == Kind::picture) {
+            row->label_ = new QLabel;
+            row->label_->setPixmap(is.picture);
+            row->label_->setAccessibleName(is.name);
+        }
+    }
+    return made;
+}
+
+void DetailsForm::end() {
+    const QString subject = wanted_.front().name;
+    const bool same = subject == subject_;
+    subject_ = subject;
+    wanted_.erase(wanted_.begin());
+    // Rows that are wanted still keep their order; what lies between two of them is new or goes.
+    std::vector<std::unique_ptr<Row>> shown;
+    std::size_t old = 0;
+    for (const Description& wanted : wanted_) {
+        std::size_t found = old;
+        while (found < rows_.size() && !rows_[found]->isLike(wanted))
+            ++found;
+        const int at = static_cast<int>(shown.size());
+        if (found == rows_.size()) {
+            auto row = make(wanted);
+            if (row->label())
+                form_->insertRow(at, row->label(), row->widget());
+            else
+                form_->insertRow(at, row->widget());
+            shown.push_back(std::move(row));
+            continue;
+        }
+        for (; old < found; ++old)
+            form_->takeRow(at); // the row itself goes with `rows_`
+        rows_[old]->patch(wanted, same);
+        shown.push_back(std::move(rows_[old++]));
+    }
+    for (; old < rows_.size(); ++old)
+        form_->takeRow(static_cast<int>(shown.size()));
+    rows_ = std::move(shown);
+    wanted_.clear();
+}
+
+bool DetailsForm::commitTyped() {
+    bool all = true;
+    for (std::size_t i = 0; i < rows_.size(); ++i)
+        if (!rows_[i]->commit()) {
+            rows_[i]->focus();
+            all = false;
+        }
+    return all;
+}
+
+edit::ActResult DetailsForm::checked(edit::ActResult act) const {
+    if (act)
+        if (auto kept = edit::canBeKept(editor_.network(), act->network); !kept)
+            return kept.refusal();
+    return act;
+}
+
+void DetailsForm::apply(edit::ActResult act) {
+    editor_.apply(std::move(act));
 }
 
 } // namespace underridge::app

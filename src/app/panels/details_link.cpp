@@ -9,8 +9,6 @@
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 
-#include <QToolButton>
-#include <QVBoxLayout>
 #include <fmt/format.h>
 
 namespace underridge::app {
@@ -120,21 +118,9 @@ void DetailsPanel::showLink(const Link& link) {
           shownText(link.console ? "console" : titleOf(mediumOf(network, link))));
     for (const int end : {0, 1}) {
         const PortRef& port = link.end(end);
-        auto* box = new QWidget;
-        auto* column = new QVBoxLayout(box);
-        column->setContentsMargins(0, 0, 0, 0);
-        column->setSpacing(0);
-        auto* words = new QLabel(shownText(edit::portText(network, port)));
-        words->setTextFormat(Qt::PlainText);
-        auto* other = new QToolButton;
-        other->setText(tr("Other port…"));
-        other->setAutoRaise(true);
-        other->setAccessibleName(tr("Other port at end %1").arg(end + 1));
-        connect(other, &QToolButton::clicked, this,
-                [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
-        column->addWidget(words);
-        column->addWidget(other, 0, Qt::AlignLeft);
-        form_->form().addRow(end == 0 ? tr("End A") : tr("End B"), box);
+        form_->actionRow(end == 0 ? tr("End A") : tr("End B"), shownText(edit::portText(network, port)),
+                         tr("Other port…"), tr("Other port at end %1").arg(end + 1),
+                         [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
     }
     chainRow(link.a.known() ? link.a : link.b);
     findingRows(refTo(id));

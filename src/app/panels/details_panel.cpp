@@ -14,15 +14,9 @@
 #include "core/linking/chain.h"
 #include "paint/sheet_painter.h"
 
-#include <QApplication>
-#include <QCheckBox>
-#include <QComboBox>
-#include <QLineEdit>
-#include <QPlainTextEdit>
-#include <QPushButton>
+#include <QPainter>
+#include <QScrollBar>
 #include <QTimer>
-#include <QToolButton>
-#include <QVBoxLayout>
 #include <fmt/format.h>
 #include <map>
 
@@ -35,7 +29,9 @@ DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setAccessibleName(tr("Details"));
-    // The form is built anew after the event that changed something, since its own field may have sent it.
+    form_ = std::make_unique<DetailsForm>(editor_);
+    setWidget(form_->content());
+    // The form is patched after the event that changed something, since its own field may have sent it.
     const auto later = [this] {
         if (!std::exchange(refreshing_, true))
             QTimer::singleShot(0, this, &DetailsPanel::refresh);
@@ -45,6 +41,8 @@ DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
     connect(&checker_, &Checker::changed, this, later);
     refresh();
 }
+
+DetailsPanel::~DetailsPanel() = default;
 
 QString DetailsPanel::sampleLength() const {
     return editor_.lengthUnit() == LengthUnit::feet ? QStringLiteral("72 ft") : QStringLiteral("22 m");
@@ -59,29 +57,18 @@ QWidget* DetailsPanel::field(const QString& label) const {
 
 void DetailsPanel::refresh() {
     refreshing_ = false;
-    const edit::Refs& selection = editor_.selection();
-    // The field the person is in is built anew too: it gets the focus back, with what is half typed.
-    const std::pair shown(selection, editor_.selectedPort());
-    QString name, typed;
-    int cursor = -1;
-    if (QWidget* focus = QApplication::focusWidget(); focus && isAncestorOf(focus) && shown == shown_) {
-        name = focus->accessibleName();
-        if (auto* edit = qobject_cast<QLineEdit*>(focus); edit && edit->isModified()) {
-            typed = edit->text();
-            cursor = edit->cursorPosition();
-        }
-    }
-    shown_ = shown;
+    const int scrolled = verticalScrollBar()->value();
     showSelection();
-    QWidget* again = name.isEmpty() ? nullptr : field(name);
-    if (!again)
-        return;
-    again->setFocus(Qt::OtherFocusReason);
-    if (auto* edit = qobject_cast<QLineEdit*>(again); edit && cursor >= 0) {
-        edit->setText(typed);
-        edit->setModified(true);
-        edit->setCursorPosition(cursor);
-    }
+    form_->end();
+    verticalScrollBar()->setValue(scrolled);
+}
+
+/// What the form is about: as long as it is the same, what is being typed stays.
+QString DetailsPanel::subject() const {
+    QString out = QString::fromStdString(idText(editor_.network().info().id.value));
+    for (const ObjectRef ref : editor_.selection())
+        out += QLatin1Char(' ') + QString::number(ref.id);
+    return out + QLatin1Char(':') + QString::fromStdString(editor_.selectedPort().port);
 }
 
 void DetailsPanel::showSelection() {
@@ -102,8 +89,7 @@ void DetailsPanel::showSelection() {
 }
 
 void DetailsPanel::begin(const QString& title, const QString& subtitle) {
-    form_ = std::make_unique<DetailsForm>(editor_, title, subtitle);
-    setWidget(form_->content());
+    form_->begin(subject(), title, subtitle);
 }
 
 void DetailsPanel::findingRows(const ObjectRef& object) {
@@ -192,6 +178,16 @@ void DetailsPanel::showSeveral() {
 }
 
 void DetailsPanel::legendRow(const Link& sample, int count) {
+    const QString words =
+        shownText(sample.console ? "console" : titleOf(mediumOf(editor_.network(), sample)));
+    const bool dark = palette().color(QPalette::Window).lightness() < 128;
+    const std::pair key(static_cast<int>(scene::formOf(editor_.network(), sample)) * 2 + dark,
+                        static_cast<int>(mediumOf(editor_.network(), sample)));
+    const QString counted = QStringLiteral("%1 × %2").arg(count).arg(words);
+    if (const auto held = legends_.find(key); held != legends_.end()) {
+        form_->pictureRow(held->second, words, counted);
+        return;
+    }
     constexpr QSize size(54, 16);
     const double ratio = devicePixelRatioF();
     QPixmap picture(size * ratio);
@@ -205,16 +201,10 @@ void DetailsPanel::legendRow(const Link& sample, int count) {
     line.planned = line.toRemove = false;
     QPainter painter(&picture);
     painter.setRenderHint(QPainter::Antialiasing);
-    const bool dark = palette().color(QPalette::Window).lightness() < 128;
     paint::SheetPainter(dark ? paint::darkTheme() : paint::lightTheme())
         .line(painter, line, scene::Detail::middle, 1);
     painter.end();
-    auto* form = new QLabel;
-    form->setPixmap(picture);
-    const QString words =
-        shownText(sample.console ? "console" : titleOf(mediumOf(editor_.network(), sample)));
-    form->setAccessibleName(words);
-    form_->form().addRow(form, new QLabel(QStringLiteral("%1 × %2").arg(count).arg(words)));
+    form_->pictureRow(legends_[key] = picture, words, counted);
 }
 
 void DetailsPanel::showSheet() {

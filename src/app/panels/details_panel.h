@@ -6,6 +6,7 @@
 #include "core/model/ports.h"
 
 #include <QScrollArea>
+#include <map>
 #include <memory>
 
 namespace underridge::app {
@@ -17,6 +18,10 @@ class DetailsPanel : public QScrollArea {
     Q_OBJECT
 public:
     DetailsPanel(Editor& editor, Checker& checker, QWidget* parent = nullptr);
+    ~DetailsPanel() override;
+
+    /// Takes what is typed in any field. False when something cannot be taken; it is said beside the field.
+    bool commitTyped() { return form_->commitTyped(); }
 
     /// The editable field of a name ("Name", "Length"), for tests and the keyboard.
     QWidget* field(const QString& label) const;
@@ -31,6 +36,7 @@ private:
     /// A length as an example of how to write one.
     QString sampleLength() const;
     void begin(const QString& title, const QString& subtitle);
+    QString subject() const;
     void showSelection();
     void showDevice(const model::Device& device);
     void showPort(const model::PortRef& port);
@@ -51,8 +57,8 @@ private:
     Editor& editor_;
     Checker& checker_;
     std::unique_ptr<DetailsForm> form_;
+    std::map<std::pair<int, int>, QPixmap> legends_; ///< by form and medium
     bool refreshing_ = false;
-    std::pair<std::vector<model::ObjectRef>, model::PortRef> shown_;
 };
 
 } // namespace underridge::app

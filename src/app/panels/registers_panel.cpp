@@ -175,7 +175,24 @@ void RegistersPanel::showEvent(QShowEvent* event) {
     show(static_cast<edit::Register>(choice_->currentIndex()));
 }
 
+QWidget* RegistersPanel::openCell() const {
+    for (QWidget* field : table_->viewport()->findChildren<QWidget*>(Qt::FindDirectChildrenOnly))
+        if (field->isVisible() && field->hasFocus())
+            return field;
+    return nullptr;
+}
+
+bool RegistersPanel::commitTyped() {
+    if (QWidget* field = openCell())
+        Q_EMIT table_->itemDelegate()->commitData(field);
+    return true;
+}
+
 void RegistersPanel::refresh() {
+    if (openCell()) { // it would be closed, and what is typed lost
+        later_.start();
+        return;
+    }
     const int top = table_->rowAt(0);
     const QModelIndex current = table_->currentIndex();
     selecting_ = true;

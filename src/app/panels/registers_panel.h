@@ -48,6 +48,9 @@ public:
     /// Goes on from the first selected cell: till-03, till-04 …
     void fillSeries();
 
+    /// Takes what is typed in a cell, which stays open.
+    bool commitTyped();
+
     /// Shows the preview unless a test takes it over; false: nothing is changed.
     std::function<bool(CellsPreview&)> askCells;
 
@@ -62,6 +65,8 @@ protected:
 private:
     void refresh();
     void refreshCounts();
+    /// The field of the cell that is typed into, if one is.
+    QWidget* openCell() const;
     void fillColumnsMenu();
     void selectInNetwork();
     void selectInTable();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/add_field.h"
 
+#include "app/session/typed_fields.h"
+
 #include <QKeyEvent>
 #include <QVBoxLayout>
 
@@ -113,7 +115,8 @@ bool AddField::eventFilter(QObject* watched, QEvent* event) {
             break;
         }
     }
-    if (watched == field_ && event->type() == QEvent::FocusOut && isVisible()) {
+    if (watched == field_ && event->type() == QEvent::FocusOut && isVisible() &&
+        TypedFields::leaves(*static_cast<QFocusEvent*>(event))) {
         hide();
         Q_EMIT closed();
     }

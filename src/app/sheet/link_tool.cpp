@@ -76,8 +76,6 @@ void LinkTool::aim(PointF at) {
 void LinkTool::press(const Pointer& pointer) {
     now_ = pointer;
     aim(pointer.sheet);
-    if (pointer.button == Qt::RightButton)
-        view_.cancelTool();
 }
 
 void LinkTool::move(const Pointer& pointer) {

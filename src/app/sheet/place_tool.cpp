@@ -12,7 +12,11 @@ using namespace model;
 using scene::PointF;
 
 void PlaceTool::begin(const DeviceModel& model) {
-    model_ = shown_ = &model;
+    model_ = shown_ = model.id;
+}
+
+const DeviceModel* PlaceTool::model() const {
+    return model_.empty() ? nullptr : editor_.catalogue().device(model_);
 }
 
 std::string PlaceTool::nextName(const DeviceModel& model) const {
@@ -37,33 +41,35 @@ void PlaceTool::put(const DeviceModel& model, PointF middle, bool snapped) {
 }
 
 void PlaceTool::preview(const DeviceModel* model, PointF middle, bool snapped) {
-    shown_ = model ? model : model_;
+    shown_ = model ? model->id : model_;
     at_ = middle;
     snapped_ = snapped;
 }
 
 void PlaceTool::move(const Pointer& pointer) {
-    preview(model_, pointer.sheet, !(pointer.modifiers & Qt::ControlModifier));
+    preview(model(), pointer.sheet, !(pointer.modifiers & Qt::ControlModifier));
 }
 
 void PlaceTool::release(const Pointer& pointer) {
-    if (model_ && pointer.button == Qt::LeftButton)
-        put(*model_, pointer.sheet, !(pointer.modifiers & Qt::ControlModifier));
-    else if (pointer.button == Qt::RightButton)
-        view_.cancelTool();
+    const DeviceModel* held = model();
+    if (!held)
+        view_.cancelTool(); // it was removed meanwhile
+    else if (pointer.button == Qt::LeftButton)
+        put(DeviceModel(*held), pointer.sheet, !(pointer.modifiers & Qt::ControlModifier));
 }
 
 bool PlaceTool::cancel() {
-    shown_ = nullptr;
-    return std::exchange(model_, nullptr) != nullptr;
+    shown_.clear();
+    return !std::exchange(model_, {}).empty();
 }
 
 void PlaceTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
-    if (!shown_)
+    const DeviceModel* shown = shown_.empty() ? nullptr : editor_.catalogue().device(shown_);
+    if (!shown)
         return;
     painter.setRenderHint(QPainter::Antialiasing);
     const scene::Plate plate =
-        scene::plateFor(*shown_, nextName(*shown_), scene::toF(cornerFor(*shown_, at_, snapped_)));
+        scene::plateFor(*shown, nextName(*shown), scene::toF(cornerFor(*shown, at_, snapped_)));
     painter.setOpacity(0.75);
     sheetPainter.plate(painter, plate, std::max(scene::detailFor(zoom), scene::Detail::middle));
     painter.setOpacity(1);
@@ -71,9 +77,10 @@ void PlaceTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doub
 }
 
 QString PlaceTool::hint() const {
-    return model_ ? SheetView::tr("Click to put down %1, again for more; Esc ends")
-                        .arg(QString::fromStdString(model_->name))
-                  : QString();
+    const DeviceModel* held = model();
+    return held ? SheetView::tr("Click to put down %1, again for more; Esc ends")
+                      .arg(QString::fromStdString(held->name))
+                : QString();
 }
 
 } // namespace underridge::app

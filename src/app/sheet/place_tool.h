@@ -17,7 +17,8 @@ public:
     void paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) override;
     QString hint() const override;
     Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
-    const model::DeviceModel* model() const { return model_; }
+    /// The one that is put down click after click; nullptr when there is none, or it has gone from the catalogue.
+    const model::DeviceModel* model() const;
 
     /// Puts one down with its middle at a point, snapped unless told otherwise.
     void put(const model::DeviceModel& model, scene::PointF middle, bool snapped);
@@ -28,8 +29,8 @@ private:
     model::Point cornerFor(const model::DeviceModel& model, scene::PointF middle, bool snapped);
     std::string nextName(const model::DeviceModel& model) const;
 
-    const model::DeviceModel* model_ = nullptr;
-    const model::DeviceModel* shown_ = nullptr;
+    // By id: the catalogue is made anew when own models are saved or a network brings its own.
+    std::string model_, shown_;
     scene::PointF at_;
     bool snapped_ = true;
 };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The events of the sheet: painting, pointer, keys, drag and drop.
+#include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/clipboard.h"
 #include "app/window/editor.h"
@@ -118,10 +119,8 @@ void SheetView::resizeEvent(QResizeEvent*) {
 void SheetView::mousePressEvent(QMouseEvent* event) {
     card_->hide();
     cardTimer_.stop();
-    if (noteField_->isVisible())
-        finishNote();
-    if (nameField_->isVisible())
-        finishName();
+    if (!finishNote() || (nameField_->isVisible() && !finishName()))
+        return; // a name that cannot be taken is put right first
     drawer_->hide();
     if (event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && spaceHeld_)) {
         panning_ = true;
@@ -166,8 +165,10 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
 void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     if (panning_ && event->button() != Qt::RightButton)
         panning_ = false;
-    else if (event->button() == Qt::LeftButton || (event->button() == Qt::RightButton && tool_ != &select_))
+    else if (event->button() == Qt::LeftButton)
         tool_->release(pointerOf(*event));
+    else if (event->button() == Qt::RightButton && tool_ != &select_)
+        cancelTool();
     if (tool_ == &select_)
         select_.move(pointerOf(*event)); // what lies under the pointer now
     locator_->stepAside(false);
@@ -320,8 +321,13 @@ bool SheetView::eventFilter(QObject* watched, QEvent* event) {
             return true;
         }
     }
-    if (watched == noteField_ && event->type() == QEvent::FocusOut)
-        finishNote();
+    if (event->type() == QEvent::FocusOut && TypedFields::leaves(*static_cast<QFocusEvent*>(event)) &&
+        static_cast<QWidget*>(watched)->isVisible()) {
+        if (watched == noteField_)
+            finishNote();
+        else if (!finishName())
+            closeField(*nameField_, Then::closes); // the person is elsewhere; why is in the status line
+    }
     return QWidget::eventFilter(watched, event);
 }
 

@@ -156,9 +156,15 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
                          stripStep_ == editor_.document().history().steps() &&
                          !editor_.document().history().canRedo();
     if (wasLast) { // part of the same step: the link is made again, with the ports wanted
-        editor_.undo();
-        makeLink(proposal);
-        return;
+        auto again = edit::makeLink(editor_.document().history().beforeLast(), editor_.catalogue(), proposal,
+                                    editor_.ids());
+        if (again) {
+            editor_.undo();
+            if (editor_.apply(std::move(again)) && !editor_.selection().empty())
+                showStrip({editor_.selection().front().id}, proposal.reason);
+            return;
+        }
+        // What the first link fitted is needed by this one: then it is a step of its own.
     }
     if (editor_.apply(edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal,
                                       editor_.ids())))

@@ -123,17 +123,40 @@ void SheetView::editNote(NoteId id) {
     noteField_->selectAll();
 }
 
-void SheetView::finishNote() {
-    if (!noteField_->isVisible())
+void SheetView::closeField(QWidget& field, Then then) {
+    if (then == Then::stays)
         return;
-    noteField_->hide();
-    setFocus();
+    const bool held = field.hasFocus();
+    field.hide();
+    if (held)
+        setFocus();
+}
+
+bool SheetView::finishNote(Then then) {
+    if (noteField_->isHidden())
+        return true;
     const std::string text = noteField_->toPlainText().toStdString();
-    if (trimmed(text).empty() && !noteEdited_)
-        return;
-    editor_.apply(noteEdited_ ? edit::setNoteText(editor_.network(), noteEdited_, text)
-                              : edit::addNote(editor_.network(), editor_.sheet(), onGrid(noteAt_), text,
-                                              editor_.ids()));
+    const Note* edited = editor_.network().note(noteEdited_);
+    if (edited ? edited->text.view() == text : trimmed(text).empty()) {
+        closeField(*noteField_, then);
+        return true;
+    }
+    auto act = edited
+                   ? edit::setNoteText(editor_.network(), noteEdited_, text)
+                   : edit::addNote(editor_.network(), editor_.sheet(), onGrid(noteAt_), text, editor_.ids());
+    if (!act) {
+        Q_EMIT editor_.refused(act.refusal());
+        return false;
+    }
+    noteEdited_ = {act->subjects.front().id}; // what is typed on is this note's
+    closeField(*noteField_, then);
+    editor_.apply(std::move(act));
+    return true;
+}
+
+bool SheetView::commitTyped() {
+    const bool note = finishNote(Then::stays);
+    return (nameField_->isHidden() || finishName(Then::stays)) && note;
 }
 
 void SheetView::renameInPlace(edit::Refs objects) {
@@ -180,21 +203,17 @@ void SheetView::nameSeries(const edit::Refs& objects) {
     editor_.apply(edit::rename(editor_.network(), refs, names));
 }
 
-void SheetView::finishName() {
+bool SheetView::finishName(Then then) {
     const std::string typed = nameField_->text().trimmed().toStdString();
     const auto names = edit::seriesNames(typed, 1, {});
-    if (!names) {
-        Q_EMIT editor_.refused(names.refusal());
-        return;
-    }
-    auto act = edit::rename(editor_.network(), naming_, *names);
+    auto act = names ? edit::rename(editor_.network(), naming_, *names) : edit::ActResult(names.refusal());
     if (!act) {
         Q_EMIT editor_.refused(act.refusal());
-        return;
+        return false;
     }
-    nameField_->hide();
-    setFocus();
+    closeField(*nameField_, then);
     editor_.apply(std::move(act));
+    return true;
 }
 
 void SheetView::paste(const edit::Clip& clip, std::optional<PointF> at) {

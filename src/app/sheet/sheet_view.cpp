@@ -54,7 +54,7 @@ SheetView::SheetView(Editor& editor, QWidget* parent)
         field->hide();
         field->installEventFilter(this);
     }
-    connect(nameField_, &QLineEdit::returnPressed, this, &SheetView::finishName);
+    connect(nameField_, &QLineEdit::returnPressed, this, [this] { finishName(); });
     cardTimer_.setSingleShot(true);
     cardTimer_.setInterval(cardRestMs);
     connect(&cardTimer_, &QTimer::timeout, this, &SheetView::showCard);

@@ -68,6 +68,8 @@ public:
     /// Puts a clip down at the pointer, or in the middle of what is seen.
     void paste(const edit::Clip& clip, std::optional<scene::PointF> at = std::nullopt);
     QString portHint(const model::PortRef& port) const;
+    /// Takes what is typed in a field on the sheet, which stays open. False when it cannot be taken.
+    bool commitTyped();
 
     /// The menu for a right press; filled by the window.
     QMenu& contextMenu() { return contextMenu_; }
@@ -128,8 +130,12 @@ private:
     void addTyped(const edit::Addition& addition);
     /// The place nearest to the one wanted where a block covers no plate, by whole steps.
     scene::PointF freePlaceNear(scene::PointF wanted, const scene::Rect& block, scene::PointF step) const;
-    void finishName();
-    void finishNote();
+    /// What becomes of a field in place whose text is taken.
+    enum class Then { stays, closes };
+    /// False when the text cannot be taken; the field stays open then.
+    bool finishName(Then then = Then::closes);
+    bool finishNote(Then then = Then::closes);
+    void closeField(QWidget& field, Then then);
     void paintEmptyHelp(QPainter& painter);
     QRectF onScreen(const scene::Rect& rect) const;
     scene::Rect selectionBounds() const;

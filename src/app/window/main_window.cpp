@@ -23,6 +23,7 @@ namespace underridge::app {
 using namespace model;
 namespace {
 constexpr int messageMs = 6000;
+constexpr int journalRetryMs = 3000;
 }
 
 MainWindow::MainWindow(WindowWorld world, QWidget* parent)
@@ -36,7 +37,8 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       checker_(new Checker(*editor_, this)),
       sheet_(new SheetView(*editor_)),
       start_(new StartPage),
-      stack_(new QStackedWidget) {
+      stack_(new QStackedWidget),
+      fields_(new TypedFields(this)) {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
     setMinimumSize(800, 560);
@@ -117,6 +119,14 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
         claim_ = std::move(nextClaim_);
         readOnly_ = false;
         watch_->watch(QString::fromStdString(editor_->document().path()), editor_->document().hash());
+    });
+    fields_->add(details_, [this] { return details_->commitTyped(); });
+    fields_->add(sheet_, [this] { return sheet_->commitTyped(); });
+    fields_->add(registers_, [this] { return registers_->commitTyped(); });
+    journalRetry_.setInterval(journalRetryMs);
+    connect(&journalRetry_, &QTimer::timeout, this, [this] {
+        editor_->document().catchUpJournal();
+        refreshState();
     });
     hintTimer_.setSingleShot(true);
     connect(&hintTimer_, &QTimer::timeout, this, &MainWindow::showLatestHint);
@@ -313,6 +323,10 @@ void MainWindow::refreshState() {
                     : document.modified()     ? tr("not saved")
                     : document.path().empty() ? tr("new")
                                               : tr("saved"));
+    if (document.journalTrouble() && !journalRetry_.isActive())
+        tell(warning("this work is not being kept safe as you go: " + document.journalTrouble()->what,
+                     "save, or make room; it is tried again by itself"));
+    document.journalTrouble() ? journalRetry_.start() : journalRetry_.stop();
     saved_->setToolTip(document.journalTrouble() ? QString::fromStdString(document.journalTrouble()->text())
                                                  : QString::fromStdString(document.path()));
     counts_->setText(tr("%1 devices · %2 links")

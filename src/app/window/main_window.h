@@ -10,6 +10,7 @@
 #include "app/panels/outline_panel.h"
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
+#include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/checker.h"
 #include "app/window/desktop_theme.h"
@@ -163,7 +164,8 @@ private:
     /// The document's path, or one asked for; empty: cancelled.
     QString pathToSave(bool ask);
     void waitForSaving();
-    void finishEditing();
+    /// Takes what is typed anywhere; false when something cannot be taken, which is told.
+    bool commitTyped() { return fields_->commitAll(); }
     struct Opening {
         Result<edit::Document::Opened> document;
         scene::Scene scene;
@@ -235,6 +237,8 @@ private:
     bool readOnly_ = false; ///< the file is open elsewhere
     std::unique_ptr<edit::Claim> claim_, nextClaim_;
     FileWatch* watch_ = nullptr;
+    TypedFields* fields_;
+    QTimer journalRetry_; ///< runs while the journal cannot be written
 };
 
 /// Every key and gesture, as shown by F1: made from the command table.

@@ -30,14 +30,14 @@ std::vector<LinkId> MainWindow::selectedLinks() const {
 }
 
 void MainWindow::linkMany() {
-    finishEditing();
+    commitTyped();
     ManyDialog dialog(*editor_, editor_->selectedDevices(), this);
     if (ask(dialog))
         editor_->apply(dialog.plan().act);
 }
 
 void MainWindow::labelCables() {
-    finishEditing();
+    commitTyped();
     LabelsDialog dialog(*editor_, this);
     if (!ask(dialog))
         return;
@@ -48,7 +48,7 @@ void MainWindow::labelCables() {
 }
 
 void MainWindow::setCableLengths() {
-    finishEditing();
+    commitTyped();
     LengthsDialog dialog(*editor_, this);
     if (!ask(dialog))
         return;
@@ -59,13 +59,13 @@ void MainWindow::setCableLengths() {
 }
 
 void MainWindow::editPlaces() {
-    finishEditing();
+    commitTyped();
     PlacesDialog dialog(*editor_, this);
     ask(dialog);
 }
 
 void MainWindow::editStock() {
-    finishEditing();
+    commitTyped();
     StockDialog dialog(*editor_, this);
     ask(dialog);
 }
@@ -114,7 +114,7 @@ bool MainWindow::takeIn(const edit::Schedule& schedule, const QString& path) {
 }
 
 bool MainWindow::mergeCables(const QString& path) {
-    finishEditing();
+    commitTyped();
     const QString name = QFileInfo(path).fileName();
     using Read = Result<edit::ScheduleTable>;
     auto table =
@@ -153,7 +153,7 @@ bool MainWindow::mergeCables(const QString& path) {
 }
 
 bool MainWindow::mergeResults(const QString& path) {
-    finishEditing();
+    commitTyped();
     using Made = Result<edit::Schedule>;
     auto results =
         onWorker<Made>(this, opener_, tr("Reading %1").arg(QFileInfo(path).fileName()),

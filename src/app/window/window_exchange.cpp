@@ -16,7 +16,7 @@ namespace underridge::app {
 using namespace model;
 
 bool MainWindow::importFile(const QString& path) {
-    finishEditing();
+    commitTyped();
     if (!showsSheet())
         return openFile(path);
     auto loaded = loadOnWorker(path);
@@ -61,7 +61,7 @@ QString MainWindow::askExport() {
 }
 
 bool MainWindow::exportTo(const QString& path) {
-    finishEditing();
+    commitTyped();
     const auto format = exchange::formatFromSuffix(path.toStdString());
     if (!format) {
         tell(error("data is written as .json, .graphml, .csv or .xlsx", "choose one of these suffixes",

@@ -172,7 +172,8 @@ bool MainWindow::recover(const edit::Recoverable& from) {
 }
 
 bool MainWindow::mayLeave() {
-    finishEditing();
+    if (!commitTyped())
+        return false;
     waitForSaving();
     if (!editor_->document().modified())
         return true;
@@ -205,14 +206,8 @@ bool MainWindow::mayLeave() {
     return false;
 }
 
-void MainWindow::finishEditing() {
-    // A field of the details keeps what is typed until it is left.
-    if (const QWidget* field = QApplication::focusWidget(); field && details_->isAncestorOf(field))
-        sheet_->setFocus();
-}
-
 QString MainWindow::pathToSave(bool ask) {
-    finishEditing();
+    commitTyped();
     QString path = QString::fromStdString(editor_->document().path());
     if (ask || path.isEmpty())
         path = askPathOr(true);
@@ -311,7 +306,7 @@ void MainWindow::exportPicture() {
 }
 
 void MainWindow::printSheet() {
-    finishEditing();
+    commitTyped();
     PrintDialog dialog(editor_->scene(), editor_->network(), settings(), this);
     askPrint ? askPrint(dialog) : static_cast<void>(dialog.exec());
 }

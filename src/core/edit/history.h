@@ -42,6 +42,9 @@ public:
     std::string undoName() const { return canUndo() ? steps_[done_ - 1].name : std::string(); }
     std::string redoName() const { return canRedo() ? steps_[done_].name : std::string(); }
 
+    /// What undo() would come to. REQUIRES: canUndo().
+    const model::Network& beforeLast() const { return steps_[done_ - 1].before; }
+
     /// The session to go back to. REQUIRES: canUndo(), canRedo().
     Session undo();
     Session redo();
