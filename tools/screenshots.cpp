@@ -68,6 +68,32 @@ public:
         QMouseEvent event(type, at, sheet().mapToGlobal(at), button, held, {});
         QApplication::sendEvent(&sheet(), &event);
     }
+    /// Answers dialogs of a kind from now on.
+    template <class Kind, class Answer>
+    void answer(Answer given) {
+        answers_.push_back([given](QDialog& dialog) -> std::optional<int> {
+            auto* asked = qobject_cast<Kind*>(&dialog);
+            if (!asked)
+                return std::nullopt;
+            if constexpr (std::is_void_v<decltype(given(*asked))>) {
+                given(*asked);
+                return QDialog::Rejected;
+            } else {
+                return given(*asked) ? QDialog::Accepted : QDialog::Rejected;
+            }
+        });
+        window_.dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
+            for (auto each = answers_.rbegin(); each != answers_.rend(); ++each)
+                if (const auto result = (*each)(dialog))
+                    return result;
+            return std::nullopt;
+        };
+    }
+    /// Until nothing is being read or written.
+    void waitForJobs() {
+        while (window_.jobs().busy())
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    }
     /// A dialog with the window behind it dimmed away: only the dialog.
     void shootDialog(QDialog& dialog, const char* name) {
         dialog.show();
@@ -80,6 +106,7 @@ public:
     QString scratch(const char* name) const { return scratch_.filePath(QString::fromLatin1(name)); }
 
 private:
+    std::vector<std::function<std::optional<int>(QDialog&)>> answers_;
     QString folder_;
     QTemporaryDir scratch_;
     DiskFiles files_;
@@ -123,14 +150,14 @@ void shootPort(const QString& folder) {
         s.window().editor().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
     s.window().editor().select({model::refTo(s.named("core-2"))});
     s.shoot("fennick-quay-near");
-    s.window().askPrint = [&](app::PrintDialog& dialog) { s.shootDialog(dialog, "print"); };
+    s.answer<app::PrintDialog>([&](app::PrintDialog& dialog) { s.shootDialog(dialog, "print"); });
     s.window().action(app::CommandId::print)->trigger();
-    s.window().askModels = [&](app::ModelEditor& dialog) {
+    s.answer<app::ModelEditor>([&](app::ModelEditor& dialog) {
         dialog.addCopy("industrial-switch-8");
         s.shootDialog(dialog, "own-models");
-    };
+    });
     s.window().action(app::CommandId::ownModels)->trigger();
-    s.window().askPreferences = [&](app::Preferences& dialog) { s.shootDialog(dialog, "preferences"); };
+    s.answer<app::Preferences>([&](app::Preferences& dialog) { s.shootDialog(dialog, "preferences"); });
     s.window().action(app::CommandId::preferences)->trigger();
 }
 
@@ -156,10 +183,10 @@ void shootCabling(const QString& folder) {
     s.window().faceplates().first().chooseSlot("3");
     s.shoot("slots");
 
-    s.window().askCabling = [&](QDialog& dialog) {
+    s.answer<QDialog>([&](QDialog& dialog) {
         s.shootDialog(dialog, qPrintable(dialog.objectName()));
         return false;
-    };
+    });
     edit::Refs chosen;
     for (const char* name : {"acc-q1", "acc-q2", "acc-c1", "acc-c2", "core-1", "core-2"})
         chosen.push_back(model::refTo(s.named(name)));
@@ -220,11 +247,12 @@ void shootImport(const QString& folder) {
     }
     file.write(xml + "<edge source='pier-core' target='lighthouse'/>\n</graph></graphml>\n");
     file.close();
-    s.window().askImport = [&](app::ImportDialog& dialog) {
+    s.answer<app::ImportDialog>([&](app::ImportDialog& dialog) {
         s.shootDialog(dialog, "import");
         return true;
-    };
+    });
     s.window().importFile(file.fileName());
+    s.waitForJobs();
     auto& list = s.window().remarks().list();
     list.setCurrentItem(list.topLevelItem(0));
     Q_EMIT list.itemClicked(list.topLevelItem(0), 0);

@@ -168,13 +168,14 @@ private Q_SLOTS:
                    "N-1;acc-1;20;edge-1;2;3,5\nN-2;acc-1;21;nobody;1;3\nOF-002;wall-1;X2;acc-1;X1;12\n");
         file.close();
         const Network before = h.network();
-        h.window->askSchedule = [](app::ScheduleDialog& dialog) {
+        h.onDialog<app::ScheduleDialog>([](app::ScheduleDialog& dialog) {
             if (dialog.list().topLevelItemCount() != 3)
                 return false;
             dialog.hideSame().setChecked(false);
             return dialog.list().topLevelItemCount() == 4;
-        };
+        });
         h.window->action(CommandId::mergeCables)->trigger();
+        h.wait();
         QCOMPARE(h.links(), std::size_t{8});
         QCOMPARE(h.window->remarks().list().topLevelItemCount(), 1);
         h.window->action(CommandId::undo)->trigger();

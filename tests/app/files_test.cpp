@@ -3,6 +3,7 @@
 #include "tests/support/window_harness.h"
 
 #include <QFileInfo>
+#include <QMimeData>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -23,7 +24,7 @@ private Q_SLOTS:
         QTRY_VERIFY(!h.window->isSaving());
         QVERIFY(!h.window->isWindowModified());
         h.restart();
-        QVERIFY(h.window->openFile(h.folder.filePath("a.underridge")));
+        QVERIFY(h.open(h.folder.filePath("a.underridge")));
         QVERIFY(h.network() == saved);
         QVERIFY(!h.window->isWindowModified());
     }
@@ -54,7 +55,8 @@ private Q_SLOTS:
         h.answer = Answer::save;
         h.path = h.folder.filePath("kept.underridge");
         h.window->action(CommandId::newNetwork)->trigger();
-        QCOMPARE(h.devices(), std::size_t{0});
+        QCOMPARE(h.devices(), std::size_t{1}); // until it is saved
+        QTRY_COMPARE(h.devices(), std::size_t{0});
         QVERIFY(QFileInfo::exists(h.path));
         h.saveAsked = false;
         h.window->action(CommandId::newNetwork)->trigger(); // nothing to lose
@@ -105,7 +107,7 @@ private Q_SLOTS:
         h.addPhones(2);
         const Network lost = h.network();
         h.restart();
-        QVERIFY(h.window->openFile(h.path));
+        QVERIFY(h.open(h.path));
         QVERIFY(h.network() == lost);
     }
 
@@ -118,10 +120,10 @@ private Q_SLOTS:
         QVERIFY(bad.open(QIODevice::WriteOnly));
         bad.write("{\"underridge\":1}\n{\"kind\":\n");
         bad.close();
-        QVERIFY(!h.window->openFile(bad.fileName()));
+        QVERIFY(!h.open(bad.fileName()));
         QVERIFY(h.network() == before);
         QVERIFY2(h.window->statusText().contains("bad.underridge:2:"), qPrintable(h.window->statusText()));
-        QVERIFY(!h.window->openFile(h.folder.filePath("none.underridge")));
+        QVERIFY(!h.open(h.folder.filePath("none.underridge")));
     }
 
     void a_save_that_fails_is_told_and_loses_nothing() {
@@ -143,6 +145,7 @@ private Q_SLOTS:
             const QString path = h.folder.filePath(QStringLiteral("p.") + suffix);
             h.window->askPicturePath = [path] { return path; };
             h.window->action(CommandId::exportPicture)->trigger();
+            h.wait();
             QVERIFY2(QFileInfo(path).size() > 2000, suffix);
         }
         h.window->askPicturePath = [&] { return h.folder.filePath("p.bmp"); };
@@ -159,11 +162,214 @@ private Q_SLOTS:
         h.window->action(CommandId::darkTheme)->trigger();
         QVERIFY(h.window->theme().theme().dark);
         h.window->findChild<QDockWidget*>("detailsDock")->hide();
-        QVERIFY(h.window->close());
+        h.window->close();
+        QTRY_VERIFY(!h.window->isVisible()); // when it is saved
         h.restart();
         QVERIFY(h.window->theme().theme().dark);
         QVERIFY(h.window->findChild<QDockWidget*>("detailsDock")->isHidden());
         QVERIFY(h.button("c.underridge"));
+    }
+
+    void the_suffix_that_is_added_does_not_write_over_another_file_unasked() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        QFile other(h.folder.filePath("quay.underridge"));
+        QVERIFY(other.open(QIODevice::WriteOnly));
+        other.write("somebody's");
+        other.close();
+        QString asked;
+        bool may = false;
+        h.window->askOverwrite = [&](const QString& path) {
+            asked = path;
+            return may;
+        };
+        h.path = h.folder.filePath("quay");
+        h.window->action(CommandId::saveAs)->trigger();
+        h.wait();
+        QCOMPARE(asked, other.fileName());
+        QVERIFY(other.open(QIODevice::ReadOnly) && other.readAll() == "somebody's");
+        other.close();
+        QVERIFY(h.editor().document().path().empty());
+        may = true;
+        h.window->action(CommandId::saveAs)->trigger();
+        h.wait();
+        QVERIFY(!h.window->isWindowModified());
+        // Pictures and data too.
+        may = false;
+        for (const char* suffix : {"png", "json"}) {
+            QFile there(h.folder.filePath(QStringLiteral("picture.") + suffix));
+            QVERIFY(there.open(QIODevice::WriteOnly));
+            there.close();
+        }
+        asked.clear();
+        h.window->askPicturePath = [&] { return h.folder.filePath("picture"); };
+        h.window->action(CommandId::exportPicture)->trigger();
+        h.wait();
+        QVERIFY(asked.endsWith("picture.png"));
+        QCOMPARE(QFileInfo(asked).size(), qint64{0});
+        h.window->askExportPath = [&] { return h.folder.filePath("picture"); };
+        h.window->action(CommandId::exportData)->trigger();
+        h.wait();
+        QVERIFY(asked.endsWith("picture.json"));
+        QCOMPARE(QFileInfo(asked).size(), qint64{0});
+    }
+
+    void a_second_save_during_one_is_done_too() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.path = h.folder.filePath("one.underridge");
+        h.window->action(CommandId::saveAs)->trigger();
+        QVERIFY(h.window->isSaving());
+        h.addPhones(1);
+        h.path = h.folder.filePath("two.underridge");
+        h.window->action(CommandId::saveAs)->trigger();
+        h.wait();
+        QVERIFY(!h.window->isWindowModified());
+        QCOMPARE(QString::fromStdString(h.editor().document().path()), h.path);
+        for (const auto& [name, devices] : {std::pair("one", 1), std::pair("two", 2)}) {
+            const std::string file = h.folder.filePath(QString::fromUtf8(name) + ".underridge").toStdString();
+            const auto saved = edit::Document::open({h.files, {}, [] { return std::int64_t{0}; }}, file);
+            QVERIFY(saved);
+            QCOMPARE(saved->document.network().all<Device>().size(), static_cast<std::size_t>(devices));
+        }
+    }
+
+    void closing_while_it_saves_waits_for_the_save() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.path = h.folder.filePath("late.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QVERIFY(h.window->isSaving());
+        QVERIFY(!h.window->close());
+        QTRY_VERIFY(!h.window->isVisible());
+        QVERIFY(!h.saveAsked); // there was nothing left to ask about
+        QVERIFY(QFileInfo::exists(h.path));
+    }
+
+    void recovering_asks_about_what_is_open_and_a_save_under_way_is_its_own() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(3);
+        h.restart(); // as after a crash
+        const auto left = edit::Document::recoverable(h.editor().world());
+        QCOMPARE(left.size(), std::size_t{1});
+        h.begin();
+        h.addPhones(1);
+        h.answer = Answer::cancel;
+        QVERIFY(!h.finished([&](auto done) { h.window->recover(left.front(), done); }));
+        QVERIFY(h.saveAsked);
+        QCOMPARE(h.devices(), std::size_t{1});
+        h.path = h.folder.filePath("mine.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QVERIFY(h.window->isSaving());
+        QVERIFY(h.finished([&](auto done) { h.window->recover(left.front(), done); }));
+        QCOMPARE(h.devices(), std::size_t{3});
+        QVERIFY(h.editor().document().path().empty()); // the path is that of what was saved before
+        QVERIFY(h.window->isWindowModified());
+        QVERIFY(h.files.read(h.path.toStdString())->find("phone-1") != std::string::npos);
+    }
+
+    void work_that_is_not_recovered_now_can_be_later() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.path = h.folder.filePath("b.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        h.wait();
+        h.addPhones(2);
+        const Network lost = h.network();
+        h.restart();
+        h.recovers = false;
+        QVERIFY(h.open(h.path));
+        QCOMPARE(h.devices(), std::size_t{1});
+        h.addPhones(1); // a journal of its own, beside the one that was left
+        h.restart();
+        const auto left = edit::Document::recoverable(h.editor().world());
+        QCOMPARE(left.size(), std::size_t{2});
+        QVERIFY(std::any_of(left.begin(), left.end(), [&](const edit::Recoverable& from) {
+            auto back = edit::Document::recover(h.editor().world(), from);
+            return back && back->document.network() == lost;
+        }));
+    }
+
+    void what_is_done_while_a_file_is_opened_is_asked_about() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(2);
+        h.path = h.folder.filePath("first.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        h.wait();
+        h.window->openFile(h.path); // being read again
+        QVERIFY(h.window->jobs().busy());
+        h.addPhones(1);
+        h.answer = Answer::cancel;
+        h.wait();
+        QVERIFY(h.saveAsked);
+        QCOMPARE(h.devices(), std::size_t{3});
+    }
+
+    void an_import_that_ends_late_keeps_what_was_done_meanwhile() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        QFile file(h.folder.filePath("list.csv"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("name,model\na,till\nb,till\n");
+        file.close();
+        h.onDialog<app::ImportDialog>([&](app::ImportDialog& dialog) {
+            dialog.presentSheet().setChecked(true);
+            h.window->activateWindow();
+            return true;
+        });
+        h.window->importFile(file.fileName());
+        h.addPhones(1);
+        h.wait();
+        QCOMPARE(h.devices(), std::size_t{4});
+    }
+
+    void a_model_chosen_on_the_start_page_begins_a_new_network() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        h.window->action(CommandId::startPage)->trigger();
+        h.choose("Phone");
+        QVERIFY(h.window->showsSheet());
+        QCOMPARE(h.devices(), std::size_t{0});
+        h.click({400, 300});
+        QCOMPARE(h.devices(), std::size_t{1});
+        h.window->action(CommandId::startPage)->trigger();
+        QMimeData data;
+        data.setData(QString::fromUtf8(app::modelMimeType), "phone");
+        QDragEnterEvent enter({600, 400}, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(h.window.get(), &enter);
+        QVERIFY(enter.isAccepted());
+        QDropEvent drop({600, 400}, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(h.window.get(), &drop);
+        QVERIFY(h.saveAsked); // about the phone put down before
+        QVERIFY(h.window->showsSheet());
+        QCOMPARE(h.devices(), std::size_t{1});
+    }
+
+    void the_journal_that_cannot_be_written_is_told_and_tried_again() {
+        WindowHarness h;
+        h.begin();
+        // A file in the place of the folder: no journal can be written.
+        QFile block(h.folder.filePath("journal"));
+        QVERIFY(block.open(QIODevice::WriteOnly));
+        block.close();
+        h.addPhones(1);
+        QVERIFY(h.editor().document().journalTrouble());
+        QVERIFY2(h.window->statusText().contains("not being kept safe"), qPrintable(h.window->statusText()));
+        QVERIFY(block.remove());
+        h.clock += 10'000;
+        QTRY_VERIFY_WITH_TIMEOUT(!h.editor().document().journalTrouble(), 8000);
+        const Network lost = h.network();
+        h.restart();
+        const auto left = edit::Document::recoverable(h.editor().world());
+        QCOMPARE(left.size(), std::size_t{1});
+        QVERIFY(edit::Document::recover(h.editor().world(), left.front())->document.network() == lost);
     }
 };
 

@@ -12,6 +12,8 @@
 #include "core/linking/chain.h"
 #include "tests/support/window_harness.h"
 
+#include <QMessageBox>
+
 #include <QComboBox>
 #include <QMimeData>
 
@@ -101,10 +103,10 @@ private Q_SLOTS:
 
         // Module 2 is in use: taking it out is refused with the offer to unlink.
         QString question;
-        h.window->faceplates().askUnlink = [&](const QString& asked) {
-            question = asked;
+        h.onDialog<QMessageBox>([&](QMessageBox& asked) {
+            question = asked.text();
             return false;
-        };
+        });
         face.setFocus();
         QTest::mouseClick(&face, Qt::LeftButton, {}, face.middleOfSlot("2"));
         QCOMPARE(face.chosenSlot(), std::string("2"));
@@ -112,7 +114,7 @@ private Q_SLOTS:
         QVERIFY2(question.contains("2/1") && question.contains("linked. Unlink"), qPrintable(question));
         QCOMPARE(moduleIn(h, "core-1", "2"), std::string("module-12-sfpp"));
         const auto before = h.links();
-        h.window->faceplates().askUnlink = [](const QString&) { return true; };
+        h.onDialog<QMessageBox>([](QMessageBox&) { return true; });
         QTest::keyClick(&face, Qt::Key_Delete);
         QCOMPARE(moduleIn(h, "core-1", "2"), std::string());
         QVERIFY(h.links() < before);
@@ -223,7 +225,7 @@ private Q_SLOTS:
         chosen.insert(chosen.end(), switches.begin(), switches.end());
         h.editor().select(chosen);
         int shown = 0;
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::ManyDialog&>(asked);
             shown = dialog.list().topLevelItemCount();
             // 370 W give 24 cameras of class 3 their 15.4 W each: all fit.
@@ -234,7 +236,7 @@ private Q_SLOTS:
                 qWarning("%d", dialog.plan().linked());
             dialog.where().setCurrentIndex(0);
             return true;
-        };
+        });
         h.sheet().setFocus();
         h.key(Qt::Key_L, Qt::ControlModifier);
         QCOMPARE(shown, 30);
@@ -273,23 +275,23 @@ private Q_SLOTS:
         h.window->openFennickQuay();
         const Link link = *h.network().linkAt({h.named("mm-quay"), "1"});
         h.editor().select({refTo(link.id)});
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::LabelsDialog&>(asked);
             dialog.scheme().setText("{wrong}");
             if (dialog.act().isEnabled() || !dialog.summary().contains("is not a field"))
                 return false;
             dialog.scheme().setText("{from}-{0001..}");
             return dialog.list().topLevelItemCount() == 1;
-        };
+        });
         h.window->action(CommandId::labelCables)->trigger();
         QCOMPARE(h.network().cable(link.cable)->label, std::string("dist-quay-0001"));
         const QString pdf = h.folder.filePath("labels.pdf");
-        QVERIFY(h.window->printLabelsTo(pdf));
+        QVERIFY(h.finished([&](auto done) { h.window->printLabelsTo(pdf, done); }));
         QFile file(pdf);
         QVERIFY(file.open(QIODevice::ReadOnly) && file.readAll().startsWith("%PDF"));
 
         // Both ends stand at one place of the floor: slack and margin make the length.
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::LengthsDialog&>(asked);
             dialog.slack().setText("nonsense");
             if (dialog.act().isEnabled())
@@ -297,7 +299,7 @@ private Q_SLOTS:
             dialog.slack().setText("2 m");
             dialog.margin().setValue(0);
             return dialog.act().isEnabled();
-        };
+        });
         h.window->action(CommandId::cableLengths)->trigger();
         QCOMPARE(h.network().info().slackMm, std::int64_t(2000));
         QCOMPARE(h.network().cable(link.cable)->lengthMm,
@@ -316,7 +318,7 @@ private Q_SLOTS:
         h.key(Qt::Key_Return);
         QCOMPARE(h.devices(), std::size_t(2));
         GroupId floor, rack;
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::PlacesDialog&>(asked);
             dialog.show();
             dialog.activateWindow();
@@ -353,7 +355,7 @@ private Q_SLOTS:
             QCoreApplication::processEvents();
             dialog.addRiserButton().click();
             return true;
-        };
+        });
         h.window->action(CommandId::places)->trigger();
         QVERIFY(rack && h.network().group(rack)->parent == floor);
         QCOMPARE(h.network().group(rack)->name, std::string("R7"));
@@ -386,7 +388,7 @@ private Q_SLOTS:
     void the_cable_stock_is_edited_step_by_step() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::StockDialog&>(asked);
             dialog.choose("cat6a");
             dialog.lengths().setText("1 m; x");
@@ -401,7 +403,7 @@ private Q_SLOTS:
             dialog.name().setText("Quay fibre");
             Q_EMIT dialog.name().editingFinished();
             return true;
-        };
+        });
         h.window->action(CommandId::cableStock)->trigger();
         const CableType* cord = h.editor().catalogue().cable("cat6a");
         QCOMPARE(cord->lengthsMm, (std::vector<std::int64_t>{2000, 4000}));
@@ -420,16 +422,16 @@ private Q_SLOTS:
         h.window->openFennickQuay();
         h.editor().setLengthUnit(LengthUnit::feet);
         const auto before = h.network();
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::StockDialog&>(asked);
             dialog.choose("cat6a");
             Q_EMIT dialog.lengths().editingFinished(); // 0.5 m is shown as 1.6 ft
             Q_EMIT dialog.longest().editingFinished();
             return true;
-        };
+        });
         h.window->action(CommandId::cableStock)->trigger();
         QVERIFY(h.network() == before);
-        h.window->askCabling = [&](QDialog& asked) {
+        h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::LengthsDialog&>(asked);
             if (!dialog.slack().text().endsWith("ft") || dialog.list().topLevelItemCount() == 0)
                 return false;
@@ -441,7 +443,7 @@ private Q_SLOTS:
             if (result && result->network.info().slackMm != 1000)
                 qWarning("the slack moved");
             return result && result->network.info().slackMm == 1000;
-        };
+        });
         h.window->action(CommandId::cableLengths)->trigger();
         QCOMPARE(h.network().info().slackMm, std::int64_t(1000));
     }
@@ -455,18 +457,18 @@ private Q_SLOTS:
         file.write("Unit;Socket;Goes to;There;Length\nacc-1;20;acc-1;21;2,5\n");
         file.close();
         bool asked = false, previewed = false;
-        h.window->askCabling = [&](QDialog& shown) {
+        h.onDialog<QDialog>([&](QDialog& shown) {
             auto& dialog = dynamic_cast<app::ColumnsDialog&>(shown);
             asked = !dialog.act().isEnabled();
             for (int column = 0; column < 4; ++column)
                 dialog.choice(column).setCurrentIndex(column + 1);
             return dialog.act().isEnabled();
-        };
-        h.window->askSchedule = [&](app::ScheduleDialog& dialog) {
+        });
+        h.onDialog<app::ScheduleDialog>([&](app::ScheduleDialog& dialog) {
             previewed = true;
             return dialog.act().isEnabled(); // a device to itself: wrong, so there is nothing to take in
-        };
-        QVERIFY(!h.window->mergeCables(path));
+        });
+        QVERIFY(!h.merge(path));
         QVERIFY(asked && previewed);
     }
 
@@ -480,8 +482,8 @@ private Q_SLOTS:
         QVERIFY(file.open(QIODevice::WriteOnly));
         file.write(("label,test,value,limit,unit\n" + label + ",NEXT,31.2,35.3,dB\n").c_str());
         file.close();
-        h.window->askSchedule = [](app::ScheduleDialog& dialog) { return dialog.act().isEnabled(); };
-        QVERIFY(h.window->mergeResults(path));
+        h.onDialog<app::ScheduleDialog>([](app::ScheduleDialog& dialog) { return dialog.act().isEnabled(); });
+        QVERIFY(h.mergeResults(path));
         QVERIFY(QTest::qWaitFor([&] { return h.window->checker().isCurrent(); }, 5000));
         QCOMPARE(h.window->checker().count(Severity::error), 1);
         h.editor().select({refTo(link.id)});

@@ -337,6 +337,43 @@ private Q_SLOTS:
         h.key(Qt::Key_Z, Qt::ControlModifier); // nothing to undo: looking is no edit
         QVERIFY(!h.editor().document().modified());
     }
+
+    void the_other_button_lets_go_of_a_link_in_hand() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const auto before = h.network();
+        h.moveTo(h.middle("acc-1"));
+        QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, h.grip("acc-1")); // it stays in hand
+        QVERIFY(h.sheet().isLinking());
+        h.moveTo(h.middle("edge-1"));
+        QTest::mousePress(&h.sheet(), Qt::RightButton, {}, h.middle("edge-1"));
+        QTest::mouseRelease(&h.sheet(), Qt::RightButton, {}, h.middle("edge-1"));
+        QVERIFY(!h.sheet().isLinking());
+        QVERIFY(h.network() == before);
+    }
+
+    void a_model_that_is_being_put_down_outlives_a_new_catalogue() {
+        WindowHarness h;
+        h.begin();
+        DeviceModel own = *h.editor().catalogue().device("phone");
+        own.id = "own-crane";
+        own.name = "Crane";
+        h.editor().setLibrary({own});
+        h.sheet().startPlacing(*h.editor().catalogue().device("own-crane"));
+        h.click({300, 300});
+        QCOMPARE(h.devices(), std::size_t{1});
+        own.name = "Crane, larger";
+        h.editor().setLibrary({own, own}); // made anew, elsewhere in memory
+        h.click({500, 300});
+        QCOMPARE(h.devices(), std::size_t{2});
+        h.editor().undo();
+        h.click({500, 400});
+        QCOMPARE(h.devices(), std::size_t{2});
+        h.editor().setLibrary({}); // it is gone: nothing more is put down
+        h.click({700, 300});
+        QCOMPARE(h.devices(), std::size_t{2});
+        QVERIFY(!h.sheet().inGesture());
+    }
 };
 
 QTEST_MAIN(GesturesTest)

@@ -29,18 +29,23 @@ void add(WindowHarness& h, const QString& typed) {
 
 /// A crane controller of two ports in the library.
 void makeCrane(WindowHarness& h) {
-    h.window->askModels = [](app::ModelEditor& dialog) {
+    h.onDialog<app::ModelEditor>([](app::ModelEditor& dialog) {
         dialog.show();
         dialog.addNew();
         QTest::keyClicks(&dialog.name(), "Crane controller");
         dialog.role().setCurrentIndex(static_cast<int>(Role::controller));
         dialog.blocks().item(0, 0)->setText("1-2");
         QTest::mouseClick(&dialog.saveButton(), Qt::LeftButton);
-    };
+    });
     h.window->action(CommandId::ownModels)->trigger();
 }
 
 } // namespace
+
+/// The library's dialog by itself.
+struct Library {
+    app::ModelEditor editor{exchange::builtInCatalogue(), {}, paint::lightTheme(), nullptr};
+};
 
 class ModelsTest : public QObject {
     Q_OBJECT
@@ -63,7 +68,7 @@ private Q_SLOTS:
     void what_is_wrong_with_a_model_is_said_and_it_cannot_be_saved() {
         WindowHarness h;
         h.begin();
-        h.window->askModels = [](app::ModelEditor& dialog) {
+        h.onDialog<app::ModelEditor>([](app::ModelEditor& dialog) {
             dialog.show();
             dialog.addCopy("access-switch-24");
             dialog.blocks().item(0, 0)->setText("24-1");
@@ -73,7 +78,7 @@ private Q_SLOTS:
             QVERIFY(dialog.problems().isEmpty());
             dialog.addBlock();
             QTest::mouseClick(&dialog.saveButton(), Qt::LeftButton);
-        };
+        });
         h.window->action(CommandId::ownModels)->trigger();
         QCOMPARE(h.editor().library().size(), std::size_t{1});
         const DeviceModel& own = h.editor().library().front();
@@ -98,15 +103,15 @@ private Q_SLOTS:
         h.begin();
         makeCrane(h);
         const QString path = h.folder.filePath("cranes.json");
-        h.window->askModels = [&](app::ModelEditor& dialog) { QVERIFY(dialog.exportTo(path)); };
+        h.onDialog<app::ModelEditor>([&](app::ModelEditor& dialog) { QVERIFY(dialog.exportTo(path)); });
         h.window->action(CommandId::ownModels)->trigger();
         WindowHarness other;
         other.begin();
-        other.window->askModels = [&](app::ModelEditor& dialog) {
+        other.onDialog<app::ModelEditor>([&](app::ModelEditor& dialog) {
             QVERIFY(!dialog.importFrom(other.folder.filePath("none.json")));
             QVERIFY(!dialog.problems().isEmpty());
             QVERIFY(dialog.importFrom(path));
-        };
+        });
         other.window->action(CommandId::ownModels)->trigger();
         QVERIFY(other.editor().library() == h.editor().library());
         QVERIFY(!exchange::readModels("[{\"id\": \"a\"}]", "x"));
@@ -122,15 +127,16 @@ private Q_SLOTS:
                                          {h.named("c-1"), h.named("c-2")}, h.editor().ids()));
         const Network before = h.network();
         QString preview;
-        h.window->askUpdate = [&](QTreeWidget& tree) {
+        h.onDialog<QDialog>([&](QDialog& dialog) {
+            auto& tree = *dialog.findChild<QTreeWidget*>();
             for (int i = 0; i < tree.topLevelItem(0)->childCount(); ++i)
                 preview += tree.topLevelItem(0)->child(i)->text(0) + "\n";
             return true;
-        };
-        h.window->askModels = [](app::ModelEditor& dialog) {
+        });
+        h.onDialog<app::ModelEditor>([](app::ModelEditor& dialog) {
             dialog.blocks().item(0, 0)->setText("2-5"); // port 1 goes, though it is linked
             dialog.saveButton().click();
-        };
+        });
         h.window->action(CommandId::ownModels)->trigger();
         QVERIFY2(preview.contains("new ports: 3, 4, 5"), qPrintable(preview));
         QVERIFY(preview.contains("ports that go: 1"));
@@ -171,7 +177,7 @@ private Q_SLOTS:
             return all;
         };
         QVERIFY(labels().find("12 m") != std::string::npos);
-        h.window->askPreferences = [](app::Preferences& dialog) { dialog.units().setCurrentIndex(1); };
+        h.onDialog<app::Preferences>([](app::Preferences& dialog) { dialog.units().setCurrentIndex(1); });
         h.window->action(CommandId::preferences)->trigger();
         QVERIFY(labels().find("39.4 ft") != std::string::npos);
         h.editor().select({refTo(link->id)});
@@ -188,7 +194,7 @@ private Q_SLOTS:
     void port_habits_are_followed_by_the_next_link() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.window->askPreferences = [](app::Preferences& dialog) { dialog.portEnd().setCurrentIndex(1); };
+        h.onDialog<app::Preferences>([](app::Preferences& dialog) { dialog.portEnd().setCurrentIndex(1); });
         h.window->action(CommandId::preferences)->trigger();
         h.addPhones(1);
         const std::size_t before = h.links();
@@ -201,32 +207,70 @@ private Q_SLOTS:
     void keys_are_changed_refused_when_taken_and_kept() {
         WindowHarness h;
         h.begin();
-        h.window->askPreferences = [](app::Preferences& dialog) {
+        h.onDialog<app::Preferences>([](app::Preferences& dialog) {
             QVERIFY(!dialog.setKey(CommandId::addNote, QKeySequence("A")));
             QVERIFY(dialog.wrong().contains("Add devices"));
             QVERIFY(dialog.setKey(CommandId::addNote, QKeySequence("Ctrl+M")));
-        };
+        });
         h.window->action(CommandId::preferences)->trigger();
         QCOMPARE(h.window->action(CommandId::addNote)->shortcut(), QKeySequence("Ctrl+M"));
         h.window->close();
         h.restart();
         QCOMPARE(h.window->action(CommandId::addNote)->shortcut(), QKeySequence("Ctrl+M"));
-        h.window->askPreferences = [](app::Preferences& dialog) {
+        h.onDialog<app::Preferences>([](app::Preferences& dialog) {
             dialog.resetKeys();
             dialog.letters().setChecked(false);
             dialog.scale().setValue(150);
-        };
+        });
         const double before = QApplication::font().pointSizeF();
         h.window->action(CommandId::preferences)->trigger();
         QVERIFY(h.window->action(CommandId::addDevice)->shortcuts().isEmpty());
         QCOMPARE(h.window->action(CommandId::undo)->shortcut(), QKeySequence("Ctrl+Z"));
         QVERIFY(QApplication::font().pointSizeF() > before * 1.4);
-        h.window->askPreferences = [](app::Preferences& dialog) {
+        h.onDialog<app::Preferences>([](app::Preferences& dialog) {
             dialog.scale().setValue(100);
             dialog.letters().setChecked(true);
-        };
+        });
         h.window->action(CommandId::preferences)->trigger();
         QCOMPARE(h.window->action(CommandId::addDevice)->shortcut(), QKeySequence("A"));
+    }
+
+    void going_to_another_own_model_keeps_what_was_changed_and_deleting_asks() {
+        Library library;
+        app::ModelEditor& editor = library.editor;
+        editor.addNew();
+        QTest::keyClicks(&editor.name(), "Crane");
+        editor.addNew();
+        QTest::keyClicks(&editor.name(), "Winch");
+        editor.list().setCurrentRow(0);
+        QCOMPARE(editor.name().text(), QStringLiteral("Crane"));
+        editor.name().setText({});
+        Q_EMIT editor.name().textEdited({});
+        editor.list().setCurrentRow(1); // a model without a name cannot be kept: it is put right first
+        QCOMPARE(editor.list().currentRow(), 0);
+        QVERIFY(!editor.problems().isEmpty());
+        QTest::keyClicks(&editor.name(), "Crane 2");
+        editor.list().setCurrentRow(1);
+        QCOMPARE(editor.list().currentRow(), 1);
+        QCOMPARE(editor.own()[0].name, std::string("Crane 2"));
+        QCOMPARE(editor.own()[1].name, std::string("Winch"));
+        QString asked;
+        bool may = false;
+        editor.answer = [&](const QString& question) {
+            asked = question;
+            return may;
+        };
+        QPushButton* remove = nullptr;
+        for (auto* button : editor.findChildren<QPushButton*>())
+            if (button->text() == "Delete")
+                remove = button;
+        QVERIFY(remove);
+        remove->click();
+        QVERIFY(asked.contains("Winch"));
+        QCOMPARE(editor.own().size(), std::size_t{2});
+        may = true;
+        remove->click();
+        QCOMPARE(editor.own().size(), std::size_t{1});
     }
 };
 

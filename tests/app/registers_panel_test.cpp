@@ -125,10 +125,10 @@ private Q_SLOTS:
         QGuiApplication::clipboard()->setText("11 m\nrather long\n13 m\n");
         h.clickCell(h.cell("OF-002", "length"));
         int shown = 0;
-        h.panel().askCells = [&](app::CellsPreview& dialog) {
+        h.onDialog<app::CellsPreview>([&](app::CellsPreview& dialog) {
             shown = dialog.list().topLevelItemCount();
             return dialog.changes() == 2 && dialog.wrong() == 1;
-        };
+        });
         QTest::keyClick(&h.table(), Qt::Key_V, Qt::ControlModifier);
         QCOMPARE(shown, 3);
         QTRY_COMPARE(h.cell("OF-002", "length").data().toString(), QString("11 m"));
@@ -143,7 +143,7 @@ private Q_SLOTS:
     void a_series_goes_on_from_the_first_cell() {
         Open h;
         h.panel().choice().setCurrentIndex(static_cast<int>(Register::cables));
-        h.panel().askCells = [](app::CellsPreview&) { return true; };
+        h.onDialog<app::CellsPreview>([](app::CellsPreview&) { return true; });
         const QModelIndex first = h.cell("OF-005", "label");
         const int rows[] = {first.row(), first.row() + 1, first.row() + 2};
         std::vector<edit::Row> objects;

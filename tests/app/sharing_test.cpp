@@ -3,6 +3,7 @@
 #include "core/edit/claim.h"
 #include "core/edit/devices.h"
 #include "core/edit/differences.h"
+#include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
 #include "tests/support/window_harness.h"
 
@@ -40,7 +41,7 @@ private Q_SLOTS:
             told = why;
             return Shared::readOnly;
         };
-        QVERIFY(second.window->openFile(path));
+        QVERIFY(second.open(path));
         QVERIFY(told.contains("open elsewhere"));
         QVERIFY(second.window->isReadOnly());
         QVERIFY(second.window->windowTitle().contains("read-only"));
@@ -60,11 +61,95 @@ private Q_SLOTS:
         WindowHarness third;
         third.editor().ids().next(); // windows under test begin from the same seed
         third.window->askShared = [](const QString&) { return Shared::copy; };
-        QVERIFY(third.window->openFile(path));
+        QVERIFY(third.open(path));
         QVERIFY(third.editor().document().path().empty());
         QVERIFY(third.network().info().id != first.network().info().id);
         third.window->askShared = [](const QString&) { return std::optional<Shared>(); };
-        QVERIFY(!third.window->openFile(path));
+        QVERIFY(!third.open(path));
+    }
+
+    void leaving_a_read_only_window_by_save_does_not_write_over_the_file() {
+        WindowHarness first;
+        const QString path = saved(first);
+        WindowHarness second;
+        second.window->askShared = [](const QString&) { return Shared::readOnly; };
+        QVERIFY(second.open(path));
+        QVERIFY(second.window->isReadOnly());
+        second.addPhones(1);
+        const auto before = *second.files.read(path.toStdString());
+        second.answer = app::MainWindow::SaveAnswer::save;
+        second.path = second.folder.filePath("mine.underridge");
+        second.window->close();
+        QTRY_VERIFY(!second.window->isVisible());
+        QVERIFY(*first.files.read(path.toStdString()) == before);
+        QVERIFY(QFile::exists(second.path));
+    }
+
+    void saving_onto_a_file_that_is_open_elsewhere_is_refused_before_anything_is_written() {
+        WindowHarness first;
+        const QString path = saved(first);
+        const auto before = *first.files.read(path.toStdString());
+        WindowHarness second;
+        second.begin();
+        second.addPhones(5);
+        second.path = path;
+        second.window->action(CommandId::saveAs)->trigger();
+        second.wait();
+        QVERIFY(*first.files.read(path.toStdString()) == before);
+        QVERIFY(second.window->isWindowModified());
+        QVERIFY(second.editor().document().path().empty());
+        QVERIFY2(second.window->statusText().contains("open elsewhere"),
+                 qPrintable(second.window->statusText()));
+    }
+
+    void a_change_from_outside_waits_for_the_open_dialog_and_the_latest_counts() {
+        WindowHarness h;
+        const QString path = saved(h);
+        auto* blocking = new QDialog(h.window.get());
+        h.window->dialogs().ask([blocking] { return blocking; }, [](QDialog&, int) {});
+        QVERIFY(h.window->dialogs().isOpen());
+        const auto write = [&](const char* name) {
+            auto other = exchange::readOwn(*h.files.read(path.toStdString()), "other");
+            const Device* phone = nullptr;
+            other->network.all<Device>().forEach([&](const Device& d) { phone = phone ? phone : &d; });
+            const Network theirs = edit::rename(other->network, {refTo(phone->id)}, {name})->network;
+            QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
+        };
+        write("first");
+        QTest::qWait(600); // seen, and waiting
+        write("second");
+        QTest::qWait(600);
+        QCOMPARE(h.window->dialogs().open(), blocking);
+        int asked = 0;
+        h.onDialog<QDialog>([&](QDialog& dialog) {
+            ++asked;
+            for (auto* button : dialog.findChildren<QPushButton*>())
+                if (button->text() == "Take the file's")
+                    button->click();
+            return true;
+        });
+        blocking->accept();
+        QTRY_VERIFY(h.named("second"));
+        QCOMPARE(asked, 1);
+        QVERIFY(!h.named("first"));
+        QVERIFY(!h.window->isWindowModified());
+    }
+
+    void a_sheet_that_the_file_no_longer_has_is_not_shown() {
+        WindowHarness h;
+        const QString path = saved(h);
+        h.editor().apply(edit::addSheet(h.network(), "Pier", h.editor().ids()));
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        h.wait();
+        const auto sheets = h.network().sheetsInOrder();
+        h.editor().showSheet(sheets.back().id);
+        Network theirs = h.network();
+        theirs.erase<Sheet>(sheets.back().key());
+        h.window->askChanged = [](const auto&) { return Changed::takeFile; };
+        QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
+        QTRY_COMPARE_WITH_TIMEOUT(h.network().all<Sheet>().size(), std::size_t{1}, 5000);
+        QCOMPARE(h.editor().sheet(), sheets.front().id);
+        QCOMPARE(h.editor().scene().sheet(), sheets.front().id);
     }
 
     void a_closed_window_gives_the_file_free_and_the_same_window_may_open_it_again() {
@@ -76,7 +161,7 @@ private Q_SLOTS:
             asked = true;
             return std::optional<Shared>();
         };
-        QVERIFY(first.window->openFile(path));
+        QVERIFY(first.open(path));
         QVERIFY(!asked);
         first.window->close();
         QVERIFY(!edit::Claim::holder(first.files, path.toStdString()));

@@ -121,7 +121,7 @@ private Q_SLOTS:
             }
         };
         look(h.window->startPage());
-        h.window->askPreferences = [&](app::Preferences& dialog) { look(dialog); };
+        h.onDialog<app::Preferences>([&](app::Preferences& dialog) { look(dialog); });
         h.window->action(CommandId::preferences)->trigger();
         QVERIFY2(missing.isEmpty(), qPrintable(missing.join(QLatin1Char('\n'))));
     }
@@ -149,38 +149,38 @@ private Q_SLOTS:
     void nothing_is_cut_off_in_the_dialogs() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.window->askPreferences = [](app::Preferences& dialog) {
+        h.onDialog<app::Preferences>([](app::Preferences& dialog) {
             auto* tabs = dialog.findChild<QTabWidget*>();
             for (int tab = 0; tab < tabs->count(); ++tab) {
                 tabs->setCurrentIndex(tab);
                 verifyWhole(dialog);
             }
-        };
+        });
         h.window->action(CommandId::preferences)->trigger();
-        h.window->askModels = [](app::ModelEditor& dialog) { verifyWhole(dialog); };
+        h.onDialog<app::ModelEditor>([](app::ModelEditor& dialog) { verifyWhole(dialog); });
         h.window->action(CommandId::ownModels)->trigger();
-        h.window->askPrint = [](app::PrintDialog& dialog) { verifyWhole(dialog); };
+        h.onDialog<app::PrintDialog>([](app::PrintDialog& dialog) { verifyWhole(dialog); });
         h.window->action(CommandId::print)->trigger();
-        h.window->askImport = [](app::ImportDialog& dialog) {
+        h.onDialog<app::ImportDialog>([](app::ImportDialog& dialog) {
             verifyWhole(dialog);
             return false;
-        };
+        });
         h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
-        h.sheet().askNames = [](app::NameSeriesDialog& dialog) {
+        h.onDialog<app::NameSeriesDialog>([](app::NameSeriesDialog& dialog) {
             verifyWhole(dialog);
             return false;
-        };
+        });
         h.window->action(CommandId::rename)->trigger();
-        h.window->askSchedule = [](app::ScheduleDialog& dialog) {
+        h.onDialog<app::ScheduleDialog>([](app::ScheduleDialog& dialog) {
             verifyWhole(dialog);
             return false;
-        };
+        });
         QFile file(h.folder.filePath("cables.csv"));
         QVERIFY(file.open(QIODevice::WriteOnly));
         file.write("from,to,label\nacc-1,nobody,X\n");
         file.close();
-        h.window->mergeCables(file.fileName());
-        h.window->importFile(QStringLiteral(UNDERRIDGE_ROOT "/tests/corpus/rfc8345/two-layers"));
+        h.merge(file.fileName());
+        h.import(QStringLiteral(UNDERRIDGE_ROOT "/tests/corpus/rfc8345/two-layers"));
     }
 };
 

@@ -378,7 +378,7 @@ private Q_SLOTS:
         h.key(Qt::Key_A);
         h.type("3 phone");
         h.key(Qt::Key_Return);
-        h.sheet().askNames = [](app::NameSeriesDialog& dialog) {
+        h.onDialog<app::NameSeriesDialog>([](app::NameSeriesDialog& dialog) {
             dialog.pattern().clear();
             QTest::keyClicks(&dialog.pattern(), "{place}-{01..}");
             if (dialog.remark().isEmpty() || !dialog.names().empty())
@@ -387,7 +387,7 @@ private Q_SLOTS:
             QTest::keyClicks(&dialog.pattern(), "gate-{01..}");
             return dialog.list().topLevelItemCount() == 3 &&
                    dialog.list().topLevelItem(2)->text(1) == "gate-03";
-        };
+        });
         h.key(Qt::Key_F2);
         for (const char* name : {"gate-01", "gate-02", "gate-03"})
             QVERIFY(h.named(name));

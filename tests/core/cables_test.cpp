@@ -381,7 +381,7 @@ private Q_SLOTS:
         QVERIFY(results);
         QCOMPARE(results->count(edit::Match::added), 2);
         QCOMPARE(results->count(edit::Match::wrong), 4); // unknown label, twice, no number, no limit
-        QVERIFY(b.take(edit::takeSchedule(b.network, *results)));
+        QVERIFY(b.take(edit::takeSchedule(*results)));
         QCOMPARE(b.cableOf(link).measured, (std::vector<Measured>{{"NEXT", 41.5, 35.3, "dB"}}));
         QCOMPARE(b.cableOf(link).lengthMm, std::int64_t(12'400));
         QVERIFY(b.cableOf(link).lengthMeasured);

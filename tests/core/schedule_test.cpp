@@ -52,7 +52,7 @@ private Q_SLOTS:
         QCOMPARE(schedule->rows[2].why, std::string("length 8 m becomes 9.5 m"));
         QVERIFY(schedule->rows[3].why.find("no device nobody") != std::string::npos);
         QCOMPARE(schedule->rows[3].line, 5);
-        const auto act = edit::takeSchedule(office.network, *schedule);
+        const auto act = edit::takeSchedule(*schedule);
         QVERIFY(act);
         QCOMPARE(act->network
                      .cable(act->network.linkAt({schedule->network.link(schedule->rows[2].link)->a})->cable)
@@ -99,7 +99,7 @@ private Q_SLOTS:
         const auto none = office.merge("cable,colour\nx,y\n");
         QVERIFY(!none);
         QCOMPARE(none.refusal().where.line, 1);
-        QVERIFY(!edit::takeSchedule(office.network, *office.merge(header)));
+        QVERIFY(!edit::takeSchedule(*office.merge(header)));
     }
 
     void every_way_of_writing_the_file_is_understood() {

@@ -19,12 +19,12 @@ namespace underridge::tests {
 
 class WindowHarness {
 public:
-    WindowHarness() : window(open()) {}
+    WindowHarness() : window(freshWindow()) {}
 
     /// Another window on the same files and settings, as after a restart.
     void restart() {
         window.reset();
-        window = open();
+        window = freshWindow();
     }
 
     app::SheetView& sheet() { return window->sheet(); }
@@ -101,16 +101,61 @@ public:
     }
     void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
 
+    /// Answers dialogs of a kind from now on instead of a person; the answer given last counts first.
+    template <class Kind, class Answer>
+    void onDialog(Answer given) {
+        answers_.push_back([given](QDialog& dialog) mutable -> std::optional<int> {
+            auto* asked = qobject_cast<Kind*>(&dialog);
+            if (!asked)
+                return std::nullopt;
+            if constexpr (std::is_void_v<decltype(given(*asked))>) {
+                given(*asked);
+                return QDialog::Rejected;
+            } else {
+                return given(*asked) ? QDialog::Accepted : QDialog::Rejected;
+            }
+        });
+    }
+    /// Starts what takes its time, and waits for its end: whether it was done.
+    template <class Start>
+    bool finished(Start start) {
+        auto result = std::make_shared<std::optional<bool>>();
+        start([result](bool good) { *result = good; });
+        const bool ended = QTest::qWaitFor([&] { return result->has_value(); }, 20'000);
+        QApplication::setActiveWindow(window.get()); // as a window manager does when a dialog has gone
+        return ended && **result;
+    }
+    /// Until nothing is being read or written.
+    void wait() { QTRY_VERIFY_WITH_TIMEOUT(!window->jobs().busy(), 20'000); }
+    bool open(const QString& file) {
+        return finished([&](auto done) { window->openFile(file, done); });
+    }
+    bool import(const QString& file) {
+        return finished([&](auto done) { window->importFile(file, done); });
+    }
+    bool merge(const QString& file) {
+        return finished([&](auto done) { window->mergeCables(file, done); });
+    }
+    bool mergeResults(const QString& file) {
+        return finished([&](auto done) { window->mergeResults(file, done); });
+    }
+    bool exportTo(const QString& file) {
+        return finished([&](auto done) { window->exportTo(file, done); });
+    }
+
     QTemporaryDir folder;
     DiskFiles files;
     std::int64_t clock = 0;
     bool saveAsked = false;
+    bool recovers = true; ///< how "Recover?" is answered
     app::MainWindow::SaveAnswer answer = app::MainWindow::SaveAnswer::discard;
     QString path;
     std::unique_ptr<app::MainWindow> window;
 
 private:
-    std::unique_ptr<app::MainWindow> open() {
+    std::vector<std::function<std::optional<int>(QDialog&)>> answers_;
+
+    std::unique_ptr<app::MainWindow> freshWindow() {
         const edit::World world{files, folder.filePath("journal").toStdString(),
                                 [this] { return clock += 10; }};
         auto fresh = std::make_unique<app::MainWindow>(
@@ -121,7 +166,13 @@ private:
             return answer;
         };
         fresh->askPath = [this](bool) { return path; };
-        fresh->askRecover = [](const edit::Recoverable&) { return true; };
+        fresh->askRecover = [this](const edit::Recoverable&) { return recovers; };
+        fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
+            for (auto each = answers_.rbegin(); each != answers_.rend(); ++each)
+                if (const auto given = (*each)(dialog))
+                    return given;
+            return std::nullopt;
+        };
         fresh->resize(1280, 800);
         fresh->show();
         fresh->activateWindow();

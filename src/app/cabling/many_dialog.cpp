@@ -52,6 +52,7 @@ void ManyDialog::refresh() {
                                     lag_->isEnabled() && lag_->isChecked()};
     plan_ = edit::linkMany(editor_.network(), editor_.catalogue(), devices_, targets_, editor_.sheet(),
                            options, editor_.habits(), editor_.ids());
+    plan_.act.base = editor_.network();
     int left = 0;
     for (const linking::Assigned& row : plan_.rows) {
         const QString name = editor_.nameOf(refTo(row.device));

@@ -14,6 +14,7 @@
 #include "core/linking/chain.h"
 #include "paint/sheet_painter.h"
 
+#include <QLayout>
 #include <QPainter>
 #include <QScrollBar>
 #include <QTimer>
@@ -31,6 +32,7 @@ DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
     setAccessibleName(tr("Details"));
     form_ = std::make_unique<DetailsForm>(editor_);
     setWidget(form_->content());
+    form_->content()->installEventFilter(this);
     // The form is patched after the event that changed something, since its own field may have sent it.
     const auto later = [this] {
         if (!std::exchange(refreshing_, true))
@@ -60,7 +62,26 @@ void DetailsPanel::refresh() {
     const int scrolled = verticalScrollBar()->value();
     showSelection();
     form_->end();
+    settleHeight();
     verticalScrollBar()->setValue(scrolled);
+}
+
+/// Wrapped texts need the height that follows from the width; a scroll area asks for the least height only.
+void DetailsPanel::settleHeight() {
+    QLayout* layout = widget()->layout();
+    widget()->setMinimumHeight(layout->hasHeightForWidth() ? layout->totalHeightForWidth(viewport()->width()) : 0);
+}
+
+bool DetailsPanel::eventFilter(QObject* watched, QEvent* event) {
+    // Rows tell of a new height one level after another; the last word is told here.
+    if (watched == widget() && event->type() == QEvent::LayoutRequest)
+        QTimer::singleShot(0, this, &DetailsPanel::settleHeight);
+    return QScrollArea::eventFilter(watched, event);
+}
+
+void DetailsPanel::resizeEvent(QResizeEvent* event) {
+    QScrollArea::resizeEvent(event);
+    settleHeight();
 }
 
 /// What the form is about: as long as it is the same, what is being typed stays.

@@ -32,7 +32,12 @@ Q_SIGNALS:
     void chainWanted();
     void findingsWanted();
 
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
+    void settleHeight();
     /// A length as an example of how to write one.
     QString sampleLength() const;
     void begin(const QString& title, const QString& subtitle);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/faceplate_panel.h"
 
+#include "app/session/dialogs.h"
+
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
 #include "app/window/editor.h"
@@ -14,9 +16,10 @@
 
 namespace underridge::app {
 using namespace model;
-FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
+FaceplatePanel::FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent)
     : QWidget(parent),
       editor_(editor),
+      dialogs_(dialogs),
       empty_(new QLabel(
           tr("Select a device to see its ports as they are on it; select two to see them face to face."))),
       area_(new QScrollArea),
@@ -32,10 +35,6 @@ FaceplatePanel::FaceplatePanel(Editor& editor, QWidget* parent)
         tr("Join the chosen ports of two panels by strands of one cable, new or with spare ones"));
     trunk_->setMenu(trunkMenu_);
     connect(trunkMenu_, &QMenu::aboutToShow, this, &FaceplatePanel::fillTrunkMenu);
-    askUnlink = [this](const QString& question) {
-        return QMessageBox::question(this, tr("Unlink"), question, QMessageBox::Yes | QMessageBox::Cancel) ==
-               QMessageBox::Yes;
-    };
     empty_->setTextFormat(Qt::PlainText);
     empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
@@ -248,13 +247,28 @@ void FaceplatePanel::fillTrunkMenu() {
 
 void FaceplatePanel::takeOut(const std::function<edit::ActResult(edit::WithLinks)>& act) {
     auto result = act(edit::WithLinks::refuse);
-    if (!result) {
-        const auto withLinks = act(edit::WithLinks::unlink);
-        const QString why = shownText(result.refusal().what);
-        if (withLinks && askUnlink(tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1))))
-            result = withLinks;
+    if (result || !act(edit::WithLinks::unlink)) {
+        editor_.apply(std::move(result));
+        return;
     }
-    editor_.apply(std::move(result));
+    const QString why = shownText(result.refusal().what);
+    dialogs_.ask(
+        [this, why] {
+            auto* box = new QMessageBox(
+                QMessageBox::Question, tr("Unlink"),
+                tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1)), {}, this);
+            box->addButton(tr("Unlink"), QMessageBox::AcceptRole);
+            box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
+            return box;
+        },
+        [this, act](QDialog& dialog, int code) {
+            const auto& box = static_cast<QMessageBox&>(dialog);
+            const bool wanted = box.clickedButton()
+                                    ? box.buttonRole(box.clickedButton()) == QMessageBox::AcceptRole
+                                    : code == QDialog::Accepted;
+            if (wanted)
+                editor_.apply(act(edit::WithLinks::unlink)); // on what is there by now
+        });
 }
 
 void FaceplatePanel::take(FaceView& face, const QString& part, const std::string& port,

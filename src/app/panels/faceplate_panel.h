@@ -17,10 +17,12 @@ namespace underridge::app {
 
 class Editor;
 
+class Dialogs;
+
 class FaceplatePanel : public QWidget {
     Q_OBJECT
 public:
-    explicit FaceplatePanel(Editor& editor, QWidget* parent = nullptr);
+    explicit FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent = nullptr);
 
     FaceView& first() { return *faces_[0]; }
     FaceView& second() { return *faces_[1]; }
@@ -38,8 +40,6 @@ public:
     QMenu& trunkMenu() { return *trunkMenu_; }
     /// What can be done with what is chosen on a face.
     void fillMenu(QMenu& menu, FaceView& face);
-    /// Asks whether links may be taken off so that something can be taken out.
-    std::function<bool(const QString& question)> askUnlink;
 
 Q_SIGNALS:
     void dragged(const underridge::model::PortRef& port, QPoint global, bool begins, bool done);
@@ -63,6 +63,7 @@ private:
     std::vector<std::pair<model::PortRef, model::PortRef>> pairs() const;
 
     Editor& editor_;
+    Dialogs& dialogs_;
     FaceView* faces_[2];
     QLabel *titles_[2], *empty_;
     QScrollArea* area_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/registers_panel.h"
 
+#include "app/session/dialogs.h"
 #include "app/shown_text.h"
 #include "app/window/editor.h"
 #include "core/exchange/table_text.h"
@@ -71,10 +72,11 @@ CellsPreview::CellsPreview(const std::vector<edit::CellPreview>& previews, edit:
           changes_ > 0);
 }
 
-RegistersPanel::RegistersPanel(Editor& editor, QSettings& settings, QWidget* parent)
+RegistersPanel::RegistersPanel(Editor& editor, QSettings& settings, Dialogs& dialogs, QWidget* parent)
     : QWidget(parent),
       editor_(editor),
       settings_(settings),
+      dialogs_(dialogs),
       model_(new RegisterModel(editor, this)),
       choice_(new QComboBox),
       filter_(new QLineEdit),
@@ -391,11 +393,14 @@ void RegistersPanel::offer(const std::vector<edit::CellChange>& changes) {
         if (preview.changes())
             good.push_back(preview.change);
     }
-    CellsPreview dialog(previews, model_->which(), names, this);
-    const bool wanted = askCells ? askCells(dialog) : dialog.exec() == QDialog::Accepted;
-    if (wanted && !good.empty())
-        editor_.apply(edit::setCells(editor_.network(), editor_.catalogue(), model_->which(), good,
-                                     editor_.lengthUnit(), editor_.ids()));
+    const edit::Register which = model_->which();
+    dialogs_.show<CellsPreview>(
+        [this, previews, which, names] { return new CellsPreview(previews, which, names, this); },
+        [this, which, good](CellsPreview&, bool accepted) {
+            if (accepted && !good.empty())
+                editor_.apply(edit::setCells(editor_.network(), editor_.catalogue(), which, good,
+                                             editor_.lengthUnit(), editor_.ids()));
+        });
 }
 
 } // namespace underridge::app

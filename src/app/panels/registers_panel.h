@@ -31,10 +31,12 @@ private:
     int changes_ = 0, wrong_ = 0;
 };
 
+class Dialogs;
+
 class RegistersPanel : public QWidget {
     Q_OBJECT
 public:
-    RegistersPanel(Editor& editor, QSettings& settings, QWidget* parent = nullptr);
+    RegistersPanel(Editor& editor, QSettings& settings, Dialogs& dialogs, QWidget* parent = nullptr);
 
     QTableView& table() { return *table_; }
     QLineEdit& filter() { return *filter_; }
@@ -50,9 +52,6 @@ public:
 
     /// Takes what is typed in a cell, which stays open.
     bool commitTyped();
-
-    /// Shows the preview unless a test takes it over; false: nothing is changed.
-    std::function<bool(CellsPreview&)> askCells;
 
 Q_SIGNALS:
     /// An object was chosen by a double click or Enter on a cell that is not typed into.
@@ -74,6 +73,7 @@ private:
 
     Editor& editor_;
     QSettings& settings_;
+    Dialogs& dialogs_;
     RegisterModel* model_;
     QComboBox* choice_;
     QLineEdit* filter_;

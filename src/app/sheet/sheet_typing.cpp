@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is typed or pasted on the sheet: devices to add, names, notes.
-#include "app/sheet/name_series_dialog.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheet/snapping.h"
 #include "app/window/editor.h"
@@ -166,7 +165,11 @@ void SheetView::renameInPlace(edit::Refs objects) {
         return;
     }
     if (objects.size() > 1) {
-        nameSeries(objects);
+        std::vector<DeviceId> devices;
+        for (const ObjectRef ref : objects)
+            if (ref.kind == Kind::device)
+                devices.push_back({ref.id});
+        Q_EMIT seriesWanted(devices);
         return;
     }
     naming_ = std::move(objects);
@@ -184,23 +187,6 @@ void SheetView::renameInPlace(edit::Refs objects) {
     nameField_->show();
     nameField_->raise();
     nameField_->setFocus();
-}
-
-void SheetView::nameSeries(const edit::Refs& objects) {
-    std::vector<DeviceId> devices;
-    for (const ObjectRef ref : objects)
-        if (ref.kind == Kind::device)
-            devices.push_back({ref.id});
-    NameSeriesDialog dialog(editor_, devices, this);
-    if (!(askNames ? askNames(dialog) : dialog.exec() == QDialog::Accepted) || dialog.names().empty())
-        return;
-    edit::Refs refs;
-    std::vector<std::string> names;
-    for (const edit::NewName& name : dialog.names()) {
-        refs.push_back(refTo(name.device));
-        names.push_back(name.after);
-    }
-    editor_.apply(edit::rename(editor_.network(), refs, names));
 }
 
 bool SheetView::finishName(Then then) {

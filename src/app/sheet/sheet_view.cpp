@@ -202,6 +202,10 @@ void SheetView::startPlacing(const DeviceModel& model) {
     use(place_);
 }
 
+void SheetView::putInView(const DeviceModel& model) {
+    place_.put(model, camera_.visible().centre(), true);
+}
+
 QString SheetView::portHint(const PortRef& port) const {
     const QStringList lines =
         cardLines(editor_.network(), refTo(port.device), port.port, editor_.lengthUnit());

@@ -24,8 +24,6 @@ namespace underridge::app {
 /// The data a drag from the catalogue carries: a model's id.
 inline constexpr const char* modelMimeType = "application/x-underridge-model";
 
-class NameSeriesDialog;
-
 class SheetView : public QWidget {
     Q_OBJECT
 public:
@@ -52,6 +50,8 @@ public:
     void startLink(linking::End from, const Pointer& pointer);
     void linkSelection();
     void startPlacing(const model::DeviceModel& model);
+    /// Puts one down in the middle of what is seen.
+    void putInView(const model::DeviceModel& model);
     void cancelTool();
     void makeLink(const linking::Proposal& proposal);
     /// Whether fitting something would give the two a way to be linked.
@@ -61,10 +61,8 @@ public:
     void openAddField(std::optional<scene::PointF> at, std::optional<linking::End> linkFrom);
     void addNoteHere();
     void editNote(model::NoteId note);
-    /// One object in place; several devices by a series, in a dialog.
+    /// One object in place; several devices by a series, which the window asks for.
     void renameInPlace(edit::Refs objects);
-    /// Shows the dialog unless a test takes it over; false: cancelled.
-    std::function<bool(NameSeriesDialog&)> askNames;
     /// Puts a clip down at the pointer, or in the middle of what is seen.
     void paste(const edit::Clip& clip, std::optional<scene::PointF> at = std::nullopt);
     QString portHint(const model::PortRef& port) const;
@@ -93,6 +91,8 @@ Q_SIGNALS:
     void faceplateWanted();
     void dragOutWanted();
     void placingEnded();
+    /// Several devices are to be named by a series.
+    void seriesWanted(const std::vector<underridge::model::DeviceId>& devices);
 
 protected:
     bool event(QEvent* event) override;
@@ -116,7 +116,6 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-    void nameSeries(const edit::Refs& objects);
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;

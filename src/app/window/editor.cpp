@@ -102,8 +102,13 @@ void Editor::restock() {
 void Editor::show(const Network& before, const edit::Session* session) {
     if (!(before.all<CableType>() == network().all<CableType>()))
         restock();
-    if (session->sheet != session_.sheet) {
-        session_.sheet = session->sheet;
+    SheetId sheet = session->sheet;
+    if (!network().sheet(sheet)) { // it is gone: the first there is
+        const auto sheets = network().sheetsInOrder();
+        sheet = sheets.empty() ? SheetId{} : sheets.front().id;
+    }
+    if (sheet != session_.sheet) {
+        session_.sheet = sheet;
         scene_ = scene::Scene::build(network(), session_.sheet, lengthUnit_);
         Q_EMIT sceneChanged({}, true);
     } else {

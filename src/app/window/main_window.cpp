@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/sheet/name_series_dialog.h"
 #include "app/window/clipboard.h"
 #include "app/window/preferences.h"
+#include "core/edit/devices.h"
 #include "core/exchange/catalogue_file.h"
 
 #include <QApplication>
@@ -38,7 +40,9 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       sheet_(new SheetView(*editor_)),
       start_(new StartPage),
       stack_(new QStackedWidget),
-      fields_(new TypedFields(this)) {
+      fields_(new TypedFields(this)),
+      jobs_(new Jobs(this)),
+      dialogs_(new Dialogs(this)) {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
     setMinimumSize(800, 560);
@@ -67,11 +71,15 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
             [this](double zoom) { zoom_->setText(QStringLiteral("%1 %").arg(qRound(zoom * 100))); });
     connect(sheet_, &SheetView::faceplateWanted, this, [this] { showBottom(faceplates_); });
     connect(sheet_, &SheetView::dragOutWanted, this, &MainWindow::dragSelectionOut);
+    connect(sheet_, &SheetView::seriesWanted, this, &MainWindow::nameSeries);
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
-        if (!showsSheet())
-            newNetwork();
-        sheet_->startPlacing(model);
+        if (showsSheet())
+            return sheet_->startPlacing(model);
+        newNetwork([this, id = model.id](bool made) { // a new network begins with it
+            if (const DeviceModel* chosen = made ? editor_->catalogue().device(id) : nullptr)
+                sheet_->startPlacing(*chosen);
+        });
     });
     connect(outline_, &OutlinePanel::activated, this, [this](quint64 id) { goTo(id, false); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
@@ -103,12 +111,12 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
     connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, &MainWindow::lookAtClipboard);
     lookAtClipboard();
-    connect(start_, &StartPage::newWanted, this, &MainWindow::newNetwork);
+    connect(start_, &StartPage::newWanted, this, [this] { newNetwork(); });
     connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
     connect(start_, &StartPage::fennickQuayWanted, this, &MainWindow::openFennickQuay);
     connect(start_, &StartPage::openWanted, this, [this] { run(CommandId::open); });
-    connect(start_, &StartPage::recentWanted, this, &MainWindow::openFile);
-    connect(start_, &StartPage::recoverWanted, this, &MainWindow::recover);
+    connect(start_, &StartPage::recentWanted, this, [this](const QString& path) { openFile(path); });
+    connect(start_, &StartPage::recoverWanted, this, [this](const edit::Recoverable& from) { recover(from); });
     connect(start_, &StartPage::discardWanted, this, [this](const edit::Recoverable& from) {
         edit::Document::discard(world_.world, from);
         showStart();
@@ -143,6 +151,8 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
 
 MainWindow::~MainWindow() {
     bottomDock_->disconnect(this); // it tells of its hiding when the rest is gone already
+    delete dialogs_; // what waits for an answer gets none, while there is somebody to hear it
+    delete jobs_;
 }
 
 void MainWindow::applyTextScale() {
@@ -158,15 +168,34 @@ void MainWindow::applyTextScale() {
 }
 
 void MainWindow::editPreferences() {
-    Preferences dialog(settings(), *theme_, this);
-    connect(&dialog, &Preferences::changed, this, [this] {
-        applyKeys();
-        applyTextScale();
-        editor_->setLengthUnit(lengthUnit(settings()));
-        editor_->setHabits(habits(settings()));
-    });
-    askPreferences ? askPreferences(dialog) : static_cast<void>(dialog.exec());
-    refreshThemeChecks();
+    dialogs_->ask(
+        [this] {
+            auto* dialog = new Preferences(settings(), *theme_, this);
+            connect(dialog, &Preferences::changed, this, [this] {
+                applyKeys();
+                applyTextScale();
+                editor_->setLengthUnit(lengthUnit(settings()));
+                editor_->setHabits(habits(settings()));
+            });
+            return dialog;
+        },
+        [this](QDialog&, int) { refreshThemeChecks(); });
+}
+
+void MainWindow::nameSeries(const std::vector<DeviceId>& devices) {
+    dialogs_->show<NameSeriesDialog>(
+        [this, devices] { return new NameSeriesDialog(*editor_, devices, this); },
+        [this](NameSeriesDialog& dialog, bool accepted) {
+            if (!accepted || dialog.names().empty())
+                return;
+            edit::Refs refs;
+            std::vector<std::string> names;
+            for (const edit::NewName& name : dialog.names()) {
+                refs.push_back(refTo(name.device));
+                names.push_back(name.after);
+            }
+            editor_->apply(edit::rename(editor_->network(), refs, names));
+        });
 }
 
 void MainWindow::buildPlaceLine() {
@@ -222,11 +251,11 @@ void MainWindow::buildDocks() {
     remarks_ = new RemarksPanel;
     findings_ = new FindingsPanel(*editor_, *checker_);
     chain_ = new ChainPanel(*editor_);
-    registers_ = new RegistersPanel(*editor_, settings());
+    registers_ = new RegistersPanel(*editor_, settings(), *dialogs_);
     bottomTabs_ = new QTabWidget;
     bottomTabs_->setDocumentMode(true);
     bottomTabs_->setAccessibleName(tr("Faceplates, registers, findings"));
-    faceplates_ = new FaceplatePanel(*editor_);
+    faceplates_ = new FaceplatePanel(*editor_, *dialogs_);
     bottomTabs_->addTab(faceplates_, tr("Faceplates"));
     bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
@@ -251,7 +280,23 @@ void MainWindow::buildStatus() {
     counts_ = new QLabel;
     zoom_ = new QLabel;
     saved_ = new QLabel;
+    job_ = new QLabel;
+    job_->setTextFormat(Qt::PlainText);
+    cancelJob_ = new QToolButton;
+    cancelJob_->setText(tr("Cancel"));
+    cancelJob_->setAutoRaise(true);
     statusBar()->addWidget(hint_, 1);
+    statusBar()->addPermanentWidget(job_);
+    statusBar()->addPermanentWidget(cancelJob_);
+    const auto showJob = [this] {
+        job_->setText(jobs_->words());
+        job_->setVisible(!job_->text().isEmpty());
+        cancelJob_->setVisible(!job_->text().isEmpty());
+        cancelJob_->setAccessibleName(tr("Cancel: %1").arg(job_->text()));
+    };
+    connect(jobs_, &Jobs::changed, this, showJob);
+    connect(cancelJob_, &QToolButton::clicked, jobs_, &Jobs::cancel);
+    showJob();
     for (QLabel* label : {counts_, zoom_, saved_})
         statusBar()->addPermanentWidget(label);
     statusBar()->setSizeGripEnabled(false);
@@ -435,7 +480,17 @@ void MainWindow::changeEvent(QEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (!mayLeave()) {
+    if (closing_ == Closing::no) {
+        closing_ = Closing::asking;
+        closingLater_ = false;
+        mayLeave([this](bool may) { // before this event ends, or much later
+            closing_ = may ? Closing::yes : Closing::no;
+            if (may && closingLater_)
+                close();
+        });
+        closingLater_ = true;
+    }
+    if (closing_ != Closing::yes) {
         event->ignore();
         return;
     }
@@ -446,11 +501,19 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
-    if (event->mimeData()->hasUrls())
+    if (event->mimeData()->hasUrls() || event->mimeData()->hasFormat(QString::fromLatin1(modelMimeType)))
         event->acceptProposedAction();
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
+    if (const QByteArray id = event->mimeData()->data(QString::fromLatin1(modelMimeType)); !id.isEmpty()) {
+        event->acceptProposedAction(); // beside the sheet: a new network begins with it
+        newNetwork([this, model = id.toStdString()](bool made) {
+            if (const DeviceModel* chosen = made ? editor_->catalogue().device(model) : nullptr)
+                sheet_->putInView(*chosen);
+        });
+        return;
+    }
     const QList<QUrl> urls = event->mimeData()->urls();
     if (urls.isEmpty() || !urls.front().isLocalFile())
         return;

@@ -13,7 +13,9 @@
 #include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/checker.h"
+#include "app/jobs/jobs.h"
 #include "app/window/desktop_theme.h"
+#include "app/session/dialogs.h"
 #include "app/window/editor.h"
 #include "app/window/file_watch.h"
 #include "app/window/find_field.h"
@@ -24,6 +26,7 @@
 
 #include "core/edit/claim.h"
 #include "core/edit/differences.h"
+#include "core/edit/import.h"
 
 #include <QMainWindow>
 #include <QStackedWidget>
@@ -31,7 +34,6 @@
 #include <QTemporaryDir>
 #include <QToolButton>
 #include <map>
-#include <thread>
 
 class QDockWidget;
 class QSettings;
@@ -75,32 +77,36 @@ public:
     QString statusText() const;
     DesktopTheme& theme() { return *theme_; }
 
+    /// Told how a thing ended that takes its time: whether it was done.
+    using Done = std::function<void(bool)>;
+
     /// Opens a file in this window, whatever its format; a refusal is shown and leaves all as it was. What is
     /// in a foreign format becomes a new network, to be saved under a name of its own.
-    bool openFile(const QString& path);
+    void openFile(const QString& path, Done done = {});
     /// Takes a file into the open network after a preview, as one step.
-    bool importFile(const QString& path);
+    void importFile(const QString& path, Done done = {});
     /// Matches a cable schedule against the drawing and, after a preview, takes it in as one step.
-    bool mergeCables(const QString& path);
+    void mergeCables(const QString& path, Done done = {});
     /// Takes in a tester's results after a preview.
-    bool mergeResults(const QString& path);
+    void mergeResults(const QString& path, Done done = {});
     /// Writes labels of the selected cables, or of all, as PDF.
-    bool printLabelsTo(const QString& path);
+    void printLabelsTo(const QString& path, Done done = {});
     /// Writes the network in the format of the suffix and lists what it cannot hold.
-    bool exportTo(const QString& path);
+    void exportTo(const QString& path, Done done = {});
     void openFirstOffice() { openSample(QStringLiteral("first-office")); }
     void openFennickQuay() { openSample(QStringLiteral("fennick-quay")); }
     /// A sample is looked at and changed freely: it is a new network, saved under a name of its own.
     void openSample(const QString& name);
-    /// Saves and waits: before something is closed.
-    bool saveTo(const QString& path);
-    /// Saves on a worker; the sheet goes on meanwhile. stateChanged() of the editor tells when it is done.
-    void saveInBackground(const QString& path);
-    bool isSaving() const { return saver_.joinable(); }
-    void newNetwork();
+    /// Saves on a worker; the sheet goes on meanwhile. One that is under way is followed by this one.
+    void saveTo(const QString& path, Done done = {});
+    bool isSaving() const { return saving_; }
+    void newNetwork(Done done = {});
     void showStart();
     void showSheet();
-    bool recover(const edit::Recoverable& from);
+    /// Takes up work that was cut off, in place of what is open, which is asked about first.
+    void recover(const edit::Recoverable& from, Done done = {});
+    Jobs& jobs() { return *jobs_; }
+    Dialogs& dialogs() { return *dialogs_; }
 
     /// What the question "save changes?" is answered with, asked by a dialog unless a test says.
     enum class SaveAnswer { save, discard, cancel };
@@ -109,12 +115,6 @@ public:
     std::function<QString(bool forSaving)> askPath;
     std::function<QString()> askPicturePath;
     std::function<QString()> askExportPath;
-    /// Shows the library unless a test takes it over.
-    std::function<void(ModelEditor&)> askModels;
-    std::function<bool(QTreeWidget&)> askUpdate;
-    std::function<void(Preferences&)> askPreferences;
-    /// Shows the print preview unless a test takes it over.
-    std::function<void(PrintDialog&)> askPrint;
     /// What to do with a file that is open elsewhere; nothing: cancelled.
     enum class SharedAnswer { own, readOnly, copy };
     std::function<std::optional<SharedAnswer>(const QString& why)> askShared;
@@ -122,12 +122,9 @@ public:
     enum class ChangedAnswer { takeFile, keepMine, saveAs };
     std::function<ChangedAnswer(const std::vector<edit::Difference>&)> askChanged;
     bool isReadOnly() const { return readOnly_; }
-    /// Shows the preview of an import; false: cancelled.
-    std::function<bool(ImportDialog&)> askImport;
-    std::function<bool(ScheduleDialog&)> askSchedule;
-    /// Shows any of the dialogs about cabling; false: cancelled.
-    std::function<bool(QDialog&)> askCabling;
     std::function<bool(const edit::Recoverable&)> askRecover;
+    /// Whether to write over a file that the chosen name with its suffix means.
+    std::function<bool(const QString& path)> askOverwrite;
 
 protected:
     void changeEvent(QEvent* event) override;
@@ -141,6 +138,7 @@ private:
     void applyKeys();
     void applyTextScale();
     void editPreferences();
+    void nameSeries(const std::vector<model::DeviceId>& devices);
     void buildPlaceLine();
     void buildDocks();
     void buildStatus();
@@ -157,28 +155,52 @@ private:
     QStringList recentFiles() const;
     void addRecent(const QString& path);
     void fillRecentMenu();
-    bool mayLeave();
-    std::optional<SharedAnswer> claim(const QString& path);
-    void fileChanged(const QByteArray& bytes, quint64 hash);
-    ChangedAnswer askAboutChange(const std::vector<edit::Difference>& differences);
-    /// The document's path, or one asked for; empty: cancelled.
-    QString pathToSave(bool ask);
-    void waitForSaving();
     /// Takes what is typed anywhere; false when something cannot be taken, which is told.
     bool commitTyped() { return fields_->commitAll(); }
+    /// Takes what is typed, waits for a save under way, asks about changes; then says whether what is open may go.
+    void mayLeave(Done then);
+    void askAboutChanges(std::function<void(SaveAnswer)> then);
+    /// Whether the file may be used, and how; nothing: not at all.
+    void claim(const QString& path, std::function<void(std::optional<SharedAnswer>)> then);
+    bool claimForSaving(const QString& path);
+    void fileChanged(const QByteArray& bytes, quint64 hash);
+    struct ChangedFile;
+    void showChangedFile();
+    void answerChangedFile(const ChangedFile& file, ChangedAnswer answer);
+    /// The document's path, or one asked for; `then` is not called when that is cancelled.
+    void pathToSave(bool ask, std::function<void(const QString&)> then);
+    /// The path with a suffix; asks first if a file of that name is there though the person did not name it.
+    void withSuffix(const QString& path, const QString& suffix, std::function<void(const QString&)> then);
+    /// A path from the hook of a test or from a dialog; `then` is not called when that is cancelled.
+    struct FileQuestion {
+        QString title, filter, suffix, proposed;
+        bool saving = false;
+    };
+    void chooseFile(const FileQuestion& question, const std::function<QString()>& hook,
+                    std::function<void(const QString&)> then);
+    void chooseNetwork(std::function<void(const QString&)> then);
+    /// Says what went wrong where it cannot be missed.
+    void report(const QString& title, const Remark& remark);
     struct Opening {
         Result<edit::Document::Opened> document;
         scene::Scene scene;
         bool foreign = false;
     };
-    /// Reads a file and builds its scene on a worker, with progress and cancel; nothing: cancelled.
-    std::unique_ptr<Opening> readOnWorker(const QString& path);
-    std::unique_ptr<Result<exchange::Loaded>> loadOnWorker(const QString& path);
+    void read(const QString& path, Done done);
+    void opened(const QString& path, std::shared_ptr<Opening> opening, Done done);
+    void take(const QString& path, std::shared_ptr<Opening> opening, SharedAnswer shared, const Done& done);
+    void finishSave(const QString& path, const edit::Document::Saving& saving,
+                    const Result<std::uint64_t>& written, const Done& done);
+    void offerImport(const QString& path, std::shared_ptr<exchange::Loaded> loaded, Done done);
+    void takeImport(const QString& path, std::shared_ptr<exchange::Loaded> loaded, edit::ImportOnto onto,
+                    const Done& done);
+    void match(const QString& path, const edit::ScheduleTable& table, Done done);
     void copySelection();
     void dragSelectionOut();
     void lookAtClipboard();
     void pasteClipboard();
     void exportPicture();
+    void writePicture(const QString& path);
     void printSheet();
     void loadLibrary();
     void editModels();
@@ -190,9 +212,10 @@ private:
     void setCableLengths();
     void editStock();
     void editPlaces();
-    bool ask(QDialog& dialog);
+    /// Shows a dialog about cabling; `then` follows when it is accepted.
+    void ask(std::function<QDialog*()> make, std::function<void(QDialog&)> then = {}, Done done = {});
     /// Shows what a schedule or results would do, and takes them in.
-    bool takeIn(const edit::Schedule& schedule, const QString& path);
+    void takeIn(std::shared_ptr<edit::Schedule> schedule, const QString& path, Done done);
     void showKeys();
     void showAbout();
     void focusNextPanel();
@@ -202,8 +225,6 @@ private:
     void showBottom(QWidget* panel);
     void showRemarks(const QString& about, const std::vector<Remark>& remarks);
     void goToRemark(const Remark& remark);
-    QString askPathOr(bool saving);
-    QString askExport();
 
     WindowWorld world_;
     std::unique_ptr<QSettings> settings_;
@@ -230,14 +251,23 @@ private:
     QMenu* recentMenu_ = nullptr;
     std::map<CommandId, QAction*> actions_;
     QTimer hintTimer_;
-    std::jthread saver_, opener_;
+    TypedFields* fields_;
+    Jobs* jobs_;
+    Dialogs* dialogs_;
+    bool saving_ = false;
+    std::vector<std::function<void()>> afterSaving_;
+    std::shared_ptr<ChangedFile> changedFile_; ///< to be asked about
+    enum class Closing { no, asking, yes };
+    Closing closing_ = Closing::no;
+    bool closingLater_ = false; ///< the event that asked for it is over
+    QToolButton* cancelJob_ = nullptr;
+    QLabel* job_ = nullptr;
     std::unique_ptr<QTemporaryDir> dragFolder_; ///< the SVG of a selection dragged out
     QString latestHint_;
     bool clipboardHolds_ = false;
     bool readOnly_ = false; ///< the file is open elsewhere
     std::unique_ptr<edit::Claim> claim_, nextClaim_;
     FileWatch* watch_ = nullptr;
-    TypedFields* fields_;
     QTimer journalRetry_; ///< runs while the journal cannot be written
 };
 

@@ -248,27 +248,21 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
     layout->addLayout(left, 1);
     layout->addWidget(form_, 4);
 
-    connect(list_, &QListWidget::currentRowChanged, this, &ModelEditor::showModel);
+    connect(list_, &QListWidget::currentRowChanged, this, &ModelEditor::goTo);
     connect(fresh, &QPushButton::clicked, this, &ModelEditor::addNew);
     connect(remove_, &QPushButton::clicked, this, [this] {
         if (current_ < 0)
             return;
-        own_.erase(own_.begin() + current_);
-        dirty_ = false;
-        fillList(std::min(current_, static_cast<int>(own_.size()) - 1));
-        Q_EMIT saved();
+        const DeviceModel& model = own_[static_cast<std::size_t>(current_)];
+        ask(tr("Delete the model “%1” from the library? Networks that use it keep their copy.")
+                .arg(QString::fromStdString(model.name)),
+            tr("Delete"), [this, id = model.id] { removeModel(id); });
     });
     connect(bring, &QPushButton::clicked, this, [this] {
-        if (const QString path =
-                QFileDialog::getOpenFileName(this, tr("Import models"), {}, tr("Models (*.json)"));
-            !path.isEmpty())
-            importFrom(path);
+        chooseFile(tr("Import models"), QFileDialog::AcceptOpen, [this](const QString& path) { importFrom(path); });
     });
     connect(take, &QPushButton::clicked, this, [this] {
-        if (const QString path = QFileDialog::getSaveFileName(
-                this, tr("Export models"), QStringLiteral("models.json"), tr("Models (*.json)"));
-            !path.isEmpty())
-            exportTo(path);
+        chooseFile(tr("Export models"), QFileDialog::AcceptSave, [this](const QString& path) { exportTo(path); });
     });
     connect(addRow, &QPushButton::clicked, this, &ModelEditor::addBlock);
     connect(dropRow, &QPushButton::clicked, this, [this] {
@@ -293,6 +287,69 @@ void ModelEditor::fillList(int current) {
     list_->setCurrentRow(current);
     filling_ = false;
     showModel(current);
+}
+
+/// Leaving a model keeps what was changed in it; what cannot be kept is to be put right first.
+void ModelEditor::goTo(int row) {
+    if (filling_ || row == current_)
+        return;
+    if (!keepChanges()) {
+        filling_ = true;
+        list_->setCurrentRow(current_);
+        filling_ = false;
+        return;
+    }
+    showModel(row);
+}
+
+bool ModelEditor::keepChanges() {
+    if (!dirty_ || current_ < 0)
+        return true;
+    if (!save_->isEnabled())
+        return false; // what is wrong stands below
+    own_[static_cast<std::size_t>(current_)] = edited();
+    list_->item(current_)->setText(name_->text().trimmed());
+    dirty_ = false;
+    Q_EMIT saved();
+    return true;
+}
+
+void ModelEditor::removeModel(const std::string& id) {
+    const auto at = std::find_if(own_.begin(), own_.end(), [&](const DeviceModel& each) { return each.id == id; });
+    if (at == own_.end())
+        return;
+    const auto row = static_cast<int>(at - own_.begin());
+    own_.erase(at);
+    dirty_ = false;
+    fillList(std::min(row, static_cast<int>(own_.size()) - 1));
+    Q_EMIT saved();
+}
+
+void ModelEditor::ask(const QString& question, const QString& action, std::function<void()> then) {
+    if (answer) {
+        if (answer(question))
+            then();
+        return;
+    }
+    auto* box = new QMessageBox(QMessageBox::Question, windowTitle(), question, {}, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    QPushButton* act = box->addButton(action, QMessageBox::DestructiveRole);
+    box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
+    connect(act, &QPushButton::clicked, this, [then = std::move(then)] { then(); });
+    box->open();
+}
+
+void ModelEditor::chooseFile(const QString& title, QFileDialog::AcceptMode mode,
+                             std::function<void(const QString&)> then) {
+    auto* dialog = new QFileDialog(this, title, {}, tr("Models (*.json)"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setAcceptMode(mode);
+    dialog->setFileMode(mode == QFileDialog::AcceptOpen ? QFileDialog::ExistingFile : QFileDialog::AnyFile);
+    dialog->setDefaultSuffix(QStringLiteral("json"));
+    if (mode == QFileDialog::AcceptSave)
+        dialog->selectFile(QStringLiteral("models.json"));
+    connect(dialog, &QFileDialog::fileSelected, this, std::move(then));
+    dialog->open();
 }
 
 void ModelEditor::showModel(int row) {
@@ -432,20 +489,20 @@ void ModelEditor::keep() {
     Q_EMIT saved();
 }
 
-bool ModelEditor::mayLeave() {
-    if (!dirty_ || current_ < 0)
-        return true;
-    return QMessageBox::question(this, tr("Own models"),
-                                 tr("The changes of this model are not saved. Leave them?")) ==
-           QMessageBox::Yes;
-}
-
 void ModelEditor::reject() {
-    if (mayLeave())
+    if (!dirty_ || current_ < 0)
+        return QDialog::reject();
+    if (save_->isEnabled() && keepChanges())
+        return QDialog::reject();
+    ask(tr("This model cannot be kept as it is. Drop its changes?"), tr("Drop changes"), [this] {
+        dirty_ = false;
         QDialog::reject();
+    });
 }
 
 void ModelEditor::addNew() {
+    if (!keepChanges())
+        return;
     DeviceModel model;
     model.name = tr("New model").toStdString();
     Catalogue taken = catalogue_;
@@ -464,6 +521,8 @@ void ModelEditor::addNew() {
 }
 
 void ModelEditor::addCopy(const std::string& id) {
+    if (!keepChanges())
+        return;
     const DeviceModel* source = catalogue_.device(id);
     if (!source)
         return;

@@ -7,6 +7,7 @@
 
 #include <QComboBox>
 #include <QDialog>
+#include <QFileDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -38,6 +39,9 @@ public:
     bool importFrom(const QString& path);
     bool exportTo(const QString& path) const;
 
+    /// Answers a question instead of a person, for tests.
+    std::function<bool(const QString& question)> answer;
+
 Q_SIGNALS:
     /// The library is to be kept as it is now.
     void saved();
@@ -51,7 +55,12 @@ private:
     model::DeviceModel edited() const;
     void refresh();
     void keep();
-    bool mayLeave();
+    void goTo(int row);
+    /// Keeps what was changed in the model shown. False when it cannot be kept as it is.
+    bool keepChanges();
+    void removeModel(const std::string& id);
+    void ask(const QString& question, const QString& action, std::function<void()> then);
+    void chooseFile(const QString& title, QFileDialog::AcceptMode mode, std::function<void(const QString&)> then);
     void setRow(int row, const model::PortBlock& block);
     model::PortBlock blockAt(int row) const;
 

@@ -97,12 +97,18 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     connect(print, &QPushButton::clicked, this, &PrintDialog::print);
     connect(write, &QPushButton::clicked, this, [this] {
-        const QString path =
-            askPath ? askPath()
-                    : QFileDialog::getSaveFileName(this, tr("Write pages"), {},
-                                                   tr("PDF, all pages (*.pdf);;SVG, first page (*.svg)"));
-        if (!path.isEmpty())
-            writeTo(path);
+        if (askPath) {
+            if (const QString path = askPath(); !path.isEmpty())
+                writeTo(path);
+            return;
+        }
+        auto* dialog = new QFileDialog(this, tr("Write pages"), {},
+                                       tr("PDF, all pages (*.pdf);;SVG, first page (*.svg)"));
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->setAcceptMode(QFileDialog::AcceptSave);
+        dialog->setDefaultSuffix(QStringLiteral("pdf"));
+        connect(dialog, &QFileDialog::fileSelected, this, &PrintDialog::writeTo);
+        dialog->open();
     });
     refresh();
     // The revision is told from the whole network, which takes a while when it is large.
@@ -187,11 +193,13 @@ void PrintDialog::paint(QPrinter* printer) {
 }
 
 void PrintDialog::print() {
-    QPrintDialog dialog(&printer_, this);
-    if (dialog.exec() != QDialog::Accepted)
-        return;
-    paint(&printer_);
-    accept();
+    auto* dialog = new QPrintDialog(&printer_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    connect(dialog, &QDialog::accepted, this, [this] {
+        paint(&printer_);
+        accept();
+    });
+    dialog->open();
 }
 
 bool PrintDialog::writeTo(const QString& path) {

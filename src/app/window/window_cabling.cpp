@@ -7,18 +7,22 @@
 #include "app/cabling/places_dialog.h"
 #include "app/cabling/stock_dialog.h"
 #include "app/window/main_window.h"
-#include "app/window/worker.h"
 #include "core/edit/results.h"
 #include "paint/label_sheet.h"
 
-#include <QFileDialog>
 #include <QFileInfo>
 
 namespace underridge::app {
 using namespace model;
 
-bool MainWindow::ask(QDialog& dialog) {
-    return askCabling ? askCabling(dialog) : dialog.exec() == QDialog::Accepted;
+void MainWindow::ask(std::function<QDialog*()> make, std::function<void(QDialog&)> then, Done done) {
+    commitTyped();
+    dialogs_->ask(std::move(make), [then = std::move(then), done = std::move(done)](QDialog& dialog, int result) {
+        if (result == QDialog::Accepted && then)
+            then(dialog);
+        else if (done)
+            done(false);
+    });
 }
 
 std::vector<LinkId> MainWindow::selectedLinks() const {
@@ -30,145 +34,158 @@ std::vector<LinkId> MainWindow::selectedLinks() const {
 }
 
 void MainWindow::linkMany() {
-    commitTyped();
-    ManyDialog dialog(*editor_, editor_->selectedDevices(), this);
-    if (ask(dialog))
-        editor_->apply(dialog.plan().act);
+    ask([this] { return new ManyDialog(*editor_, editor_->selectedDevices(), this); },
+        [this](QDialog& dialog) { editor_->apply(static_cast<ManyDialog&>(dialog).plan().act); });
 }
 
 void MainWindow::labelCables() {
-    commitTyped();
-    LabelsDialog dialog(*editor_, this);
-    if (!ask(dialog))
-        return;
-    auto act = edit::labelCables(editor_->network(), dialog.labels(), dialog.scheme().text().toStdString());
-    if (act)
-        act->subjects = editor_->selection();
-    editor_->apply(std::move(act));
+    ask([this] { return new LabelsDialog(*editor_, this); },
+        [this](QDialog& shown) {
+            auto& dialog = static_cast<LabelsDialog&>(shown);
+            auto act =
+                edit::labelCables(editor_->network(), dialog.labels(), dialog.scheme().text().toStdString());
+            if (act)
+                act->subjects = editor_->selection();
+            editor_->apply(std::move(act));
+        });
 }
 
 void MainWindow::setCableLengths() {
-    commitTyped();
-    LengthsDialog dialog(*editor_, this);
-    if (!ask(dialog))
-        return;
-    auto act = dialog.result();
-    if (act)
-        act->subjects = editor_->selection();
-    editor_->apply(std::move(act));
+    ask([this] { return new LengthsDialog(*editor_, this); },
+        [this](QDialog& dialog) {
+            auto act = static_cast<LengthsDialog&>(dialog).result();
+            if (act)
+                act->subjects = editor_->selection();
+            editor_->apply(std::move(act));
+        });
 }
 
 void MainWindow::editPlaces() {
-    commitTyped();
-    PlacesDialog dialog(*editor_, this);
-    ask(dialog);
+    ask([this] { return new PlacesDialog(*editor_, this); });
 }
 
 void MainWindow::editStock() {
-    commitTyped();
-    StockDialog dialog(*editor_, this);
-    ask(dialog);
+    ask([this] { return new StockDialog(*editor_, this); });
 }
 
 void MainWindow::printLabels() {
-    const QString path = askExportPath ? askExportPath()
-                                       : QFileDialog::getSaveFileName(this, tr("Label sheet"),
-                                                                      tr("labels.pdf"), tr("PDF (*.pdf)"));
-    if (!path.isEmpty())
-        printLabelsTo(path);
+    chooseFile({tr("Label sheet"), tr("PDF (*.pdf)"), QStringLiteral("pdf"), QStringLiteral("labels.pdf"), true},
+               askExportPath, [this](const QString& path) { printLabelsTo(path); });
 }
 
-bool MainWindow::printLabelsTo(const QString& path) {
+void MainWindow::printLabelsTo(const QString& path, Done done) {
+    commitTyped();
     std::vector<CableId> cables = selectedCables(*editor_);
     if (cables.empty())
         for (const edit::Row& row : edit::rowsOf(editor_->network(), edit::Register::cables))
             cables.push_back({row.object.id});
-    const auto pdf = paint::labelSheet(editor_->network(), cables);
-    if (!pdf) {
-        tell(pdf.refusal());
-        return false;
-    }
-    if (auto kept = world_.world.files.writeAtomically(
-            path.toStdString(), {pdf->constData(), static_cast<std::size_t>(pdf->size())});
-        !kept) {
-        tell(kept.refusal());
-        return false;
-    }
-    tell(advice("label sheet written", {}, {path.toStdString()}));
-    return true;
+    using Made = Result<underridge::Done>;
+    jobs_->run<Made>(
+        tr("Writing %1").arg(QFileInfo(path).fileName()),
+        [network = editor_->network(), cables = std::move(cables), path = path.toStdString(),
+         &files = world_.world.files](const Wanted&) -> Made {
+            const auto pdf = paint::labelSheet(network, cables);
+            if (!pdf)
+                return pdf.refusal();
+            return files.writeAtomically(path, {pdf->constData(), static_cast<std::size_t>(pdf->size())});
+        },
+        [this, path, done](Made written) {
+            tell(written ? advice("label sheet written", {}, {path.toStdString()}) : written.refusal());
+            if (done)
+                done(static_cast<bool>(written));
+        });
 }
 
-bool MainWindow::takeIn(const edit::Schedule& schedule, const QString& path) {
-    ScheduleDialog dialog(schedule, QFileInfo(path).fileName(), this);
-    if (!(askSchedule ? askSchedule(dialog) : dialog.exec() == QDialog::Accepted))
-        return false;
-    std::vector<Remark> remarks = schedule.remarks;
-    for (const edit::ScheduleRow& row : schedule.rows)
-        if (row.match == edit::Match::wrong)
-            remarks.push_back(
-                warning(row.why, "correct it and merge again", {path.toStdString(), row.line, 1, row.what}));
-    if (!editor_->apply(edit::takeSchedule(editor_->network(), schedule)))
-        return false;
-    showRemarks(tr("Merged %1").arg(QFileInfo(path).fileName()), remarks);
-    return true;
+void MainWindow::takeIn(std::shared_ptr<edit::Schedule> schedule, const QString& path, Done done) {
+    ask([this, schedule, path] { return new ScheduleDialog(*schedule, QFileInfo(path).fileName(), this); },
+        [this, schedule, path, done](QDialog&) {
+            std::vector<Remark> remarks = schedule->remarks;
+            for (const edit::ScheduleRow& row : schedule->rows)
+                if (row.match == edit::Match::wrong)
+                    remarks.push_back(warning(row.why, "correct it and merge again",
+                                              {path.toStdString(), row.line, 1, row.what}));
+            const bool taken = editor_->apply(edit::takeSchedule(*schedule));
+            if (taken)
+                showRemarks(tr("Merged %1").arg(QFileInfo(path).fileName()), remarks);
+            if (done)
+                done(taken);
+        },
+        done);
 }
 
-bool MainWindow::mergeCables(const QString& path) {
+void MainWindow::mergeCables(const QString& path, Done done) {
     commitTyped();
     const QString name = QFileInfo(path).fileName();
-    using Read = Result<edit::ScheduleTable>;
-    auto table =
-        onWorker<Read>(this, opener_, tr("Reading %1").arg(name),
-                       [path = path.toStdString(), &files = world_.world.files](const Wanted&) -> Read {
-                           const auto bytes = files.read(path);
-                           return bytes ? edit::readSchedule(*bytes, path) : Read(bytes.refusal());
-                       });
-    if (!table)
-        return false; // cancelled
-    if (!*table) {
-        tell(table->refusal());
-        return false;
-    }
-    if (!(*table)->isSure()) {
-        ColumnsDialog dialog(**table, name, this);
-        if (!ask(dialog))
-            return false;
-    }
-    using Made = Result<edit::Schedule>;
-    // The worker has a source of ids of its own, begun from the window's.
-    auto schedule = onWorker<Made>(this, opener_, tr("Matching %1").arg(name),
-                                   [network = editor_->network(), catalogue = editor_->catalogue(),
-                                    path = path.toStdString(), seed = editor_->ids().next(),
-                                    read = **table](const Wanted&) -> Made {
-                                       IdSource ids(seed);
-                                       return edit::mergeSchedule(network, catalogue, read, path, ids);
-                                   });
-    if (!schedule)
-        return false; // cancelled
-    if (!*schedule) {
-        tell(schedule->refusal());
-        return false;
-    }
-    return takeIn(**schedule, path);
+    using Read = std::shared_ptr<Result<edit::ScheduleTable>>;
+    jobs_->run<Read>(
+        tr("Reading %1").arg(name),
+        [path = path.toStdString(), &files = world_.world.files](const Wanted&) {
+            const auto bytes = files.read(path);
+            return std::make_shared<Result<edit::ScheduleTable>>(
+                bytes ? edit::readSchedule(*bytes, path) : Result<edit::ScheduleTable>(bytes.refusal()));
+        },
+        [this, path, name, done](Read table) {
+            if (!*table) {
+                tell(table->refusal());
+                if (done)
+                    done(false);
+                return;
+            }
+            if ((*table)->isSure())
+                return match(path, **table, done);
+            ask([this, table, name] { return new ColumnsDialog(**table, name, this); },
+                [this, table, path, done](QDialog&) { match(path, **table, done); }, done);
+        },
+        [done] {
+            if (done)
+                done(false);
+        });
 }
 
-bool MainWindow::mergeResults(const QString& path) {
+void MainWindow::match(const QString& path, const edit::ScheduleTable& table, Done done) {
+    using Made = std::shared_ptr<Result<edit::Schedule>>;
+    jobs_->run<Made>(
+        tr("Matching %1").arg(QFileInfo(path).fileName()),
+        [network = editor_->network(), catalogue = editor_->catalogue(), path = path.toStdString(),
+         seed = editor_->ids().next(), table](const Wanted&) {
+            IdSource ids(seed);
+            return std::make_shared<Result<edit::Schedule>>(
+                edit::mergeSchedule(network, catalogue, table, path, ids));
+        },
+        [this, path, done](Made schedule) {
+            if (*schedule)
+                return takeIn(std::make_shared<edit::Schedule>(*std::move(*schedule)), path, done);
+            tell(schedule->refusal());
+            if (done)
+                done(false);
+        },
+        [done] {
+            if (done)
+                done(false);
+        });
+}
+
+void MainWindow::mergeResults(const QString& path, Done done) {
     commitTyped();
-    using Made = Result<edit::Schedule>;
-    auto results =
-        onWorker<Made>(this, opener_, tr("Reading %1").arg(QFileInfo(path).fileName()),
-                       [network = editor_->network(), path = path.toStdString(),
-                        &files = world_.world.files](const Wanted&) -> Made {
-                           const auto bytes = files.read(path);
-                           return bytes ? edit::mergeResults(network, *bytes, path) : Made(bytes.refusal());
-                       });
-    if (!results)
-        return false; // cancelled
-    if (!*results) {
-        tell(results->refusal());
-        return false;
-    }
-    return takeIn(**results, path);
+    using Made = std::shared_ptr<Result<edit::Schedule>>;
+    jobs_->run<Made>(
+        tr("Reading %1").arg(QFileInfo(path).fileName()),
+        [network = editor_->network(), path = path.toStdString(), &files = world_.world.files](const Wanted&) {
+            const auto bytes = files.read(path);
+            return std::make_shared<Result<edit::Schedule>>(
+                bytes ? edit::mergeResults(network, *bytes, path) : Result<edit::Schedule>(bytes.refusal()));
+        },
+        [this, path, done](Made results) {
+            if (*results)
+                return takeIn(std::make_shared<edit::Schedule>(*std::move(*results)), path, done);
+            tell(results->refusal());
+            if (done)
+                done(false);
+        },
+        [done] {
+            if (done)
+                done(false);
+        });
 }
 
 } // namespace underridge::app

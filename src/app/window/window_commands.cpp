@@ -111,8 +111,7 @@ void MainWindow::run(CommandId id) {
         newNetwork();
         break;
     case CommandId::open:
-        if (const QString path = askPathOr(false); !path.isEmpty())
-            openFile(path);
+        chooseNetwork([this](const QString& path) { openFile(path); });
         break;
     case CommandId::firstOffice:
         openFirstOffice();
@@ -125,24 +124,23 @@ void MainWindow::run(CommandId id) {
         break;
     case CommandId::save:
     case CommandId::saveAs:
-        if (const QString path = pathToSave(id == CommandId::saveAs || readOnly_); !path.isEmpty())
-            saveInBackground(path);
+        pathToSave(id == CommandId::saveAs || readOnly_, [this](const QString& path) { saveTo(path); });
         break;
     case CommandId::import:
-        if (const QString path = askPathOr(false); !path.isEmpty())
-            importFile(path);
+        chooseNetwork([this](const QString& path) { importFile(path); });
         break;
     case CommandId::mergeCables:
-        if (const QString path = askPathOr(false); !path.isEmpty())
-            mergeCables(path);
+        chooseNetwork([this](const QString& path) { mergeCables(path); });
         break;
     case CommandId::mergeResults:
-        if (const QString path = askPathOr(false); !path.isEmpty())
-            mergeResults(path);
+        chooseNetwork([this](const QString& path) { mergeResults(path); });
         break;
     case CommandId::exportData:
-        if (const QString path = askExport(); !path.isEmpty())
-            exportTo(path);
+        chooseFile({tr("Export data"),
+                    tr("RFC 8345 JSON (*.json);;GraphML (*.graphml);;CSV: devices, then "
+                       "links (*.csv);;Spreadsheet workbook (*.xlsx)"),
+                    QStringLiteral("json"), QStringLiteral("network.json"), true},
+                   askExportPath, [this](const QString& path) { exportTo(path); });
         break;
     case CommandId::exportPicture:
         exportPicture();

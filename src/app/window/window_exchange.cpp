@@ -2,94 +2,128 @@
 // The main window's dealings with other programs: import, export, clipboard, remarks.
 #include "app/window/clipboard.h"
 #include "app/window/main_window.h"
-#include "app/window/worker.h"
 #include "core/exchange/foreign.h"
 
 #include <QClipboard>
 #include <QDockWidget>
 #include <QDrag>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QGuiApplication>
 
 namespace underridge::app {
 using namespace model;
 
-bool MainWindow::importFile(const QString& path) {
+void MainWindow::importFile(const QString& path, Done done) {
     commitTyped();
     if (!showsSheet())
-        return openFile(path);
-    auto loaded = loadOnWorker(path);
-    if (!loaded)
-        return false; // cancelled
-    if (!*loaded) {
-        tell(loaded->refusal());
-        return false;
-    }
-    ImportDialog dialog(**loaded, QFileInfo(path).fileName(), theme_->theme(), this);
-    const bool wanted = askImport ? askImport(dialog) : dialog.exec() == QDialog::Accepted;
-    if (!wanted)
-        return false;
-    const auto onto = dialog.onto();
-    auto act =
-        edit::importNetwork(editor_->network(), (*loaded)->network, onto, editor_->sheet(), editor_->ids());
-    const bool refused = !act;
-    const edit::Refs subjects = act ? act->subjects : edit::Refs{};
-    const auto sheetsBefore = editor_->network().sheetsInOrder().size();
-    editor_->apply(std::move(act));
-    if (refused)
-        return false;
-    if (onto == edit::ImportOnto::ownSheets) {
-        const auto sheets = editor_->network().sheetsInOrder();
-        if (sheets.size() > sheetsBefore)
-            editor_->showSheet(sheets[sheetsBefore].id);
-        editor_->select(subjects);
-        sheet_->fitAll();
-    } else {
-        sheet_->fitSelection();
-    }
-    showRemarks(tr("Imported %1").arg(QFileInfo(path).fileName()), (*loaded)->remarks);
-    return true;
+        return openFile(path, std::move(done));
+    using Read = std::shared_ptr<Result<exchange::Loaded>>;
+    jobs_->run<Read>(
+        tr("Reading %1").arg(QFileInfo(path).fileName()),
+        [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()](const Wanted&) {
+            const auto bytes = world.files.read(path);
+            return std::make_shared<Result<exchange::Loaded>>(
+                bytes ? exchange::readAny(*bytes, {path, catalogue})
+                      : Result<exchange::Loaded>(bytes.refusal()));
+        },
+        [this, path, done](Read read) {
+            if (*read)
+                return offerImport(path, std::make_shared<exchange::Loaded>(*std::move(*read)), done);
+            tell(read->refusal());
+            if (done)
+                done(false);
+        },
+        [done] {
+            if (done)
+                done(false);
+        });
 }
 
-QString MainWindow::askExport() {
-    if (askExportPath)
-        return askExportPath();
-    return QFileDialog::getSaveFileName(this, tr("Export data"), {},
-                                        tr("RFC 8345 JSON (*.json);;GraphML (*.graphml);;CSV: devices, then "
-                                           "links (*.csv);;Spreadsheet workbook (*.xlsx)"));
+void MainWindow::offerImport(const QString& path, std::shared_ptr<exchange::Loaded> loaded, Done done) {
+    dialogs_->show<ImportDialog>(
+        [this, path, loaded] {
+            return new ImportDialog(*loaded, QFileInfo(path).fileName(), theme_->theme(), this);
+        },
+        [this, path, loaded, done](ImportDialog& dialog, bool accepted) {
+            if (accepted)
+                takeImport(path, loaded, dialog.onto(), done);
+            else if (done)
+                done(false);
+        });
 }
 
-bool MainWindow::exportTo(const QString& path) {
+void MainWindow::takeImport(const QString& path, std::shared_ptr<exchange::Loaded> loaded,
+                            edit::ImportOnto onto, const Done& done) {
+    using Made = std::shared_ptr<edit::ActResult>;
+    const Network base = editor_->network();
+    jobs_->run<Made>(
+        tr("Importing %1").arg(QFileInfo(path).fileName()),
+        // The worker has a source of ids of its own, begun from the window's.
+        [base, loaded, onto, sheet = editor_->sheet(), seed = editor_->ids().next()](const Wanted&) {
+            IdSource ids(seed);
+            auto act = edit::importNetwork(base, loaded->network, onto, sheet, ids);
+            if (act)
+                act->base = base;
+            return std::make_shared<edit::ActResult>(std::move(act));
+        },
+        [this, path, loaded, onto, done, sheetsBefore = base.sheetsInOrder().size()](Made made) {
+            const edit::Refs subjects = *made ? (*made)->subjects : edit::Refs{};
+            const bool taken = editor_->apply(std::move(*made));
+            if (taken && onto == edit::ImportOnto::ownSheets) {
+                const auto sheets = editor_->network().sheetsInOrder();
+                if (sheets.size() > sheetsBefore)
+                    editor_->showSheet(sheets[sheetsBefore].id);
+                editor_->select(subjects);
+                sheet_->fitAll();
+            } else if (taken) {
+                sheet_->fitSelection();
+            }
+            if (taken)
+                showRemarks(tr("Imported %1").arg(QFileInfo(path).fileName()), loaded->remarks);
+            if (done)
+                done(taken);
+        },
+        [done] {
+            if (done)
+                done(false);
+        });
+}
+
+void MainWindow::exportTo(const QString& path, Done done) {
     commitTyped();
     const auto format = exchange::formatFromSuffix(path.toStdString());
     if (!format) {
         tell(error("data is written as .json, .graphml, .csv or .xlsx", "choose one of these suffixes",
                    {path.toStdString()}));
-        return false;
+        if (done)
+            done(false);
+        return;
     }
     using Made = Result<std::vector<Remark>>;
-    auto remarks = onWorker<Made>(this, opener_, tr("Writing %1").arg(QFileInfo(path).fileName()),
-                                  [network = editor_->network(), format = *format, path = path.toStdString(),
-                                   &files = world_.world.files](const Wanted& wanted) -> Made {
-                                      auto written = exchange::write(network, format);
-                                      if (!*wanted)
-                                          return written.remarks; // cancelled: the file stays as it was
-                                      if (auto kept = files.writeAtomically(path, written.bytes); !kept)
-                                          return kept.refusal();
-                                      for (Remark& remark : written.remarks)
-                                          remark.where.file = path;
-                                      return written.remarks;
-                                  });
-    if (!remarks)
-        return false; // cancelled
-    if (!*remarks) {
-        tell(remarks->refusal());
-        return false;
-    }
-    tell(advice("data written", {}, {path.toStdString()}));
-    showRemarks(tr("Exported %1").arg(QFileInfo(path).fileName()), **remarks);
-    return true;
+    jobs_->run<Made>(
+        tr("Writing %1").arg(QFileInfo(path).fileName()),
+        [network = editor_->network(), format = *format, path = path.toStdString(),
+         &files = world_.world.files](const Wanted& wanted) -> Made {
+            auto written = exchange::write(network, format);
+            if (!*wanted)
+                return written.remarks; // cancelled: the file stays as it was
+            if (auto kept = files.writeAtomically(path, written.bytes); !kept)
+                return kept.refusal();
+            for (Remark& remark : written.remarks)
+                remark.where.file = path;
+            return written.remarks;
+        },
+        [this, path, done](Made remarks) {
+            tell(remarks ? advice("data written", {}, {path.toStdString()}) : remarks.refusal());
+            if (remarks)
+                showRemarks(tr("Exported %1").arg(QFileInfo(path).fileName()), *remarks);
+            if (done)
+                done(static_cast<bool>(remarks));
+        },
+        [done] {
+            if (done)
+                done(false);
+        });
 }
 
 void MainWindow::copySelection() {
@@ -120,18 +154,27 @@ void MainWindow::pasteClipboard() {
     const QMimeData* held = QGuiApplication::clipboard()->mimeData();
     if (!held)
         return;
-    using Made = Result<edit::Clip>;
-    auto clip = onWorker<Made>(this, opener_, tr("Reading the clipboard"),
-                               [bytes = clipBytes(*held), catalogue = editor_->catalogue()](
-                                   const Wanted&) -> Made { return clipFrom(bytes, catalogue); });
-    if (!clip)
-        return; // cancelled
-    if (!*clip) {
-        tell(advice("the clipboard holds no network: " + clip->refusal().what,
-                    "copy devices, or a table with a line of column names"));
-        return;
-    }
-    sheet_->paste(**clip);
+    const auto take = [this](const Result<edit::Clip>& clip) {
+        if (clip)
+            sheet_->paste(*clip);
+        else
+            tell(advice("the clipboard holds no network: " + clip.refusal().what,
+                        "copy devices, or a table with a line of column names"));
+    };
+    auto bytes = clipBytes(*held);
+    constexpr qsizetype little = 64 << 10; // read in some milliseconds: the next key comes after it
+    if (bytes.size() <= little)
+        return take(clipFrom(bytes, editor_->catalogue()));
+    using Made = std::shared_ptr<Result<edit::Clip>>;
+    jobs_->run<Made>(
+        tr("Reading the clipboard"),
+        [bytes = std::move(bytes), catalogue = editor_->catalogue()](const Wanted&) {
+            return std::make_shared<Result<edit::Clip>>(clipFrom(bytes, catalogue));
+        },
+        [this, take, onto = editor_->sheet(), of = editor_->network().info().id](Made clip) {
+            if (editor_->sheet() == onto && editor_->network().info().id == of)
+                take(*clip); // else the person is elsewhere by now
+        });
 }
 
 void MainWindow::showRemarks(const QString& about, const std::vector<Remark>& remarks) {

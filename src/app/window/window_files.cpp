@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window's files: new, open, save, recovery, pictures, recent files.
 #include "app/window/main_window.h"
-#include "app/window/worker.h"
 #include "paint/picture.h"
 
 #include <QApplication>
@@ -9,12 +8,14 @@
 #include <QFileInfo>
 #include <QMessageBox>
 #include <QSettings>
+#include <QRegularExpression>
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
 namespace underridge::app {
 namespace {
 
+const QString folderKey = QStringLiteral("files/folder");
 const QString recentKey = QStringLiteral("files/recent");
 constexpr int mostRecent = 8;
 const QString ownSuffix = QStringLiteral(".underridge");
@@ -22,8 +23,7 @@ const QString ownSuffix = QStringLiteral(".underridge");
 } // namespace
 
 void MainWindow::showStart() {
-    const auto recoverable = edit::Document::recoverable(world_.world);
-    start_->fill(recentFiles(), recoverable);
+    start_->fill(recentFiles(), edit::Document::recoverable(world_.world));
     stack_->setCurrentWidget(start_);
     start_->setFocus();
     refreshEnabled();
@@ -35,18 +35,68 @@ void MainWindow::showSheet() {
     refreshState();
 }
 
-void MainWindow::newNetwork() {
-    if (!mayLeave())
-        return;
-    editor_->setDocument(
-        edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
-    showSheet();
-    sheet_->fitAll();
+void MainWindow::newNetwork(Done done) {
+    mayLeave([this, done = std::move(done)](bool may) {
+        if (may) {
+            editor_->setDocument(
+                edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
+            showSheet();
+            sheet_->fitAll();
+        }
+        if (done)
+            done(may);
+    });
 }
 
-std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& path) {
-    return onWorker<Opening>(
-        this, opener_, tr("Opening %1").arg(QFileInfo(path).fileName()),
+void MainWindow::openFile(const QString& path, Done done) {
+    mayLeave([this, path, done = std::move(done)](bool may) {
+        if (!may) {
+            if (done)
+                done(false);
+            return;
+        }
+        // Work on this very file that was cut off comes first.
+        for (const edit::Recoverable& from : edit::Document::recoverable(world_.world)) {
+            if (QString::fromStdString(from.header.path) != path)
+                continue;
+            const auto answered = [this, path, from, done](bool wanted) {
+                if (!wanted) // what was cut off stays to be recovered from the start page
+                    return read(path, done);
+                auto recovered = edit::Document::recover(world_.world, from);
+                if (!recovered)
+                    return report(tr("Recover"), recovered.refusal());
+                editor_->setDocument(std::move(recovered->document));
+                showSheet();
+                sheet_->fitAll();
+                showRemarks(tr("Recovered"), recovered->remarks);
+                if (done)
+                    done(true);
+            };
+            if (askRecover)
+                return answered(askRecover(from));
+            return dialogs_->ask(
+                [this, path] {
+                    auto* box = new QMessageBox(QMessageBox::Question, tr("Recover"),
+                                                tr("The last work on %1 was not saved. Recover it?")
+                                                    .arg(QFileInfo(path).fileName()),
+                                                {}, this);
+                    box->addButton(tr("Recover"), QMessageBox::AcceptRole);
+                    box->addButton(tr("Open the file as it is"), QMessageBox::RejectRole);
+                    return box;
+                },
+                [answered](QDialog& dialog, int) {
+                    auto& box = static_cast<QMessageBox&>(dialog);
+                    answered(box.clickedButton() &&
+                             box.buttonRole(box.clickedButton()) == QMessageBox::AcceptRole);
+                });
+        }
+        read(path, done);
+    });
+}
+
+void MainWindow::read(const QString& path, Done done) {
+    jobs_->run<std::shared_ptr<Opening>>(
+        tr("Opening %1").arg(QFileInfo(path).fileName()),
         [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue(),
          unit = editor_->lengthUnit()](const Wanted&) {
             const auto read = [&]() -> Opening {
@@ -63,252 +113,358 @@ std::unique_ptr<MainWindow::Opening> MainWindow::readOnWorker(const QString& pat
                         {},
                         true};
             };
-            Opening opening = read();
-            if (opening.document) {
-                const auto& network = opening.document->document.network();
+            auto opening = std::make_shared<Opening>(read());
+            if (opening->document) {
+                const auto& network = opening->document->document.network();
                 const auto sheets = network.sheetsInOrder();
-                opening.scene =
+                opening->scene =
                     scene::Scene::build(network, sheets.empty() ? model::SheetId{} : sheets.front().id, unit);
             }
             return opening;
+        },
+        [this, path, done, before = editor_->network()](std::shared_ptr<Opening> opening) {
+            if (editor_->network() == before)
+                return opened(path, std::move(opening), done);
+            // Something was done while it was read: that may be let go of only by the person.
+            mayLeave([this, path, opening = std::move(opening), done](bool may) {
+                if (may)
+                    opened(path, opening, done);
+                else if (done)
+                    done(false);
+            });
+        },
+        [done] {
+            if (done)
+                done(false);
         });
 }
 
-std::unique_ptr<Result<exchange::Loaded>> MainWindow::loadOnWorker(const QString& path) {
-    using Made = Result<exchange::Loaded>;
-    return onWorker<Made>(this, opener_, tr("Reading %1").arg(QFileInfo(path).fileName()),
-                          [world = world_.world, path = path.toStdString(),
-                           catalogue = editor_->catalogue()](const Wanted&) -> Made {
-                              const auto bytes = world.files.read(path);
-                              if (!bytes)
-                                  return bytes.refusal();
-                              return exchange::readAny(*bytes, {path, catalogue});
-                          });
+void MainWindow::opened(const QString& path, std::shared_ptr<Opening> opening, Done done) {
+    if (!opening->document) {
+        report(tr("Open"), opening->document.refusal());
+        if (done)
+            done(false);
+        return;
+    }
+    if (opening->foreign) // it has no file of its own
+        return take(path, std::move(opening), SharedAnswer::own, done);
+    claim(path, [this, path, opening = std::move(opening), done](std::optional<SharedAnswer> answer) {
+        if (answer)
+            take(path, opening, *answer, done);
+        else if (done)
+            done(false);
+    });
 }
 
-bool MainWindow::openFile(const QString& path) {
-    if (!mayLeave())
-        return false;
-    // Work on this very file that was cut off comes first.
-    for (const edit::Recoverable& from : edit::Document::recoverable(world_.world))
-        if (QString::fromStdString(from.header.path) == path) {
-            const auto answer =
-                askRecover ? askRecover(from)
-                           : QMessageBox::question(this, tr("Recover"),
-                                                   tr("The last work on %1 was not saved. Recover it?")
-                                                       .arg(QFileInfo(path).fileName())) == QMessageBox::Yes;
-            if (answer)
-                return recover(from);
-        }
-    auto opened = readOnWorker(path);
-    if (!opened)
-        return false;                 // cancelled
-    auto shared = SharedAnswer::copy; // what is foreign has no file of its own
-    std::optional<edit::Document> copy;
-    if (opened->document && !opened->foreign) {
-        const auto answer = claim(path);
-        if (!answer)
-            return false;
-        shared = *answer;
-        if (shared == SharedAnswer::copy) {
-            model::Network network = opened->document->document.network();
-            model::NetworkInfo info = network.info();
-            info.id = editor_->ids().make<model::NetworkId>();
-            network.put(std::move(info));
-            copy.emplace(edit::Document::fresh(world_.world, std::move(network)));
-        } else if (shared == SharedAnswer::own && claim_ && QString::fromStdString(claim_->path()) == path) {
-            nextClaim_ = std::move(claim_);
-        }
+void MainWindow::take(const QString& path, std::shared_ptr<Opening> opening, SharedAnswer shared,
+                      const Done& done) {
+    const std::vector<Remark> remarks = std::move(opening->document->remarks);
+    const auto asCopy = [&] {
+        model::Network network = opening->document->document.network();
+        model::NetworkInfo info = network.info();
+        info.id = editor_->ids().make<model::NetworkId>();
+        network.put(std::move(info));
+        return edit::Document::fresh(world_.world, std::move(network));
+    };
+    if (shared == SharedAnswer::own && !opening->foreign && claim_ &&
+               QString::fromStdString(claim_->path()) == path) {
+        nextClaim_ = std::move(claim_);
     }
-    if (!opened->document) {
-        tell(opened->document.refusal());
-        if (!showsSheet() && isVisible() && !askSave)
-            QMessageBox::warning(this, tr("Open"), QString::fromStdString(opened->document.refusal().text()));
-        return false;
-    }
-    const std::vector<Remark> remarks = std::move(opened->document->remarks);
-    editor_->setDocument(copy ? *std::move(copy) : std::move(opened->document->document),
-                         std::move(opened->scene));
+    editor_->setDocument(shared == SharedAnswer::copy ? asCopy() : std::move(opening->document->document),
+                         std::move(opening->scene));
     readOnly_ = shared == SharedAnswer::readOnly;
     showSheet();
     sheet_->fitAll();
     addRecent(path);
     refreshState();
-    if (const auto sheets = editor_->network().all<model::Sheet>().size(); opened->foreign && sheets > 1)
+    if (const auto sheets = editor_->network().all<model::Sheet>().size(); opening->foreign && sheets > 1)
         tell(advice(tr("%1 sheets; the others are in the list at the upper left").arg(sheets).toStdString()));
     showRemarks(tr("Opened %1").arg(QFileInfo(path).fileName()), remarks);
-    return true;
+    if (done)
+        done(true);
 }
 
 void MainWindow::openSample(const QString& name) {
-    if (!mayLeave())
-        return;
-    auto opened = edit::Document::open(
-        world_.world, QStringLiteral("%1/%2%3").arg(world_.demoFolder, name, ownSuffix).toStdString());
-    if (!opened) {
-        tell(opened.refusal());
-        return;
-    }
-    model::Network network = opened->document.network();
-    model::NetworkInfo info = network.info();
-    info.id = editor_->ids().make<model::NetworkId>();
-    network.put(std::move(info));
-    editor_->setDocument(edit::Document::fresh(world_.world, std::move(network)));
-    showSheet();
-    sheet_->fitAll();
-}
-
-bool MainWindow::recover(const edit::Recoverable& from) {
-    auto recovered = edit::Document::recover(world_.world, from);
-    if (!recovered) {
-        tell(recovered.refusal());
-        return false;
-    }
-    editor_->setDocument(std::move(recovered->document));
-    showSheet();
-    sheet_->fitAll();
-    showRemarks(tr("Recovered"), recovered->remarks);
-    return true;
-}
-
-bool MainWindow::mayLeave() {
-    if (!commitTyped())
-        return false;
-    waitForSaving();
-    if (!editor_->document().modified())
-        return true;
-    SaveAnswer answer = SaveAnswer::cancel;
-    if (askSave) {
-        answer = askSave();
-    } else {
-        const QString name = QString::fromStdString(editor_->network().info().name);
-        QMessageBox box(QMessageBox::Question, tr("Save changes?"),
-                        tr("“%1” has changes that are not saved.").arg(name), {}, this);
-        QPushButton* keep = box.addButton(tr("Save"), QMessageBox::AcceptRole);
-        QPushButton* drop = box.addButton(tr("Discard changes"), QMessageBox::DestructiveRole);
-        box.addButton(tr("Cancel"), QMessageBox::RejectRole);
-        box.setDefaultButton(keep);
-        box.exec();
-        answer = box.clickedButton() == keep   ? SaveAnswer::save
-                 : box.clickedButton() == drop ? SaveAnswer::discard
-                                               : SaveAnswer::cancel;
-    }
-    switch (answer) {
-    case SaveAnswer::save: {
-        const QString path = pathToSave(readOnly_);
-        return !path.isEmpty() && saveTo(path);
-    }
-    case SaveAnswer::discard:
-        return true;
-    case SaveAnswer::cancel:
-        return false;
-    }
-    return false;
-}
-
-QString MainWindow::pathToSave(bool ask) {
-    commitTyped();
-    QString path = QString::fromStdString(editor_->document().path());
-    if (ask || path.isEmpty())
-        path = askPathOr(true);
-    if (!path.isEmpty() && QFileInfo(path).suffix().isEmpty())
-        path += ownSuffix;
-    return path;
-}
-
-void MainWindow::waitForSaving() {
-    while (isSaving())
-        QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents | QEventLoop::WaitForMoreEvents);
-}
-
-bool MainWindow::saveTo(const QString& path) {
-    waitForSaving();
-    saveInBackground(path);
-    waitForSaving();
-    return !editor_->document().modified();
-}
-
-void MainWindow::saveInBackground(const QString& path) {
-    if (isSaving())
-        return; // the one under way ends in a moment
-    saved_->setText(tr("saving…"));
-    auto saving = std::make_shared<edit::Document::Saving>(editor_->document().beginSave(path.toStdString()));
-    saver_ = std::jthread([this, path, saving, &files = world_.world.files] {
-        auto written = std::make_shared<Result<std::uint64_t>>(edit::Document::write(files, *saving));
-        QMetaObject::invokeMethod(
-            this,
-            [this, path, saving, written] {
-                saver_.join();
-                saver_ = {};
-                if (!*written) {
-                    tell(written->refusal());
-                    if (!askSave)
-                        QMessageBox::warning(this, tr("Save"),
-                                             QString::fromStdString(written->refusal().text()));
-                } else if (editor_->document().endSave(*saving, **written)) {
-                    if (!claim_ || QString::fromStdString(claim_->path()) != path) {
-                        claim_.reset();
-                        static_cast<void>(claim(path));
-                        claim_ = std::move(nextClaim_);
-                        readOnly_ = false;
-                    }
-                    watch_->watch(path, **written);
-                    addRecent(path);
-                }
-                refreshState();
-            },
-            Qt::QueuedConnection);
+    mayLeave([this, name](bool may) {
+        if (!may)
+            return;
+        auto opened = edit::Document::open(
+            world_.world, QStringLiteral("%1/%2%3").arg(world_.demoFolder, name, ownSuffix).toStdString());
+        if (!opened) {
+            tell(opened.refusal());
+            return;
+        }
+        model::Network network = opened->document.network();
+        model::NetworkInfo info = network.info();
+        info.id = editor_->ids().make<model::NetworkId>();
+        network.put(std::move(info));
+        editor_->setDocument(edit::Document::fresh(world_.world, std::move(network)));
+        showSheet();
+        sheet_->fitAll();
     });
 }
 
-QString MainWindow::askPathOr(bool saving) {
-    if (askPath)
-        return askPath(saving);
-    const QString own = tr("Underridge networks (*.underridge)");
-    const QString filter = saving
-                               ? own
-                               : tr("Networks (*.underridge *.json *.graphml *.xml *.csv *.tsv *.xlsx)") +
-                                     QStringLiteral(";;") + own + QStringLiteral(";;") + tr("All files (*)");
-    const QString folder = QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath();
-    if (!saving)
-        return QFileDialog::getOpenFileName(this, tr("Open"), folder, filter);
+void MainWindow::recover(const edit::Recoverable& from, Done done) {
+    mayLeave([this, from, done = std::move(done)](bool may) {
+        if (may) {
+            auto recovered = edit::Document::recover(world_.world, from);
+            if (recovered) {
+                editor_->setDocument(std::move(recovered->document));
+                showSheet();
+                sheet_->fitAll();
+                showRemarks(tr("Recovered"), recovered->remarks);
+            } else {
+                report(tr("Recover"), recovered.refusal());
+                may = false;
+            }
+        }
+        if (done)
+            done(may);
+    });
+}
+
+void MainWindow::mayLeave(Done then) {
+    if (!commitTyped())
+        return then(false);
+    if (saving_) {
+        afterSaving_.push_back([this, then = std::move(then)] { mayLeave(then); });
+        return;
+    }
+    if (!editor_->document().modified())
+        return then(true);
+    askAboutChanges([this, then = std::move(then)](SaveAnswer answer) {
+        switch (answer) {
+        case SaveAnswer::save: {
+            // Cancelling the file dialog answers "no" too.
+            auto answered = std::make_shared<bool>(false);
+            const auto once = std::shared_ptr<void>(nullptr, [then, answered](void*) {
+                if (!*answered)
+                    then(false);
+            });
+            pathToSave(readOnly_, [this, then, answered, once](const QString& path) {
+                *answered = true;
+                saveTo(path, then);
+            });
+            break;
+        }
+        case SaveAnswer::discard:
+            then(true);
+            break;
+        case SaveAnswer::cancel:
+            then(false);
+            break;
+        }
+    });
+}
+
+void MainWindow::askAboutChanges(std::function<void(SaveAnswer)> then) {
+    if (askSave)
+        return then(askSave());
+    dialogs_->ask(
+        [this] {
+            auto* box = new QMessageBox(QMessageBox::Question, tr("Save changes?"),
+                                        tr("“%1” has changes that are not saved.")
+                                            .arg(QString::fromStdString(editor_->network().info().name)),
+                                        {}, this);
+            box->setDefaultButton(box->addButton(tr("Save"), QMessageBox::AcceptRole));
+            box->addButton(tr("Discard changes"), QMessageBox::DestructiveRole);
+            box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
+            return box;
+        },
+        [then = std::move(then)](QDialog& dialog, int) {
+            auto& box = static_cast<QMessageBox&>(dialog);
+            const auto role =
+                box.clickedButton() ? box.buttonRole(box.clickedButton()) : QMessageBox::RejectRole;
+            then(role == QMessageBox::AcceptRole        ? SaveAnswer::save
+                 : role == QMessageBox::DestructiveRole ? SaveAnswer::discard
+                                                        : SaveAnswer::cancel);
+        });
+}
+
+void MainWindow::pathToSave(bool ask, std::function<void(const QString&)> then) {
+    commitTyped(); // what cannot be taken stays in its field, and the rest is saved
+    const QString path = QString::fromStdString(editor_->document().path());
+    if (!ask && !path.isEmpty())
+        return then(path);
     const QString name = QString::fromStdString(editor_->network().info().name)
                              .toLower()
-                             .replace(QLatin1Char(' '), QLatin1Char('-'));
-    return QFileDialog::getSaveFileName(this, tr("Save as"), folder + QLatin1Char('/') + name + ownSuffix,
-                                        filter);
+                             .replace(QLatin1Char(' '), QLatin1Char('-'))
+                             .remove(QLatin1Char('/'));
+    chooseFile({tr("Save as"), tr("Underridge networks (*.underridge)"), ownSuffix.mid(1),
+                QFileInfo(path).absolutePath() + QLatin1Char('/') + name + ownSuffix, true},
+               askPath ? [this] { return askPath(true); } : std::function<QString()>(), std::move(then));
+}
+
+void MainWindow::chooseNetwork(std::function<void(const QString&)> then) {
+    const QString own = tr("Underridge networks (*.underridge)");
+    chooseFile({tr("Open"),
+                tr("Networks (*.underridge *.json *.graphml *.xml *.csv *.tsv *.xlsx)") +
+                    QStringLiteral(";;") + own + QStringLiteral(";;") + tr("All files (*)"),
+                {},
+                QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath(),
+                false},
+               askPath ? [this] { return askPath(false); } : std::function<QString()>(), std::move(then));
+}
+
+void MainWindow::chooseFile(const FileQuestion& question, const std::function<QString()>& hook,
+                            std::function<void(const QString&)> then) {
+    const auto chosen = [this, question, then = std::move(then)](const QString& path) {
+        if (path.isEmpty())
+            return;
+        settings().setValue(folderKey, QFileInfo(path).absolutePath());
+        if (question.saving)
+            withSuffix(path, question.suffix, then);
+        else
+            then(path);
+    };
+    if (hook)
+        return chosen(hook());
+    dialogs_->ask(
+        [this, question] {
+            const QFileInfo proposed(question.proposed);
+            const QString folder = editor_->document().path().empty()
+                                       ? settings().value(folderKey, proposed.absolutePath()).toString()
+                                       : proposed.absolutePath();
+            auto* dialog = new QFileDialog(this, question.title, folder, question.filter);
+            dialog->setAcceptMode(question.saving ? QFileDialog::AcceptSave : QFileDialog::AcceptOpen);
+            dialog->setFileMode(question.saving ? QFileDialog::AnyFile : QFileDialog::ExistingFile);
+            if (question.saving) {
+                dialog->selectFile(proposed.fileName());
+                dialog->setDefaultSuffix(question.suffix); // so that its own question is about the right file
+                connect(dialog, &QFileDialog::filterSelected, dialog, [dialog](const QString& filter) {
+                    static const QRegularExpression suffix(QStringLiteral("\\*\\.(\\w+)"));
+                    dialog->setDefaultSuffix(suffix.match(filter).captured(1));
+                });
+            }
+            return dialog;
+        },
+        [chosen](QDialog& dialog, int result) {
+            const QStringList files = static_cast<QFileDialog&>(dialog).selectedFiles();
+            if (result == QDialog::Accepted && !files.isEmpty())
+                chosen(files.front());
+        });
+}
+
+void MainWindow::withSuffix(const QString& path, const QString& suffix,
+                            std::function<void(const QString&)> then) {
+    if (suffix.isEmpty() || !QFileInfo(path).suffix().isEmpty())
+        return then(path);
+    const QString whole = path + QLatin1Char('.') + suffix;
+    if (!QFileInfo::exists(whole))
+        return then(whole);
+    if (askOverwrite) {
+        if (askOverwrite(whole))
+            then(whole);
+        return;
+    }
+    dialogs_->ask(
+        [this, whole] {
+            auto* box = new QMessageBox(QMessageBox::Question, tr("File is there"),
+                                        tr("%1 is there already.").arg(QFileInfo(whole).fileName()), {}, this);
+            box->addButton(tr("Write over it"), QMessageBox::DestructiveRole);
+            box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
+            return box;
+        },
+        [whole, then = std::move(then)](QDialog& dialog, int) {
+            auto& box = static_cast<QMessageBox&>(dialog);
+            if (box.clickedButton() && box.buttonRole(box.clickedButton()) == QMessageBox::DestructiveRole)
+                then(whole);
+        });
+}
+
+void MainWindow::report(const QString& title, const Remark& remark) {
+    tell(remark);
+    if (askSave || !isVisible())
+        return; // a test, or nobody to read it
+    dialogs_->ask(
+        [this, title, words = QString::fromStdString(remark.text())] {
+            return new QMessageBox(QMessageBox::Warning, title, words, QMessageBox::Ok, this);
+        },
+        [](QDialog&, int) {});
+}
+
+void MainWindow::saveTo(const QString& path, Done done) {
+    if (saving_) { // after the one under way, with what is there then
+        afterSaving_.push_back([this, path, done = std::move(done)] { saveTo(path, done); });
+        return;
+    }
+    if (!claimForSaving(path)) {
+        if (done)
+            done(false);
+        return;
+    }
+    saving_ = true;
+    saved_->setText(tr("saving…"));
+    auto saving = std::make_shared<edit::Document::Saving>(editor_->document().beginSave(path.toStdString()));
+    jobs_->run<Result<std::uint64_t>>(
+        tr("Saving %1").arg(QFileInfo(path).fileName()),
+        [saving, &files = world_.world.files](const Wanted&) { return edit::Document::write(files, *saving); },
+        [this, path, saving, done](Result<std::uint64_t> written) { finishSave(path, *saving, written, done); },
+        // The file may be written all the same; what is open stays "not saved" until another save says so.
+        [this, path, saving, done] {
+            finishSave(path, *saving, error("saving was cancelled", "save again", {path.toStdString()}), done);
+        });
+}
+
+void MainWindow::finishSave(const QString& path, const edit::Document::Saving& saving,
+                            const Result<std::uint64_t>& written, const Done& done) {
+    saving_ = false;
+    bool good = false;
+    if (!written) {
+        nextClaim_.reset();
+        report(tr("Save"), written.refusal());
+    } else if (editor_->document().endSave(saving, *written)) { // else another is open by now
+        good = true;
+        if (nextClaim_)
+            claim_ = std::move(nextClaim_);
+        readOnly_ = false;
+        watch_->watch(path, *written);
+        addRecent(path);
+    }
+    refreshState();
+    if (done)
+        done(good && !editor_->document().modified());
+    for (const auto& next : std::exchange(afterSaving_, {}))
+        next();
+    watch_->look();
 }
 
 void MainWindow::exportPicture() {
-    QString path = askPicturePath ? askPicturePath()
-                                  : QFileDialog::getSaveFileName(this, tr("Export picture"), {},
-                                                                 tr("PNG (*.png);;SVG (*.svg);;PDF (*.pdf)"));
-    if (path.isEmpty())
-        return;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += QStringLiteral(".png");
+    const QString name = QFileInfo(QString::fromStdString(editor_->document().path())).completeBaseName();
+    chooseFile({tr("Export picture"), tr("PNG (*.png);;SVG (*.svg);;PDF (*.pdf)"), QStringLiteral("png"),
+                (name.isEmpty() ? QStringLiteral("network") : name) + QStringLiteral(".png"), true},
+               askPicturePath, [this](const QString& path) { writePicture(path); });
+}
+
+void MainWindow::writePicture(const QString& path) {
     const auto format = paint::formatFromSuffix(path.toStdString());
     if (!format) {
         tell(error("a picture is written as .png, .svg or .pdf", "choose one of these suffixes",
                    {path.toStdString(), 0, 0, {}}));
         return;
     }
-    paint::PictureOptions options;
-    options.format = *format;
-    options.theme = &theme_->theme();
-    options.scale = *format == paint::PictureFormat::png ? 2 : 1;
-    const auto written =
-        paint::writePicture(editor_->scene(), path.toStdString(), options, editor_->network().info().name);
-    if (!written)
-        tell(written.refusal());
-    else
-        tell(advice("picture written", {}, {path.toStdString(), 0, 0, {}}));
+    using Made = Result<underridge::Done>;
+    jobs_->run<Made>(
+        tr("Writing %1").arg(QFileInfo(path).fileName()),
+        [scene = editor_->scene(), name = editor_->network().info().name, path = path.toStdString(),
+         format = *format, theme = &theme_->theme()](const Wanted&) -> Made {
+            paint::PictureOptions options;
+            options.format = format;
+            options.theme = theme;
+            options.scale = format == paint::PictureFormat::png ? 2 : 1;
+            if (const auto written = paint::writePicture(scene, path, options, name); !written)
+                return written.refusal();
+            return underridge::Done{};
+        },
+        [this, path](Made written) {
+            tell(written ? advice("picture written", {}, {path.toStdString(), 0, 0, {}}) : written.refusal());
+        });
 }
 
 void MainWindow::printSheet() {
     commitTyped();
-    PrintDialog dialog(editor_->scene(), editor_->network(), settings(), this);
-    askPrint ? askPrint(dialog) : static_cast<void>(dialog.exec());
+    dialogs_->ask([this] { return new PrintDialog(editor_->scene(), editor_->network(), settings(), this); },
+                  [](QDialog&, int) {});
 }
 
 QStringList MainWindow::recentFiles() const {
@@ -386,10 +542,16 @@ void MainWindow::showKeys() {
 }
 
 void MainWindow::showAbout() {
-    QMessageBox::about(this, tr("About Underridge"),
-                       tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
-                          "software under the GNU General Public License, version 3 or later.")
-                           .arg(QStringLiteral(UNDERRIDGE_VERSION)));
+    dialogs_->ask(
+        [this] {
+            return new QMessageBox(
+                QMessageBox::NoIcon, tr("About Underridge"),
+                tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
+                   "software under the GNU General Public License, version 3 or later.")
+                    .arg(QStringLiteral(UNDERRIDGE_VERSION)),
+                QMessageBox::Ok, this);
+        },
+        [](QDialog&, int) {});
 }
 
 } // namespace underridge::app

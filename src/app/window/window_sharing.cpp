@@ -33,108 +33,205 @@ QString changeText(edit::Change change) {
 
 } // namespace
 
-std::optional<MainWindow::SharedAnswer> MainWindow::claim(const QString& path) {
+/// A file as another program left it, and how that differs from what was open when it was read.
+struct MainWindow::ChangedFile {
+    Network now, open;
+    quint64 hash = 0;
+    std::string path;
+    std::vector<edit::Difference> differences;
+};
+
+namespace {
+
+edit::Claimant me() {
+    return {qEnvironmentVariable("USER", qEnvironmentVariable("LOGNAME")).toStdString(),
+            QSysInfo::machineHostName().toStdString(),
+            QDateTime::currentDateTime().toString(QStringLiteral("d MMM hh:mm")).toStdString()};
+}
+
+/// "The file has changed": the differences, and three ways to go on.
+class ChangedDialog : public QDialog {
+public:
+    ChangedDialog(const QString& file, const std::vector<edit::Difference>& differences, QWidget* parent)
+        : QDialog(parent) {
+        setObjectName(QStringLiteral("fileChanged"));
+        setWindowTitle(MainWindow::tr("The file has changed"));
+        auto* layout = new QVBoxLayout(this);
+        auto* words = new QLabel(
+            MainWindow::tr("Another program changed %1. From what is open here to the file: %2.")
+                .arg(file, QString::fromStdString(edit::countsText(differences))));
+        words->setTextFormat(Qt::PlainText);
+        words->setWordWrap(true);
+        layout->addWidget(words);
+        layout->addWidget(listOf(differences), 1);
+        auto* buttons = new QHBoxLayout;
+        buttons->addStretch();
+        const auto offer = [&](const QString& text, const QString& tip, MainWindow::ChangedAnswer means) {
+            auto* button = new QPushButton(text);
+            button->setToolTip(tip);
+            connect(button, &QPushButton::clicked, this, [this, means] {
+                answer = means;
+                accept();
+            });
+            buttons->addWidget(button);
+            return button;
+        };
+        using Answer = MainWindow::ChangedAnswer;
+        offer(MainWindow::tr("Take the file's"),
+              MainWindow::tr("Show the file as it is now; one undo brings back what was open"), Answer::takeFile)
+            ->setDefault(true);
+        offer(MainWindow::tr("Keep mine"),
+              MainWindow::tr("Leave what is open as it is; the next save writes over the file"),
+              Answer::keepMine);
+        offer(MainWindow::tr("Save mine as…"), MainWindow::tr("Keep both"), Answer::saveAs);
+        layout->addLayout(buttons);
+        resize(620, 420);
+    }
+
+    MainWindow::ChangedAnswer answer = MainWindow::ChangedAnswer::keepMine;
+
+private:
+    static QTreeWidget* listOf(const std::vector<edit::Difference>& differences) {
+        auto* list = new QTreeWidget;
+        list->setAccessibleName(MainWindow::tr("Differences"));
+        list->setRootIsDecorated(false);
+        list->setHeaderLabels({MainWindow::tr("Change"), MainWindow::tr("Kind"), MainWindow::tr("Object")});
+        for (std::size_t i = 0; i < differences.size() && i < mostLines; ++i)
+            new QTreeWidgetItem(list, {changeText(differences[i].change),
+                                       QString::fromUtf8(titleOf(differences[i].kind).data()),
+                                       QString::fromStdString(differences[i].what)});
+        if (differences.size() > mostLines)
+            new QTreeWidgetItem(list,
+                                {{}, {}, MainWindow::tr("and %1 more").arg(differences.size() - mostLines)});
+        list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+        return list;
+    }
+};
+
+} // namespace
+
+bool MainWindow::claimForSaving(const QString& path) {
     if (claim_ && QString::fromStdString(claim_->path()) == path)
-        return SharedAnswer::own; // opened again in this very window
-    const edit::Claimant me{
-        qEnvironmentVariable("USER", qEnvironmentVariable("LOGNAME")).toStdString(),
-        QSysInfo::machineHostName().toStdString(),
-        QDateTime::currentDateTime().toString(QStringLiteral("d MMM hh:mm")).toStdString()};
-    auto taken = edit::Claim::take(world_.world.files, path.toStdString(), me);
+        return true;
+    auto taken = edit::Claim::take(world_.world.files, path.toStdString(), me());
     if (taken) {
         nextClaim_ = *std::move(taken);
-        return SharedAnswer::own;
+        return true;
+    }
+    Remark why = taken.refusal();
+    why.remedy = "save under another name";
+    report(tr("Save"), why);
+    return false;
+}
+
+void MainWindow::claim(const QString& path, std::function<void(std::optional<SharedAnswer>)> then) {
+    if (claim_ && QString::fromStdString(claim_->path()) == path)
+        return then(SharedAnswer::own); // opened again in this very window
+    auto taken = edit::Claim::take(world_.world.files, path.toStdString(), me());
+    if (taken) {
+        nextClaim_ = *std::move(taken);
+        return then(SharedAnswer::own);
     }
     if (askShared)
-        return askShared(QString::fromStdString(taken.refusal().text()));
-    const auto who = edit::Claim::holder(world_.world.files, path.toStdString());
-    QMessageBox box(
-        QMessageBox::Question, tr("Open elsewhere"),
-        tr("%1 is open elsewhere, by %2.")
-            .arg(QFileInfo(path).fileName(), QString::fromStdString(who ? who->text() : "somebody")),
-        {}, this);
-    QPushButton* readOnly = box.addButton(tr("Open read-only"), QMessageBox::AcceptRole);
-    QPushButton* copy = box.addButton(tr("Open a copy"), QMessageBox::AcceptRole);
-    box.addButton(tr("Cancel"), QMessageBox::RejectRole);
-    box.setDefaultButton(readOnly);
-    box.exec();
-    if (box.clickedButton() == readOnly)
-        return SharedAnswer::readOnly;
-    if (box.clickedButton() == copy)
-        return SharedAnswer::copy;
-    return std::nullopt;
+        return then(askShared(QString::fromStdString(taken.refusal().text())));
+    dialogs_->ask(
+        [this, path] {
+            const auto who = edit::Claim::holder(world_.world.files, path.toStdString());
+            auto* box = new QMessageBox(
+                QMessageBox::Question, tr("Open elsewhere"),
+                tr("%1 is open elsewhere, by %2.")
+                    .arg(QFileInfo(path).fileName(), QString::fromStdString(who ? who->text() : "somebody")),
+                {}, this);
+            box->setDefaultButton(box->addButton(tr("Open read-only"), QMessageBox::AcceptRole));
+            box->addButton(tr("Open a copy"), QMessageBox::ActionRole);
+            box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
+            return box;
+        },
+        [then = std::move(then)](QDialog& dialog, int) {
+            auto& box = static_cast<QMessageBox&>(dialog);
+            const auto role =
+                box.clickedButton() ? box.buttonRole(box.clickedButton()) : QMessageBox::RejectRole;
+            then(role == QMessageBox::AcceptRole   ? std::optional(SharedAnswer::readOnly)
+                 : role == QMessageBox::ActionRole ? std::optional(SharedAnswer::copy)
+                                                   : std::nullopt);
+        });
 }
 
 void MainWindow::fileChanged(const QByteArray& bytes, quint64 hash) {
-    auto loaded =
-        exchange::readOwn({bytes.data(), static_cast<std::size_t>(bytes.size())}, editor_->document().path());
-    if (!loaded) {
-        tell(warning("another program changed the file, and it cannot be read: " + loaded.refusal().what,
-                     "save under another name", {editor_->document().path()}));
+    if (saving_)
+        return; // our own save, or one that it writes over: looked at again when it has ended
+    struct Read {
+        Result<exchange::Loaded> loaded;
+        std::vector<edit::Difference> differences;
+    };
+    const std::string path = editor_->document().path();
+    jobs_->run<std::shared_ptr<Read>>(
+        tr("Comparing with the file"),
+        [bytes, path, open = editor_->network()](const Wanted&) {
+            auto read = std::make_shared<Read>(Read{
+                exchange::readOwn({bytes.data(), static_cast<std::size_t>(bytes.size())}, path), {}});
+            if (read->loaded)
+                read->differences = edit::differences(open, read->loaded->network);
+            return read;
+        },
+        [this, hash, path, open = editor_->network()](std::shared_ptr<Read> read) {
+            if (editor_->document().path() != path || saving_)
+                return; // another is open, or it is being written over
+            if (!read->loaded) {
+                tell(warning("another program changed the file, and it cannot be read: " +
+                                 read->loaded.refusal().what,
+                             "save under another name", {path}));
+                return;
+            }
+            if (read->differences.empty()) {
+                editor_->document().rebase(read->loaded->network, hash);
+                refreshState();
+                return;
+            }
+            const bool asked = changedFile_ != nullptr; // the latest counts when the question is shown
+            changedFile_ = std::make_shared<ChangedFile>(
+                ChangedFile{std::move(read->loaded->network), open, hash, path, std::move(read->differences)});
+            if (askChanged) {
+                const auto file = std::exchange(changedFile_, nullptr);
+                answerChangedFile(*file, askChanged(file->differences));
+            } else if (asked && dialogs_->open() &&
+                       dialogs_->open()->objectName() == QStringLiteral("fileChanged")) {
+                dialogs_->open()->reject(); // it showed what is older; the next one follows
+                showChangedFile();
+            } else if (!asked) {
+                showChangedFile();
+            }
+        });
+}
+
+void MainWindow::showChangedFile() {
+    auto shown = std::make_shared<std::shared_ptr<ChangedFile>>();
+    dialogs_->ask(
+        [this, shown]() -> QDialog* {
+            *shown = changedFile_;
+            if (!*shown || (*shown)->path != editor_->document().path())
+                return nullptr;
+            return new ChangedDialog(QFileInfo(QString::fromStdString((*shown)->path)).fileName(),
+                                     (*shown)->differences, this);
+        },
+        [this, shown](QDialog& dialog, int) {
+            if (changedFile_ != *shown)
+                return; // it has changed again while this was open
+            changedFile_.reset();
+            answerChangedFile(**shown, static_cast<ChangedDialog&>(dialog).answer);
+        });
+}
+
+void MainWindow::answerChangedFile(const ChangedFile& file, ChangedAnswer answer) {
+    if (editor_->document().path() != file.path)
         return;
-    }
-    const auto differences = edit::differences(editor_->network(), loaded->network);
-    if (differences.empty()) {
-        editor_->document().rebase(loaded->network, hash);
-        refreshState();
-        return;
-    }
-    const ChangedAnswer answer = askChanged ? askChanged(differences) : askAboutChange(differences);
     // Either way the file as it is now is what further changes are measured against.
-    editor_->document().rebase(loaded->network, hash);
+    editor_->document().rebase(file.now, file.hash);
     if (answer == ChangedAnswer::takeFile)
-        editor_->apply(edit::Act{"Take over the changed file", std::move(loaded->network), {}});
+        editor_->apply(edit::Act{"Take over the changed file", file.now, {}, file.open});
     refreshState();
     if (answer == ChangedAnswer::saveAs)
         run(CommandId::saveAs);
-}
-
-MainWindow::ChangedAnswer MainWindow::askAboutChange(const std::vector<edit::Difference>& differences) {
-    QDialog dialog(this);
-    dialog.setWindowTitle(tr("The file has changed"));
-    auto* layout = new QVBoxLayout(&dialog);
-    auto* words =
-        new QLabel(tr("Another program changed %1. From what is open here to the file: %2.")
-                       .arg(QFileInfo(QString::fromStdString(editor_->document().path())).fileName(),
-                            QString::fromStdString(edit::countsText(differences))));
-    words->setTextFormat(Qt::PlainText);
-    words->setWordWrap(true);
-    layout->addWidget(words);
-    auto* list = new QTreeWidget;
-    list->setAccessibleName(tr("Differences"));
-    list->setRootIsDecorated(false);
-    list->setHeaderLabels({tr("Change"), tr("Kind"), tr("Object")});
-    for (std::size_t i = 0; i < differences.size() && i < mostLines; ++i)
-        new QTreeWidgetItem(list, {changeText(differences[i].change),
-                                   QString::fromUtf8(titleOf(differences[i].kind).data()),
-                                   QString::fromStdString(differences[i].what)});
-    if (differences.size() > mostLines)
-        new QTreeWidgetItem(list, {{}, {}, tr("and %1 more").arg(differences.size() - mostLines)});
-    list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    layout->addWidget(list, 1);
-    auto* buttons = new QHBoxLayout;
-    ChangedAnswer answer = ChangedAnswer::keepMine;
-    const auto offer = [&](const QString& text, const QString& tip, ChangedAnswer means) {
-        auto* button = new QPushButton(text);
-        button->setToolTip(tip);
-        connect(button, &QPushButton::clicked, &dialog, [&dialog, &answer, means] {
-            answer = means;
-            dialog.accept();
-        });
-        buttons->addWidget(button);
-        return button;
-    };
-    buttons->addStretch();
-    offer(tr("Take the file's"), tr("Show the file as it is now; one undo brings back what was open"),
-          ChangedAnswer::takeFile)
-        ->setDefault(true);
-    offer(tr("Keep mine"), tr("Leave what is open as it is; the next save writes over the file"),
-          ChangedAnswer::keepMine);
-    offer(tr("Save mine as…"), tr("Keep both"), ChangedAnswer::saveAs);
-    layout->addLayout(buttons);
-    dialog.resize(620, 420);
-    dialog.exec();
-    return answer;
 }
 
 } // namespace underridge::app

@@ -37,7 +37,7 @@ std::optional<double> numberOf(std::string text) {
 class Taking {
 public:
     explicit Taking(const Network& network) {
-        schedule_.network = network;
+        schedule_.base = schedule_.network = network;
         schedule_.name = "Tester results";
         network.all<Cable>().forEach([&](const Cable& cable) {
             if (!cable.label.empty())

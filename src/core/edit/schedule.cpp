@@ -80,7 +80,7 @@ class Merger {
 public:
     Merger(const Network& network, const Catalogue& catalogue, IdSource& ids)
         : catalogue_(catalogue), ids_(ids) {
-        schedule_.network = network;
+        schedule_.base = schedule_.network = network;
         network.all<Device>().forEach(
             [&](const Device& device) { byName_[device.name].push_back(device.id); });
         network.all<Cable>().forEach([&](const Cable& cable) {
@@ -393,13 +393,14 @@ Result<Schedule> mergeSchedule(const Network& network, const Catalogue& catalogu
     return table ? mergeSchedule(network, catalogue, *table, file, ids) : Result<Schedule>(table.refusal());
 }
 
-ActResult takeSchedule(const Network& network, const Schedule& schedule) {
-    if (schedule.network == network)
+ActResult takeSchedule(const Schedule& schedule) {
+    if (schedule.network == schedule.base)
         return advice("the schedule changes nothing", "everything in it is drawn already, or wrong");
     return Act{fmt::format("{}, {} new, {} changed", schedule.name, schedule.count(Match::added),
                            schedule.count(Match::changed)),
                schedule.network,
-               {}};
+               {},
+               schedule.base};
 }
 
 std::string_view textOf(Match match) {

@@ -30,6 +30,7 @@ struct ScheduleRow {
 
 struct Schedule {
     std::vector<ScheduleRow> rows;
+    model::Network base;                       ///< what it was matched against
     model::Network network;                    ///< with everything done that is not wrong
     std::string name = "Merge cable schedule"; ///< of the act
     std::vector<Remark> remarks;               ///< about the file as a whole: columns that are not understood
@@ -68,8 +69,8 @@ Result<Schedule> mergeSchedule(const model::Network& network, const model::Catal
 Result<Schedule> mergeSchedule(const model::Network& network, const model::Catalogue& catalogue,
                                std::string_view bytes, const std::string& file, model::IdSource& ids);
 
-/// The schedule as one act; refuses one that changes nothing.
-ActResult takeSchedule(const model::Network& network, const Schedule& schedule);
+/// The schedule as one act, made from the network it was matched against; refuses one that changes nothing.
+ActResult takeSchedule(const Schedule& schedule);
 
 std::string_view textOf(Match match);
 
