@@ -205,9 +205,8 @@ void shootCabling(const QString& folder) {
     const auto* printer = network.linkAt({s.named("print-1"), "1"});
     const auto forced = linking::anyPair(network, s.window().editor().catalogue(), {s.named("acc-1"), "X3"},
                                          {s.named("print-1"), "1"});
-    s.window().editor().apply(
-        edit::changeLink(network, s.window().editor().catalogue(), printer->id, *forced,
-                         s.window().editor().ids()));
+    s.window().editor().apply(edit::changeLink(network, s.window().editor().catalogue(), printer->id, *forced,
+                                               s.window().editor().ids()));
     s.window().editor().apply(edit::changePort(s.window().editor().network(), {s.named("acc-1"), "1"}, "Fix",
                                                [](model::Port& p) { p.duplex = model::Duplex::full; }));
     s.window().action(app::CommandId::showFindings)->trigger();

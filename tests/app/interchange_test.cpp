@@ -43,7 +43,7 @@ private Q_SLOTS:
         QVERIFY(h.window->showsSheet());
         QCOMPARE(h.devices(), std::size_t{3});
         QVERIFY(h.editor().document().path().empty()); // the source is never written over
-        QVERIFY(!h.window->bottomDock().isVisible()); // nothing to remark
+        QVERIFY(!h.window->bottomDock().isVisible());  // nothing to remark
         QVERIFY(h.open(fileWith(h, "odd.json", tests::oddTopology)));
         QVERIFY(h.window->bottomDock().isVisible());
         auto& list = h.window->remarks().list();

@@ -203,7 +203,8 @@ private Q_SLOTS:
         const auto assigned = bench.assign({plain, hungry}, {target});
         QVERIFY(assigned.rows[0].proposal);
         QVERIFY(!assigned.rows[1].proposal);
-        QCOMPARE(QString::fromStdString(assigned.rows[1].why), QStringLiteral("the power budgets are used up"));
+        QCOMPARE(QString::fromStdString(assigned.rows[1].why),
+                 QStringLiteral("the power budgets are used up"));
     }
 };
 

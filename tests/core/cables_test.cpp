@@ -291,8 +291,8 @@ private Q_SLOTS:
         Bench b;
         const DeviceId core = b.add("core-switch-modular", "core");
         const Slot& slot = b.network.modelOf(*b.network.device(core))->slots.front();
-        QVERIFY(b.take(edit::fitModule(b.network, b.catalogue, core, slot.key, slot.fits.front(),
-                                       WithLinks::refuse)));
+        QVERIFY(b.take(
+            edit::fitModule(b.network, b.catalogue, core, slot.key, slot.fits.front(), WithLinks::refuse)));
         const std::string port = slot.key + "/1";
         QVERIFY(portAt(b.network, {core, port}));
         QVERIFY(b.take(edit::setAddress(b.network, core, port, "10.84.1.1/24", b.ids)));

@@ -135,7 +135,8 @@ private Q_SLOTS:
 
     void what_named_a_group_names_the_one_around_it() {
         tests::Workbench b;
-        const GroupId floor = b.group("Quay level", GroupKind::floor), rack = b.group("R1", GroupKind::rack, floor);
+        const GroupId floor = b.group("Quay level", GroupKind::floor),
+                      rack = b.group("R1", GroupKind::rack, floor);
         b.shape(rack, [](Group& group) {
             group.xMm = 4000;
             group.yMm = 2500;
@@ -230,8 +231,8 @@ private Q_SLOTS:
         QVERIFY(act);
         for (const ObjectRef copy : act->subjects) {
             QVERIFY(act->network.device({copy.id})->serial.empty());
-            act->network.all<Interface>().forEachIn(
-                copy.id, [](const Interface& i) { QVERIFY(i.addresses.empty()); });
+            act->network.all<Interface>().forEachIn(copy.id,
+                                                    [](const Interface& i) { QVERIFY(i.addresses.empty()); });
             act->network.forEachLinkOf({copy.id}, [&](const Link& pasted) {
                 QVERIFY(act->network.cable(pasted.cable)->label.empty());
                 QVERIFY(act->network.cable(pasted.cable)->measured.empty());
@@ -242,7 +243,8 @@ private Q_SLOTS:
 
     void what_is_pasted_far_away_stays_together_on_the_sheet() {
         tests::Workbench b;
-        const DeviceId one = b.add("workstation", "one", {0, 0}), two = b.add("workstation", "two", {300, 40});
+        const DeviceId one = b.add("workstation", "one", {0, 0}),
+                       two = b.add("workstation", "two", {300, 40});
         const auto act = edit::duplicateObjects(b.network, b.sheet, {refTo(one), refTo(two)},
                                                 {sheetLimit, -sheetLimit}, b.ids);
         QVERIFY(act);

@@ -247,10 +247,11 @@ private Q_SLOTS:
         QTest::addColumn<bool>("state");
         QTest::newRow("plain") << QByteArray("{") << QByteArray("}") << false;
         QTest::newRow("beside other data") << QByteArray("{\"quay:berths\":[1],") << QByteArray("}") << false;
-        QTest::newRow("RESTCONF data") << QByteArray("{\"ietf-restconf:data\":{\"quay:tide\":[null],")
-                                       << QByteArray("}}") << false;
+        QTest::newRow("RESTCONF data")
+            << QByteArray("{\"ietf-restconf:data\":{\"quay:tide\":[null],") << QByteArray("}}") << false;
         QTest::newRow("instance data")
-            << QByteArray("{\"ietf-yang-instance-data:instance-data-set\":{\"name\":\"fq\",\"content-data\":{")
+            << QByteArray(
+                   "{\"ietf-yang-instance-data:instance-data-set\":{\"name\":\"fq\",\"content-data\":{")
             << QByteArray("}}}") << false;
         QTest::newRow("operational state") << QByteArray("{") << QByteArray("}") << true;
     }
@@ -275,7 +276,8 @@ private Q_SLOTS:
         const auto own = exchange::readOwn(exchange::writeOwn(loaded->network), "own");
         QVERIFY(bool(own));
         const std::string out = exchange::writeRfc8345(own->network).bytes;
-        for (const char* kept : {"quay:berths", "quay:tide", "ietf-restconf:data", "instance-data-set", "\"fq\""})
+        for (const char* kept :
+             {"quay:berths", "quay:tide", "ietf-restconf:data", "instance-data-set", "\"fq\""})
             if (before.contains(kept))
                 QVERIFY2(out.find(kept) != std::string::npos, out.c_str());
         const auto again = read(out);
@@ -290,7 +292,8 @@ private Q_SLOTS:
               std::string("-0"), std::string("123456789012345678901234567890"), std::string("1e-400")}) {
             const std::string json = "{\"ietf-network:networks\":{\"quay:top\":" + number +
                                      ",\"network\":[{\"network-id\":\"n\",\"quay:net\":[" + number +
-                                     "],\"node\":[{\"node-id\":\"a\",\"quay:node\":{\"x\":" + number + "}}]}]}}";
+                                     "],\"node\":[{\"node-id\":\"a\",\"quay:node\":{\"x\":" + number +
+                                     "}}]}]}}";
             const auto loaded = read(json);
             QVERIFY2(bool(loaded), loaded ? "" : loaded.refusal().text().c_str());
             const auto own = exchange::readOwn(exchange::writeOwn(loaded->network), "own");
@@ -298,15 +301,17 @@ private Q_SLOTS:
             QVERIFY(own->network == loaded->network);
             const std::string out = exchange::writeRfc8345(own->network).bytes;
             std::size_t found = 0;
-            for (auto at = out.find(number); at != std::string::npos; at = out.find(number, at + number.size()))
+            for (auto at = out.find(number); at != std::string::npos;
+                 at = out.find(number, at + number.size()))
                 ++found;
             QCOMPARE(found, std::size_t{3});
         }
         // Where a number means something it must be one that can be held.
-        const auto kept = read("{\"ietf-network:networks\":{\"network\":[{\"network-id\":\"n\",\"node\":[{\"node-id\":"
-                               "\"a\"},{\"node-id\":\"b\"}],\"ietf-network-topology:link\":[{\"link-id\":\"l\",\"source\":"
-                               "{\"source-node\":\"a\"},\"destination\":{\"dest-node\":\"b\"},"
-                               "\"ietf-l2-topology:l2-link-attributes\":{\"rate\":1e999}}]}]}}");
+        const auto kept =
+            read("{\"ietf-network:networks\":{\"network\":[{\"network-id\":\"n\",\"node\":[{\"node-id\":"
+                 "\"a\"},{\"node-id\":\"b\"}],\"ietf-network-topology:link\":[{\"link-id\":\"l\",\"source\":"
+                 "{\"source-node\":\"a\"},\"destination\":{\"dest-node\":\"b\"},"
+                 "\"ietf-l2-topology:l2-link-attributes\":{\"rate\":1e999}}]}]}}");
         QVERIFY(bool(kept));
     }
 
@@ -318,11 +323,14 @@ private Q_SLOTS:
         QTest::newRow("text after the document") << whole + "x" << true;
         QTest::newRow("two documents") << whole + whole << true;
         QTest::newRow("comma at the end") << QByteArray(whole).replace("\"n\"}", "\"n\",}") << true;
-        QTest::newRow("a literal cut short") << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":tru}") << true;
+        QTest::newRow("a literal cut short")
+            << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":tru}") << true;
         QTest::newRow("a leading zero") << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":01}") << true;
         QTest::newRow("a bare point") << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":1.}") << true;
-        QTest::newRow("an unknown escape") << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":\"\\q\"}") << true;
-        QTest::newRow("a line feed in a text") << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":\"a\nb\"}") << true;
+        QTest::newRow("an unknown escape")
+            << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":\"\\q\"}") << true;
+        QTest::newRow("a line feed in a text")
+            << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":\"a\nb\"}") << true;
         QTest::newRow("Latin-1") << QByteArray(whole).replace("\"n\"}", "\"n\",\"x\":\"\xe9\"}") << false;
         QTest::newRow("a member of another module")
             << QByteArray(whole).replace("\"n\"}", "\"n\",\"quay:node\":[{\"node-id\":\"a\"}]}") << false;
@@ -412,7 +420,8 @@ private Q_SLOTS:
             QCOMPARE(n.all<Device>().size(), std::size_t{3});
             QCOMPARE(n.all<Link>().size(), std::size_t{3});
             QVERIFY((*loaded)->remarks.empty());
-            // The path A to C is drawn on its own sheet, where both are, and takes no port from the link below.
+            // The path A to C is drawn on its own sheet, where both are, and takes no port from the link
+            // below.
             const Sheet* sheet = nullptr;
             const auto sheets = n.sheetsInOrder();
             for (const Sheet& each : sheets)
@@ -434,7 +443,8 @@ private Q_SLOTS:
         QTest::newRow("bare ampersand in text") << QByteArray("<desc>salt & pepper</desc>");
         QTest::newRow("less-than in an attribute") << QByteArray("<node id='a<b'/>");
         QTest::newRow("attribute twice") << QByteArray("<node id='a' id='b'/>");
-        QTest::newRow("control character") << QByteArray("<desc>a\x01" "b</desc>");
+        QTest::newRow("control character") << QByteArray("<desc>a\x01"
+                                                         "b</desc>");
         QTest::newRow("reference to no character") << QByteArray("<desc>&#xD800;</desc>");
         QTest::newRow("reference to NUL") << QByteArray("<desc>&#0;</desc>");
         QTest::newRow("reference past the last") << QByteArray("<desc>&#x110000;</desc>");
@@ -448,8 +458,7 @@ private Q_SLOTS:
     }
     void xml_that_is_not_well_formed_is_refused_with_a_place() {
         QFETCH(QByteArray, inside);
-        const std::string xml =
-            "<graphml>\n<graph>\n" + inside.toStdString() + "</graph>\n</graphml>";
+        const std::string xml = "<graphml>\n<graph>\n" + inside.toStdString() + "</graph>\n</graphml>";
         const auto loaded = read(xml, "bad.graphml");
         QVERIFY(!loaded);
         QCOMPARE(loaded.refusal().where.line, 3);
@@ -466,9 +475,10 @@ private Q_SLOTS:
     void graphml_that_says_a_thing_twice_or_elsewhere_is_remarked_data() {
         QTest::addColumn<QByteArray>("inside");
         QTest::addColumn<QByteArray>("words");
-        QTest::newRow("edge id twice") << QByteArray("<node id='a'/><node id='b'/><edge id='e' source='a' target='b'/>"
-                                                     "<edge id='e' source='b' target='a'/>")
-                                       << QByteArray("id of an edge is there twice");
+        QTest::newRow("edge id twice")
+            << QByteArray("<node id='a'/><node id='b'/><edge id='e' source='a' target='b'/>"
+                          "<edge id='e' source='b' target='a'/>")
+            << QByteArray("id of an edge is there twice");
         QTest::newRow("port twice") << QByteArray("<node id='a'><port name='1'/><port name='1'/></node>")
                                     << QByteArray("port 1 is there twice");
         QTest::newRow("locator") << QByteArray("<node id='a'><locator href='b.graphml'/></node>")

@@ -62,8 +62,7 @@ private Q_SLOTS:
         const DeviceId sw = b.add("access-switch-24", "sw"), one = b.add("workstation", "one"),
                        two = b.add("workstation", "two");
         const Network base = b.network;
-        auto late =
-            from(base, edit::makeLink(base, b.catalogue, *b.best({sw, "1"}, {one, {}}), b.ids));
+        auto late = from(base, edit::makeLink(base, b.catalogue, *b.best({sw, "1"}, {one, {}}), b.ids));
         QVERIFY(late);
         const auto gone = edit::removeObjects(base, {refTo(one)});
         QVERIFY(!edit::broughtUpTo(*late, gone->network));
@@ -168,8 +167,8 @@ private Q_SLOTS:
             const auto loaded = exchange::readOwn(exchange::writeOwn(document.network()), "n");
             QVERIFY(loaded && loaded->remarks.empty());
             QVERIFY(loaded->network == document.network());
-            const auto journal =
-                edit::readJournal(*files.read("/j/" + idText(document.network().info().id.value) + ".journal"));
+            const auto journal = edit::readJournal(
+                *files.read("/j/" + idText(document.network().info().id.value) + ".journal"));
             QVERIFY(journal);
             QVERIFY(*edit::replay(Network(), journal->payloads) == document.network());
         }

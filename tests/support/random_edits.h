@@ -93,10 +93,9 @@ public:
         case 1:
             return edit::moveObjects(network, sheet, someRefs(network), anywhere());
         case 2:
-            return edit::importNetwork(network, RandomEdits(random_()).grown(30),
-                                       below(2) == 0 ? edit::ImportOnto::presentSheet
-                                                     : edit::ImportOnto::ownSheets,
-                                       sheet, ids_);
+            return edit::importNetwork(
+                network, RandomEdits(random_()).grown(30),
+                below(2) == 0 ? edit::ImportOnto::presentSheet : edit::ImportOnto::ownSheets, sheet, ids_);
         default:
             return act(network);
         }

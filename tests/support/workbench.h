@@ -55,9 +55,7 @@ struct Workbench {
         device.place = place;
         network.put(device);
     }
-    void port(const model::PortRef& ref, auto change) {
-        take(edit::changePort(network, ref, "x", change));
-    }
+    void port(const model::PortRef& ref, auto change) { take(edit::changePort(network, ref, "x", change)); }
     /// Whether an act was not refused; its network is the present one then.
     bool take(const edit::ActResult& act) {
         if (act)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Work that may take longer than 50 ms: done by a thread on a snapshot, told and cancelled in the status line, its
-// result handed to the window's thread in the order things end. Nobody waits for it in a loop of its own.
+// Work that may take longer than 50 ms: done by a thread on a snapshot, told and cancelled in the status
+// line, its result handed to the window's thread in the order things end. Nobody waits for it in a loop of
+// its own.
 #pragma once
 #include <QObject>
 #include <QString>
@@ -23,23 +24,24 @@ public:
     /// Cancels what is under way and waits for the threads to notice.
     ~Jobs() override;
 
-    /// Runs `make` on a thread and then `done` with what it made on this one; `cancelled`, if any, when the person
-    /// gave it up instead, whatever the thread still makes. `words` say what it is: "Opening quay.underridge".
+    /// Runs `make` on a thread and then `done` with what it made on this one; `cancelled`, if any, when the
+    /// person gave it up instead, whatever the thread still makes. `words` say what it is: "Opening
+    /// quay.underridge".
     template <class Made>
     void run(const QString& words, std::function<Made(const Wanted&)> make, std::function<void(Made)> done,
              std::function<void()> cancelled = {}) {
         Job& job = begin(words, std::move(cancelled));
-        job.thread = std::jthread([this, id = job.id, wanted = job.wanted, make = std::move(make),
-                                   done = std::move(done)] {
-            auto made = std::make_shared<Made>(make(wanted));
-            QMetaObject::invokeMethod(
-                this,
-                [this, id, made, done] {
-                    if (end(id))
-                        done(std::move(*made));
-                },
-                Qt::QueuedConnection);
-        });
+        job.thread = std::jthread(
+            [this, id = job.id, wanted = job.wanted, make = std::move(make), done = std::move(done)] {
+                auto made = std::make_shared<Made>(make(wanted));
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, id, made, done] {
+                        if (end(id))
+                            done(std::move(*made));
+                    },
+                    Qt::QueuedConnection);
+            });
     }
 
     bool busy() const { return !jobs_.empty(); }

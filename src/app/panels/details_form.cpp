@@ -303,7 +303,8 @@ void DetailsForm::begin(const QString& subject, const QString& title, const QStr
     wanted_.clear();
     title_->setText(title);
     subtitle_->setText(subtitle);
-    wanted_.push_back({Kind::empty, {}, {}, {}, subject, {}, 0, {}, {}, {}, {}}); // carries the subject to end()
+    wanted_.push_back(
+        {Kind::empty, {}, {}, {}, subject, {}, 0, {}, {}, {}, {}}); // carries the subject to end()
 }
 
 void DetailsForm::heading(const QString& words) {
@@ -328,8 +329,17 @@ void DetailsForm::longRow(const QString& label, const QString& value, Commit com
 }
 
 void DetailsForm::checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit) {
-    wanted_.push_back({Kind::check, label, {}, {}, {}, {}, value, {}, {},
-                       [commit = std::move(commit)](int on) { return commit(on != 0); }, {}});
+    wanted_.push_back({Kind::check,
+                       label,
+                       {},
+                       {},
+                       {},
+                       {},
+                       value,
+                       {},
+                       {},
+                       [commit = std::move(commit)](int on) { return commit(on != 0); },
+                       {}});
 }
 
 void DetailsForm::choiceRow(const QString& label, const QStringList& choices, int current,
@@ -342,14 +352,16 @@ void DetailsForm::menuRow(const QString& name, const QStringList& choices, std::
 }
 
 void DetailsForm::linkRow(const QString& label, const QString& words, std::function<void()> act) {
-    wanted_.push_back({Kind::link, label, words, {}, {}, {}, 0, {}, {}, {},
-                       [act = std::move(act)](int) { act(); }});
+    wanted_.push_back(
+        {Kind::link, label, words, {}, {}, {}, 0, {}, {}, {}, [act = std::move(act)](int) { act(); }});
 }
 
 void DetailsForm::actionRow(const QString& label, const QString& words, const QString& action,
                             const QString& name, std::function<void()> act) {
-    wanted_.push_back({Kind::action, label, words, action, name, {}, 0, {}, {}, {},
-                       [act = std::move(act)](int) { act(); }});
+    wanted_.push_back(
+        {Kind::action, label, words, action, name, {}, 0, {}, {}, {}, [act = std::move(act)](int) {
+             act();
+         }});
 }
 
 void DetailsForm::pictureRow(const QPixmap& picture, const QString& name, const QString& words) {
@@ -383,7 +395,8 @@ std::unique_ptr<DetailsForm::Row> DetailsForm::make(const Description& is) {
         auto* box = new QCheckBox(is.label);
         box->setAccessibleName(is.label);
         box->setChecked(is.current != 0);
-        QObject::connect(box, &QCheckBox::toggled, box, [row](bool on) { row->form_.apply(row->is_.choose(on)); });
+        QObject::connect(box, &QCheckBox::toggled, box,
+                         [row](bool on) { row->form_.apply(row->is_.choose(on)); });
         row->widget_ = box;
     } else if (is.kind == Kind::link) {
         auto* button = new QPushButton(is.value);
@@ -462,6 +475,9 @@ void DetailsForm::end() {
         form_->takeRow(static_cast<int>(shown.size()));
     rows_ = std::move(shown);
     wanted_.clear();
+    // The layout keeps heights by width of rows that have been patched since.
+    form_->invalidate();
+    form_->update();
 }
 
 bool DetailsForm::commitTyped() {

@@ -69,7 +69,8 @@ void DetailsPanel::refresh() {
 /// Wrapped texts need the height that follows from the width; a scroll area asks for the least height only.
 void DetailsPanel::settleHeight() {
     QLayout* layout = widget()->layout();
-    widget()->setMinimumHeight(layout->hasHeightForWidth() ? layout->totalHeightForWidth(viewport()->width()) : 0);
+    widget()->setMinimumHeight(layout->hasHeightForWidth() ? layout->totalHeightForWidth(viewport()->width())
+                                                           : 0);
 }
 
 bool DetailsPanel::eventFilter(QObject* watched, QEvent* event) {

@@ -254,9 +254,9 @@ void FaceplatePanel::takeOut(const std::function<edit::ActResult(edit::WithLinks
     const QString why = shownText(result.refusal().what);
     dialogs_.ask(
         [this, why] {
-            auto* box = new QMessageBox(
-                QMessageBox::Question, tr("Unlink"),
-                tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1)), {}, this);
+            auto* box = new QMessageBox(QMessageBox::Question, tr("Unlink"),
+                                        tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1)),
+                                        {}, this);
             box->addButton(tr("Unlink"), QMessageBox::AcceptRole);
             box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
             return box;

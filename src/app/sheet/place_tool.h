@@ -17,7 +17,8 @@ public:
     void paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) override;
     QString hint() const override;
     Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
-    /// The one that is put down click after click; nullptr when there is none, or it has gone from the catalogue.
+    /// The one that is put down click after click; nullptr when there is none, or it has gone from the
+    /// catalogue.
     const model::DeviceModel* model() const;
 
     /// Puts one down with its middle at a point, snapped unless told otherwise.

@@ -166,8 +166,8 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
         }
         // What the first link fitted is needed by this one: then it is a step of its own.
     }
-    if (editor_.apply(edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal,
-                                      editor_.ids())))
+    if (editor_.apply(
+            edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal, editor_.ids())))
         showStrip(drawerLink_, proposal.reason);
 }
 

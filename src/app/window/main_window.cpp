@@ -26,7 +26,7 @@ using namespace model;
 namespace {
 constexpr int messageMs = 6000;
 constexpr int journalRetryMs = 3000;
-}
+} // namespace
 
 MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     : QMainWindow(parent),
@@ -116,7 +116,8 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(start_, &StartPage::fennickQuayWanted, this, &MainWindow::openFennickQuay);
     connect(start_, &StartPage::openWanted, this, [this] { run(CommandId::open); });
     connect(start_, &StartPage::recentWanted, this, [this](const QString& path) { openFile(path); });
-    connect(start_, &StartPage::recoverWanted, this, [this](const edit::Recoverable& from) { recover(from); });
+    connect(start_, &StartPage::recoverWanted, this,
+            [this](const edit::Recoverable& from) { recover(from); });
     connect(start_, &StartPage::discardWanted, this, [this](const edit::Recoverable& from) {
         edit::Document::discard(world_.world, from);
         showStart();
@@ -151,7 +152,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
 
 MainWindow::~MainWindow() {
     bottomDock_->disconnect(this); // it tells of its hiding when the rest is gone already
-    delete dialogs_; // what waits for an answer gets none, while there is somebody to hear it
+    delete dialogs_;               // what waits for an answer gets none, while there is somebody to hear it
     delete jobs_;
 }
 

@@ -2,6 +2,7 @@
 // The main window: menus from the command table, the place line, docks, status line; files and recovery.
 #pragma once
 #include "app/commands/command_table.h"
+#include "app/jobs/jobs.h"
 #include "app/panels/catalogue_panel.h"
 #include "app/panels/chain_panel.h"
 #include "app/panels/details_panel.h"
@@ -10,12 +11,11 @@
 #include "app/panels/outline_panel.h"
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
+#include "app/session/dialogs.h"
 #include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/checker.h"
-#include "app/jobs/jobs.h"
 #include "app/window/desktop_theme.h"
-#include "app/session/dialogs.h"
 #include "app/window/editor.h"
 #include "app/window/file_watch.h"
 #include "app/window/find_field.h"
@@ -157,7 +157,8 @@ private:
     void fillRecentMenu();
     /// Takes what is typed anywhere; false when something cannot be taken, which is told.
     bool commitTyped() { return fields_->commitAll(); }
-    /// Takes what is typed, waits for a save under way, asks about changes; then says whether what is open may go.
+    /// Takes what is typed, waits for a save under way, asks about changes; then says whether what is open
+    /// may go.
     void mayLeave(Done then);
     void askAboutChanges(std::function<void(SaveAnswer)> then);
     /// Whether the file may be used, and how; nothing: not at all.

@@ -259,10 +259,12 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
             tr("Delete"), [this, id = model.id] { removeModel(id); });
     });
     connect(bring, &QPushButton::clicked, this, [this] {
-        chooseFile(tr("Import models"), QFileDialog::AcceptOpen, [this](const QString& path) { importFrom(path); });
+        chooseFile(tr("Import models"), QFileDialog::AcceptOpen,
+                   [this](const QString& path) { importFrom(path); });
     });
     connect(take, &QPushButton::clicked, this, [this] {
-        chooseFile(tr("Export models"), QFileDialog::AcceptSave, [this](const QString& path) { exportTo(path); });
+        chooseFile(tr("Export models"), QFileDialog::AcceptSave,
+                   [this](const QString& path) { exportTo(path); });
     });
     connect(addRow, &QPushButton::clicked, this, &ModelEditor::addBlock);
     connect(dropRow, &QPushButton::clicked, this, [this] {
@@ -315,7 +317,8 @@ bool ModelEditor::keepChanges() {
 }
 
 void ModelEditor::removeModel(const std::string& id) {
-    const auto at = std::find_if(own_.begin(), own_.end(), [&](const DeviceModel& each) { return each.id == id; });
+    const auto at =
+        std::find_if(own_.begin(), own_.end(), [&](const DeviceModel& each) { return each.id == id; });
     if (at == own_.end())
         return;
     const auto row = static_cast<int>(at - own_.begin());

@@ -60,7 +60,8 @@ private:
     bool keepChanges();
     void removeModel(const std::string& id);
     void ask(const QString& question, const QString& action, std::function<void()> then);
-    void chooseFile(const QString& title, QFileDialog::AcceptMode mode, std::function<void(const QString&)> then);
+    void chooseFile(const QString& title, QFileDialog::AcceptMode mode,
+                    std::function<void(const QString&)> then);
     void setRow(int row, const model::PortBlock& block);
     model::PortBlock blockAt(int row) const;
 

@@ -17,12 +17,13 @@ using namespace model;
 
 void MainWindow::ask(std::function<QDialog*()> make, std::function<void(QDialog&)> then, Done done) {
     commitTyped();
-    dialogs_->ask(std::move(make), [then = std::move(then), done = std::move(done)](QDialog& dialog, int result) {
-        if (result == QDialog::Accepted && then)
-            then(dialog);
-        else if (done)
-            done(false);
-    });
+    dialogs_->ask(std::move(make),
+                  [then = std::move(then), done = std::move(done)](QDialog& dialog, int result) {
+                      if (result == QDialog::Accepted && then)
+                          then(dialog);
+                      else if (done)
+                          done(false);
+                  });
 }
 
 std::vector<LinkId> MainWindow::selectedLinks() const {
@@ -69,8 +70,9 @@ void MainWindow::editStock() {
 }
 
 void MainWindow::printLabels() {
-    chooseFile({tr("Label sheet"), tr("PDF (*.pdf)"), QStringLiteral("pdf"), QStringLiteral("labels.pdf"), true},
-               askExportPath, [this](const QString& path) { printLabelsTo(path); });
+    chooseFile(
+        {tr("Label sheet"), tr("PDF (*.pdf)"), QStringLiteral("pdf"), QStringLiteral("labels.pdf"), true},
+        askExportPath, [this](const QString& path) { printLabelsTo(path); });
 }
 
 void MainWindow::printLabelsTo(const QString& path, Done done) {
@@ -170,10 +172,11 @@ void MainWindow::mergeResults(const QString& path, Done done) {
     using Made = std::shared_ptr<Result<edit::Schedule>>;
     jobs_->run<Made>(
         tr("Reading %1").arg(QFileInfo(path).fileName()),
-        [network = editor_->network(), path = path.toStdString(), &files = world_.world.files](const Wanted&) {
+        [network = editor_->network(), path = path.toStdString(),
+         &files = world_.world.files](const Wanted&) {
             const auto bytes = files.read(path);
-            return std::make_shared<Result<edit::Schedule>>(
-                bytes ? edit::mergeResults(network, *bytes, path) : Result<edit::Schedule>(bytes.refusal()));
+            return std::make_shared<Result<edit::Schedule>>(bytes ? edit::mergeResults(network, *bytes, path)
+                                                                  : Result<edit::Schedule>(bytes.refusal()));
         },
         [this, path, done](Made results) {
             if (*results)

@@ -7,8 +7,8 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
-#include <QSettings>
 #include <QRegularExpression>
+#include <QSettings>
 #include <QTextBrowser>
 #include <QVBoxLayout>
 
@@ -76,10 +76,10 @@ void MainWindow::openFile(const QString& path, Done done) {
                 return answered(askRecover(from));
             return dialogs_->ask(
                 [this, path] {
-                    auto* box = new QMessageBox(QMessageBox::Question, tr("Recover"),
-                                                tr("The last work on %1 was not saved. Recover it?")
-                                                    .arg(QFileInfo(path).fileName()),
-                                                {}, this);
+                    auto* box = new QMessageBox(
+                        QMessageBox::Question, tr("Recover"),
+                        tr("The last work on %1 was not saved. Recover it?").arg(QFileInfo(path).fileName()),
+                        {}, this);
                     box->addButton(tr("Recover"), QMessageBox::AcceptRole);
                     box->addButton(tr("Open the file as it is"), QMessageBox::RejectRole);
                     return box;
@@ -167,7 +167,7 @@ void MainWindow::take(const QString& path, std::shared_ptr<Opening> opening, Sha
         return edit::Document::fresh(world_.world, std::move(network));
     };
     if (shared == SharedAnswer::own && !opening->foreign && claim_ &&
-               QString::fromStdString(claim_->path()) == path) {
+        QString::fromStdString(claim_->path()) == path) {
         nextClaim_ = std::move(claim_);
     }
     editor_->setDocument(shared == SharedAnswer::copy ? asCopy() : std::move(opening->document->document),
@@ -359,8 +359,9 @@ void MainWindow::withSuffix(const QString& path, const QString& suffix,
     }
     dialogs_->ask(
         [this, whole] {
-            auto* box = new QMessageBox(QMessageBox::Question, tr("File is there"),
-                                        tr("%1 is there already.").arg(QFileInfo(whole).fileName()), {}, this);
+            auto* box =
+                new QMessageBox(QMessageBox::Question, tr("File is there"),
+                                tr("%1 is there already.").arg(QFileInfo(whole).fileName()), {}, this);
             box->addButton(tr("Write over it"), QMessageBox::DestructiveRole);
             box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
             return box;
@@ -398,11 +399,16 @@ void MainWindow::saveTo(const QString& path, Done done) {
     auto saving = std::make_shared<edit::Document::Saving>(editor_->document().beginSave(path.toStdString()));
     jobs_->run<Result<std::uint64_t>>(
         tr("Saving %1").arg(QFileInfo(path).fileName()),
-        [saving, &files = world_.world.files](const Wanted&) { return edit::Document::write(files, *saving); },
-        [this, path, saving, done](Result<std::uint64_t> written) { finishSave(path, *saving, written, done); },
+        [saving, &files = world_.world.files](const Wanted&) {
+            return edit::Document::write(files, *saving);
+        },
+        [this, path, saving, done](Result<std::uint64_t> written) {
+            finishSave(path, *saving, written, done);
+        },
         // The file may be written all the same; what is open stays "not saved" until another save says so.
         [this, path, saving, done] {
-            finishSave(path, *saving, error("saving was cancelled", "save again", {path.toStdString()}), done);
+            finishSave(path, *saving, error("saving was cancelled", "save again", {path.toStdString()}),
+                       done);
         });
 }
 

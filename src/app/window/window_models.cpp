@@ -32,7 +32,8 @@ void MainWindow::editModels() {
     commitTyped();
     dialogs_->ask(
         [this] {
-            auto* dialog = new ModelEditor(exchange::builtInCatalogue(), editor_->library(), theme_->theme(), this);
+            auto* dialog =
+                new ModelEditor(exchange::builtInCatalogue(), editor_->library(), theme_->theme(), this);
             connect(dialog, &ModelEditor::saved, this, [this, dialog] {
                 editor_->setLibrary(dialog->own());
                 const std::string path = world_.libraryPath.toStdString();
@@ -61,8 +62,8 @@ public:
         setObjectName(QStringLiteral("updateModels"));
         setWindowTitle(MainWindow::tr("Update models"));
         auto* layout = new QVBoxLayout(this);
-        auto* words = new QLabel(
-            MainWindow::tr("These models have changed since this network took its copy of them."));
+        auto* words =
+            new QLabel(MainWindow::tr("These models have changed since this network took its copy of them."));
         words->setWordWrap(true);
         layout->addWidget(words);
         tree_ = new QTreeWidget;
@@ -91,20 +92,21 @@ public:
 private:
     void add(const edit::Outdated& each) {
         auto* item = new QTreeWidgetItem(
-            tree_, {MainWindow::tr("%1, used by %2")
-                        .arg(QString::fromStdString(each.held.name))
-                        .arg(each.usedBy.size() == 1
-                                 ? MainWindow::tr("1 device")
-                                 : MainWindow::tr("%1 devices").arg(each.usedBy.size()))});
+            tree_,
+            {MainWindow::tr("%1, used by %2")
+                 .arg(QString::fromStdString(each.held.name))
+                 .arg(each.usedBy.size() == 1 ? MainWindow::tr("1 device")
+                                              : MainWindow::tr("%1 devices").arg(each.usedBy.size()))});
         item->setData(0, Qt::UserRole, QString::fromStdString(each.now.id));
         item->setCheckState(0, Qt::Checked);
         for (const std::string& change : each.changes)
             new QTreeWidgetItem(item, {QString::fromStdString(change)});
         if (!each.lost.empty())
             new QTreeWidgetItem(
-                item, {MainWindow::tr("%1 ports in use are not in the changed model; they stay as ports whose "
-                                      "connector is not known")
-                           .arg(each.lost.size())});
+                item,
+                {MainWindow::tr("%1 ports in use are not in the changed model; they stay as ports whose "
+                                "connector is not known")
+                     .arg(each.lost.size())});
         item->setExpanded(true);
     }
 

@@ -57,9 +57,9 @@ public:
         setObjectName(QStringLiteral("fileChanged"));
         setWindowTitle(MainWindow::tr("The file has changed"));
         auto* layout = new QVBoxLayout(this);
-        auto* words = new QLabel(
-            MainWindow::tr("Another program changed %1. From what is open here to the file: %2.")
-                .arg(file, QString::fromStdString(edit::countsText(differences))));
+        auto* words =
+            new QLabel(MainWindow::tr("Another program changed %1. From what is open here to the file: %2.")
+                           .arg(file, QString::fromStdString(edit::countsText(differences))));
         words->setTextFormat(Qt::PlainText);
         words->setWordWrap(true);
         layout->addWidget(words);
@@ -78,7 +78,8 @@ public:
         };
         using Answer = MainWindow::ChangedAnswer;
         offer(MainWindow::tr("Take the file's"),
-              MainWindow::tr("Show the file as it is now; one undo brings back what was open"), Answer::takeFile)
+              MainWindow::tr("Show the file as it is now; one undo brings back what was open"),
+              Answer::takeFile)
             ->setDefault(true);
         offer(MainWindow::tr("Keep mine"),
               MainWindow::tr("Leave what is open as it is; the next save writes over the file"),
@@ -168,8 +169,8 @@ void MainWindow::fileChanged(const QByteArray& bytes, quint64 hash) {
     jobs_->run<std::shared_ptr<Read>>(
         tr("Comparing with the file"),
         [bytes, path, open = editor_->network()](const Wanted&) {
-            auto read = std::make_shared<Read>(Read{
-                exchange::readOwn({bytes.data(), static_cast<std::size_t>(bytes.size())}, path), {}});
+            auto read = std::make_shared<Read>(
+                Read{exchange::readOwn({bytes.data(), static_cast<std::size_t>(bytes.size())}, path), {}});
             if (read->loaded)
                 read->differences = edit::differences(open, read->loaded->network);
             return read;
@@ -189,8 +190,8 @@ void MainWindow::fileChanged(const QByteArray& bytes, quint64 hash) {
                 return;
             }
             const bool asked = changedFile_ != nullptr; // the latest counts when the question is shown
-            changedFile_ = std::make_shared<ChangedFile>(
-                ChangedFile{std::move(read->loaded->network), open, hash, path, std::move(read->differences)});
+            changedFile_ = std::make_shared<ChangedFile>(ChangedFile{
+                std::move(read->loaded->network), open, hash, path, std::move(read->differences)});
             if (askChanged) {
                 const auto file = std::exchange(changedFile_, nullptr);
                 answerChangedFile(*file, askChanged(file->differences));

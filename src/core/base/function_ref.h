@@ -16,8 +16,7 @@ class FunctionRef<Answer(Arguments...)> {
 public:
     /// REQUIRES: `callable` outlives this reference.
     template <class Callable>
-        requires(!std::is_same_v<std::remove_cvref_t<Callable>, FunctionRef>)
-    FunctionRef(Callable&& callable)
+    requires(!std::is_same_v<std::remove_cvref_t<Callable>, FunctionRef>) FunctionRef(Callable&& callable)
         : callable_(const_cast<void*>(static_cast<const void*>(std::addressof(callable)))),
           call_([](void* held, Arguments... arguments) -> Answer {
               return (*static_cast<std::remove_reference_t<Callable>*>(held))(

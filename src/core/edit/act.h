@@ -13,8 +13,8 @@ struct Act {
     std::string name; ///< "Link acc-1 1 to till-01 1": sentence case, no full stop
     model::Network network;
     std::vector<model::ObjectRef> subjects;
-    /// The network it was made from, where that may be another than the present one by the time it is taken: a
-    /// worker's, a dialog's. None: the present one.
+    /// The network it was made from, where that may be another than the present one by the time it is taken:
+    /// a worker's, a dialog's. None: the present one.
     std::optional<model::Network> base = {};
 };
 

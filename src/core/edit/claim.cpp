@@ -41,11 +41,12 @@ Result<std::unique_ptr<Claim>> Claim::take(Files& files, const std::string& path
     if (const auto who = holder(files, path))
         return error("the file is open elsewhere, by " + who->text(), "open it read-only or as a copy",
                      {path});
-    auto held = files.startAppending(
-        pathFor(path), nlohmann::json{{"user", by.user}, {"host", by.host}, {"since", by.since}}.dump(
-                           -1, ' ', false, nlohmann::json::error_handler_t::replace) +
-                           "\n",
-        Over::left);
+    auto held =
+        files.startAppending(pathFor(path),
+                             nlohmann::json{{"user", by.user}, {"host", by.host}, {"since", by.since}}.dump(
+                                 -1, ' ', false, nlohmann::json::error_handler_t::replace) +
+                                 "\n",
+                             Over::left);
     return std::unique_ptr<Claim>(new Claim(files, path, held ? *std::move(held) : nullptr));
 }
 

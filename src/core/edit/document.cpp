@@ -247,9 +247,9 @@ void Document::dropJournal() {
 bool Document::startJournal(const std::string& path, Over over) {
     // What was never saved begins from nothing; what was recovered, from the file as it is.
     const Network& base = hash_ == 0 ? Network() : saved_;
-    auto writer = JournalWriter::start(world_.files, path,
-                                       {network().info().id, network().info().name, path_, hash_},
-                                       differencePayload("Begin", base, network()), over);
+    auto writer =
+        JournalWriter::start(world_.files, path, {network().info().id, network().info().name, path_, hash_},
+                             differencePayload("Begin", base, network()), over);
     if (!writer) {
         journalTrouble_ = writer.refusal();
         retryAtMs_ = world_.nowMs() + retryMs;

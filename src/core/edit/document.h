@@ -74,7 +74,8 @@ public:
 
     /// Why the journal cannot be written, if it cannot. What it held before is still in it.
     const std::optional<Remark>& journalTrouble() const { return journalTrouble_; }
-    /// Writes what the journal lacks, as the next act would; to be called now and then while there is trouble.
+    /// Writes what the journal lacks, as the next act would; to be called now and then while there is
+    /// trouble.
     void catchUpJournal();
 
 private:

@@ -153,9 +153,8 @@ private:
                 theirs = true;
             });
         constexpr int room = 360; // the widest plate and a gap
-        return any && theirs
-                   ? moveOnSheet(start, end, {corner.x + room - start.x, corner.y - start.y})
-                   : Point{0, 0};
+        return any && theirs ? moveOnSheet(start, end, {corner.x + room - start.x, corner.y - start.y})
+                             : Point{0, 0};
     }
 
     template <class... Records>

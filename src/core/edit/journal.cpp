@@ -97,8 +97,8 @@ std::string headerPayload(const JournalHeader& header) {
 }
 
 std::string savePayload(const SaveMark& mark) {
-    return Json{{"save", mark.path}, {"hash", fmt::format("{:016x}", mark.hash)}, {"before", mark.before}}.dump(
-        -1, ' ', false, Json::error_handler_t::replace);
+    return Json{{"save", mark.path}, {"hash", fmt::format("{:016x}", mark.hash)}, {"before", mark.before}}
+        .dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
 std::string differencePayload(const std::string& act, const Network& before, const Network& after) {

@@ -45,8 +45,9 @@ bool isFree(const Network& network, const PortRef& port) {
 template <class Record>
 std::optional<Remark> misplaced(const Network& network, const Record& record) {
     if (!refersToWhatIsThere(network, record))
-        return error(fmt::format("meanwhile something that a {} of this rests on was removed", titleOf(Record::kind)),
-                     "do it again on what is there now", {{}, 0, 0, nameOf(record)});
+        return error(
+            fmt::format("meanwhile something that a {} of this rests on was removed", titleOf(Record::kind)),
+            "do it again on what is there now", {{}, 0, 0, nameOf(record)});
     if constexpr (std::is_same_v<Record, Link>)
         for (const PortRef* end : {&record.a, &record.b})
             if (!isFree(network, *end))
@@ -84,7 +85,8 @@ ActResult broughtUpTo(Act act, const Network& now) {
         else
             next.erase<Record>(key);
     });
-    // What was put must find what it refers to; what was taken away must not be missed by what came meanwhile.
+    // What was put must find what it refers to; what was taken away must not be missed by what came
+    // meanwhile.
     const auto check = [&]<class Record>(const Record*, const Record* after) {
         if (after && !wrong)
             wrong = misplaced(next, *after);

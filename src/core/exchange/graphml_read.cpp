@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML library that gives the tree
-// expands no entities of a document's own and fetches nothing.
+// GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML library that gives the
+// tree expands no entities of a document's own and fetches nothing.
 #include "core/exchange/foreign.h"
 #include "core/exchange/xml_check.h"
 
@@ -117,7 +117,8 @@ public:
                 rest["namespaces"][attribute.name()] = attribute.value();
         if (!foreign.empty())
             rest["elements"] = std::move(foreign);
-        builder_.info().extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        builder_.info().extra =
+            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
         makeEdges();
         return builder_.finish();
     }
@@ -235,7 +236,8 @@ private:
             values[key->id] = value.first;
         if (!values.empty())
             rest["values"] = std::move(values);
-        builder_.sheets().back().extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        builder_.sheets().back().extra =
+            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
         contents(node, {}, std::string_view(node.attribute("edgedefault").value()) == "directed");
     }
 
@@ -253,9 +255,9 @@ private:
     }
 
     void elsewhere(const pugi::xml_node& locator) {
-        builder_.remarks().add(
-            warning("what is inside lies in another file, which is not fetched", "open that file as well",
-                    at(locator, std::string(locator.parent().attribute("id").value()))));
+        builder_.remarks().add(warning("what is inside lies in another file, which is not fetched",
+                                       "open that file as well",
+                                       at(locator, std::string(locator.parent().attribute("id").value()))));
     }
 
     void vertex(const pugi::xml_node& node, GroupId group) {
@@ -303,7 +305,8 @@ private:
         Json rest{{"id", id}, {"graph", inner.attribute("id").value()}};
         if (!data.foreign.empty())
             rest["data"] = data.foreign;
-        record.extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        record.extra =
+            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
         if (hasPorts(node))
             builder_.remarks().add(
                 warning("the node has both ports and a graph inside; its ports were left out",
@@ -350,7 +353,8 @@ private:
                 elsewhere(child);
         if (!ports.empty())
             rest["ports"] = std::move(ports);
-        builder_.device(device).extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        builder_.device(device).extra =
+            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
 
     void port(const pugi::xml_node& node, DeviceId device, const std::string& object, Json& rest,
@@ -384,7 +388,8 @@ private:
         builder_.setModel(device, "shared-segment");
         builder_.show(sheet_, device);
         builder_.device(device).group = group;
-        builder_.device(device).extra = withExtraMember({}, "graphml", Json{{"hyperedge", id}}.dump(-1, ' ', false, Json::error_handler_t::replace));
+        builder_.device(device).extra = withExtraMember(
+            {}, "graphml", Json{{"hyperedge", id}}.dump(-1, ' ', false, Json::error_handler_t::replace));
         for (const auto& [key, value] : dataOf(node, "hyperedge", identity).values)
             builder_.setDeviceField(device, key->name, value.first, value.second);
         for (const pugi::xml_node& child : node.children())
@@ -459,7 +464,8 @@ private:
             rest["directed"] = true;
         if (!data.foreign.empty())
             rest["data"] = data.foreign;
-        link.extra = withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        link.extra =
+            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
 
     void keepEdge(const pugi::xml_node& node, const std::string& scope) {
@@ -467,7 +473,8 @@ private:
         Sheet& record = builder_.sheets().at(sheet);
         Json rest = Json::parse(extraMember(record.extra, "graphml"));
         rest["edges"].push_back(raw(node));
-        record.extra = withExtraMember(record.extra, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        record.extra = withExtraMember(record.extra, "graphml",
+                                       rest.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
 
     struct Edge {

@@ -176,7 +176,7 @@ private:
     bool readScalar(std::string_view token) {
         const std::size_t at = offsetOf(token.data());
         token = trimmedToken(token);
-        const Kind kind = token.starts_with('"') ? Kind::text
+        const Kind kind = token.starts_with('"')                ? Kind::text
                           : token == "true" || token == "false" ? Kind::boolean
                           : token == "null"                     ? Kind::null
                           : isNumber(token)                     ? Kind::number
@@ -355,7 +355,8 @@ char32_t hex4(std::string_view text, std::size_t at) {
     return value;
 }
 
-/// What is between the quotes, escapes resolved. Half of a surrogate pair alone stands for no character: U+FFFD.
+/// What is between the quotes, escapes resolved. Half of a surrogate pair alone stands for no character:
+/// U+FFFD.
 std::string unescaped(std::string_view inside) {
     std::string out;
     out.reserve(inside.size());
@@ -426,8 +427,7 @@ std::optional<double> JsonView::number() const {
 
 std::string_view JsonView::nameAt(std::uint32_t at, std::string& scratch) const {
     const Node& name = held_->nodes[at];
-    const std::string_view inside =
-        held_->text.substr(name.start + 1, name.end - name.start - 2);
+    const std::string_view inside = held_->text.substr(name.start + 1, name.end - name.start - 2);
     if (inside.find('\\') == std::string_view::npos)
         return inside;
     scratch = unescaped(inside);
@@ -460,8 +460,7 @@ std::string jsonText(std::string_view text) {
 
 JsonMembers::JsonMembers(JsonView object) {
     members_.reserve(object.size());
-    object.forEachMember(
-        [&](std::string_view name, JsonView value) { set(name, value.compact()); });
+    object.forEachMember([&](std::string_view name, JsonView value) { set(name, value.compact()); });
 }
 
 std::size_t JsonMembers::indexOf(std::string_view name) const {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A JSON text (RFC 8259) taken apart once and looked into: every value knows its place and keeps its own writing, so
-// that what is only passed on comes out as it came in, numbers of any size included.
+// A JSON text (RFC 8259) taken apart once and looked into: every value knows its place and keeps its own
+// writing, so that what is only passed on comes out as it came in, numbers of any size included.
 #pragma once
 #include "core/exchange/decoding.h"
 
@@ -106,8 +106,8 @@ public:
     JsonReader(const JsonReader&) = delete;
     JsonReader& operator=(const JsonReader&) = delete;
 
-    /// The fault, if there is one: what is not JSON, is not UTF-8, or is nested too deep. REQUIRES: `padding` bytes
-    /// past the text may be read, whatever they are.
+    /// The fault, if there is one: what is not JSON, is not UTF-8, or is nested too deep. REQUIRES: `padding`
+    /// bytes past the text may be read, whatever they are.
     std::optional<JsonFault> read(std::string_view text);
     /// What was read last; good until the next read().
     JsonView root() const;

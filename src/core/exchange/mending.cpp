@@ -71,8 +71,9 @@ private:
         drop<Interface>("interface", [&](const Interface& i) { return lacksDevice(i.device); });
         drop<PanelMap>("panel map", [&](const PanelMap& m) { return lacksDevice(m.device); });
         drop<Cable>("cable", [&](const Cable& c) {
-            return !c.ends.empty() && std::all_of(c.ends.begin(), c.ends.end(),
-                                                  [&](const CableEnd& e) { return lacksDevice(e.at.device); });
+            return !c.ends.empty() && std::all_of(c.ends.begin(), c.ends.end(), [&](const CableEnd& e) {
+                return lacksDevice(e.at.device);
+            });
         });
         drop<Position>("position", [&](const Position& p) {
             return !network_.sheet(p.sheet) || !isThere(network_, p.object);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a file says that cannot be so, put right: references to what is not there, groups in a circle, positions off
-// the sheet. One remark each.
+// What a file says that cannot be so, put right: references to what is not there, groups in a circle,
+// positions off the sheet. One remark each.
 #pragma once
 #include "core/base/remark.h"
 #include "core/model/network.h"

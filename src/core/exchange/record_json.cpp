@@ -107,8 +107,7 @@ void numberFromJson(const Parsed& json, Number& value, const char* field) {
         if (json.raw().find_first_of(".eE") != std::string_view::npos)
             throw Misfit{field, "is not a whole number"};
         const auto wide = json.integer();
-        if (!wide || *wide < std::numeric_limits<Number>::min() ||
-            *wide > std::numeric_limits<Number>::max())
+        if (!wide || *wide < std::numeric_limits<Number>::min() || *wide > std::numeric_limits<Number>::max())
             throw Misfit{field, "is too large"};
         value = static_cast<Number>(*wide);
     }
@@ -157,8 +156,9 @@ void fromJson(const Parsed& json, T& value, const char* field) {
     } else if constexpr (std::is_same_v<T, Attributes>) {
         if (!json.isObject())
             throw Misfit{field, "is not an object"};
-        json.forEachMember(
-            [&](std::string_view name, JsonView text) { value[std::string(name)] = textFromJson(text, field); });
+        json.forEachMember([&](std::string_view name, JsonView text) {
+            value[std::string(name)] = textFromJson(text, field);
+        });
     } else if constexpr (IsVector<T>::value) {
         if (!json.isArray())
             throw Misfit{field, "is not a list"};

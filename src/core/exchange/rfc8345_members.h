@@ -12,8 +12,8 @@
 
 namespace underridge::exchange::rfc8345 {
 
-/// The modules: RFC 8345 sections 6.1 and 6.2, RFC 8944, RFC 8346. Members of their companions for operational
-/// state, ietf-network-state and so on (RFC 8345, appendix A), are taken as theirs.
+/// The modules: RFC 8345 sections 6.1 and 6.2, RFC 8944, RFC 8346. Members of their companions for
+/// operational state, ietf-network-state and so on (RFC 8345, appendix A), are taken as theirs.
 inline constexpr std::string_view nw = "ietf-network";
 inline constexpr std::string_view nt = "ietf-network-topology";
 inline constexpr std::string_view l2 = "ietf-l2-topology";

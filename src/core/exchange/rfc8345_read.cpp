@@ -3,8 +3,9 @@
 // (RFC 9195).
 //
 // A network of the document becomes a sheet. A node that rests on exactly one node of another network here,
-// and alone, is the same device seen at another layer. A link that rests on exactly one link is that link; one
-// that rests on several is a link of its own. What is not understood is kept with its object under "rfc8345".
+// and alone, is the same device seen at another layer. A link that rests on exactly one link is that link;
+// one that rests on several is a link of its own. What is not understood is kept with its object under
+// "rfc8345".
 #include "core/edit/devices.h"
 #include "core/exchange/foreign.h"
 #include "core/exchange/rfc8345_members.h"
@@ -62,7 +63,8 @@ private:
         return fmt::format("{}\n{}", network, object);
     }
 
-    void remark(Severity severity, std::string what, std::string remedy, JsonView at, std::string object = {}) {
+    void remark(Severity severity, std::string what, std::string remedy, JsonView at,
+                std::string object = {}) {
         Where where = lines_.at(source_.file, at.offset());
         where.object = std::move(object);
         builder_.remarks().add({severity, std::move(what), std::move(remedy), std::move(where)});
@@ -109,7 +111,8 @@ private:
             Net net{textIn(json, nw, "network-id"), json, {}, {}, {}};
             strangers(json, {"network-id", "node", "link", "supporting-network", "network-types"});
             if (net.id.empty())
-                remark(Severity::warning, "a network has no network-id; it was passed over", "give it one", json);
+                remark(Severity::warning, "a network has no network-id; it was passed over", "give it one",
+                       json);
             else if (!seen.insert(net.id).second)
                 remark(Severity::warning, "the network is there twice; the second was passed over",
                        "give each network its own id", json, net.id);
@@ -195,7 +198,8 @@ private:
     void nodes(Net& net) {
         const JsonView list = member(net.json, nw, "node");
         if (list && !list.isArray()) {
-            remark(Severity::warning, "\"node\" is not a list; it was passed over", "correct it", list, net.id);
+            remark(Severity::warning, "\"node\" is not a list; it was passed over", "correct it", list,
+                   net.id);
             return;
         }
         // How many nodes of this network rest on each node below: only one that stands alone is the same
@@ -210,7 +214,8 @@ private:
     }
 
     /// The device a node is another view of, if it is.
-    DeviceId sameAs(JsonView json, const std::string& id, const std::unordered_map<std::string, int>& resting) {
+    DeviceId sameAs(JsonView json, const std::string& id,
+                    const std::unordered_map<std::string, int>& resting) {
         DeviceId device;
         const JsonView supports = listIn(json, nw, "supporting-node");
         supports.forEach([&](JsonView support) {
@@ -218,9 +223,10 @@ private:
                               node = textIn(support, nw, "node-ref");
             const auto at = devices_.find(named(network, node));
             if (at == devices_.end() && known(network))
-                remark(Severity::warning,
-                       fmt::format("it rests on the node \"{}\" of \"{}\", which is not there", node, network),
-                       "the reference is kept", support, id);
+                remark(
+                    Severity::warning,
+                    fmt::format("it rests on the node \"{}\" of \"{}\", which is not there", node, network),
+                    "the reference is kept", support, id);
             if (at != devices_.end() && supports.size() == 1 && resting.at(named(network, node)) == 1)
                 device = at->second;
         });
@@ -353,7 +359,8 @@ private:
                const std::vector<std::string>& prefixes) {
         // At another layer of the same device, a point that rests on one port is that port.
         std::string key = id;
-        if (const JsonView supports = listIn(json, nt, "supporting-termination-point"); supports.size() == 1) {
+        if (const JsonView supports = listIn(json, nt, "supporting-termination-point");
+            supports.size() == 1) {
             const JsonView support = supports.at(0);
             const auto port =
                 points_.find(pointKey(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"),
@@ -438,7 +445,8 @@ private:
     void links(Net& net) {
         const JsonView list = member(net.json, nt, "link");
         if (list && !list.isArray()) {
-            remark(Severity::warning, "\"link\" is not a list; it was passed over", "correct it", list, net.id);
+            remark(Severity::warning, "\"link\" is not a list; it was passed over", "correct it", list,
+                   net.id);
             return;
         }
         std::vector<Direction> directions;
@@ -555,7 +563,8 @@ private:
     void join(const Net& net, const Direction& forth, const Direction* back) {
         bool moved = false;
         const PortRef a = endFor(forth, forth.source, moved), b = endFor(forth, forth.destination, moved);
-        Link& link = builder_.addLink(net.id == networks_.front().id ? forth.id : named(net.id, forth.id), a, b);
+        Link& link =
+            builder_.addLink(net.id == networks_.front().id ? forth.id : named(net.id, forth.id), a, b);
         for (const PortRef* end : {&a, &b})
             if (end->known())
                 taken_.insert(*end);
@@ -617,7 +626,7 @@ private:
     const JsonText& document_;
     Builder builder_;
     Lines lines_;
-    std::string way_;           ///< inside of an array: the members that lead to the networks, and what stands beside
+    std::string way_; ///< inside of an array: the members that lead to the networks, and what stands beside
     std::string beside_ = "{}"; ///< members beside the list of networks
     std::vector<Net> networks_;
     std::vector<std::size_t> order_;

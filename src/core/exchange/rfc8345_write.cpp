@@ -125,8 +125,9 @@ private:
         }
         Json out = named("network", std::move(list), beside);
         for (auto level = way.rbegin(); level != way.rend(); ++level)
-            out = named(stringIn(*level, "name"), std::move(out),
-                        level->is_object() && level->contains("beside") ? (*level)["beside"] : Json::object());
+            out =
+                named(stringIn(*level, "name"), std::move(out),
+                      level->is_object() && level->contains("beside") ? (*level)["beside"] : Json::object());
         return out;
     }
 

@@ -42,8 +42,10 @@ std::optional<Remark> xmlFault(const std::string& text, const std::string& file)
         if (last)
             return std::nullopt;
     }
-    const Where where{file, static_cast<int>(XML_GetCurrentLineNumber(parser.get())),
-                      static_cast<int>(XML_GetCurrentColumnNumber(parser.get())) + 1, {}};
+    const Where where{file,
+                      static_cast<int>(XML_GetCurrentLineNumber(parser.get())),
+                      static_cast<int>(XML_GetCurrentColumnNumber(parser.get())) + 1,
+                      {}};
     if (nesting.depth > maxXmlDepth)
         return error(fmt::format("elements are nested more than {} deep", maxXmlDepth), "choose another file",
                      where);

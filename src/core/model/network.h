@@ -45,8 +45,8 @@ inline ObjectRef refTo(NoteId id) {
 }
 
 /// Index entry: `object` belongs to `owner`. For links and cables the owner is each device they end at;
-/// for devices and groups the group they are in (0: the network itself), and for devices also the floor or rack
-/// they stand on; for notes their sheet.
+/// for devices and groups the group they are in (0: the network itself), and for devices also the floor or
+/// rack they stand on; for notes their sheet.
 struct Belongs {
     std::uint64_t owner = 0;
     ObjectRef object;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Which objects a record refers to, by its field list: for reading, importing, deleting, and acts that come late.
+// Which objects a record refers to, by its field list: for reading, importing, deleting, and acts that come
+// late.
 #pragma once
 #include "core/model/fields.h"
 

@@ -22,8 +22,8 @@ inline constexpr int sheetLimit = 1'000'000;
 inline bool isOnSheet(Point p) {
     return p.x >= -sheetLimit && p.x <= sheetLimit && p.y >= -sheetLimit && p.y <= sheetLimit;
 }
-/// How far something between two corners can move of what it should: all the way, or as far as it stays on the
-/// sheet.
+/// How far something between two corners can move of what it should: all the way, or as far as it stays on
+/// the sheet.
 inline Point moveOnSheet(Point least, Point most, Point by) {
     const auto within = [](int low, int high, int distance) {
         return std::clamp(distance, std::min(0, -sheetLimit - low), std::max(0, sheetLimit - high));

@@ -6,8 +6,8 @@
 // leaves of up to `leafSize` records. Its shape follows from its contents alone: a subtree of at most
 // leafSize records is one leaf, a larger one branches at the first nibble in which its keys differ.
 //
-// The members are defined in table_impl.h, which only the files include that instantiate a table: what a table
-// of some record compiles to stands once in the program.
+// The members are defined in table_impl.h, which only the files include that instantiate a table: what a
+// table of some record compiles to stands once in the program.
 //
 // A table may be read from any thread, and copies of it changed on different threads. A node that nobody
 // else shares is changed in place, so filling a table is cheap.

@@ -262,7 +262,6 @@ struct Table<Record, leafSize>::Shape {
             }
         }
     }
-
 };
 
 template <class Record, std::size_t leafSize>

@@ -17,7 +17,10 @@ void forEachText(const T& value, Each&& each) {
             each(std::string_view(name));
             each(std::string_view(text));
         }
-    } else if constexpr (requires { typename T::value_type; value.begin(); }) {
+    } else if constexpr (requires {
+                             typename T::value_type;
+                             value.begin();
+                         }) {
         for (const auto& part : value)
             forEachText(part, each);
     } else if constexpr (HasFields<T>) {
