@@ -203,6 +203,35 @@ private Q_SLOTS:
         QVERIFY(network.all<Link>().size() > 5);
         network.all<Link>().forEach([&](const Link& link) { QCOMPARE(network.linkAt(link.a)->id, link.id); });
     }
+
+    void a_network_made_at_once_equals_one_filled_record_by_record() {
+        for (std::uint64_t seed = 1; seed <= 6; ++seed) {
+            const Network network = tests::RandomEdits(seed).grown(120);
+            Records records;
+            Network one;
+            const auto take = [&](const auto& record) {
+                records.all<std::decay_t<decltype(record)>>().push_back(record);
+                one.put(record);
+            };
+            network.forEachTable([&](const auto& table) { table.forEach(take); });
+            std::reverse(records.all<Device>().begin(), records.all<Device>().end()); // in any order
+            bool repeated = true;
+            const Network other = Network::of(records, &repeated);
+            QVERIFY(!repeated);
+            QVERIFY(other == network && one == network);
+            QVERIFY(other.indicesAreTrue());
+            DeviceId changed;
+            network.all<Device>().forEach([&](const Device& device) { changed = device.id; });
+            Device again = *network.device(changed);
+            again.name = "the last counts";
+            records.all<Device>().push_back(again);
+            const Network twice = Network::of(records, &repeated);
+            QVERIFY(repeated);
+            QCOMPARE(twice.device(changed)->name, again.name);
+            QCOMPARE(twice.all<Device>().size(), network.all<Device>().size());
+            QVERIFY(twice.indicesAreTrue());
+        }
+    }
 };
 
 QTEST_APPLESS_MAIN(ModelTest)

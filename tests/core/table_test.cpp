@@ -19,10 +19,10 @@ struct Record {
     Key key() const { return id; }
 };
 
-using Records = Table<Record, 8>;
+using Tree = Table<Record, 8>;
 using Naive = std::map<Key, int>;
 
-Naive contents(const Records& table) {
+Naive contents(const Tree& table) {
     Naive out;
     table.forEach([&](const Record& r) { out[r.id] = r.value; });
     return out;
@@ -42,7 +42,7 @@ private Q_SLOTS:
     void random_edits_agree_with_a_map() {
         QFETCH(quint64, spread);
         std::mt19937_64 random(5);
-        Records table;
+        Tree table;
         Naive naive;
         for (int i = 0; i < 6000; ++i) {
             const Key key{random() & spread, random() % 97};
@@ -80,7 +80,7 @@ private Q_SLOTS:
 
     void equal_contents_are_equal_however_they_came_about() {
         std::mt19937_64 random(7);
-        Records a, b;
+        Tree a, b;
         std::vector<Record> records;
         for (int i = 0; i < 500; ++i)
             records.push_back({{random() % 40, random() % 1000}, i});
@@ -100,10 +100,10 @@ private Q_SLOTS:
     void comparing_tells_added_removed_and_changed_in_order() {
         std::mt19937_64 random(8);
         for (int round = 0; round < 60; ++round) {
-            Records a;
+            Tree a;
             for (int i = 0; i < round * 8; ++i)
                 a.put({{random() % 16, random() % 64}, i});
-            Records b = a;
+            Tree b = a;
             for (int i = 0; i < round; ++i) {
                 const Key key{random() % 16, random() % 64};
                 if (random() % 2)
@@ -112,11 +112,11 @@ private Q_SLOTS:
                     b.put({key, -i});
             }
             if (round % 10 == 9)
-                b = Records(); // nothing left
+                b = Tree(); // nothing left
             Naive patched = contents(a);
             Key last{};
             bool first = true;
-            Records::compare(a, b, [&](const Record* old, const Record* fresh) {
+            Tree::compare(a, b, [&](const Record* old, const Record* fresh) {
                 const Key key = old ? old->id : fresh->id;
                 QVERIFY(first || last < key);
                 first = false;
@@ -134,7 +134,7 @@ private Q_SLOTS:
 
     void records_of_one_owner_are_found_together() {
         std::mt19937_64 random(9);
-        Records table;
+        Tree table;
         std::map<std::uint64_t, std::size_t> counts;
         for (int i = 0; i < 2000; ++i) {
             const Key key{random() % 30, random()};
@@ -159,6 +159,31 @@ private Q_SLOTS:
         }
         for (const char* bad : {"", "000000000000", "abc", "0123456789ab3", "ILOU56789012", "            "})
             QVERIFY(!idFromText(bad));
+    }
+
+    void built_at_once_a_table_has_the_shape_of_one_filled_record_by_record() {
+        std::mt19937_64 random(9);
+        for (const std::size_t size : {0U, 1U, 8U, 9U, 300U, 5000U}) {
+            Naive naive;
+            while (naive.size() < size)
+                naive[{random() & (size < 10 ? 3 : ~quint64{0}), random() % 300}] = static_cast<int>(naive.size());
+            Tree one;
+            std::vector<Record> sorted;
+            for (const auto& [key, value] : naive) {
+                one.put({key, value});
+                sorted.push_back({key, value});
+            }
+            Tree other = Tree::fromSorted(sorted);
+            QVERIFY(other == one);
+            QCOMPARE(other.size(), size);
+            QCOMPARE(contents(other), naive);
+            std::size_t differences = 0;
+            Tree::compare(one, other, [&](const Record*, const Record*) { ++differences; });
+            QCOMPARE(differences, std::size_t{0});
+            for (const auto& [key, value] : naive)
+                QVERIFY(other.erase(key));
+            QVERIFY(other.empty());
+        }
     }
 };
 

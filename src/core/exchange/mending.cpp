@@ -26,14 +26,26 @@ public:
         change<Cable>("a device it ends at is not in the file; that end was left out", [&](Cable& cable) {
             std::erase_if(cable.ends, [&](const CableEnd& end) { return lacksDevice(end.at.device); });
         });
-        change<Cable>("ends are said of links that are not on it; they were left out",
-                      [&](Cable& cable) { dropStaleEnds(cable); });
+        change<Cable>(
+            "ends are said of links that are not on it; they were left out",
+            [&](const Cable& cable) {
+                const CableType* type = network_.typeOf(cable);
+                return type && linking::isTrunk(*type);
+            },
+            [&](Cable& cable) { dropStaleEnds(cable); });
         clearReferences();
         breakGroupLoops();
-        change<Position>("it lies off the sheet; it was moved to its edge", [](Position& position) {
-            position.at = ontoSheet(position.at);
-            std::transform(position.bends.begin(), position.bends.end(), position.bends.begin(), ontoSheet);
-        });
+        change<Position>(
+            "it lies off the sheet; it was moved to its edge",
+            [](const Position& position) {
+                return !isOnSheet(position.at) ||
+                       !std::all_of(position.bends.begin(), position.bends.end(), isOnSheet);
+            },
+            [](Position& position) {
+                position.at = ontoSheet(position.at);
+                std::transform(position.bends.begin(), position.bends.end(), position.bends.begin(),
+                               ontoSheet);
+            });
     }
 
 private:
@@ -81,11 +93,13 @@ private:
         drop<Note>("note", [&](const Note& n) { return !network_.sheet(n.sheet); });
     }
 
-    /// Applies `mended` to each record of a kind; those it changes get a remark.
-    template <class Record, class Mended>
-    void change(const char* what, Mended&& mended) {
+    /// Applies `mended` to the records of a kind that `isWrong` says; those it changes get a remark.
+    template <class Record, class IsWrong, class Mended>
+    void change(const char* what, IsWrong&& isWrong, Mended&& mended) {
         std::vector<Record> changed;
         network_.all<Record>().forEach([&](const Record& record) {
+            if (!isWrong(record))
+                return;
             Record copy = record;
             mended(copy);
             if (copy != record)
@@ -95,6 +109,11 @@ private:
             remark(what, nameOf(record));
             network_.put(std::move(record));
         }
+    }
+    /// The same for those that refer to what is not there.
+    template <class Record, class Mended>
+    void change(const char* what, Mended&& mended) {
+        change<Record>(what, [&](const Record& record) { return !refersToWhatIsThere(network_, record); }, mended);
     }
 
     template <class AnId>

@@ -6,6 +6,8 @@
 #include "core/exchange/record_json.h"
 
 #include <fmt/format.h>
+#include <set>
+#include <thread>
 
 namespace underridge::exchange {
 using namespace model;
@@ -26,6 +28,99 @@ Result<Done> checkHeader(std::string_view line, const std::string& file) {
     return Done{};
 }
 
+/// Lines of a file, and where they stand.
+struct Part {
+    std::string_view text;
+    int firstLine = 1;
+};
+
+/// Calls `each(line, number)` for the lines of a part that say something; a refusal of one ends it.
+template <class Each>
+Result<Done> forEachLine(const Part& part, Each&& each) {
+    int number = part.firstLine;
+    for (std::size_t at = 0; at < part.text.size(); ++number) {
+        const std::size_t end = std::min(part.text.find('\n', at), part.text.size());
+        std::string_view line = part.text.substr(at, end - at);
+        at = end + 1;
+        if (line.ends_with('\r'))
+            line.remove_suffix(1);
+        if (!line.empty())
+            if (auto done = each(line, number); !done)
+                return done;
+    }
+    return Done{};
+}
+
+struct Gathered {
+    Records records;
+    std::optional<Remark> refusal;
+};
+
+Gathered gather(const Part& part, const std::string& file) {
+    Gathered out;
+    JsonReader reader(maxOwnDepth);
+    const auto done = forEachLine(part, [&](std::string_view line, int number) {
+        return addLine(out.records, reader, line, {file, number, 1, {}});
+    });
+    if (!done)
+        out.refusal = done.refusal();
+    return out;
+}
+
+/// A text in parts of about equal size, for as many threads.
+std::vector<Part> partsOf(std::string_view text, int firstLine) {
+    constexpr std::size_t worthAThread = 1 << 20;
+    const std::size_t count = std::clamp<std::size_t>(
+        std::min<std::size_t>(std::thread::hardware_concurrency(), text.size() / worthAThread), 1, 8);
+    std::vector<Part> parts;
+    std::size_t at = 0;
+    for (std::size_t i = 1; i <= count; ++i) {
+        std::size_t end = text.size();
+        if (i < count)
+            end = std::min(text.find('\n', std::max(at, text.size() * i / count)), text.size() - 1) + 1;
+        parts.push_back({text.substr(at, end - at), firstLine});
+        if (i < count)
+            firstLine += static_cast<int>(std::count(text.begin() + static_cast<std::ptrdiff_t>(at),
+                                                     text.begin() + static_cast<std::ptrdiff_t>(end), '\n'));
+        at = end;
+    }
+    return parts;
+}
+
+void append(Records& to, Records& from) {
+    const Network kinds;
+    kinds.forEachTable([&]<class Record, std::size_t n>(const Table<Record, n>&) {
+        auto &into = to.all<Record>(), &more = from.all<Record>();
+        if (into.empty())
+            into = std::move(more);
+        else
+            into.insert(into.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    });
+}
+
+/// The first object that is there twice; nothing when it is only lines that this version does not know.
+std::optional<Remark> firstRepeated(const Part& part, const std::string& file) {
+    JsonReader reader(maxOwnDepth);
+    std::set<std::tuple<Kind, std::uint64_t, std::uint64_t>> seen;
+    const auto done = forEachLine(part, [&](std::string_view line, int number) -> Result<Done> {
+        const Where where{file, number, 1, {}};
+        Records one;
+        if (auto added = addLine(one, reader, line, where); !added)
+            return added;
+        bool twice = false;
+        const Network kinds;
+        kinds.forEachTable([&]<class Record, std::size_t n>(const Table<Record, n>&) {
+            for (const Record& record : one.all<Record>())
+                twice |= Record::kind != Kind::unknown &&
+                         !seen.emplace(Record::kind, record.key().hi, record.key().lo).second;
+        });
+        if (twice)
+            return error("this object is there twice", "remove one of the two", where);
+        return Done{};
+    });
+    return done ? std::nullopt : std::optional(done.refusal());
+}
+
 } // namespace
 
 std::string writeOwn(const Network& network) {
@@ -44,36 +139,39 @@ bool isOwn(std::string_view bytes) {
 }
 
 Result<Loaded> readOwn(std::string_view given, const std::string& file) {
+    if (given.empty())
+        return error("the file is empty", "choose another file", {file, 1, 1, {}});
+    const std::size_t headerEnd = std::min(given.find('\n'), given.size());
+    std::string_view header = given.substr(0, headerEnd);
+    if (header.ends_with('\r'))
+        header.remove_suffix(1);
+    if (auto good = checkHeader(header, file); !good)
+        return good.refusal();
     std::string padded;
     padded.reserve(given.size() + JsonReader::padding);
-    const std::string_view bytes = padded = given;
-    JsonReader reader(maxOwnDepth);
-    Loaded loaded;
-    int number = 0;
-    std::size_t at = 0;
-    while (at < bytes.size()) {
-        const std::size_t end = std::min(bytes.find('\n', at), bytes.size());
-        std::string_view line = bytes.substr(at, end - at);
-        at = end + 1;
-        ++number;
-        if (line.ends_with('\r'))
-            line.remove_suffix(1);
-        const Where where{file, number, 1, {}};
-        if (number == 1) {
-            if (auto header = checkHeader(line, file); !header)
-                return header.refusal();
-            continue;
-        }
-        if (line.empty())
-            continue;
-        if (auto put = putLine(loaded.network, reader, line, where); !put)
-            return put.refusal();
+    padded = given.substr(std::min(headerEnd + 1, given.size()));
+    const std::vector<Part> parts = partsOf(padded, 2);
+    std::vector<Gathered> gathered(parts.size());
+    {
+        std::vector<std::jthread> threads;
+        for (std::size_t i = 1; i < parts.size(); ++i)
+            threads.emplace_back([&, i] { gathered[i] = gather(parts[i], file); });
+        gathered[0] = gather(parts[0], file);
     }
-    if (number == 0)
-        return error("the file is empty", "choose another file", {file, 1, 1, {}});
+    for (Gathered& part : gathered) {
+        if (part.refusal)
+            return *part.refusal;
+        if (&part != &gathered[0])
+            append(gathered[0].records, part.records);
+    }
+    bool repeated = false;
+    Loaded loaded{Network::of(std::move(gathered[0].records), &repeated), {}};
+    if (repeated)
+        if (auto twice = firstRepeated({padded, 2}, file))
+            return *std::move(twice);
     if (!loaded.network.info().id)
         return error("the file has no network record; it may have been cut off", "restore it from a copy",
-                     {file, number, 1, {}});
+                     {file, 1 + static_cast<int>(std::count(given.begin(), given.end(), '\n')), 1, {}});
     mend(loaded.network, file, loaded.remarks);
     return loaded;
 }

@@ -219,24 +219,19 @@ bool withKind(std::string_view kind, Each&& each) {
     return found;
 }
 
-enum class Repeats { refused, replace };
-
-Result<Done> putParsed(Network& network, const Parsed& json, std::string_view line, Repeats repeats) {
+/// Reads the object of one line and hands the record over: `take(record)`.
+template <class Take>
+Result<Done> recordFrom(const Parsed& json, std::string_view line, Take&& take) {
     if (!json["kind"].isText())
         return error("the line is not an object with a kind", "remove it or restore the file");
     const std::string kind = json["kind"].text();
-    bool repeated = false;
     const bool known = withKind(kind, [&]<class Record>(Record record) {
         fieldsFromJson(json, record, "", true);
         requireIdentity(record);
-        repeated = repeats == Repeats::refused && network.find<Record>(record.key()) != nullptr;
-        if (!repeated)
-            network.put(std::move(record));
+        take(std::move(record));
     });
-    if (repeated)
-        return error(fmt::format("this {} is there twice", kind), "remove one of the two");
     if (!known)
-        network.put(UnknownRecord{SharedText(std::string(line))});
+        take(UnknownRecord{SharedText(std::string(line))});
     return Done{};
 }
 
@@ -324,9 +319,12 @@ template std::string lineOf(const Note&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
 
-Result<Done> putLine(Network& network, JsonReader& reader, std::string_view line, const Where& where) {
-    return guarded(reader, line, where,
-                   [&](const Parsed& json) { return putParsed(network, json, line, Repeats::refused); });
+Result<Done> addLine(Records& records, JsonReader& reader, std::string_view line, const Where& where) {
+    return guarded(reader, line, where, [&](const Parsed& json) {
+        return recordFrom(json, line, [&]<class Record>(Record record) {
+            records.all<Record>().push_back(std::move(record));
+        });
+    });
 }
 
 template <class Entry>
@@ -349,7 +347,8 @@ std::string removalLine(Kind kind, Key key) {
 Result<Done> applyLine(Network& network, std::string_view line) {
     return guardedCopy(line, {}, [&](const Parsed& json) -> Result<Done> {
         if (!json["remove"])
-            return putParsed(network, json, line, Repeats::replace);
+            return recordFrom(json, line,
+                              [&]<class Record>(Record record) { network.put(std::move(record)); });
         const std::string kind = textFromJson(json["remove"], "remove");
         const auto hi = json["hi"].whole(), lo = json["lo"].whole();
         if (!hi || !lo)

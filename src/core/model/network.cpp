@@ -53,6 +53,66 @@ bool Network::operator==(const Network& other) const {
     return tables_ == other.tables_;
 }
 
+namespace {
+
+/// Sorted by key; of equal keys the last stays. Whether there were any.
+template <class Record>
+bool sortOut(std::vector<Record>& records) {
+    const auto less = [](const Record& a, const Record& b) { return a.key() < b.key(); };
+    const auto same = [](const Record& a, const Record& b) { return a.key() == b.key(); };
+    if (!std::is_sorted(records.begin(), records.end(), less))
+        std::stable_sort(records.begin(), records.end(), less);
+    if (std::adjacent_find(records.begin(), records.end(), same) == records.end())
+        return false;
+    std::reverse(records.begin(), records.end());
+    records.erase(std::unique(records.begin(), records.end(), same), records.end());
+    std::reverse(records.begin(), records.end());
+    return true;
+}
+
+Table<Belongs> indexOf(std::vector<Belongs> entries) {
+    sortOut(entries);
+    return Table<Belongs>::fromSorted(std::move(entries));
+}
+
+} // namespace
+
+Network Network::of(Records records, bool* repeated) {
+    bool any = false;
+    std::apply([&](auto&... list) { ((any |= sortOut(list)), ...); }, records.lists_);
+    if (repeated)
+        *repeated = any;
+    std::vector<Belongs> atDevice, inGroup, inPlace, onSheet;
+    for (const Device& device : records.all<Device>()) {
+        inGroup.push_back({device.group.value, refTo(device.id)});
+        if (device.place.in)
+            inPlace.push_back({device.place.in.value, refTo(device.id)});
+    }
+    for (const Group& group : records.all<Group>())
+        inGroup.push_back({group.parent.value, refTo(group.id)});
+    atDevice.reserve(2 * (records.all<Link>().size() + records.all<Cable>().size()));
+    for (const Link& link : records.all<Link>()) {
+        atDevice.push_back({link.a.device.value, refTo(link.id)});
+        if (link.b.device != link.a.device)
+            atDevice.push_back({link.b.device.value, refTo(link.id)});
+    }
+    for (const Cable& cable : records.all<Cable>())
+        for (const CableEnd& end : cable.ends) // one that ends twice at a device is sorted out
+            atDevice.push_back({end.at.device.value, refTo(cable.id)});
+    for (const Note& note : records.all<Note>())
+        onSheet.push_back({note.sheet.value, refTo(note.id)});
+    Network network;
+    network.atDevice_ = indexOf(std::move(atDevice));
+    network.inGroup_ = indexOf(std::move(inGroup));
+    network.inPlace_ = indexOf(std::move(inPlace));
+    network.onSheet_ = indexOf(std::move(onSheet));
+    const auto fill = [&]<class Record>(std::vector<Record>& list) {
+        std::get<Table<Record>>(network.tables_) = Table<Record>::fromSorted(std::move(list));
+    };
+    std::apply([&](auto&... list) { (fill(list), ...); }, records.lists_);
+    return network;
+}
+
 template <class Record>
 void Network::put(Record record) {
     if constexpr (isIndexed<Record>)

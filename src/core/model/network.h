@@ -55,8 +55,31 @@ struct Belongs {
     Key key() const { return {owner, object.id}; }
 };
 
+/// Everything of a network in lists, to be made into one all at once: what readers fill.
+class Records {
+public:
+    template <class Record>
+    std::vector<Record>& all() {
+        return std::get<std::vector<Record>>(lists_);
+    }
+
+private:
+    friend class Network;
+    std::tuple<std::vector<NetworkInfo>, std::vector<DeviceModel>, std::vector<ModuleModel>,
+               std::vector<TransceiverModel>, std::vector<CableType>, std::vector<Sheet>, std::vector<Group>,
+               std::vector<Vlan>, std::vector<Subnet>, std::vector<Service>, std::vector<Device>,
+               std::vector<Port>, std::vector<Interface>, std::vector<PanelMap>, std::vector<Cable>,
+               std::vector<Link>, std::vector<Position>, std::vector<Note>, std::vector<Asset>,
+               std::vector<UnknownRecord>>
+        lists_;
+};
+
 class Network {
 public:
+    /// The network of these records, equal to one that they were put into one by one; much quicker. Of records
+    /// with the same identity the last counts; `repeated`, if given, hears whether there were any.
+    static Network of(Records records, bool* repeated = nullptr);
+
     Network();
     Network(const Network&);
     Network(Network&&) noexcept;

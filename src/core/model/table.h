@@ -26,6 +26,9 @@ namespace underridge::model {
 template <class Record, std::size_t leafSize = 32>
 class Table {
 public:
+    /// A table of these records all at once, in a time that is linear. REQUIRES: sorted by key, no key twice.
+    static Table fromSorted(std::vector<Record> records);
+
     std::size_t size() const;
     bool empty() const { return !root_; }
 

@@ -135,6 +135,28 @@ struct Table<Record, leafSize>::Shape {
         return true;
     }
 
+    /// The tree of records that are sorted, the same as putting them one by one would make.
+    static Ref build(Record* first, Record* last) {
+        if (static_cast<std::size_t>(last - first) <= leafSize) {
+            auto* leaf = new Leaf;
+            leaf->records.assign(std::make_move_iterator(first), std::make_move_iterator(last));
+            return Ref(leaf);
+        }
+        const Key key = first->key();
+        const unsigned level = firstDifference(key, (last - 1)->key());
+        Ref branch = branchOf(level, key);
+        Inner& inner = branch->inner();
+        inner.total = static_cast<std::size_t>(last - first);
+        while (first != last) {
+            const unsigned digit = nibble(first->key(), level);
+            Record* end = std::partition_point(
+                first, last, [&](const Record& record) { return nibble(record.key(), level) <= digit; });
+            inner.children[digit] = build(first, end);
+            first = end;
+        }
+        return branch;
+    }
+
     static void flatten(Ref& slot) {
         auto* leaf = new Leaf;
         leaf->records.reserve(slot->count());
@@ -263,6 +285,14 @@ struct Table<Record, leafSize>::Shape {
         }
     }
 };
+
+template <class Record, std::size_t leafSize>
+Table<Record, leafSize> Table<Record, leafSize>::fromSorted(std::vector<Record> records) {
+    Table table;
+    if (!records.empty())
+        table.root_ = Shape::build(records.data(), records.data() + records.size());
+    return table;
+}
 
 template <class Record, std::size_t leafSize>
 std::size_t Table<Record, leafSize>::size() const {
