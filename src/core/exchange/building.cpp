@@ -406,34 +406,40 @@ void Builder::spread() {
 }
 
 Loaded Builder::finish() {
-    network_.put(info_);
     if (sheets_.empty())
         addSheet("Sheet 1");
+    Records records;
+    const auto add = [&]<class Record>(Record record) {
+        records.all<Record>().push_back(std::move(record));
+    };
+    network_.forEachTable([&](const auto& table) { table.forEach(add); }); // the models used
+    add(info_);
     for (Sheet& sheet : sheets_)
-        network_.put(sheet);
+        add(sheet);
     for (auto& [id, group] : groups_)
-        network_.put(std::move(group));
+        add(std::move(group));
     for (auto& [number, vlan] : vlans_)
-        network_.put(std::move(vlan));
-    for (auto& [id, device] : devices_)
-        network_.put(device);
+        add(std::move(vlan));
     for (auto& [ref, port] : ports_) {
         Port plain;
         plain.device = port.device;
         plain.port = port.port;
         port.learned = port.learned && !hasPort(devices_.at(ref.device.value), ref.port);
         if (port != plain)
-            network_.put(std::move(port));
+            add(std::move(port));
     }
+    for (auto& [id, device] : devices_)
+        add(std::move(device));
     for (auto& [key, interface] : interfaces_)
-        network_.put(std::move(interface));
+        add(std::move(interface));
     for (auto& [id, link] : links_) {
         if (link.cable)
             link.medium = Medium::unknown; // the cable tells it
-        network_.put(link);
+        add(std::move(link));
     }
     for (auto& [id, cable] : cables_)
-        network_.put(std::move(cable));
+        add(std::move(cable));
+    network_ = Network::of(std::move(records));
     spread();
     for (const Sheet& sheet : sheets_) {
         std::vector<DeviceId> without;

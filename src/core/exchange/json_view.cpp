@@ -13,9 +13,14 @@ namespace ondemand = simdjson::ondemand;
 
 namespace {
 
+bool isBlank(char c) {
+    return c == ' ' || c == '\t' || c == '\r' || c == '\n';
+}
+
 std::string_view trimmedToken(std::string_view token) {
-    const auto end = token.find_last_not_of(" \t\r\n");
-    return token.substr(0, end == std::string_view::npos ? 0 : end + 1);
+    while (!token.empty() && isBlank(token.back()))
+        token.remove_suffix(1);
+    return token;
 }
 
 std::size_t digitsAt(std::string_view token, std::size_t at) {
@@ -143,14 +148,22 @@ private:
         if (!good)
             return refuse(last_);
         // Nothing may follow.
-        const auto rest = held_.text.find_first_not_of(" \t\r\n", last_);
-        return rest == std::string_view::npos || refuse(rest);
+        const std::size_t rest = pastBlanks(last_);
+        return rest == held_.text.size() || refuse(rest);
     }
 
     /// Where the next value begins, after what has been read: behind blanks, commas and colons.
     std::size_t start() const {
-        const auto at = held_.text.find_first_not_of(" \t\r\n,:", last_);
-        return at == std::string_view::npos ? held_.text.size() : at;
+        std::size_t at = last_;
+        while (at < held_.text.size() &&
+               (isBlank(held_.text[at]) || held_.text[at] == ',' || held_.text[at] == ':'))
+            ++at;
+        return at;
+    }
+    std::size_t pastBlanks(std::size_t at) const {
+        while (at < held_.text.size() && isBlank(held_.text[at]))
+            ++at;
+        return at;
     }
 
     bool readValue(ondemand::value value, int depth) {
@@ -244,8 +257,8 @@ private:
     }
 
     bool finish(std::size_t node, char bracket, std::size_t count) {
-        const auto end = held_.text.find_first_not_of(" \t\r\n", last_);
-        if (end == std::string_view::npos || held_.text[end] != bracket)
+        const std::size_t end = pastBlanks(last_);
+        if (end == held_.text.size() || held_.text[end] != bracket)
             return refuse(last_);
         close(node, end + 1, count);
         return true;

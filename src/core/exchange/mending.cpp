@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/mending.h"
 
+#include "core/base/parallel.h"
 #include "core/linking/fit.h"
 #include "core/model/references.h"
 
+#include <atomic>
 #include <fmt/format.h>
 
 namespace underridge::exchange {
@@ -22,25 +24,21 @@ public:
         : network_(network), file_(file), remarks_(remarks) {}
 
     void run() {
+        if (isSound())
+            return;
         dropWhatCannotStand();
         change<Cable>("a device it ends at is not in the file; that end was left out", [&](Cable& cable) {
             std::erase_if(cable.ends, [&](const CableEnd& end) { return lacksDevice(end.at.device); });
         });
         change<Cable>(
             "ends are said of links that are not on it; they were left out",
-            [&](const Cable& cable) {
-                const CableType* type = network_.typeOf(cable);
-                return type && linking::isTrunk(*type);
-            },
+            [&](const Cable& cable) { return mayBeStale(cable); },
             [&](Cable& cable) { dropStaleEnds(cable); });
         clearReferences();
         breakGroupLoops();
         change<Position>(
             "it lies off the sheet; it was moved to its edge",
-            [](const Position& position) {
-                return !isOnSheet(position.at) ||
-                       !std::all_of(position.bends.begin(), position.bends.end(), isOnSheet);
-            },
+            [](const Position& position) { return liesOff(position); },
             [](Position& position) {
                 position.at = ontoSheet(position.at);
                 std::transform(position.bends.begin(), position.bends.end(), position.bends.begin(),
@@ -49,6 +47,37 @@ public:
     }
 
 private:
+    /// Whether there is nothing to mend, as in every file of our own: looked at by two threads.
+    bool isSound() const {
+        std::atomic<bool> sound = true;
+        const auto look = [&]<class... Kinds>() {
+            (network_.all<Kinds>().forEach([&](const Kinds& record) {
+                if (!refersToWhatIsThere(network_, record) || liesOff(record) || mayBeStale(record))
+                    sound = false;
+            }),
+             ...);
+        };
+        inParallel({[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
+                    [&] { look.template operator()<Interface, PanelMap, Cable, Link, Note>(); }});
+        return sound && network_.all<Group>().empty(); // groups may go in a circle
+    }
+
+    template <class Record>
+    static bool liesOff(const Record& record) {
+        if constexpr (std::is_same_v<Record, Position>)
+            return !isOnSheet(record.at) ||
+                   !std::all_of(record.bends.begin(), record.bends.end(), isOnSheet);
+        return false;
+    }
+    template <class Record>
+    bool mayBeStale(const Record& record) const {
+        if constexpr (std::is_same_v<Record, Cable>) {
+            const CableType* type = network_.typeOf(record);
+            return type && linking::isTrunk(*type);
+        }
+        return false;
+    }
+
     bool lacksDevice(DeviceId id) const { return !network_.device(id); }
 
     void remark(std::string what, std::string object) {

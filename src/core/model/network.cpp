@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/network.h"
 
+#include "core/base/parallel.h"
+
 namespace underridge::model {
 namespace {
 
@@ -60,8 +62,10 @@ template <class Record>
 bool sortOut(std::vector<Record>& records) {
     const auto less = [](const Record& a, const Record& b) { return a.key() < b.key(); };
     const auto same = [](const Record& a, const Record& b) { return a.key() == b.key(); };
-    if (!std::is_sorted(records.begin(), records.end(), less))
-        std::stable_sort(records.begin(), records.end(), less);
+    const auto notLess = [&](const Record& a, const Record& b) { return !less(a, b); };
+    if (std::adjacent_find(records.begin(), records.end(), notLess) == records.end())
+        return false; // as our own files are
+    std::stable_sort(records.begin(), records.end(), less);
     if (std::adjacent_find(records.begin(), records.end(), same) == records.end())
         return false;
     std::reverse(records.begin(), records.end());
@@ -71,8 +75,24 @@ bool sortOut(std::vector<Record>& records) {
 }
 
 Table<Belongs> indexOf(std::vector<Belongs> entries) {
-    sortOut(entries);
+    std::sort(entries.begin(), entries.end(),
+              [](const Belongs& a, const Belongs& b) { return a.key() < b.key(); });
+    entries.erase(std::unique(entries.begin(), entries.end()), entries.end()); // a cable that ends twice at a device
     return Table<Belongs>::fromSorted(std::move(entries));
+}
+
+Table<Belongs> devicesOf(Records& records) {
+    std::vector<Belongs> entries;
+    entries.reserve(2 * (records.all<Link>().size() + records.all<Cable>().size()));
+    for (const Link& link : records.all<Link>()) {
+        entries.push_back({link.a.device.value, refTo(link.id)});
+        if (link.b.device != link.a.device)
+            entries.push_back({link.b.device.value, refTo(link.id)});
+    }
+    for (const Cable& cable : records.all<Cable>())
+        for (const CableEnd& end : cable.ends)
+            entries.push_back({end.at.device.value, refTo(cable.id)});
+    return indexOf(std::move(entries));
 }
 
 } // namespace
@@ -82,34 +102,36 @@ Network Network::of(Records records, bool* repeated) {
     std::apply([&](auto&... list) { ((any |= sortOut(list)), ...); }, records.lists_);
     if (repeated)
         *repeated = any;
-    std::vector<Belongs> atDevice, inGroup, inPlace, onSheet;
-    for (const Device& device : records.all<Device>()) {
-        inGroup.push_back({device.group.value, refTo(device.id)});
-        if (device.place.in)
-            inPlace.push_back({device.place.in.value, refTo(device.id)});
-    }
-    for (const Group& group : records.all<Group>())
-        inGroup.push_back({group.parent.value, refTo(group.id)});
-    atDevice.reserve(2 * (records.all<Link>().size() + records.all<Cable>().size()));
-    for (const Link& link : records.all<Link>()) {
-        atDevice.push_back({link.a.device.value, refTo(link.id)});
-        if (link.b.device != link.a.device)
-            atDevice.push_back({link.b.device.value, refTo(link.id)});
-    }
-    for (const Cable& cable : records.all<Cable>())
-        for (const CableEnd& end : cable.ends) // one that ends twice at a device is sorted out
-            atDevice.push_back({end.at.device.value, refTo(cable.id)});
-    for (const Note& note : records.all<Note>())
-        onSheet.push_back({note.sheet.value, refTo(note.id)});
     Network network;
-    network.atDevice_ = indexOf(std::move(atDevice));
-    network.inGroup_ = indexOf(std::move(inGroup));
-    network.inPlace_ = indexOf(std::move(inPlace));
-    network.onSheet_ = indexOf(std::move(onSheet));
-    const auto fill = [&]<class Record>(std::vector<Record>& list) {
-        std::get<Table<Record>>(network.tables_) = Table<Record>::fromSorted(std::move(list));
+    const auto membership = [&] {
+        std::vector<Belongs> inGroup, inPlace, onSheet;
+        for (const Device& device : records.all<Device>()) {
+            inGroup.push_back({device.group.value, refTo(device.id)});
+            if (device.place.in)
+                inPlace.push_back({device.place.in.value, refTo(device.id)});
+        }
+        for (const Group& group : records.all<Group>())
+            inGroup.push_back({group.parent.value, refTo(group.id)});
+        for (const Note& note : records.all<Note>())
+            onSheet.push_back({note.sheet.value, refTo(note.id)});
+        network.inGroup_ = indexOf(std::move(inGroup));
+        network.inPlace_ = indexOf(std::move(inPlace));
+        network.onSheet_ = indexOf(std::move(onSheet));
     };
-    std::apply([&](auto&... list) { (fill(list), ...); }, records.lists_);
+    const auto ends = [&] { network.atDevice_ = devicesOf(records); };
+    const auto fill = [&]<class... Kinds>() {
+        ((std::get<Table<Kinds>>(network.tables_) =
+              Table<Kinds>::fromSorted(std::move(records.all<Kinds>()))),
+         ...);
+    };
+    inParallel({membership, ends});
+    inParallel({[&] {
+                    fill.template operator()<NetworkInfo, DeviceModel, ModuleModel, TransceiverModel, CableType, Sheet,
+                                             Group, Vlan, Subnet, Service, Device, Port, Position>();
+                },
+                [&] {
+                    fill.template operator()<Interface, PanelMap, Cable, Link, Note, Asset, UnknownRecord>();
+                }});
     return network;
 }
 
