@@ -156,6 +156,7 @@ private Q_SLOTS:
         QCOMPARE(tree.selectedItems().size(), 1);
         QCOMPARE(tree.selectedItems().front()->text(0), QStringLiteral("phone-1"));
         QTreeWidgetItem* other = tree.topLevelItem(0)->child(0);
+        tree.scrollToItem(other);
         QTest::mouseClick(tree.viewport(), Qt::LeftButton, {}, tree.visualItemRect(other).center());
         QCOMPARE(h.editor().selection().size(), std::size_t{1});
         QCOMPARE(h.editor().nameOf(h.editor().selection().front()), other->text(0));

@@ -84,6 +84,10 @@ void verifyWhole(QWidget& root) {
     static_cast<void>(QTest::qWaitFor([&root] { return cutOff(root).isEmpty(); }, 1000));
     const QStringList cut = cutOff(root);
     QVERIFY2(cut.isEmpty(), qPrintable(cut.join(QLatin1Char('\n'))));
+    static const QRegularExpression unfilled(QStringLiteral("%[1-9]"));
+    for (const QWidget* widget : root.findChildren<QWidget*>())
+        QVERIFY2(!textOf(widget).contains(unfilled) && !widget->toolTip().contains(unfilled),
+                 qPrintable(textOf(widget)));
 }
 
 } // namespace
@@ -171,6 +175,13 @@ private Q_SLOTS:
             return false;
         });
         h.window->action(CommandId::rename)->trigger();
+        h.onDialog<QDialog>([](QDialog& dialog) {
+            verifyWhole(dialog);
+            return false;
+        });
+        for (const CommandId each : {CommandId::cableStock, CommandId::cableLengths, CommandId::labelCables,
+                                     CommandId::places, CommandId::linkMany, CommandId::about})
+            h.window->action(each)->trigger();
         h.onDialog<app::ScheduleDialog>([](app::ScheduleDialog& dialog) {
             verifyWhole(dialog);
             return false;

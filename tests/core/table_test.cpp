@@ -166,7 +166,8 @@ private Q_SLOTS:
         for (const std::size_t size : {0U, 1U, 8U, 9U, 300U, 5000U}) {
             Naive naive;
             while (naive.size() < size)
-                naive[{random() & (size < 10 ? 3 : ~quint64{0}), random() % 300}] = static_cast<int>(naive.size());
+                naive[{random() & (size < 10 ? 3 : ~quint64{0}), random() % 300}] =
+                    static_cast<int>(naive.size());
             Tree one;
             std::vector<Record> sorted;
             for (const auto& [key, value] : naive) {

@@ -43,6 +43,8 @@ PlacesDialog::PlacesDialog(Editor& editor, QWidget* parent)
     setObjectName(QStringLiteral("places"));
     setWindowTitle(tr("Floors, racks and risers"));
     resize(760, 480);
+    for (QPushButton* button : {add_[0], add_[1], add_[2], add_[3], remove_})
+        button->setAutoDefault(false);
     auto* words = new QLabel(
         tr("Cable lengths follow from these and from the places of the devices, which their details state. "
            "Distances are from the left and top edge of the floor."));

@@ -55,7 +55,9 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
       reset_(new QPushButton(tr("As in the catalogue"))) {
     setObjectName(QStringLiteral("stock"));
     setWindowTitle(tr("Cable stock"));
-    resize(920, 580);
+    resize(940, 660);
+    for (QPushButton* button : {own_, reset_})
+        button->setAutoDefault(false); // Enter in a field is not for them
     search_->setPlaceholderText(tr("Search cable types"));
     search_->setClearButtonEnabled(true);
     list_->setAccessibleName(tr("Cable types"));
@@ -226,11 +228,12 @@ void StockDialog::showChosen() {
             metres += cable.lengthMm;
         }
     });
-    about_->setText(
-        tr("%1, %2 positions, up to %3. In use: cables %4, in all %5.")
-            .arg(shownText(titleOf(type->medium)))
-            .arg(type->positions)
-            .arg(shownText(speedText(type->maxRate)), shownText(lengthText(metres, editor_.lengthUnit()))));
+    about_->setText(tr("%1, %2 positions, up to %3. In use: %4 cables, in all %5.")
+                        .arg(shownText(titleOf(type->medium)))
+                        .arg(type->positions)
+                        .arg(shownText(speedText(type->maxRate)))
+                        .arg(pieces)
+                        .arg(shownText(lengthText(metres, editor_.lengthUnit()))));
 }
 
 void StockDialog::change(const std::function<void(CableType&)>& how) {

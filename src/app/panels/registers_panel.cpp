@@ -103,8 +103,9 @@ RegistersPanel::RegistersPanel(Editor& editor, QSettings& settings, Dialogs& dia
     table_->setEditTriggers(QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed |
                             QAbstractItemView::DoubleClicked);
     table_->setWordWrap(false);
-    table_->verticalHeader()->setDefaultSectionSize(fontMetrics().height() + 8);
+    table_->verticalHeader()->setDefaultSectionSize(std::max(26, fontMetrics().height() + 8));
     table_->verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);
+    table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table_->horizontalHeader()->setSectionsMovable(true);
     table_->horizontalHeader()->setSortIndicatorShown(true);
     table_->horizontalHeader()->setSortIndicator(-1, Qt::AscendingOrder);

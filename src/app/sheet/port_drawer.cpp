@@ -77,7 +77,7 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
     list_->ensurePolished();
     list_->setCurrentItem(list_->topLevelItem(0));
     const int rowHeight = std::max(16, list_->sizeHintForIndex(list_->model()->index(0, 1)).height());
-    const int shown = std::clamp(list_->topLevelItemCount(), 1, 9);
+    const int shown = std::clamp(list_->topLevelItemCount(), 1, 7);
     resize(std::clamp(width + 48, 260, 640), rowHeight * shown + title_->sizeHint().height() + 30);
     show();
     raise();

@@ -2,6 +2,7 @@
 #include "app/window/main_window.h"
 
 #include "app/sheet/name_series_dialog.h"
+#include "app/style/flat_style.h"
 #include "app/window/clipboard.h"
 #include "app/window/preferences.h"
 #include "core/edit/devices.h"
@@ -34,7 +35,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       settings_(world_.settingsPath.isEmpty()
                     ? std::make_unique<QSettings>()
                     : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
-      theme_(new DesktopTheme(this)),
+      theme_((useFlatStyle(), new DesktopTheme(this))),
       editor_(new Editor(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
       checker_(new Checker(*editor_, this)),
       sheet_(new SheetView(*editor_)),
@@ -301,6 +302,7 @@ void MainWindow::buildStatus() {
     for (QLabel* label : {counts_, zoom_, saved_})
         statusBar()->addPermanentWidget(label);
     statusBar()->setSizeGripEnabled(false);
+    statusBar()->setContentsMargins(8, 2, 12, 2);
 }
 
 void MainWindow::showLatestHint() {
@@ -333,7 +335,6 @@ void MainWindow::applyTheme() {
     setStyleSheet(QStringLiteral(R"(
 #wrong { color: %1 }
 #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; background: %3 }
-#portDrawer QTreeView::item { padding: 3px 0 }
 #linkStrip QToolButton, #details QToolButton, #details QPushButton { color: %2; border: 0; padding: 1px 3px; text-align: left }
 #linkStrip QToolButton:hover, #details QToolButton:hover, #details QPushButton:hover,
 #linkStrip QToolButton:focus, #details QToolButton:focus, #details QPushButton:focus { text-decoration: underline }

@@ -9,8 +9,8 @@
 
 namespace underridge {
 
-/// Runs all pieces, the first on this thread and each other on one of its own; returns when all are done. For pieces
-/// of some milliseconds and more. They must not throw.
+/// Runs all pieces, the first on this thread and each other on one of its own; returns when all are done. For
+/// pieces of some milliseconds and more. They must not throw.
 inline void inParallel(std::initializer_list<FunctionRef<void()>> pieces) {
     std::vector<std::jthread> threads;
     for (auto piece = pieces.begin() + 1; piece < pieces.end(); ++piece)

@@ -409,9 +409,7 @@ Loaded Builder::finish() {
     if (sheets_.empty())
         addSheet("Sheet 1");
     Records records;
-    const auto add = [&]<class Record>(Record record) {
-        records.all<Record>().push_back(std::move(record));
-    };
+    const auto add = [&]<class Record>(Record record) { records.all<Record>().push_back(std::move(record)); };
     network_.forEachTable([&](const auto& table) { table.forEach(add); }); // the models used
     add(info_);
     for (Sheet& sheet : sheets_)
@@ -462,7 +460,9 @@ std::string extraMember(const SharedText& extra, std::string_view name) {
 }
 
 SharedText withExtraMember(const SharedText& extra, std::string_view name, std::string_view json) {
-    const auto held = JsonText::parse(extra.empty() ? std::string("{}") : extra.str(), {}, maxOwnDepth);
+    if (extra.empty())
+        return {fmt::format("{{{}:{}}}", jsonText(name), json)};
+    const auto held = JsonText::parse(extra.str(), {}, maxOwnDepth);
     JsonMembers members = held ? JsonMembers(held->root()) : JsonMembers();
     members.set(name, std::string(json));
     return {members.text()};

@@ -57,16 +57,16 @@ private:
             }),
              ...);
         };
-        inParallel({[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
-                    [&] { look.template operator()<Interface, PanelMap, Cable, Link, Note>(); }});
+        inParallel(
+            {[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
+             [&] { look.template operator()<Interface, PanelMap, Cable, Link, Note>(); }});
         return sound && network_.all<Group>().empty(); // groups may go in a circle
     }
 
     template <class Record>
     static bool liesOff(const Record& record) {
         if constexpr (std::is_same_v<Record, Position>)
-            return !isOnSheet(record.at) ||
-                   !std::all_of(record.bends.begin(), record.bends.end(), isOnSheet);
+            return !isOnSheet(record.at) || !std::all_of(record.bends.begin(), record.bends.end(), isOnSheet);
         return false;
     }
     template <class Record>
@@ -142,7 +142,8 @@ private:
     /// The same for those that refer to what is not there.
     template <class Record, class Mended>
     void change(const char* what, Mended&& mended) {
-        change<Record>(what, [&](const Record& record) { return !refersToWhatIsThere(network_, record); }, mended);
+        change<Record>(
+            what, [&](const Record& record) { return !refersToWhatIsThere(network_, record); }, mended);
     }
 
     template <class AnId>

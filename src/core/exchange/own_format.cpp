@@ -94,7 +94,8 @@ void append(Records& to, Records& from) {
         if (into.empty())
             into = std::move(more);
         else
-            into.insert(into.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+            into.insert(into.end(), std::make_move_iterator(more.begin()),
+                        std::make_move_iterator(more.end()));
     });
 }
 

@@ -18,9 +18,9 @@ std::string lineOf(const Record& record);
 /// How deep values of the own format may be nested: deeper than those of any format it keeps members of.
 inline constexpr int maxOwnDepth = 1000;
 
-/// Adds the record of one line to the others; `reader` as in its own contract. `where` names file and line; places
-/// of single fields are worked out from `line`. Refuses wrong types and bad ids. An object of an unknown kind is
-/// kept as it is.
+/// Adds the record of one line to the others; `reader` as in its own contract. `where` names file and line;
+/// places of single fields are worked out from `line`. Refuses wrong types and bad ids. An object of an
+/// unknown kind is kept as it is.
 Result<Done> addLine(model::Records& records, JsonReader& reader, std::string_view line, const Where& where);
 
 /// Puts an array of catalogue entries (device models, …) into `out`.

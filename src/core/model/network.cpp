@@ -77,7 +77,8 @@ bool sortOut(std::vector<Record>& records) {
 Table<Belongs> indexOf(std::vector<Belongs> entries) {
     std::sort(entries.begin(), entries.end(),
               [](const Belongs& a, const Belongs& b) { return a.key() < b.key(); });
-    entries.erase(std::unique(entries.begin(), entries.end()), entries.end()); // a cable that ends twice at a device
+    entries.erase(std::unique(entries.begin(), entries.end()),
+                  entries.end()); // a cable that ends twice at a device
     return Table<Belongs>::fromSorted(std::move(entries));
 }
 
@@ -125,13 +126,12 @@ Network Network::of(Records records, bool* repeated) {
          ...);
     };
     inParallel({membership, ends});
-    inParallel({[&] {
-                    fill.template operator()<NetworkInfo, DeviceModel, ModuleModel, TransceiverModel, CableType, Sheet,
-                                             Group, Vlan, Subnet, Service, Device, Port, Position>();
-                },
-                [&] {
-                    fill.template operator()<Interface, PanelMap, Cable, Link, Note, Asset, UnknownRecord>();
-                }});
+    inParallel(
+        {[&] {
+             fill.template operator()<NetworkInfo, DeviceModel, ModuleModel, TransceiverModel, CableType,
+                                      Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>();
+         },
+         [&] { fill.template operator()<Interface, PanelMap, Cable, Link, Note, Asset, UnknownRecord>(); }});
     return network;
 }
 

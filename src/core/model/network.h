@@ -76,8 +76,8 @@ private:
 
 class Network {
 public:
-    /// The network of these records, equal to one that they were put into one by one; much quicker. Of records
-    /// with the same identity the last counts; `repeated`, if given, hears whether there were any.
+    /// The network of these records, equal to one that they were put into one by one; much quicker. Of
+    /// records with the same identity the last counts; `repeated`, if given, hears whether there were any.
     static Network of(Records records, bool* repeated = nullptr);
 
     Network();
