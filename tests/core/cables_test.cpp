@@ -253,8 +253,8 @@ private Q_SLOTS:
         for (const int i : {0, 2}) {
             const Link& link = *b.network.link(lanes[static_cast<std::size_t>(i)]);
             QCOMPARE(link.b, (PortRef{leaf, std::to_string(i + 1)}));
-            const auto& cableEnds = b.cableOf(link.id).ends;
-            QVERIFY(std::any_of(cableEnds.begin(), cableEnds.end(),
+            const std::vector<CableEnd>& ends = b.cableOf(link.id).ends;
+            QVERIFY(std::any_of(ends.begin(), ends.end(),
                                 [&](const CableEnd& end) { return end.at == link.b; }));
         }
         QCOMPARE(b.network.link(lanes[1])->b, (PortRef{leaf, "10"}));
