@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Linking beyond what fits: wrong links and their findings, remedies, and the chain of a connection.
+#include "app/panels/chain_step.h"
 #include "core/edit/devices.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
-#include <QToolButton>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -150,12 +150,21 @@ private Q_SLOTS:
         QCOMPARE(h.window->chain().steps().size(), 7); // four ports, three cables
         QVERIFY(h.window->chain().summary().contains("3 cables"));
         // Clicking a step goes there and keeps the chain.
-        const auto steps = h.window->chain().findChildren<QToolButton*>();
-        QTest::mouseClick(steps[1], Qt::LeftButton);
+        const auto cables = h.window->chain().findChildren<app::ChainCable*>();
+        QCOMPARE(cables.size(), 3);
+        QTest::mouseClick(cables.front(), Qt::LeftButton);
         QCOMPARE(h.editor().selection().front().kind, Kind::link);
         QCOMPARE(h.window->chain().chain().stretches.size(), std::size_t{3});
+        // By keyboard too; then one is on the sheet.
+        h.window->chain().findChildren<app::ChainPlate*>()[1]->setFocus();
+        QTest::keyClick(qApp->focusWidget(), Qt::Key_Space);
+        QVERIFY(h.editor().isSelected(refTo(h.named("pp-ctrl"))));
+        QVERIFY(h.sheet().hasFocus());
         h.window->chain().skipPanels().setChecked(true);
-        QCOMPARE(h.window->chain().steps().size(), 3);
+        QCOMPARE(h.window->chain().steps(), QStringList({"acc-o2 3", "3 cables, 41 m", "ws-office-3 1"}));
+        // What was skipped is one line; clicking it shows the panels again.
+        QTest::mouseClick(h.window->chain().findChild<app::ChainCable*>(), Qt::LeftButton);
+        QCOMPARE(h.window->chain().steps().size(), 7);
     }
 
     void a_cable_schedule_is_shown_row_by_row_and_taken_in_as_one_step() {

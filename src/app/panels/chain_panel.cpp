@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/chain_panel.h"
 
+#include "app/panels/chain_step.h"
 #include "app/shown_text.h"
 #include "app/window/editor.h"
 #include "core/edit/links.h"
 #include "core/model/ports.h"
 
 #include <QHBoxLayout>
-#include <QToolButton>
 
 namespace underridge::app {
 using namespace model;
@@ -36,6 +36,7 @@ QString endText(ChainEnd end) {
 ChainPanel::ChainPanel(Editor& editor, QWidget* parent)
     : QWidget(parent),
       editor_(editor),
+      theme_(&paint::lightTheme()),
       summary_(new QLabel),
       skip_(new QCheckBox(tr("Skip panels"))),
       area_(new QScrollArea) {
@@ -61,6 +62,12 @@ ChainPanel::ChainPanel(Editor& editor, QWidget* parent)
                 refresh();
         });
     refresh();
+}
+
+void ChainPanel::setTheme(const paint::Theme& theme) {
+    theme_ = &theme;
+    for (ChainStep* step : findChildren<ChainStep*>())
+        step->setTheme(theme);
 }
 
 void ChainPanel::showEvent(QShowEvent* event) {
@@ -94,9 +101,12 @@ PortRef ChainPanel::portWanted() const {
 
 void ChainPanel::refresh() {
     const PortRef wanted = portWanted();
-    // A step of the chain shown that is gone to from here does not turn it round.
+    // A step of the chain shown that is gone to from here does not turn it round; nor does its device alone.
+    const auto isOn = [&](const PortRef& port) {
+        return wanted.known() ? port == wanted : editor_.isSelected(refTo(port.device));
+    };
     const bool inside = std::any_of(chain_.stretches.begin(), chain_.stretches.end(),
-                                    [&](const Stretch& s) { return s.from == wanted || s.to == wanted; });
+                                    [&](const Stretch& s) { return isOn(s.from) || isOn(s.to); });
     if (!inside || !editor_.network().linkAt(at_))
         at_ = wanted;
     chain_ = linking::chainThrough(editor_.network(), at_);
@@ -112,15 +122,13 @@ void ChainPanel::fill() {
     strip_ = new QWidget;
     auto* line = new QHBoxLayout(strip_);
     line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(4);
-    if (QWidget* old = area_->takeWidget())
-        old->deleteLater(); // one of its buttons may have been clicked
-    area_->setWidget(strip_);
+    line->setSpacing(0);
     skip_->setEnabled(chain_.stretches.size() > 1);
     if (chain_.empty()) {
         summary_->setText(at_.known()
                               ? tr("%1: no cable ends here").arg(shownText(edit::portText(network, at_)))
                               : tr("Select a link or a port to follow its cables from end to end."));
+        putInPlace();
         return;
     }
     int wavelength = 0;
@@ -154,25 +162,41 @@ void ChainPanel::fill() {
         }
     }
     line->addStretch(1);
+    putInPlace();
+}
+
+void ChainPanel::putInPlace() {
+    if (QWidget* old = area_->takeWidget())
+        old->deleteLater(); // one of its steps may have been clicked
+    area_->setWidget(strip_);
+    strip_->show();
+}
+
+template <class Step, class Act>
+void ChainPanel::add(Step* step, const QString& said, const QString& tip, Act act) {
+    step->setAccessibleName(said);
+    step->setToolTip(tip);
+    connect(step, &ChainStep::clicked, this, act);
+    strip_->layout()->addWidget(step);
 }
 
 void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
     const PortRef& port = in.device ? in : out;
     const Device* device = editor_.network().device(port.device);
-    QString ports = in.known() ? shownText(in.port) : QString();
-    if (out.known())
-        ports += (ports.isEmpty() ? QString() : QStringLiteral(" | ")) + shownText(out.port);
-    auto* button = new QToolButton;
-    button->setText(QStringLiteral("%1\n%2").arg(device ? shownText(device->name) : QStringLiteral("?"),
-                                                 ports.isEmpty() ? tr("port not known") : ports));
-    button->setAccessibleName(button->text().replace(QLatin1Char('\n'), QLatin1Char(' ')));
-    button->setToolTip(tr("Go to the port"));
-    connect(button, &QToolButton::clicked, this, [this, port] {
-        Q_EMIT goTo({refTo(port.device)});
-        if (port.known())
-            editor_.selectPort(port);
-    });
-    strip_->layout()->addWidget(button);
+    const DeviceModel* model = device ? editor_.network().modelOf(*device) : nullptr;
+    const QString name = device ? shownText(device->name) : QStringLiteral("?");
+    QStringList ports;
+    for (const PortRef* passed : {&in, &out})
+        if (passed->known())
+            ports << shownText(passed->port);
+    if (ports.isEmpty())
+        ports << tr("port not known");
+    add(new ChainPlate(*theme_, model ? model->role : Role::unknown, name, ports),
+        name + QLatin1Char(' ') + ports.join(QStringLiteral(" | ")), tr("Go to the port"), [this, port] {
+            Q_EMIT goTo({refTo(port.device)});
+            if (port.known())
+                editor_.selectPort(port);
+        });
 }
 
 void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
@@ -188,29 +212,25 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
                           : tr("length not set")};
     if (wavelengthNm > 0)
         below << tr("%1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
-    auto* button = new QToolButton;
-    button->setAutoRaise(true);
-    button->setText(above.join(QStringLiteral(" · ")) + QStringLiteral("\n— ") +
-                    below.join(QStringLiteral(" · ")) + QStringLiteral(" —"));
-    button->setAccessibleName(tr("Cable %1").arg((above + below).join(QStringLiteral(", "))));
-    button->setToolTip(tr("Go to the cable"));
-    connect(button, &QToolButton::clicked, this, [this, id = stretch.link] { Q_EMIT goTo({refTo(id)}); });
-    strip_->layout()->addWidget(button);
+    const QString dot = QStringLiteral(" · ");
+    add(new ChainCable(*theme_, scene::dressOf(network, *link), above.join(dot), below.join(dot)),
+        tr("Cable %1").arg((above + below).join(QStringLiteral(", "))), tr("Go to the cable"),
+        [this, id = stretch.link] { Q_EMIT goTo({refTo(id)}); });
 }
 
 void ChainPanel::addSkipped(int cables, std::int64_t lengthMm) {
-    auto* label = new QLabel(
-        tr("— %1 cables, %2 —").arg(cables).arg(shownText(lengthText(lengthMm, editor_.lengthUnit()))));
-    label->setTextFormat(Qt::PlainText);
-    strip_->layout()->addWidget(label);
+    const QString all = tr("%1 cables").arg(cables);
+    const QString length = shownText(lengthText(lengthMm, editor_.lengthUnit()));
+    const Link* first = editor_.network().link(chain_.stretches.front().link);
+    add(new ChainCable(*theme_, scene::dressOf(editor_.network(), *first), all, length),
+        tr("%1, %2").arg(all, length), tr("Show the panels between"), [this] { skip_->setChecked(false); });
 }
 
 QStringList ChainPanel::steps() const {
     QStringList out;
     for (int i = 0; strip_ && i < strip_->layout()->count(); ++i)
         if (const QWidget* widget = strip_->layout()->itemAt(i)->widget())
-            out << (widget->accessibleName().isEmpty() ? qobject_cast<const QLabel*>(widget)->text()
-                                                       : widget->accessibleName());
+            out << widget->accessibleName();
     return out;
 }
 

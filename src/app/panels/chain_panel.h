@@ -2,6 +2,7 @@
 // The chain strip: every port and cable from one end to the other, in one line; a click goes there.
 #pragma once
 #include "core/linking/channel.h"
+#include "paint/theme.h"
 
 #include <QCheckBox>
 #include <QLabel>
@@ -18,6 +19,7 @@ public:
     const linking::Chain& chain() const { return chain_; }
     QCheckBox& skipPanels() { return *skip_; }
     QString summary() const { return summary_->text(); }
+    void setTheme(const paint::Theme& theme);
     /// The steps as they are shown, in order: for tests and screen readers.
     QStringList steps() const;
 
@@ -33,12 +35,16 @@ protected:
 private:
     void refresh();
     void fill();
+    void putInPlace();
     void addPort(const model::PortRef& in, const model::PortRef& out);
     void addCable(const linking::Stretch& stretch, int wavelengthNm);
     void addSkipped(int cables, std::int64_t lengthMm);
+    template <class Step, class Act>
+    void add(Step* step, const QString& said, const QString& tip, Act act);
     model::PortRef portWanted() const;
 
     Editor& editor_;
+    const paint::Theme* theme_;
     linking::Chain chain_;
     model::PortRef at_; ///< the port the chain was followed from
     QLabel* summary_;

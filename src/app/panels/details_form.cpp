@@ -8,6 +8,7 @@
 #include <QAbstractItemView>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPlainTextEdit>
@@ -413,9 +414,8 @@ std::unique_ptr<DetailsForm::Row> DetailsForm::make(const Description& is) {
         row->label_ = new QLabel(is.label);
     } else if (is.kind == Kind::action) {
         auto* box = new QWidget;
-        auto* column = new QVBoxLayout(box);
-        column->setContentsMargins(0, 0, 0, 0);
-        column->setSpacing(0);
+        auto* line = new QHBoxLayout(box);
+        line->setContentsMargins(0, 0, 0, 0);
         auto* button = new QToolButton;
         button->setText(is.placeholder);
         button->setAutoRaise(true);
@@ -424,8 +424,8 @@ std::unique_ptr<DetailsForm::Row> DetailsForm::make(const Description& is) {
             const auto act = row->is_.act;
             act(0);
         });
-        column->addWidget(plain(is.value));
-        column->addWidget(button, 0, Qt::AlignLeft);
+        line->addWidget(plain(is.value), 1);
+        line->addWidget(button, 0, Qt::AlignTop);
         row->widget_ = box;
         row->label_ = new QLabel(is.label);
     } else {

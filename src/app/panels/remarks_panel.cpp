@@ -29,14 +29,13 @@ QString sentence(const std::string& clause) {
 QIcon severityIcon(Severity severity, const QPalette& palette) {
     constexpr int side = 14;
     QIcon icon;
-    for (const auto& [mode, role] :
-         {std::pair(QIcon::Normal, QPalette::Text), std::pair(QIcon::Selected, QPalette::HighlightedText)}) {
+    for (const QIcon::Mode mode : {QIcon::Normal, QIcon::Selected}) { // a selected row is only tinted
         QPixmap picture(side * 2, side * 2);
         picture.setDevicePixelRatio(2);
         picture.fill(Qt::transparent);
         QPainter painter(&picture);
         painter.setRenderHint(QPainter::Antialiasing);
-        painter.setPen(QPen(palette.color(role), 1.6, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        painter.setPen(QPen(palette.color(QPalette::Text), 1.6, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
         switch (severity) {
         case Severity::error:
             painter.drawLine(3, 3, 11, 11);
@@ -46,7 +45,7 @@ QIcon severityIcon(Severity severity, const QPalette& palette) {
             painter.drawPolygon(QPolygonF{QPointF(7, 2), QPointF(12, 11.5), QPointF(2, 11.5)});
             break;
         case Severity::advice:
-            painter.setBrush(palette.color(role));
+            painter.setBrush(palette.color(QPalette::Text));
             painter.drawEllipse(QPointF(7, 7), 2, 2);
             break;
         }

@@ -332,10 +332,12 @@ void MainWindow::applyTheme() {
     sheet_->setTheme(theme);
     catalogue_->setTheme(theme);
     faceplates_->setTheme(theme);
+    chain_->setTheme(theme);
     setStyleSheet(QStringLiteral(R"(
 #wrong { color: %1 }
 #portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; background: %3 }
 #linkStrip QToolButton, #details QToolButton, #details QPushButton { color: %2; border: 0; padding: 1px 3px; text-align: left }
+#details QPushButton { padding: 1px 0 }
 #linkStrip QToolButton:hover, #details QToolButton:hover, #details QPushButton:hover,
 #linkStrip QToolButton:focus, #details QToolButton:focus, #details QPushButton:focus { text-decoration: underline }
 QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; border-bottom: 1px solid %4 })")

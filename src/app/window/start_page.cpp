@@ -44,7 +44,8 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     column_->addSpacing(8);
     auto* fresh = wideButton(tr("New network"), tr("Start with an empty sheet"));
     auto* office = wideButton(tr("First office"), tr("Look round a small sample of eight devices"));
-    auto* quay = wideButton(tr("Fennick Quay"), tr("Look round a ferry terminal: its floors, racks, cabling and outbuildings"));
+    auto* quay = wideButton(tr("Fennick Quay"),
+                            tr("Look round a ferry terminal: its floors, racks, cabling and outbuildings"));
     auto* open = wideButton(
         tr("Open or import…"),
         tr("Read an Underridge network, RFC 8345 JSON, GraphML, or a CSV table of devices or links"));

@@ -26,12 +26,14 @@ void MainWindow::showStart() {
     start_->fill(recentFiles(), edit::Document::recoverable(world_.world));
     stack_->setCurrentWidget(start_);
     start_->setFocus();
+    zoom_->hide(); // there is nothing to be near to
     refreshEnabled();
 }
 
 void MainWindow::showSheet() {
     stack_->setCurrentWidget(sheet_);
     sheet_->setFocus();
+    zoom_->show();
     refreshState();
 }
 

@@ -255,13 +255,27 @@ LinkForm formOf(const Network& network, const Link& link) {
     return LinkForm::unknown;
 }
 
+LinkLine dressOf(const Network& network, const Link& link) {
+    LinkLine line;
+    line.id = link.id;
+    line.form = formOf(network, link);
+    if (const Cable* cable = network.cable(link.cable)) {
+        const CableType* type = network.typeOf(*cable);
+        line.jacket = colour(!cable->jacket.empty() ? cable->jacket : type ? type->jacket : std::string());
+        line.fibres = type ? type->positions : 0;
+        line.planned = cable->status == CableStatus::planned;
+        line.toRemove = cable->status == CableStatus::toRemove;
+    } else {
+        line.jacket = colour({});
+    }
+    return line;
+}
+
 std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, const Link& link,
                                        const Plate& a, const Plate& b, LengthUnit unit) {
-    auto line = std::make_shared<LinkLine>();
-    line->id = link.id;
+    auto line = std::make_shared<LinkLine>(dressOf(network, link));
     line->a = a.id;
     line->b = b.id;
-    line->form = formOf(network, link);
     line->openA = !link.a.known();
     line->openB = !link.b.known();
     const auto isDisabled = [&](const PortRef& port) {
@@ -270,15 +284,6 @@ std::shared_ptr<const LinkLine> lineOf(const Network& network, SheetId sheet, co
     };
     line->disabledA = isDisabled(link.a);
     line->disabledB = isDisabled(link.b);
-    if (const Cable* cable = network.cable(link.cable)) {
-        const CableType* type = network.typeOf(*cable);
-        line->jacket = colour(!cable->jacket.empty() ? cable->jacket : type ? type->jacket : std::string());
-        line->fibres = type ? type->positions : 0;
-        line->planned = cable->status == CableStatus::planned;
-        line->toRemove = cable->status == CableStatus::toRemove;
-    } else {
-        line->jacket = colour({});
-    }
     line->inLag = isInLag(network, link);
     const auto fails = linking::failsOf(network, link);
     line->failsA = fails.a;

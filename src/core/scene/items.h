@@ -115,5 +115,7 @@ std::shared_ptr<const NoteCard> cardOf(const model::Network& network, model::She
 PointF anchorOn(const Plate& plate, int port, PointF towards);
 
 LinkForm formOf(const model::Network& network, const model::Link& link);
+/// How a link's line looks, without its path, labels and marks at the ends: form, colour, fibres and status.
+LinkLine dressOf(const model::Network& network, const model::Link& link);
 
 } // namespace underridge::scene
