@@ -89,6 +89,18 @@ private Q_SLOTS:
             QVERIFY(own.ports.blocks()[i] == source->ports.blocks()[i]); // a copy loses nothing
     }
 
+    void enter_in_a_field_keeps_the_model_and_adds_nothing() {
+        Library library;
+        library.editor.show();
+        library.editor.addNew();
+        const int blocks = library.editor.blocks().rowCount();
+        QTest::keyClicks(&library.editor.name(), "Winch");
+        QTest::keyClick(&library.editor.name(), Qt::Key_Return);
+        QCOMPARE(library.editor.blocks().rowCount(), blocks);
+        QCOMPARE(library.editor.own().size(), std::size_t{1});
+        QCOMPARE(library.editor.own().front().name, std::string("Winch"));
+    }
+
     void every_model_that_ships_comes_through_the_editor_unchanged() {
         const Catalogue catalogue = exchange::builtInCatalogue();
         for (const DeviceModel& model : catalogue.devices) {

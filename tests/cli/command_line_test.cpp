@@ -6,6 +6,7 @@
 #include <QTemporaryDir>
 #include <QtTest>
 #include <nlohmann/json.hpp>
+#include <set>
 #include <sstream>
 
 using namespace underridge;
@@ -121,9 +122,48 @@ private Q_SLOTS:
         QCOMPARE(told.at("ends").size(), std::size_t{2});
         QCOMPARE(told.at("ends")[1].at("end"), "device");
         QVERIFY(ran({"chain", demo, "acc-1:X1"}).out.starts_with("acc-1 X1\t"));
+        for (const char* key : {"chain", "ends", "lengthM", "connections", "lossDb"})
+            QVERIFY2(told.contains(key), key);
+        for (const char* key :
+             {"device", "port", "toDevice", "toPort", "cable", "label", "lengthM", "lossDb"})
+            QVERIFY2(told.at("chain")[0].contains(key), key);
+        QCOMPARE(told.at("chain")[0].at("toDevice"), "wall-1");
+        QCOMPARE(told.at("chain")[0].at("toPort"), "X2");
+        QCOMPARE(told.at("chain")[0].at("label"), "OF-002");
+        QCOMPARE(told.at("lengthM").get<double>(), 12.0);
+        QCOMPARE(told.at("connections").get<int>(), 0);
+        QVERIFY(std::abs(told.at("lossDb").get<double>() - 0.036) < 1e-9); // 12 m of OM4 at 850 nm
         QCOMPARE(ran({"chain", demo, "nobody:1"}).code, 2);
         QCOMPARE(ran({"chain", demo, "acc-1"}).code, 2);
         QCOMPARE(ran({"chain", demo, "acc-1:99"}).code, 2);
+    }
+
+    void a_chain_that_ends_in_the_open_says_so() {
+        const std::string quay = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge";
+        const auto whole = ran({"chain", quay, "outlet-2:1", "--json"});
+        QCOMPARE(whole.code, 0);
+        const auto told = json::parse(whole.out);
+        QCOMPARE(told.at("chain").size(), std::size_t{3});
+        QCOMPARE(told.at("connections").get<int>(), 2);
+        QCOMPARE(told.at("lengthM").get<double>(), 41.0);
+        // Nothing is plugged in behind the panel.
+        const auto open =
+            ran({"chain", "-", "sw:1", "--json"}, "name,model\nsw,access-switch-24\npp,patch-panel-24\n\n"
+                                                  "from,from port,to,to port\nsw,1,pp,1\n");
+        QCOMPARE(open.code, 1);
+        const auto end = json::parse(open.out).at("ends");
+        QCOMPARE((std::set<std::string>{end[0].at("end"), end[1].at("end")}),
+                 (std::set<std::string>{"device", "open"}));
+    }
+
+    void quiet_leaves_out_remarks_and_nothing_else() {
+        const std::string table = "name,model\nacc-1,access-switch-24\nacc-1,till\n";
+        const auto loud = ran({"list", "-", "summary", "--json"}, table);
+        const auto quiet = ran({"list", "-", "summary", "--json", "--quiet"}, table);
+        QVERIFY(!loud.err.empty());
+        QCOMPARE(quiet.err, std::string());
+        QCOMPARE(quiet.out, loud.out);
+        QCOMPARE(quiet.code, loud.code);
     }
 
     void merge_cables_takes_a_schedule_and_tells_what_became_of_each_row() {

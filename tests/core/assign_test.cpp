@@ -129,6 +129,17 @@ private Q_SLOTS:
                  QString("the power budgets are used up"));
     }
 
+    void power_given_already_counts() {
+        Bench bench;
+        const auto target = bench.add("compact-switch-8"); // 120 W
+        for (int i = 0; i < 3; ++i)
+            bench.link({target, {}}, {bench.add("access-point"), {}}); // class 4: 30 W each
+        const std::vector<DeviceId> more{bench.add("access-point"), bench.add("access-point")};
+        QCOMPARE(bench.assign(more, {target}).linked(), 1);
+        bench.link({target, {}}, {more[0], {}});
+        QCOMPARE(bench.assign({more[1]}, {target}).linked(), 0);
+    }
+
     void members_and_redundant_uplinks_are_spread() {
         Bench bench;
         const auto core = bench.add("core-switch-modular");

@@ -254,8 +254,8 @@ private Q_SLOTS:
             const Link& link = *b.network.link(lanes[static_cast<std::size_t>(i)]);
             QCOMPARE(link.b, (PortRef{leaf, std::to_string(i + 1)}));
             const std::vector<CableEnd>& ends = b.cableOf(link.id).ends;
-            QVERIFY(std::any_of(ends.begin(), ends.end(),
-                                [&](const CableEnd& end) { return end.at == link.b; }));
+            QVERIFY(
+                std::any_of(ends.begin(), ends.end(), [&](const CableEnd& end) { return end.at == link.b; }));
         }
         QCOMPARE(b.network.link(lanes[1])->b, (PortRef{leaf, "10"}));
         // No piece of cable is there that no link is on.

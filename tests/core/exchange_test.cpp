@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/import.h"
 #include "core/exchange/foreign.h"
+#include "core/linking/rules.h"
+#include "tests/support/first_office.h"
 #include "tests/support/foreign_texts.h"
 #include "tests/support/random_edits.h"
 
@@ -696,6 +698,44 @@ private Q_SLOTS:
         }
         QVERIFY(!edit::importNetwork(mine, emptyNetwork("e", edits.ids()), edit::ImportOnto::ownSheets, {},
                                      edits.ids()));
+    }
+
+    void a_cabled_network_taken_in_twice_is_there_twice() {
+        RandomEdits edits(9);
+        const Network quay = tests::demo("fennick-quay");
+        const auto twice = edit::importNetwork(quay, quay, edit::ImportOnto::ownSheets, {}, edits.ids());
+        QVERIFY(bool(twice));
+        const Network& both = twice->network;
+        QVERIFY(both.indicesAreTrue());
+        QCOMPARE(both.all<Cable>().size(), 2 * quay.all<Cable>().size());
+        QCOMPARE(both.all<Link>().size(), 2 * quay.all<Link>().size());
+        QCOMPARE(both.all<Port>().size(), 2 * quay.all<Port>().size());
+        std::set<std::uint64_t> mine;
+        quay.all<Device>().forEach([&](const Device& device) { mine.insert(device.id.value); });
+        const auto isMine = [&](const PortRef& port) { return mine.contains(port.device.value); };
+        // No link, cable or LAG joins the one to the other, and each cable lies on the side of its links.
+        both.all<Link>().forEach([&](const Link& link) {
+            QCOMPARE(isMine(link.a), isMine(link.b));
+            if (const Cable* cable = both.cable(link.cable))
+                for (const CableEnd& end : cable->ends)
+                    QCOMPARE(isMine(end.at), isMine(link.a));
+        });
+        both.all<Cable>().forEach([&](const Cable& cable) {
+            if (cable.ends.size() > 1 && cable.ends[0].at.device && cable.ends[1].at.device)
+                QCOMPARE(isMine(cable.ends[0].at), isMine(cable.ends[1].at));
+        });
+        const auto own = linking::check(quay, catalogue()).size();
+        QVERIFY(linking::check(both, catalogue()).size() >= 2 * own); // and what is wrong twice is said twice
+    }
+
+    void a_device_listed_twice_in_csv_is_one_and_said() {
+        const auto loaded =
+            read("name,model,x,y\nacc-1,access-switch-24,0,0\nacc-1,access-switch-48,90,90\n", "twice.csv");
+        QVERIFY(bool(loaded));
+        QCOMPARE(loaded->network.all<Device>().size(), std::size_t{1});
+        const Remark* remark = remarkThatSays(loaded->remarks, "acc-1");
+        QVERIFY(remark);
+        QCOMPARE(remark->where.line, 3);
     }
 
     void a_model_that_differs_under_the_same_id_gets_its_own() {

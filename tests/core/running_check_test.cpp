@@ -2,7 +2,9 @@
 // Findings kept up to date edit by edit are those of looking at everything.
 #include "core/edit/fittings.h"
 #include "core/edit/lags.h"
+#include "core/edit/objects.h"
 #include "core/linking/running_check.h"
+#include "tests/support/first_office.h"
 #include "tests/support/random_edits.h"
 
 #include <QtTest>
@@ -108,6 +110,25 @@ private Q_SLOTS:
             QCOMPARE(told(running.findings()), expected);
         }
         QVERIFY(most > 0);
+    }
+
+    void any_cable_of_a_patched_chain_may_be_pulled() {
+        const Network whole = tests::demo("fennick-quay");
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        linking::RunningCheck running;
+        running.update(whole, catalogue);
+        const QStringList asItWas = told(running.findings());
+        std::vector<LinkId> links;
+        whole.all<Link>().forEach([&](const Link& link) { links.push_back(link.id); });
+        QVERIFY(links.size() > 150);
+        for (const LinkId id : links) {
+            const auto act = edit::removeObjects(whole, {refTo(id)});
+            QVERIFY(bool(act));
+            running.update(act->network, catalogue);
+            QCOMPARE(told(running.findings()), told(linking::check(act->network, catalogue)));
+            running.update(whole, catalogue); // undone
+            QCOMPARE(told(running.findings()), asItWas);
+        }
     }
 };
 

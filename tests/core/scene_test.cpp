@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/scene.h"
 #include "core/scene/text_width.h"
+#include "tests/support/first_office.h"
 #include "tests/support/large_network.h"
 #include "tests/support/random_edits.h"
 
@@ -136,6 +137,49 @@ private Q_SLOTS:
             QVERIFY(scene::hitAt(scene, middle, 4));
         });
         QVERIFY(!scene::hitAt(scene, {900000, 900000}, 4));
+    }
+
+    void a_link_is_met_within_the_tolerance_and_not_beyond() {
+        const Scene scene =
+            Scene::build(tests::demo("first-office"), tests::demo("first-office").sheetsInOrder().front().id);
+        int tried = 0;
+        scene.forEachLink([&](const scene::LinkLine& line) {
+            const PointF a = line.path[line.path.size() - 2], b = line.path.back();
+            const double length = std::hypot(b.x - a.x, b.y - a.y);
+            const PointF across{(a.y - b.y) / length, (b.x - a.x) / length};
+            const PointF middle{(a.x + b.x) / 2, (a.y + b.y) / 2};
+            const auto beside = [&](double by) {
+                return scene::hitAt(scene, {middle.x + across.x * by, middle.y + across.y * by}, 4);
+            };
+            if (scene.itemsIn(Rect{middle.x - 20, middle.y - 20, 40, 40}).links.size() > 1)
+                return; // another is near
+            ++tried;
+            for (const int side : {1, -1}) {
+                QCOMPARE(beside(side * 3.9).object, refTo(line.id));
+                QVERIFY(!beside(side * 4.1));
+            }
+        });
+        QVERIFY(tried >= 3);
+    }
+
+    void of_two_that_overlap_the_one_drawn_last_is_meant() {
+        RandomEdits edits(28);
+        Network network = edits.start();
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        for (const Point at : {Point{0, 0}, Point{40, 12}})
+            network = edit::placeDevices(network, sheet, *edits.catalogue().device("access-switch-24"),
+                                         {{at.x == 0 ? "below" : "above", at}}, {}, edits.ids())
+                          ->network;
+        for (const Point at : {Point{500, 0}, Point{520, 8}})
+            network = edit::addNote(network, sheet, at, "a note of some length", edits.ids())->network;
+        const Scene scene = Scene::build(network, sheet);
+        const PointF onBoth{60, 20}, onBothNotes{540, 16};
+        const auto plates = scene.itemsIn(Rect{onBoth.x, onBoth.y, 1, 1}).plates;
+        QCOMPARE(plates.size(), std::size_t{2});
+        QCOMPARE(scene::hitAt(scene, onBoth, 4).object, refTo(plates.back()->id));
+        const auto notes = scene.itemsIn(Rect{onBothNotes.x, onBothNotes.y, 1, 1}).notes;
+        QCOMPARE(notes.size(), std::size_t{2});
+        QCOMPARE(scene::hitAt(scene, onBothNotes, 4).object, refTo(notes.back()->id));
     }
 
     void links_leave_from_their_ports_and_parallel_ones_keep_apart() {

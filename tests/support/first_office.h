@@ -1,15 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The sample "First office" as core tests take it.
+// The samples as core tests take them.
 #pragma once
 #include "core/base/files.h"
 #include "core/exchange/own_format.h"
 
 namespace underridge::tests {
 
-inline model::Network firstOffice() {
+/// "first-office" or "fennick-quay".
+inline model::Network demo(const std::string& name) {
     DiskFiles files;
-    const std::string path = UNDERRIDGE_ROOT "/demo/first-office.underridge";
+    const std::string path = UNDERRIDGE_ROOT "/demo/" + name + ".underridge";
     return exchange::readOwn(*files.read(path), path)->network;
+}
+
+inline model::Network firstOffice() {
+    return demo("first-office");
 }
 
 } // namespace underridge::tests

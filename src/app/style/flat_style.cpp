@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/style/flat_style.h"
 
+#include <QAbstractSpinBox>
 #include <QApplication>
 #include <QPainter>
 #include <QPainterPath>
@@ -255,6 +256,13 @@ int FlatStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidg
     default:
         return QProxyStyle::styleHint(hint, option, widget, returned);
     }
+}
+
+void FlatStyle::polish(QWidget* widget) {
+    QProxyStyle::polish(widget);
+    // Under a style sheet a spin box does not ask for its size here.
+    if (qobject_cast<QAbstractSpinBox*>(widget) && widget->minimumHeight() == 0)
+        widget->setMinimumHeight(fieldHeight);
 }
 
 QSize FlatStyle::sizeFromContents(ContentsType type, const QStyleOption* option, const QSize& size,

@@ -244,6 +244,9 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
     auto* shut = new QPushButton(tr("Close"));
     buttons->addWidget(shut);
     right->addLayout(buttons);
+    for (QPushButton* button : {fresh, copy, remove_, bring, take, addRow, dropRow, shut})
+        button->setAutoDefault(false); // Enter in a field keeps the model, and does nothing else
+    save_->setDefault(true);
     auto* layout = new QHBoxLayout(this);
     layout->addLayout(left, 1);
     layout->addWidget(form_, 4);
