@@ -7,6 +7,7 @@
 using namespace underridge;
 using namespace underridge::model;
 using app::CommandId;
+using scene::Rect;
 using tests::WindowHarness;
 
 class GesturesTest : public QObject {
@@ -19,6 +20,90 @@ class GesturesTest : public QObject {
     }
 
 private Q_SLOTS:
+    void dragging_at_the_edge_goes_on_and_the_plate_lands_out_of_the_first_view() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const DeviceId printer = h.named("print-1");
+        const Rect seen = h.sheet().camera().visible();
+        const QPoint from = h.middle("print-1"), edge(h.sheet().width() - 4, from.y());
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, from);
+        h.moveTo(from + QPoint(20, 0), Qt::LeftButton);
+        h.moveTo(edge, Qt::LeftButton);
+        QTRY_VERIFY(h.sheet().camera().visible().x > seen.right()); // held still, it goes on
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, edge);
+        const Rect after = h.sheet().camera().visible();
+        QVERIFY(h.editor().scene().plate(printer)->frame.x > seen.right());
+        QTest::qWait(60);
+        QCOMPARE(h.sheet().camera().visible(), after); // and ends with the drag
+        QCOMPARE(h.editor().document().history().steps(), std::size_t{1});
+    }
+
+    void escape_at_the_edge_ends_scrolling_and_leaves_the_plate() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const Network before = h.network();
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
+        h.moveTo({4, 300}, Qt::LeftButton);
+        const double x = h.sheet().camera().centre().x;
+        QTRY_VERIFY(h.sheet().camera().centre().x < x);
+        h.key(Qt::Key_Escape);
+        const double ended = h.sheet().camera().centre().x;
+        QTest::qWait(60);
+        QCOMPARE(h.sheet().camera().centre().x, ended);
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, {4, 300});
+        QVERIFY(h.network() == before);
+    }
+
+    void the_nearer_to_the_edge_the_faster() {
+        const QSize sheet(800, 600);
+        const auto at = [&](double x, double y) { return app::EdgeScroll::speedAt({x, y}, sheet); };
+        QVERIFY(at(400, 300).isNull());
+        QVERIFY(at(30, 300).isNull() && at(400, 570).isNull());
+        QVERIFY(at(20, 300).x() < 0 && at(4, 300).x() < at(20, 300).x());
+        QVERIFY(at(790, 300).x() > 0 && at(400, 590).y() > 0 && at(400, 5).y() < 0);
+        QCOMPARE(at(-500, 300), at(0, 300));
+    }
+
+    void ctrl_click_adds_and_takes_away_and_a_drag_with_it_moves_all() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const ObjectRef printer = refTo(h.named("print-1")), phone = refTo(h.named("phone-1"));
+        h.click(h.middle("print-1"));
+        h.click(h.middle("phone-1"), Qt::ControlModifier);
+        QVERIFY(h.editor().isSelected(printer) && h.editor().isSelected(phone));
+        h.drag(h.middle("phone-1"), h.middle("phone-1") + QPoint(40, 24), Qt::ControlModifier);
+        QVERIFY(h.editor().isSelected(printer) && h.editor().isSelected(phone));
+        QCOMPARE(h.editor().document().history().steps(), std::size_t{1});
+        h.click(h.middle("print-1"), Qt::ControlModifier);
+        QVERIFY(!h.editor().isSelected(printer) && h.editor().isSelected(phone));
+        h.click({8, 8}, Qt::ControlModifier); // on nothing: nothing is lost
+        QVERIFY(h.editor().isSelected(phone));
+    }
+
+    void a_touchpad_pans_and_a_wheel_zooms() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const QPointingDevice pad(QStringLiteral("pad"), 7, QInputDevice::DeviceType::TouchPad,
+                                  QPointingDevice::PointerType::Finger, QInputDevice::Capability::Scroll, 1,
+                                  0);
+        const auto roll = [&](const QPointingDevice* device, Qt::KeyboardModifiers with) {
+            QWheelEvent event({400, 300}, h.sheet().mapToGlobal(QPointF(400, 300)), {30, 40}, {60, 80},
+                              Qt::NoButton, with, Qt::ScrollUpdate, false, Qt::MouseEventNotSynthesized,
+                              device);
+            QApplication::sendEvent(&h.sheet(), &event);
+        };
+        const auto before = h.sheet().camera();
+        roll(&pad, {});
+        QCOMPARE(h.sheet().camera().zoom(), before.zoom());
+        QVERIFY(std::abs(before.centre().x - h.sheet().camera().centre().x - 30 / before.zoom()) < 1e-6);
+        QVERIFY(std::abs(before.centre().y - h.sheet().camera().centre().y - 40 / before.zoom()) < 1e-6);
+        roll(&pad, Qt::ControlModifier);
+        QVERIFY(h.sheet().camera().zoom() > before.zoom());
+        const double zoom = h.sheet().camera().zoom();
+        roll(QPointingDevice::primaryPointingDevice(), {});
+        QVERIFY(h.sheet().camera().zoom() > zoom);
+    }
+
     void the_wheel_zooms_at_the_pointer() {
         WindowHarness h;
         h.window->openFirstOffice();

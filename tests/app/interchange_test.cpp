@@ -199,7 +199,7 @@ private Q_SLOTS:
         QVERIFY(scene::length(plate->frame.centre() - h.sheet().camera().toSheet(at)) < 40);
     }
 
-    void a_move_past_the_edge_becomes_a_drag_and_leaves_the_plate_where_it_was() {
+    void a_move_out_of_the_window_becomes_a_drag_and_leaves_the_plate_where_it_was() {
         WindowHarness h;
         h.window->openFirstOffice();
         const Network before = h.network();
@@ -209,7 +209,9 @@ private Q_SLOTS:
         QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
         h.moveTo({400, 300}, Qt::LeftButton);
         QCOMPARE(wanted.count(), 0);
-        h.moveTo({-60, 300}, Qt::LeftButton);
+        h.moveTo({-60, 300}, Qt::LeftButton); // over a panel: the view goes on instead
+        QCOMPARE(wanted.count(), 0);
+        h.moveTo({-2000, 300}, Qt::LeftButton);
         QCOMPARE(wanted.count(), 1);
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, {-60, 300});
         QVERIFY(h.network() == before);

@@ -19,6 +19,10 @@ constexpr double gripPixels = 18;
 /// More moved plates than this are drawn as outlines while they are dragged.
 constexpr std::size_t maxLivePlates = 250;
 
+bool addsTo(const Pointer& pointer) {
+    return pointer.modifiers & (Qt::ShiftModifier | Qt::ControlModifier);
+}
+
 Rect bandOf(const Pointer& a, const Pointer& b) {
     return scene::rectBetween(a.sheet, b.sheet);
 }
@@ -103,9 +107,11 @@ void SelectTool::press(const Pointer& pointer) {
     if (!pressed_)
         return;
     focused_ = pressed_.object;
-    if (pointer.modifiers & Qt::ShiftModifier)
+    // With Shift or Ctrl a click adds or takes away; what is taken away is so when no drag has come of it.
+    wasSelected_ = editor_.isSelected(pressed_.object);
+    if (!wasSelected_ && addsTo(pointer))
         editor_.toggleSelected(pressed_.object);
-    else if (!editor_.isSelected(pressed_.object))
+    else if (!wasSelected_)
         editor_.select({pressed_.object});
 }
 
@@ -199,10 +205,14 @@ void SelectTool::release(const Pointer& pointer) {
     case Gesture::none:
         break;
     case Gesture::pressed:
-        if (!pressed_)
+        if (addsTo(start_)) {
+            if (pressed_ && wasSelected_)
+                editor_.toggleSelected(pressed_.object);
+        } else if (!pressed_) {
             editor_.select({});
-        else if (!(pointer.modifiers & Qt::ShiftModifier))
+        } else {
             editor_.select({pressed_.object});
+        }
         break;
     case Gesture::moving:
         guides_.clear();

@@ -56,6 +56,7 @@ private:
     Gesture gesture_ = Gesture::none;
     scene::Hit hovered_, pressed_;
     bool gripHovered_ = false;
+    bool wasSelected_ = false; ///< what is pressed, before
     model::ObjectRef focused_;
     std::optional<RailLens> lens_;
     int lensPort_ = -1;

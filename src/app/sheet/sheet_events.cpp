@@ -25,6 +25,14 @@ bool SheetView::event(QEvent* event) {
             return true;
         }
     }
+    if (event->type() == QEvent::NativeGesture) {
+        const auto* pinch = static_cast<QNativeGestureEvent*>(event);
+        if (pinch->gestureType() == Qt::ZoomNativeGesture) {
+            camera_.zoomAt(pinch->position(), 1 + pinch->value());
+            cameraMoved();
+            return true;
+        }
+    }
     if (event->type() == QEvent::KeyPress) { // Tab would leave the sheet otherwise
         auto* key = static_cast<QKeyEvent*>(event);
         if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) &&
@@ -144,15 +152,19 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         lastPan_ = event->position();
         return;
     }
-    constexpr int beyond = 30; // pixels past the edge before a move becomes a drag to somewhere else
+    // Past the edge of the sheet the view goes on; past that of the window a move is a drag to somewhere
+    // else.
     if (tool_ == &select_ && select_.isMoving() &&
-        !rect().adjusted(-beyond, -beyond, beyond, beyond).contains(event->position().toPoint())) {
+        !window()->rect().contains(mapTo(window(), event->position().toPoint()))) {
+        edge_.stop();
         select_.cancel();
         update();
         Q_EMIT dragOutWanted();
         return;
     }
-    tool_->move(pointerOf(*event));
+    dragged_ = pointerOf(*event);
+    tool_->move(dragged_);
+    isDragging(dragged_) ? edge_.follow(event->position(), size()) : edge_.stop();
     const QRect corner(width() - 168, height() - 116, 168, 116);
     locator_->stepAside(event->buttons() != Qt::NoButton && corner.contains(event->position().toPoint()));
     if (tool_ == &select_ && event->buttons() == Qt::NoButton && select_.hovered())
@@ -162,7 +174,24 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
     afterEvent();
 }
 
+bool SheetView::isDragging(const Pointer& pointer) const {
+    return pointer.buttons & Qt::LeftButton && (tool_ == &select_ ? select_.inGesture() : tool_ == &link_);
+}
+
+void SheetView::scrollAtEdge(QPointF by) {
+    if (!isDragging(dragged_)) { // Esc, or what was dragged is gone
+        edge_.stop();
+        return;
+    }
+    pan(-by);
+    dragged_.sheet = camera_.toSheet(dragged_.screen);
+    tool_->move(dragged_);
+    afterEvent();
+}
+
 void SheetView::mouseReleaseEvent(QMouseEvent* event) {
+    edge_.stop();
+    dragged_ = {};
     if (panning_ && event->button() != Qt::RightButton)
         panning_ = false;
     else if (event->button() == Qt::LeftButton)
@@ -184,6 +213,14 @@ void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void SheetView::wheelEvent(QWheelEvent* event) {
+    const bool touchpad = event->pointingDevice()->type() == QInputDevice::DeviceType::TouchPad;
+    if (touchpad && !(event->modifiers() & Qt::ControlModifier)) {
+        constexpr double pixelsADegree = 1.0 / 4;
+        pan(event->pixelDelta().isNull() ? QPointF(event->angleDelta()) * pixelsADegree
+                                         : QPointF(event->pixelDelta()));
+        event->accept();
+        return;
+    }
     const double notches = event->angleDelta().y() / 120.0;
     if (notches != 0) {
         camera_.zoomAt(event->position(), std::pow(wheelStep, notches));

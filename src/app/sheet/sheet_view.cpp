@@ -57,6 +57,7 @@ SheetView::SheetView(Editor& editor, QWidget* parent)
     connect(nameField_, &QLineEdit::returnPressed, this, [this] { finishName(); });
     cardTimer_.setSingleShot(true);
     cardTimer_.setInterval(cardRestMs);
+    connect(&edge_, &EdgeScroll::step, this, &SheetView::scrollAtEdge);
     connect(&cardTimer_, &QTimer::timeout, this, &SheetView::showCard);
     connect(&tiles_, &TileCache::tileReady, this, qOverload<>(&QWidget::update));
     connect(locator_, &Locator::lookAt, this, [this](PointF centre) { look(centre, camera_.zoom()); });

@@ -4,6 +4,7 @@
 #pragma once
 #include "app/sheet/add_field.h"
 #include "app/sheet/card.h"
+#include "app/sheet/edge_scroll.h"
 #include "app/sheet/link_strip.h"
 #include "app/sheet/link_tool.h"
 #include "app/sheet/locator.h"
@@ -122,6 +123,9 @@ private:
     void use(Tool& tool);
     void cameraMoved();
     void afterEvent();
+    /// Whether the view goes on while the pointer is held at the edge.
+    bool isDragging(const Pointer& pointer) const;
+    void scrollAtEdge(QPointF by);
     void showCard();
     void showStrip(model::LinkId link, const std::string& reason);
     void showDrawer(const linking::End& from, model::DeviceId target, model::LinkId spare);
@@ -159,6 +163,8 @@ private:
     QPlainTextEdit* noteField_;
     QMenu contextMenu_;
     QTimer cardTimer_;
+    EdgeScroll edge_;
+    Pointer dragged_; ///< where the pointer was last while something is dragged
 
     bool spaceHeld_ = false, spacePanned_ = false, panning_ = false;
     QPointF lastPan_;

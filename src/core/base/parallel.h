@@ -3,6 +3,7 @@
 #pragma once
 #include "core/base/function_ref.h"
 
+#include <algorithm>
 #include <initializer_list>
 #include <thread>
 #include <vector>
@@ -16,6 +17,22 @@ inline void inParallel(std::initializer_list<FunctionRef<void()>> pieces) {
     for (auto piece = pieces.begin() + 1; piece < pieces.end(); ++piece)
         threads.emplace_back([piece] { (*piece)(); });
     (*pieces.begin())();
+}
+
+/// Calls `each` with 0 to `count` − 1, in runs side by side, as many as there are cores and at most eight; a
+/// run has no fewer than `atLeast`, so that little work starts no thread. Returns when all are done. `each`
+/// must not throw, and must bear being called from several threads.
+inline void forEachIndex(std::size_t count, std::size_t atLeast, FunctionRef<void(std::size_t)> each) {
+    const std::size_t cores = std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, 8);
+    const std::size_t runs = std::clamp<std::size_t>(count / std::max<std::size_t>(atLeast, 1), 1, cores);
+    const auto run = [&](std::size_t which) {
+        for (std::size_t i = count * which / runs; i < count * (which + 1) / runs; ++i)
+            each(i);
+    };
+    std::vector<std::jthread> threads;
+    for (std::size_t which = 1; which < runs; ++which)
+        threads.emplace_back([&run, which] { run(which); });
+    run(0);
 }
 
 } // namespace underridge

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/scene.h"
 
+#include "core/base/parallel.h"
 #include "core/model/table_impl.h"
 
+#include <map>
 #include <set>
 
 namespace underridge::model {
@@ -137,22 +139,67 @@ void Scene::setItem(Table<Kept<Item>>& table, std::uint64_t id, std::shared_ptr<
     table.put({id, std::move(item)});
 }
 
+namespace {
+
+/// A scene's tables while it is built: each made at once, instead of copying a cell for each item put into it.
+struct Filling {
+    std::map<Key, Cell> cells;
+
+    /// In the order of their ids; those that are nothing are not on the sheet.
+    template <class Item>
+    Table<Kept<Item>> taken(std::vector<std::shared_ptr<const Item>> items) {
+        std::vector<Kept<Item>> kept;
+        kept.reserve(items.size());
+        const Item* type = nullptr;
+        for (std::shared_ptr<const Item>& item : items) {
+            if (!item)
+                continue;
+            const Rect bounds = boundsFor(*item);
+            forEachCell(bounds, levelFor(bounds), [&](Key key) { listIn(cells[key], type).push_back(item); });
+            kept.push_back({item->id.value, std::move(item)});
+        }
+        return Table<Kept<Item>>::fromSorted(std::move(kept));
+    }
+
+    Table<Cell> grid() {
+        std::vector<Cell> all;
+        all.reserve(cells.size());
+        for (auto& [key, cell] : cells) {
+            cell.place = key;
+            all.push_back(std::move(cell));
+        }
+        return Table<Cell>::fromSorted(std::move(all));
+    }
+};
+
+} // namespace
+
 Scene Scene::build(const Network& network, SheetId sheet, LengthUnit unit) {
+    constexpr std::size_t fewest = 500; // items that are worth a thread
     Scene scene;
     scene.sheet_ = sheet;
     scene.unit_ = unit;
-    network.all<Device>().forEach([&](const Device& device) {
-        scene.setItem(scene.plates_, device.id.value, plateOf(network, sheet, device), nullptr);
-    });
-    network.all<Link>().forEach([&](const Link& link) {
-        const Plate* a = scene.plate(link.a.device);
-        const Plate* b = scene.plate(link.b.device);
+    Filling filling;
+    std::vector<const Device*> devices;
+    network.all<Device>().forEach([&](const Device& device) { devices.push_back(&device); });
+    std::vector<std::shared_ptr<const Plate>> plates(devices.size());
+    forEachIndex(devices.size(), fewest,
+                 [&](std::size_t i) { plates[i] = plateOf(network, sheet, *devices[i]); });
+    scene.plates_ = filling.taken(std::move(plates));
+    std::vector<const Link*> links;
+    network.all<Link>().forEach([&](const Link& link) { links.push_back(&link); });
+    std::vector<std::shared_ptr<const LinkLine>> lines(links.size());
+    forEachIndex(links.size(), fewest, [&](std::size_t i) {
+        const Plate* a = scene.plate(links[i]->a.device);
+        const Plate* b = scene.plate(links[i]->b.device);
         if (a && b)
-            scene.setItem(scene.links_, link.id.value, lineOf(network, sheet, link, *a, *b, unit), nullptr);
+            lines[i] = lineOf(network, sheet, *links[i], *a, *b, unit);
     });
-    network.forEachNoteOf(sheet, [&](const Note& note) {
-        scene.setItem(scene.notes_, note.id.value, cardOf(network, sheet, note), nullptr);
-    });
+    scene.links_ = filling.taken(std::move(lines));
+    std::vector<std::shared_ptr<const NoteCard>> notes;
+    network.forEachNoteOf(sheet, [&](const Note& note) { notes.push_back(cardOf(network, sheet, note)); });
+    scene.notes_ = filling.taken(std::move(notes));
+    scene.cells_ = filling.grid();
     return scene;
 }
 
