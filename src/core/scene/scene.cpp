@@ -141,7 +141,8 @@ void Scene::setItem(Table<Kept<Item>>& table, std::uint64_t id, std::shared_ptr<
 
 namespace {
 
-/// A scene's tables while it is built: each made at once, instead of copying a cell for each item put into it.
+/// A scene's tables while it is built: each made at once, instead of copying a cell for each item put into
+/// it.
 struct Filling {
     std::map<Key, Cell> cells;
 
