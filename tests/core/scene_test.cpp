@@ -6,6 +6,7 @@
 #include "tests/support/random_edits.h"
 
 #include <QtTest>
+#include <set>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -116,6 +117,40 @@ private Q_SLOTS:
         const Rect part{all.x + 333, all.y + 217, 700, 400};
         for (const scene::Label* label : scene.labelsIn(part))
             QVERIFY(std::find(labels.begin(), labels.end(), label) != labels.end());
+    }
+
+    void a_port_label_gives_way_to_plates_and_port_labels_alone() {
+        const Network network = tests::demo("fennick-quay");
+        const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
+        const auto listed = scene.labelsIn(scene.bounds().grown(200));
+        const std::set<const scene::Label*> shown(listed.begin(), listed.end());
+        std::vector<const scene::Label*> ports, middles;
+        scene.forEachLink([&](const scene::LinkLine& line) {
+            for (const scene::Label& label : line.labels)
+                (label.kind == scene::LabelKind::middle ? middles : ports).push_back(&label);
+        });
+        const auto onPlate = [&](const scene::Label& label) {
+            const auto plates = scene.itemsIn(label.area).plates;
+            return std::any_of(plates.begin(), plates.end(), [&](const scene::Plate* plate) {
+                return plate->frame.intersects(label.area);
+            });
+        };
+        const auto touched = [](const scene::Label& label, const std::vector<const scene::Label*>& others) {
+            return std::any_of(others.begin(), others.end(), [&](const scene::Label* other) {
+                return other != &label && other->area.intersects(label.area);
+            });
+        };
+        int hidden = 0, outranked = 0;
+        for (const scene::Label* label : ports) {
+            hidden += !shown.contains(label);
+            QVERIFY(shown.contains(label) || onPlate(*label) || touched(*label, ports));
+        }
+        for (const scene::Label* label : middles)
+            if (touched(*label, ports)) {
+                ++outranked;
+                QVERIFY(!shown.contains(label));
+            }
+        QVERIFY(hidden > 0 && outranked > 0); // both happen on this sheet
     }
 
     void pointing_at_a_thing_means_that_thing() {

@@ -10,10 +10,15 @@
 #include "paint/sheet_painter.h"
 #include "tests/support/random_edits.h"
 
+#include <QBuffer>
 #include <QFontInfo>
+#include <QSvgGenerator>
 #include <QSvgRenderer>
 #include <QTemporaryDir>
 #include <QtTest>
+#include <fmt/format.h>
+#include <functional>
+#include <set>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -39,6 +44,17 @@ QImage painted(const Scene& scene, const scene::Rect& area, double zoom, const T
     painter.translate(-area.x, -area.y);
     paint::SheetPainter(theme).paint(painter, scene, area, zoom);
     return image;
+}
+
+/// What is drawn, as SVG: texts are paths from their own origin, so equal texts have equal paths.
+QByteArray svgOf(const std::function<void(QPainter&)>& draw) {
+    QBuffer svg;
+    QSvgGenerator generator;
+    generator.setOutputDevice(&svg);
+    QPainter painter(&generator);
+    draw(painter);
+    painter.end();
+    return svg.data();
 }
 
 } // namespace
@@ -171,6 +187,40 @@ private Q_SLOTS:
                 painted(after, around, 2, paint::lightTheme()));
     }
 
+    void each_mark_at_the_end_of_a_link_is_drawn_and_looks_its_own() {
+        const Scene scene = office();
+        const scene::LinkLine* line = nullptr;
+        scene.forEachLink([&](const scene::LinkLine& each) { line = &each; });
+        QVERIFY(line);
+        const auto drawn = [&](auto mark, const scene::PointF& end) {
+            scene::LinkLine item = *line;
+            mark(item);
+            QImage image(160, 160, QImage::Format_RGB32);
+            image.fill(Qt::white);
+            QPainter painter(&image);
+            painter.scale(2, 2);
+            painter.translate(40 - end.x, 40 - end.y);
+            paint::SheetPainter(paint::lightTheme()).line(painter, item, scene::Detail::near, 2);
+            return image;
+        };
+        using Line = scene::LinkLine;
+        const scene::PointF a = line->path.front(), b = line->path.back();
+        const auto nothing = [](Line&) {};
+        const std::vector<QImage> atA{drawn(nothing, a), drawn([](Line& l) { l.failsA = true; }, a),
+                                      drawn([](Line& l) { l.disabledA = true; }, a),
+                                      drawn([](Line& l) { l.openA = true; }, a)};
+        const std::vector<QImage> atB{drawn(nothing, b), drawn([](Line& l) { l.failsB = true; }, b),
+                                      drawn([](Line& l) { l.disabledB = true; }, b),
+                                      drawn([](Line& l) { l.openB = true; }, b)};
+        for (const auto& end : {atA, atB})
+            for (std::size_t i = 0; i < end.size(); ++i)
+                for (std::size_t j = i + 1; j < end.size(); ++j)
+                    QVERIFY2(end[i] != end[j], qPrintable(QStringLiteral("%1 and %2").arg(i).arg(j)));
+        // A mark stands at its own end alone.
+        QCOMPARE(drawn([](Line& l) { l.failsB = true; }, a), atA[0]);
+        QCOMPARE(drawn([](Line& l) { l.disabledA = true; }, b), atB[0]);
+    }
+
     void a_faceplate_has_its_slots_and_what_is_in_them() {
         IdSource ids(3);
         const Catalogue catalogue = exchange::builtInCatalogue();
@@ -300,6 +350,40 @@ private Q_SLOTS:
         QVERIFY(bool(pdf));
         QCOMPARE(static_cast<int>(pdf->count("/Type /Page\n")), layout->count());
         QVERIFY(pdf->contains("/FontFile")); // embedded
+    }
+
+    void pages_go_row_by_row_and_each_names_those_it_joins() {
+        const auto loaded = demoNetwork();
+        const auto scene = scene::Scene::build(loaded, loaded.sheetsInOrder().front().id);
+        paint::PageSetup setup;
+        setup.across = 3;
+        setup.down = 2;
+        setup.titleBlock = false;
+        const auto layout = paint::layOut(scene, setup);
+        QVERIFY(bool(layout));
+        QCOMPARE(layout->count(), 6);
+        const std::vector<std::set<int>> joins{{2, 4}, {1, 3, 5}, {2, 6}, {1, 5}, {2, 4, 6}, {3, 5}};
+        for (int page = 0; page < 6; ++page) {
+            const auto area = layout->areaOf(page), first = layout->areaOf(0);
+            QVERIFY(std::abs(area.x - (first.x + page % 3 * first.w)) < 1e-6);
+            QVERIFY(std::abs(area.y - (first.y + page / 3 * first.h)) < 1e-6);
+            const QByteArray drawn =
+                svgOf([&](QPainter& painter) { paint::drawPage(painter, scene, loaded, *layout, page, {}); });
+            std::set<int> named;
+            for (int other = 1; other <= 6; ++other) {
+                const QByteArray words = svgOf([&](QPainter& painter) {
+                    paint::SheetPainter outlined(paint::lightTheme());
+                    outlined.outlineText(true);
+                    outlined.text(painter, {0, 0}, fmt::format("page {}", other), 2.6, scene::Weight::regular,
+                                  Qt::black);
+                });
+                const auto from = words.lastIndexOf("d=\"M");
+                QVERIFY2(from > 0, words.constData());
+                if (drawn.contains(words.mid(from, words.indexOf('"', from + 3) - from + 1)))
+                    named.insert(other);
+            }
+            QCOMPARE(named, joins[static_cast<std::size_t>(page)]);
+        }
     }
 
     void a_page_has_its_drawing_inside_the_margins_and_a_title_block() {
