@@ -6,6 +6,7 @@
 #include "core/base/files.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
+#include "tests/support/dialog_answers.h"
 
 #include <QApplication>
 #include <QDir>
@@ -71,23 +72,8 @@ public:
     /// Answers dialogs of a kind from now on.
     template <class Kind, class Answer>
     void answer(Answer given) {
-        answers_.push_back([given](QDialog& dialog) -> std::optional<int> {
-            auto* asked = qobject_cast<Kind*>(&dialog);
-            if (!asked)
-                return std::nullopt;
-            if constexpr (std::is_void_v<decltype(given(*asked))>) {
-                given(*asked);
-                return QDialog::Rejected;
-            } else {
-                return given(*asked) ? QDialog::Accepted : QDialog::Rejected;
-            }
-        });
-        window_.dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
-            for (auto each = answers_.rbegin(); each != answers_.rend(); ++each)
-                if (const auto result = (*each)(dialog))
-                    return result;
-            return std::nullopt;
-        };
+        answers_.add<Kind>(std::move(given));
+        window_.dialogs().answer = [this](QDialog& dialog) -> std::optional<int> { return answers_(dialog); };
     }
     /// Until nothing is being read or written.
     void waitForJobs() {
@@ -106,7 +92,7 @@ public:
     QString scratch(const char* name) const { return scratch_.filePath(QString::fromLatin1(name)); }
 
 private:
-    std::vector<std::function<std::optional<int>(QDialog&)>> answers_;
+    tests::DialogAnswers answers_;
     QString folder_;
     QTemporaryDir scratch_;
     DiskFiles files_;

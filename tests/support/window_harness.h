@@ -4,6 +4,7 @@
 #include "app/window/main_window.h"
 #include "core/base/files.h"
 #include "core/edit/links.h"
+#include "tests/support/dialog_answers.h"
 
 #include <QApplication>
 #include <QDialog>
@@ -104,17 +105,7 @@ public:
     /// Answers dialogs of a kind from now on instead of a person; the answer given last counts first.
     template <class Kind, class Answer>
     void onDialog(Answer given) {
-        answers_.push_back([given](QDialog& dialog) mutable -> std::optional<int> {
-            auto* asked = qobject_cast<Kind*>(&dialog);
-            if (!asked)
-                return std::nullopt;
-            if constexpr (std::is_void_v<decltype(given(*asked))>) {
-                given(*asked);
-                return QDialog::Rejected;
-            } else {
-                return given(*asked) ? QDialog::Accepted : QDialog::Rejected;
-            }
-        });
+        answers_.add<Kind>(std::move(given));
     }
     /// Starts what takes its time, and waits for its end: whether it was done.
     template <class Start>
@@ -153,7 +144,7 @@ public:
     std::unique_ptr<app::MainWindow> window;
 
 private:
-    std::vector<std::function<std::optional<int>(QDialog&)>> answers_;
+    DialogAnswers answers_;
 
     std::unique_ptr<app::MainWindow> freshWindow() {
         const edit::World world{files, folder.filePath("journal").toStdString(),
@@ -167,12 +158,7 @@ private:
         };
         fresh->askPath = [this](bool) { return path; };
         fresh->askRecover = [this](const edit::Recoverable&) { return recovers; };
-        fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
-            for (auto each = answers_.rbegin(); each != answers_.rend(); ++each)
-                if (const auto given = (*each)(dialog))
-                    return given;
-            return std::nullopt;
-        };
+        fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> { return answers_(dialog); };
         fresh->resize(1280, 800);
         fresh->show();
         fresh->activateWindow();
