@@ -28,7 +28,7 @@ bool SheetView::event(QEvent* event) {
     if (event->type() == QEvent::NativeGesture) {
         const auto* pinch = static_cast<QNativeGestureEvent*>(event);
         if (pinch->gestureType() == Qt::ZoomNativeGesture) {
-            camera_.zoomAt(pinch->position(), 1 + pinch->value());
+            camera_.zoomAt(pinch->position(), std::max(0.1, 1 + pinch->value()));
             cameraMoved();
             return true;
         }
