@@ -122,7 +122,7 @@ void frameDrag(benchmark::State& state) {
     Stage& s = stage(static_cast<int>(state.range(0)));
     s.view->look(s.editor->scene().bounds().centre(), 1);
     s.settle();
-    const auto plates = s.editor->scene().itemsIn(s.view->camera().visible().grown(-200)).plates;
+    const auto plates = s.editor->scene().itemsIn(s.view->camera().visible().grown(-200)).of<scene::Plate>();
     const QPointF start =
         s.view->camera().toScreen(plates[plates.size() / 2]->frame.centre() + scene::PointF{0, -8});
     const auto send = [&](QEvent::Type type, QPointF at, Qt::MouseButton button, Qt::MouseButtons buttons) {

@@ -2,7 +2,8 @@
 // The ferry terminal Fennick Quay and its island end, Skarn Pier: an invented place.
 #include "core/edit/sheets.h"
 #include "core/model/ports.h"
-#include "core/scene/scene.h"
+#include "core/scene/lines.h"
+#include "core/scene/plates.h"
 #include "demo/maker.h"
 
 #include <cmath>
@@ -530,7 +531,8 @@ private:
             const int lane = static_cast<int>(tick.centre().x);
             const auto leaf = scene::plateOf(m_.network(), m_.sheet(),
                                              *m_.network().device(m_.network().link(link)->b.device));
-            const auto end = scene::anchorOn(*leaf, 0, {static_cast<double>(lane), static_cast<double>(y)});
+            const auto end =
+                scene::leavingFrom(leaf->anchor(), 0, {static_cast<double>(lane), static_cast<double>(y)});
             bend(link, {{lane, static_cast<int>(std::lround(end.y))}});
         }
         for (auto& [link, points] : bends_)

@@ -8,6 +8,7 @@
 #include "core/edit/results.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
+#include "core/layout/reading.h"
 #include "paint/label_sheet.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
@@ -48,7 +49,7 @@ public:
         const auto bytes = bytesOf(path);
         if (!bytes)
             return bytes.refusal();
-        return exchange::readAny(*bytes, {path, catalogue_}, exchange::formatFromText(from));
+        return layout::readPlaced(*bytes, {path, catalogue_}, exchange::formatFromText(from));
     }
 
     int refuse(const Remark& why, int code) {

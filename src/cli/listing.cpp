@@ -3,7 +3,7 @@
 
 #include "core/linking/chain.h"
 #include "core/model/ports.h"
-#include "core/scene/scene.h"
+#include "core/scene/plates.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -68,8 +68,8 @@ Json devices(const Network& network, SheetId sheet) {
     network.all<Device>().forEach([&](const Device& device) {
         Json addresses = Json::array();
         network.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
-            for (const std::string& address : interface.addresses)
-                addresses.push_back(address);
+            for (const Address& address : interface.addresses)
+                addresses.push_back(address.text());
         });
         const PortCount ports = countPorts(network, device);
         Json row{{"id", idText(device.id.value)},
@@ -172,7 +172,7 @@ Json subnets(const Network& network) {
     network.all<Subnet>().forEach([&](const Subnet& subnet) {
         const Vlan* vlan = network.vlan(subnet.vlan);
         rows.push_back({{"id", idText(subnet.id.value)},
-                        {"prefix", subnet.prefix},
+                        {"prefix", subnet.prefix.text()},
                         {"name", subnet.name},
                         {"vlan", vlan ? vlan->number : 0}});
     });

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/sheet_painter.h"
 
+#include "core/scene/lines.h"
 #include "core/scene/text_width.h"
 #include "paint/glyphs.h"
-
-#include <map>
 
 namespace underridge::paint {
 using scene::Detail;
@@ -20,6 +19,8 @@ namespace {
 constexpr double fontScale = 4;
 constexpr double dotPitch = 16;
 constexpr double minContrast = 3;
+/// The room of the count on lines drawn as one, on the screen.
+constexpr double farCountPx = 18;
 
 QFont sheetFont(QFont::Weight weight) {
     QFont font(QString::fromLatin1(scene::sheetFont));
@@ -106,14 +107,19 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
     background(painter, area, zoom);
     const scene::Items items = scene.itemsIn(area);
     if (detail == Detail::far)
-        return far(painter, items, zoom);
+        return far(painter, scene, items, area, zoom);
     painter.setRenderHint(QPainter::Antialiasing);
-    for (const LinkLine* item : items.links)
-        line(painter, *item, detail, zoom);
-    for (const Plate* item : items.plates)
-        plate(painter, *item, detail);
-    for (const scene::NoteCard* item : items.notes)
-        note(painter, *item, detail);
+    for (const scene::Item* item : items.all())
+        std::visit(
+            [&]<class Shape>(const Shape& shape) {
+                if constexpr (std::is_same_v<Shape, LinkLine>)
+                    line(painter, shape, detail, zoom);
+                else if constexpr (std::is_same_v<Shape, Plate>)
+                    plate(painter, shape, detail, zoom);
+                else
+                    note(painter, shape, detail);
+            },
+            item->shape);
     if (detail != Detail::middle)
         for (const scene::Label* item : scene.labelsIn(area))
             label(painter, *item);
@@ -131,49 +137,67 @@ void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) 
             painter.fillRect(QRectF(x - size / 2, y - size / 2, size, size), theme_.dots);
 }
 
-void SheetPainter::far(QPainter& painter, const scene::Items& items, double zoom) {
+void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene::Items& items,
+                       const Rect& area, double zoom) {
     painter.setRenderHint(QPainter::Antialiasing, false);
-    struct Merged {
-        PointF a, b;
-        int count = 0;
-    };
-    std::map<std::pair<std::uint64_t, std::uint64_t>, Merged> pairs;
-    for (const LinkLine* item : items.links) {
+    std::vector<const LinkLine*> straight;
+    for (const scene::NoteCard* item : items.of<scene::NoteCard>())
+        if (item->zone)
+            note(painter, *item, Detail::far);
+    for (const LinkLine* item : items.of<LinkLine>())
         if (item->path.size() > 2) {
             painter.setPen(QPen(theme_.muted, 0));
             painter.drawPolyline(polygon(item->path));
-            continue;
+        } else {
+            straight.push_back(item);
         }
-        auto& merged = pairs[std::minmax(item->a.value, item->b.value)];
-        if (merged.count++ == 0)
-            merged = {item->path.front(), item->path.back(), 1};
-    }
+    const std::vector<scene::Bundle> bundles = scene::bundlesOf(straight);
     std::vector<QLineF> single, several;
-    for (const auto& [ends, merged] : pairs)
-        (merged.count == 1 ? single : several).emplace_back(toQt(merged.a), toQt(merged.b));
+    for (const scene::Bundle& bundle : bundles)
+        (bundle.count == 1 ? single : several).emplace_back(toQt(bundle.a), toQt(bundle.b));
     painter.setPen(QPen(theme_.muted, 0));
     painter.drawLines(single.data(), static_cast<int>(single.size()));
     painter.setPen(flat(theme_.muted, 2.2 / zoom));
     painter.drawLines(several.data(), static_cast<int>(several.size()));
-    for (const Plate* item : items.plates)
+    for (const Plate* item : items.of<Plate>())
         painter.fillRect(toQt(item->frame), theme_.spine(item->role));
-    for (const scene::NoteCard* item : items.notes)
-        painter.fillRect(toQt(item->frame), theme_.frame);
-    for (const auto& [ends, merged] : pairs) {
-        if (merged.count < 2 || length(merged.b - merged.a) * zoom < 40)
-            continue;
-        const std::string count = "×" + std::to_string(merged.count);
-        const double size = 9 / zoom, width = scene::textWidth(count, size, Weight::semiBold);
-        const PointF middle = (merged.a + merged.b) * 0.5;
-        painter.fillRect(
-            QRectF(middle.x - width / 2 - 2 / zoom, middle.y - size * 0.7, width + 4 / zoom, size * 1.4),
-            theme_.sheet);
-        text(painter, {middle.x - width / 2, middle.y + size * 0.36}, count, size, Weight::semiBold,
-             theme_.ink);
+    for (const scene::NoteCard* item : items.of<scene::NoteCard>())
+        if (!item->zone)
+            painter.fillRect(toQt(item->frame), theme_.frame);
+    const std::vector<scene::FarName> names = scene.namesIn(area.grown(farCountPx / zoom), zoom);
+    for (const scene::Bundle& bundle : bundles) {
+        const PointF middle = (bundle.a + bundle.b) * 0.5;
+        const Rect place = Rect{middle.x, middle.y, 0, 0}.grown(farCountPx / 2 / zoom);
+        if (std::none_of(names.begin(), names.end(),
+                         [&](const scene::FarName& name) { return name.area.intersects(place); }))
+            bundleCount(painter, bundle, zoom);
     }
+    for (const scene::FarName& name : names)
+        farName(painter, name, zoom);
 }
 
-void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail) {
+void SheetPainter::bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom) {
+    constexpr double shortestPx = 40;
+    if (bundle.count < 2 || length(bundle.b - bundle.a) * zoom < shortestPx)
+        return;
+    const std::string count = "×" + std::to_string(bundle.count);
+    const double size = 9 / zoom, width = scene::textWidth(count, size, Weight::semiBold);
+    const PointF middle = (bundle.a + bundle.b) * 0.5;
+    painter.fillRect(
+        QRectF(middle.x - width / 2 - 2 / zoom, middle.y - size * 0.7, width + 4 / zoom, size * 1.4),
+        theme_.sheet);
+    text(painter, {middle.x - width / 2, middle.y + size * 0.36}, count, size, Weight::semiBold, theme_.ink);
+}
+
+void SheetPainter::farName(QPainter& painter, const scene::FarName& name, double zoom) {
+    QColor ground = theme_.sheet;
+    ground.setAlphaF(0.85F);
+    painter.fillRect(toQt(name.area), ground);
+    text(painter, {name.area.x + 2 / zoom, name.area.y + 11 / zoom}, name.text, scene::farNamePx / zoom,
+         Weight::semiBold, theme_.ink);
+}
+
+void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, double zoom) {
     if (detail == Detail::far) {
         painter.fillRect(toQt(item.frame), theme_.spine(item.role));
         return;
@@ -206,12 +230,22 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail) {
     painter.restore();
 
     const double left = frame.left() + scene::spineWidth + 6;
-    text(painter, {left, frame.top() + (detail == Detail::middle ? 26 : 16)}, item.name, scene::nameSize,
-         Weight::semiBold, theme_.ink);
     if (detail == Detail::middle)
-        return;
+        return largeName(painter, item, left, zoom);
+    text(painter, {left, frame.top() + 16}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
     text(painter, {left, frame.top() + 29}, item.subline, scene::sublineSize, Weight::regular, theme_.muted);
     rail(painter, item);
+}
+
+/// At middle zoom the name has the plate to itself: as large as the screen asks for and the plate has room
+/// for.
+void SheetPainter::largeName(QPainter& painter, const Plate& item, double left, double zoom) {
+    constexpr double wantedPx = 11, most = 22;
+    const double room = item.frame.right() - left - 4;
+    const double atOne = scene::textWidth(item.name, 1, Weight::semiBold);
+    const double size =
+        std::clamp(std::min(wantedPx / zoom, atOne > 0 ? room / atOne : most), scene::nameSize, most);
+    text(painter, {left, item.frame.centre().y + size * 0.36}, item.name, size, Weight::semiBold, theme_.ink);
 }
 
 void SheetPainter::rail(QPainter& painter, const Plate& item) {
@@ -393,7 +427,7 @@ void SheetPainter::label(QPainter& painter, const scene::Label& item) {
 }
 
 void SheetPainter::note(QPainter& painter, const scene::NoteCard& item, Detail detail) {
-    painter.setPen(QPen(theme_.edge, 1));
+    painter.setPen(item.zone ? QPen(theme_.edge, 1, Qt::DashLine) : QPen(theme_.edge, 1));
     painter.setBrush(theme_.frame);
     painter.drawRect(toQt(item.frame));
     if (detail == Detail::far)

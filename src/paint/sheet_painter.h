@@ -33,7 +33,8 @@ public:
                scene::Detail detail);
 
     void background(QPainter& painter, const scene::Rect& area, double zoom);
-    void plate(QPainter& painter, const scene::Plate& plate, scene::Detail detail);
+    /// `zoom` matters at Detail::middle, where names are as large as the screen asks for.
+    void plate(QPainter& painter, const scene::Plate& plate, scene::Detail detail, double zoom = 1);
     /// Ticks of the rail with the keys of ports when there is room.
     void line(QPainter& painter, const scene::LinkLine& line, scene::Detail detail, double zoom);
     void label(QPainter& painter, const scene::Label& label);
@@ -53,7 +54,11 @@ public:
 
 private:
     void haloed(QPainter& painter, const scene::LinkLine& line, double zoom, float strength);
-    void far(QPainter& painter, const scene::Items& items, double zoom);
+    void far(QPainter& painter, const scene::Scene& scene, const scene::Items& items, const scene::Rect& area,
+             double zoom);
+    void bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom);
+    void farName(QPainter& painter, const scene::FarName& name, double zoom);
+    void largeName(QPainter& painter, const scene::Plate& plate, double left, double zoom);
     void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);
     void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);
     /// The band that ties the members of a LAG.

@@ -409,16 +409,21 @@ private Q_SLOTS:
         h.window->openFirstOffice();
         Network network = h.network();
         const SheetId other{77};
-        network.put(Sheet{other, "Other", 1, {}, {}});
+        Sheet sheet;
+        sheet.id = other;
+        sheet.name = "Other";
+        sheet.order = 1;
+        network.put(sheet);
         Position position;
         position.sheet = other;
         position.object = h.named("acc-1").value;
+        position.of = Kind::device;
         network.put(position);
         h.editor().setDocument(edit::Document::fresh(h.editor().world(), network));
-        QCOMPARE(h.editor().scene().plateCount(), std::size_t{8});
+        QCOMPARE(h.editor().scene().count<scene::Plate>(), std::size_t{8});
         h.editor().showSheet(other);
-        QCOMPARE(h.editor().scene().plateCount(), std::size_t{1});
-        QCOMPARE(h.editor().scene().linkCount(), std::size_t{0});
+        QCOMPARE(h.editor().scene().count<scene::Plate>(), std::size_t{1});
+        QCOMPARE(h.editor().scene().count<scene::LinkLine>(), std::size_t{0});
         h.key(Qt::Key_Z, Qt::ControlModifier); // nothing to undo: looking is no edit
         QVERIFY(!h.editor().document().modified());
     }

@@ -353,10 +353,10 @@ private Q_SLOTS:
         h.key(Qt::Key_N);
         h.type("Spare room");
         h.key(Qt::Key_Return, Qt::ControlModifier);
-        QCOMPARE(h.editor().scene().noteCount(), std::size_t{1});
+        QCOMPARE(h.editor().scene().count<scene::NoteCard>(), std::size_t{1});
         h.key(Qt::Key_N);
         h.key(Qt::Key_Escape);
-        QCOMPARE(h.editor().scene().noteCount(), std::size_t{1});
+        QCOMPARE(h.editor().scene().count<scene::NoteCard>(), std::size_t{1});
     }
 
     void copy_and_paste_bring_the_links_among_what_was_copied() {

@@ -160,7 +160,7 @@ private Q_SLOTS:
         QVERIFY(lagAt(plan.act.network, plan.rows[0].proposal->b));
         // A stack: its uplinks to two devices leave by two members.
         Device stack = *bench.network.device(bench.add("access-switch-24"));
-        stack.stack = {{1, "access-switch-24", {}}, {2, "access-switch-24", {}}};
+        stack.stack = {{1, "access-switch-24", {}, {}}, {2, "access-switch-24", {}, {}}};
         bench.network.put(stack);
         const auto other = bench.add("distribution-switch-24"), third = bench.add("distribution-switch-24");
         const auto both = bench.many({stack.id}, {other, third}, {true, 1, false});

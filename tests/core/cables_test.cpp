@@ -35,7 +35,9 @@ private Q_SLOTS:
                       rack = b.group("R1", GroupKind::rack, low);
         const DeviceId sw = b.add("access-switch-24", "sw"), pc = b.add("workstation", "pc"),
                        server = b.add("server", "server");
-        const auto way = [&](DeviceId x, DeviceId y) { return linking::wayBetween(b.network, x, y); };
+        const auto way = [&](DeviceId x, DeviceId y) {
+            return linking::wayBetween(b.network, {x, {}}, {y, {}});
+        };
         QVERIFY(text(way(sw, pc).refusal().what).contains("sw has no place"));
         b.shape(rack, [](Group& g) {
             g.xMm = 10'000;

@@ -120,8 +120,8 @@ private Q_SLOTS:
     void ungrouping_keeps_the_members() {
         RandomEdits edits(8);
         Network network = edits.start();
-        network.put(Group{{5}, "outer", GroupKind::floor, {}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
-        network.put(Group{{6}, "inner", GroupKind::room, {5}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
+        network.put(tests::groupOf({5}, "outer", GroupKind::floor, {}));
+        network.put(tests::groupOf({6}, "inner", GroupKind::room, {5}));
         Device device;
         device.id = {9};
         device.name = "d";
@@ -301,10 +301,10 @@ private Q_SLOTS:
 
     void addresses_are_told_from_other_texts() {
         for (const char* good : {"10.84.1.1", "10.84.1.1/24", "fd84:fe::1/64", "2001:db8::/32", "0.0.0.0/0"})
-            QVERIFY(edit::isAddress(good));
+            QVERIFY(Address(good).valid());
         for (const char* bad :
              {"", "10.84.1", "10.84.1.1/", "10.84.1.1/33", "fd84::g", "::/129", "10.84.1.1/2x"})
-            QVERIFY(!edit::isAddress(bad));
+            QVERIFY(!Address(bad).valid());
     }
 
     void names_by_fields_position_and_number() {

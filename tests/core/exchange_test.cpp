@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/import.h"
 #include "core/exchange/foreign.h"
+#include "core/layout/reading.h"
 #include "core/linking/rules.h"
 #include "tests/support/first_office.h"
 #include "tests/support/foreign_texts.h"
@@ -22,7 +23,7 @@ const Catalogue& catalogue() {
 }
 
 Result<exchange::Loaded> read(std::string_view bytes, const char* file = "given.txt") {
-    return exchange::readAny(bytes, {file, catalogue()});
+    return layout::readPlaced(bytes, {file, catalogue()});
 }
 
 const Device* named(const Network& network, std::string_view name) {
@@ -140,7 +141,7 @@ private Q_SLOTS:
             if (i.port != "X1")
                 return;
             found = true;
-            QCOMPARE(i.addresses, (std::vector<std::string>{"10.84.200.1/24"}));
+            QCOMPARE(i.addresses, (std::vector<Address>{"10.84.200.1/24"}));
             QCOMPARE(i.mac, std::string("02:00:00:00:00:01"));
             QCOMPARE(i.tagged.size(), std::size_t{3});
         });

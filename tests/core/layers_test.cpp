@@ -28,6 +28,22 @@ private Q_SLOTS:
         const QRegularExpression forbidden("#include\\s*[<\"](Q[A-Z]|Qt|paint/|app/|cli/|live/)");
         QCOMPARE(offenders("core", forbidden), QStringList());
     }
+    void inside_core_each_part_knows_only_those_before_it() {
+        const QStringList order{"base", "model", "exchange", "linking", "scene", "layout", "edit"};
+        QStringList known;
+        QDirIterator folders(QStringLiteral(UNDERRIDGE_ROOT "/src/core"), QDir::Dirs | QDir::NoDotAndDotDot);
+        while (folders.hasNext())
+            known << QFileInfo(folders.next()).fileName();
+        for (const QString& part : known)
+            QVERIFY2(order.contains(part), qPrintable(part + " has no place in the order"));
+        for (qsizetype i = 0; i < order.size(); ++i) {
+            const QStringList later = order.mid(i + 1);
+            if (!later.isEmpty())
+                QCOMPARE(offenders("core/" + order[i],
+                                   QRegularExpression("#include\\s*\"core/(" + later.join('|') + ")/")),
+                         QStringList());
+        }
+    }
     void paint_includes_neither_widgets_nor_app() {
         const QRegularExpression forbidden(
             "#include\\s*[<\"](QtWidgets|QWidget|QApplication|QMainWindow|QGraphics|app/|cli/)");

@@ -2,6 +2,7 @@
 #include "core/exchange/catalogue_file.h"
 #include "core/model/length.h"
 #include "core/model/ports.h"
+#include "core/model/standing.h"
 #include "tests/support/random_edits.h"
 
 #include <QtTest>
@@ -161,7 +162,7 @@ private Q_SLOTS:
         QVERIFY(desk.has("2") && !desk.has("3"));
 
         One stacked("distribution-switch-24");
-        stacked.device.stack = {{1, "distribution-switch-24", ""}, {2, "distribution-switch-24", ""}};
+        stacked.device.stack = {{1, "distribution-switch-24", "", {}}, {2, "distribution-switch-24", "", {}}};
         stacked.put();
         QVERIFY(stacked.has("1/24") && stacked.has("2/X4") && !stacked.has("24"));
     }
@@ -231,6 +232,92 @@ private Q_SLOTS:
             QCOMPARE(twice.all<Device>().size(), network.all<Device>().size());
             QVERIFY(twice.indicesAreTrue());
         }
+    }
+
+    void addresses_are_taken_apart_once() {
+        const Address four("10.84.10.7/24");
+        QVERIFY(four.valid());
+        QCOMPARE(four.version(), 4);
+        QCOMPARE(four.prefixLength(), 24);
+        QCOMPARE(four.host(), std::string("10.84.10.7"));
+        QCOMPARE(four.network().text(), std::string("10.84.10.0/24"));
+        QVERIFY(four.network().contains(four));
+        QVERIFY(four.network().contains("10.84.10.255"));
+        QVERIFY(!four.network().contains("10.84.11.0"));
+        QVERIFY(!four.network().contains("10.84.0.0/16")); // the wider of the two
+        const Address six("fd84:fe::1/60");
+        QCOMPARE(six.version(), 6);
+        QCOMPARE(six.network().text(), std::string("fd84:fe::/60"));
+        QVERIFY(!six.network().contains(four));
+        QVERIFY(!Address("10.84.1.1").network().valid()); // no length, no prefix
+        const Address odd("dhcp");
+        QVERIFY(!odd.valid());
+        QCOMPARE(odd.text(), std::string("dhcp")); // kept as written
+    }
+
+    void a_port_finds_its_link_whatever_else_ends_there() {
+        Network network;
+        const auto put = [&](std::uint64_t id, PortRef a, PortRef b) {
+            Link link;
+            link.id = {id};
+            link.a = std::move(a);
+            link.b = std::move(b);
+            network.put(std::move(link));
+        };
+        for (std::uint64_t i = 0; i < 300; ++i)
+            put(100 + i, {{1}, std::to_string(i)}, {{2 + i}, "1"});
+        put(900, {{1}, ""}, {{5}, "2"}); // an end that is not known is at no port
+        QCOMPARE(network.linkAt({{1}, "7"})->id, LinkId{107});
+        QCOMPARE(network.linkAt({{9}, "1"})->id, LinkId{107});
+        QVERIFY(!network.linkAt({{1}, ""}));
+        QVERIFY(!network.linkAt({{1}, "300"}));
+        put(107, {{1}, "999"}, {{9}, "1"}); // it moves
+        QVERIFY(!network.linkAt({{1}, "7"}));
+        QCOMPARE(network.linkAt({{1}, "999"})->id, LinkId{107});
+        network.erase<Link>({107, 0});
+        QVERIFY(!network.linkAt({{9}, "1"}));
+        QVERIFY(network.indicesAreTrue());
+        QCOMPARE(network.degree({1}), std::size_t{300});
+    }
+
+    void a_chassis_may_stand_apart_and_is_found_by_its_place() {
+        One stacked("access-switch-24");
+        stacked.device.stack = {{1, "access-switch-24", "", {}},
+                                {2, "access-switch-24", "", {{70}, 0, 0, 0, 12, Side::front}}};
+        stacked.device.place = {{60}, 0, 0, 0, 3, Side::front};
+        stacked.put();
+        QCOMPARE(placeOf(stacked.network, {{1}, "1/17"}).in, GroupId{60});
+        QCOMPARE(placeOf(stacked.network, {{1}, "2/17"}).in, GroupId{70});
+        QCOMPARE(placeOf(stacked.network, {{1}, ""}).in, GroupId{60});
+        for (const std::uint64_t rack : {60, 70}) {
+            int found = 0;
+            stacked.network.forEachPlacedIn({rack}, [&](const Device& device) {
+                QCOMPARE(device.id, DeviceId{1});
+                ++found;
+            });
+            QCOMPARE(found, 1);
+        }
+        QVERIFY(stacked.network.indicesAreTrue());
+    }
+
+    void a_group_that_is_part_of_a_building_agrees_with_the_place() {
+        One one("access-switch-24");
+        one.network.put(tests::groupOf({50}, "Quay level", GroupKind::floor, {}));
+        one.network.put(tests::groupOf({60}, "Rack 1", GroupKind::rack, {50}));
+        one.network.put(tests::groupOf({61}, "Tills", GroupKind::cluster, {60}));
+        one.device.group = {61};
+        one.put();
+        QVERIFY(!placeOf(one.network, {{1}, ""}).in); // a group gives no place
+        Device moved = one.device;
+        moved.place.in = {50};
+        agreeWithPlace(one.network, moved); // a cluster says nothing of places
+        QCOMPARE(moved.group, GroupId{61});
+        moved.group = {60};
+        agreeWithPlace(one.network, moved); // the floor around the rack is not in it
+        QCOMPARE(moved.group, GroupId{50});
+        moved.place.in = {60};
+        agreeWithPlace(one.network, moved); // further inside agrees
+        QCOMPARE(moved.group, GroupId{50});
     }
 };
 

@@ -2,6 +2,7 @@
 #include "core/base/files.h"
 #include "core/exchange/own_format.h"
 #include "core/exchange/record_json.h"
+#include "tests/support/first_office.h"
 #include "tests/support/random_edits.h"
 
 #include <QtTest>
@@ -53,7 +54,7 @@ Network everyKind() {
     d.outside = true;
     d.modules = {{"A", "module-4-sfp", "s1"}};
     d.transceivers = {{"X1", "sfp-1000base-sx", "s2"}};
-    d.stack = {{1, "access-switch-24", "s3"}};
+    d.stack = {{1, "access-switch-24", "s3", {{70}, 5, 6, 7, 8, Side::front}}};
     d.added = {"2"};
     d.place = {{70}, 1000, -2000, 300, 4, Side::rear};
     d.serial = "FQ-1";
@@ -67,22 +68,24 @@ Network everyKind() {
     info.marginPercent = 25;
     info.labels = "FQ-{001..}";
     n.put(info);
-    n.put(Group{{70},
-                "Quay level",
-                GroupKind::floor,
-                {},
-                -1,
-                {71},
-                2.5,
-                42,
-                1,
-                2,
-                3,
-                {{"north", 4, 5}},
-                "n",
-                {{"k", "v"}},
-                {},
-                {}});
+    Group floor;
+    floor.id = {70};
+    floor.name = "Quay level";
+    floor.type = GroupKind::floor;
+    floor.level = -1;
+    floor.plan = {71};
+    floor.planMmPerPixel = 2.5;
+    floor.planXMm = 6;
+    floor.planYMm = -7;
+    floor.planTurn = 90;
+    floor.rackUnits = 42;
+    floor.xMm = 1;
+    floor.yMm = 2;
+    floor.heightMm = 3;
+    floor.risers = {{"north", 4, 5}};
+    floor.note = "n";
+    floor.attributes = {{"k", "v"}};
+    n.put(floor);
     n.put(Vlan{{72}, 20, "video", {70}, {}});
     n.put(Subnet{{73}, "10.84.20.0/24", "video", {72}, "red", {}});
     n.put(Service{{74}, "Ticket sale", {device}, {device}, "n", {}});
@@ -105,6 +108,7 @@ Network everyKind() {
     i.addresses = {"10.84.1.1/24"};
     i.untagged = {72};
     i.tagged = {{72}};
+    i.taggedRanges = {{100, 199}, {300, 300}};
     n.put(i);
     n.put(PanelMap{device, "1", 1, "R1", 2, {}});
     Cable cable;
@@ -120,10 +124,12 @@ Network everyKind() {
     link.b = {device, ""}; // not known
     link.medium = Medium::radio;
     link.positions = {1, 2};
+    link.onlyOn = sheet;
     n.put(link);
     Position p;
     p.sheet = sheet;
     p.object = 70;
+    p.of = Kind::group;
     p.width = 300;
     p.height = 200;
     p.folded = p.pinned = true;
@@ -337,6 +343,7 @@ private Q_SLOTS:
         Position far;
         far.sheet = sheet;
         far.object = first.value;
+        far.of = Kind::device;
         far.at = {sheetLimit + 5, -sheetLimit - 5};
         network.put(far);
         const auto loaded = readOwn(writeOwn(network), "n");
@@ -380,8 +387,8 @@ private Q_SLOTS:
 
     void groups_inside_themselves_are_put_right() {
         Network network = RandomEdits(17).start();
-        network.put(Group{{5}, "a", GroupKind::room, {6}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
-        network.put(Group{{6}, "b", GroupKind::room, {5}, 0, {}, 0, 0, 0, 0, 0, {}, {}, {}, {}, {}});
+        network.put(tests::groupOf({5}, "a", GroupKind::room, {6}));
+        network.put(tests::groupOf({6}, "b", GroupKind::room, {5}));
         const auto loaded = readOwn(writeOwn(network), "n");
         QVERIFY(loaded);
         QVERIFY(!loaded->remarks.empty());
@@ -403,6 +410,43 @@ private Q_SLOTS:
         QVERIFY(loaded && loaded->remarks.empty());
         QCOMPARE(loaded->network.all<Device>().size(), std::size_t{8});
         QVERIFY(writeOwn(loaded->network) == *files.read(UNDERRIDGE_ROOT "/demo/first-office.underridge"));
+    }
+
+    void files_of_version_1_are_read_and_say_what_positions_are_of() {
+        const Network now = everyKind();
+        std::string old;
+        for (std::string line : linesOf(writeOwn(now))) {
+            if (line == "{\"underridge\":2}")
+                line = "{\"underridge\":1}";
+            for (const char* of :
+                 {",\"of\":\"device\"", ",\"of\":\"group\"", ",\"of\":\"link\"", ",\"of\":\"note\""})
+                if (const auto at = line.find(of); at != std::string::npos)
+                    line.erase(at, std::string_view(of).size());
+            old += line + "\n";
+        }
+        QVERIFY(old.find("\"of\"") == std::string::npos);
+        const auto loaded = readOwn(old, "old");
+        QVERIFY(loaded);
+        QVERIFY2(loaded->remarks.empty(), loaded->remarks.empty() ? "" : loaded->remarks[0].text().c_str());
+        QVERIFY(loaded->network == now);
+        QVERIFY(!readOwn("{\"underridge\":3}\n" + old.substr(old.find('\n') + 1), "newer"));
+    }
+
+    void a_position_of_something_else_is_put_right() {
+        const Network network = tests::firstOffice();
+        Position held;
+        network.all<Position>().forEach([&](const Position& position) {
+            if (network.device({position.object}))
+                held = position;
+        });
+        QCOMPARE(held.of, Kind::device);
+        held.of = Kind::note;
+        Network wrong = network;
+        wrong.put(held);
+        const auto loaded = readOwn(writeOwn(wrong), "n");
+        QVERIFY(loaded);
+        QCOMPARE(loaded->remarks.size(), std::size_t{1});
+        QVERIFY(loaded->network == network);
     }
 };
 

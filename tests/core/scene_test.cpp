@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/sheets.h"
+#include "core/scene/lines.h"
 #include "core/scene/scene.h"
 #include "core/scene/text_width.h"
 #include "tests/support/first_office.h"
 #include "tests/support/large_network.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/workbench.h"
 
 #include <QtTest>
 #include <set>
@@ -84,9 +87,10 @@ private Q_SLOTS:
             const Rect area{edits.below(5000) - 2500.0, edits.below(5000) - 2500.0, edits.below(1500) + 1.0,
                             edits.below(1500) + 1.0};
             const auto items = scene.itemsIn(area);
+            const auto plates = items.of<scene::Plate>();
+            const auto lines = items.of<scene::LinkLine>();
             scene.forEachPlate([&](const scene::Plate& plate) {
-                const bool listed =
-                    std::find(items.plates.begin(), items.plates.end(), &plate) != items.plates.end();
+                const bool listed = std::find(plates.begin(), plates.end(), &plate) != plates.end();
                 if (plate.frame.intersects(area))
                     QVERIFY(listed);
                 if (!plate.frame.grown(4).intersects(area))
@@ -97,7 +101,7 @@ private Q_SLOTS:
                 for (std::size_t k = 1; k < line.path.size(); ++k)
                     meets |= scene::segmentMeets(line.path[k - 1], line.path[k], area);
                 if (meets)
-                    QVERIFY(std::find(items.links.begin(), items.links.end(), &line) != items.links.end());
+                    QVERIFY(std::find(lines.begin(), lines.end(), &line) != lines.end());
             });
         }
     }
@@ -111,8 +115,11 @@ private Q_SLOTS:
         for (std::size_t i = 0; i < labels.size(); ++i) {
             for (std::size_t j = i + 1; j < labels.size(); ++j)
                 QVERIFY(!labels[i]->area.intersects(labels[j]->area));
-            QVERIFY(scene.itemsIn(labels[i]->area).plates.empty() ||
-                    !scene.itemsIn(labels[i]->area).plates.front()->frame.intersects(labels[i]->area));
+            QVERIFY(scene.itemsIn(labels[i]->area).of<scene::Plate>().empty() ||
+                    !scene.itemsIn(labels[i]->area)
+                         .of<scene::Plate>()
+                         .front()
+                         ->frame.intersects(labels[i]->area));
         }
         const Rect part{all.x + 333, all.y + 217, 700, 400};
         for (const scene::Label* label : scene.labelsIn(part))
@@ -130,7 +137,7 @@ private Q_SLOTS:
                 (label.kind == scene::LabelKind::middle ? middles : ports).push_back(&label);
         });
         const auto onPlate = [&](const scene::Label& label) {
-            const auto plates = scene.itemsIn(label.area).plates;
+            const auto plates = scene.itemsIn(label.area).of<scene::Plate>();
             return std::any_of(plates.begin(), plates.end(), [&](const scene::Plate* plate) {
                 return plate->frame.intersects(label.area);
             });
@@ -186,7 +193,7 @@ private Q_SLOTS:
             const auto beside = [&](double by) {
                 return scene::hitAt(scene, {middle.x + across.x * by, middle.y + across.y * by}, 4);
             };
-            if (scene.itemsIn(Rect{middle.x - 20, middle.y - 20, 40, 40}).links.size() > 1)
+            if (scene.itemsIn(Rect{middle.x - 20, middle.y - 20, 40, 40}).of<scene::LinkLine>().size() > 1)
                 return; // another is near
             ++tried;
             for (const int side : {1, -1}) {
@@ -209,10 +216,10 @@ private Q_SLOTS:
             network = edit::addNote(network, sheet, at, "a note of some length", edits.ids())->network;
         const Scene scene = Scene::build(network, sheet);
         const PointF onBoth{60, 20}, onBothNotes{540, 16};
-        const auto plates = scene.itemsIn(Rect{onBoth.x, onBoth.y, 1, 1}).plates;
+        const auto plates = scene.itemsIn(Rect{onBoth.x, onBoth.y, 1, 1}).of<scene::Plate>();
         QCOMPARE(plates.size(), std::size_t{2});
         QCOMPARE(scene::hitAt(scene, onBoth, 4).object, refTo(plates.back()->id));
-        const auto notes = scene.itemsIn(Rect{onBothNotes.x, onBothNotes.y, 1, 1}).notes;
+        const auto notes = scene.itemsIn(Rect{onBothNotes.x, onBothNotes.y, 1, 1}).of<scene::NoteCard>();
         QCOMPARE(notes.size(), std::size_t{2});
         QCOMPARE(scene::hitAt(scene, onBothNotes, 4).object, refTo(notes.back()->id));
     }
@@ -303,13 +310,147 @@ private Q_SLOTS:
             Position position;
             position.sheet = sheet;
             position.object = device.id.value;
+            position.of = Kind::device;
             position.at = {sheetLimit, -sheetLimit};
             network.put(device);
             network.put(position);
         }
         const Scene scene = Scene::build(network, sheet);
-        QCOMPARE(scene.plateCount(), std::size_t{5});
+        QCOMPARE(scene.count<scene::Plate>(), std::size_t{5});
         scene.forEachPlate([](const scene::Plate& plate) { QVERIFY(plate.frame.w <= 240); });
+    }
+
+    void a_hub_of_thousands_of_links_is_built_and_changed_quickly() {
+        IdSource ids(3);
+        Network network = emptyNetwork("hub", ids);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        const auto put = [&](int x, int y) {
+            Device device;
+            device.id = ids.make<DeviceId>();
+            device.name = "d" + std::to_string(x);
+            Position position;
+            position.sheet = sheet;
+            position.object = device.id.value;
+            position.of = Kind::device;
+            position.at = {x, y};
+            network.put(position);
+            network.put(device);
+            return device.id;
+        };
+        const auto join = [&](DeviceId a, DeviceId b) { // ends whose ports are not known
+            Link link;
+            link.id = ids.make<LinkId>();
+            link.a = {a, {}};
+            link.b = {b, {}};
+            network.put(link);
+        };
+        const DeviceId hub = put(0, 0), twin = put(900, 0);
+        constexpr int leaves = 5000;
+        for (int i = 0; i < leaves; ++i)
+            join(hub, put(i * 200, 400));
+        for (int i = 0; i < leaves; ++i)
+            join(hub, twin);
+        QElapsedTimer timer;
+        timer.start();
+        const Scene scene = Scene::build(network, sheet);
+        Device renamed = *network.device(hub);
+        renamed.name = "centre";
+        Network after = network;
+        after.put(renamed);
+        const auto updated = scene::update(scene, network, after);
+        QVERIFY2(timer.elapsed() < 5000,
+                 qPrintable(QString::number(timer.elapsed()))); // 25 million steps took 20 s
+        QCOMPARE(updated.scene.count<scene::LinkLine>(), std::size_t{2 * leaves});
+        QVERIFY(updated.scene == Scene::build(after, sheet));
+    }
+
+    void a_link_of_another_layer_is_drawn_on_its_own_sheet_alone() {
+        tests::Workbench b;
+        const auto one = b.add("access-switch-24", "one"), two = b.add("access-switch-24", "two", {400, 0});
+        const LinkId id = b.link({one, {}}, {two, {}});
+        b.take(edit::addSheet(b.network, "Routing", b.ids));
+        const SheetId other = b.network.sheetsInOrder().back().id;
+        b.take(edit::showOnSheet(b.network, other, {{one, {0, 0}}, {two, {300, 0}}}));
+        QCOMPARE(Scene::build(b.network, b.sheet).count<scene::LinkLine>(), std::size_t{1});
+        QCOMPARE(Scene::build(b.network, other).count<scene::LinkLine>(), std::size_t{1});
+        Link link = *b.network.link(id);
+        link.onlyOn = other;
+        Network upper = b.network;
+        upper.put(link);
+        const auto updated = scene::update(Scene::build(b.network, b.sheet), b.network, upper);
+        QCOMPARE(updated.scene.count<scene::LinkLine>(), std::size_t{0});
+        QCOMPARE(Scene::build(upper, other).count<scene::LinkLine>(), std::size_t{1});
+    }
+
+    void labels_of_a_sheet_can_be_switched_off_and_are_never_longer_than_the_limit() {
+        tests::Workbench b;
+        const auto one = b.add("access-switch-24", "one"), two = b.add("access-switch-24", "two", {900, 0});
+        const LinkId id = b.link({one, {}}, {two, {}});
+        Cable cable = b.cableOf(id);
+        cable.label = std::string(400, 'x');
+        b.network.put(cable);
+        const Scene scene = Scene::build(b.network, b.sheet);
+        const auto& labels = scene.link(id)->labels;
+        QCOMPARE(labels.size(), std::size_t{3});
+        for (const scene::Label& label : labels)
+            QVERIFY(label.area.w <= scene::maxLabelWidth);
+        QVERIFY(labels.back().text.ends_with("…"));
+        QVERIFY(b.take(edit::setSheetLabels(b.network, b.sheet, false, true)));
+        QCOMPARE(Scene::build(b.network, b.sheet).link(id)->labels.size(), std::size_t{1});
+        QVERIFY(b.take(edit::setSheetLabels(b.network, b.sheet, false, false)));
+        QVERIFY(Scene::build(b.network, b.sheet).link(id)->labels.empty());
+    }
+
+    void far_away_the_names_of_what_matters_most_are_shown_and_pieces_agree() {
+        const Network network = tests::firstOffice();
+        const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
+        for (const double zoom : {0.08, 0.15, 0.3}) {
+            const Rect all = scene.bounds().grown(200 / zoom);
+            const auto names = scene.namesIn(all, zoom);
+            QVERIFY(!names.empty());
+            for (std::size_t i = 0; i < names.size(); ++i)
+                for (std::size_t j = i + 1; j < names.size(); ++j)
+                    QVERIFY2(!names[i].area.intersects(names[j].area),
+                             (names[i].text + " and " + names[j].text).c_str());
+            // The first of all is named at any zoom: a router or firewall, if there is one.
+            const auto isGate = [](const scene::FarName& name) {
+                const auto family = familyOf(name.plate->role);
+                return family == RoleFamily::router || family == RoleFamily::firewall ||
+                       family == RoleFamily::provider;
+            };
+            QVERIFY(std::any_of(names.begin(), names.end(), isGate));
+            std::set<std::string> whole, pieces;
+            for (const auto& name : names)
+                whole.insert(name.text);
+            const double step = 512 / zoom;
+            for (double y = all.y; y < all.bottom(); y += step)
+                for (double x = all.x; x < all.right(); x += step)
+                    for (const auto& name : scene.namesIn({x, y, step, step}, zoom))
+                        pieces.insert(name.text);
+            QCOMPARE(pieces, whole);
+        }
+        QVERIFY(scene.namesIn(scene.bounds().grown(9000), 0.3).size() >
+                scene.namesIn(scene.bounds().grown(9000), 0.08).size());
+    }
+
+    void zones_lie_below_everything_and_are_as_large_as_their_position_says() {
+        tests::Workbench b;
+        const auto pc = b.add("workstation", "pc", {100, 100});
+        b.take(edit::addNote(b.network, b.sheet, {0, 0}, "Restricted", b.ids));
+        Note zone;
+        b.network.all<Note>().forEach([&](const Note& note) { zone = note; });
+        zone.zone = true;
+        b.network.put(zone);
+        Position position = *b.network.position(b.sheet, zone.id.value);
+        position.width = 600;
+        position.height = 400;
+        b.network.put(position);
+        const Scene scene = Scene::build(b.network, b.sheet);
+        QCOMPARE(scene.note(zone.id)->frame, (Rect{0, 0, 600, 400}));
+        QCOMPARE(scene::hitAt(scene, {110, 110}, 4).object, refTo(pc)); // the plate lies over it
+        QCOMPARE(scene::hitAt(scene, {500, 300}, 4).object, refTo(zone.id));
+        const auto items = scene.itemsIn({0, 0, 600, 400});
+        QCOMPARE(items.all().front()->object, refTo(zone.id)); // drawn first
     }
 };
 

@@ -27,6 +27,7 @@ inline model::Network largeNetwork(int devices) {
         Position position;
         position.sheet = sheet;
         position.object = device.id.value;
+        position.of = model::Kind::device;
         position.at = {(i % columns) * 200, (i / columns) * 120};
         made.push_back(device.id);
         network.put(std::move(device));

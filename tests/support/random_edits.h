@@ -11,6 +11,16 @@
 
 namespace underridge::tests {
 
+inline model::Group groupOf(model::GroupId id, const char* name, model::GroupKind type,
+                            model::GroupId parent) {
+    model::Group group;
+    group.id = id;
+    group.name = name;
+    group.type = type;
+    group.parent = parent;
+    return group;
+}
+
 class RandomEdits {
 public:
     explicit RandomEdits(std::uint64_t seed)

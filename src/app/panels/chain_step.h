@@ -2,7 +2,7 @@
 // One step of the chain strip, drawn as the sheet draws it: a device with the ports the chain passes, or a
 // cable in the form and colour of its kind.
 #pragma once
-#include "core/scene/items.h"
+#include "core/scene/lines.h"
 #include "paint/theme.h"
 
 #include <QAbstractButton>

@@ -9,7 +9,9 @@
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/models.h"
+#include "core/edit/places.h"
 #include "core/linking/fit.h"
+#include "core/model/standing.h"
 
 #include <fmt/format.h>
 
@@ -28,7 +30,7 @@ void DetailsPanel::showDevice(const Device& device) {
     std::string address;
     network.all<Interface>().forEachIn(id.value, [&](const Interface& i) {
         if (address.empty() && !i.addresses.empty())
-            address = i.addresses.front();
+            address = i.addresses.front().text();
     });
     form_->textRow(tr("Address"), shownText(address), QStringLiteral("10.84.1.1/24"),
                    [this, id](const std::string& typed) {
@@ -119,8 +121,7 @@ void DetailsPanel::placeRows(const Device& device) {
     std::vector<GroupId> groups{GroupId{}};
     int current = 0;
     network.all<Group>().forEach([&](const Group& group) {
-        if (group.type != GroupKind::floor && group.type != GroupKind::room &&
-            group.type != GroupKind::rack && group.type != GroupKind::cabinet)
+        if (!canStandIn(group.type))
             return;
         if (group.id == device.place.in)
             current = static_cast<int>(groups.size());
@@ -132,8 +133,10 @@ void DetailsPanel::placeRows(const Device& device) {
     if (groups.size() == 1)
         return; // nothing to stand in yet
     const auto change = [this, id](std::string name, auto how) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, std::move(name),
-                                        [&](Device& d) { how(d.place); });
+        const Device* held = editor_.network().device(id);
+        Place place = held ? held->place : Place{};
+        how(place);
+        return edit::setPlace(editor_.network(), {id}, place, std::move(name));
     };
     form_->heading(tr("Place"));
     form_->choiceRow(tr("Stands in"), names, current, [change, groups](int chosen) {
@@ -145,13 +148,10 @@ void DetailsPanel::placeRows(const Device& device) {
         return;
     if (in->type == GroupKind::rack || in->type == GroupKind::cabinet) {
         form_->textRow(tr("Unit"), device.place.unit > 0 ? QString::number(device.place.unit) : QString(),
-                       tr("the lowest, from 1"),
-                       [change, most = in->rackUnits](const std::string& typed) -> edit::ActResult {
-                           const int unit = std::atoi(typed.c_str());
-                           if (unit < 1 || (most > 0 && unit > most))
-                               return error(fmt::format("{} is no unit of this rack", typed),
-                                            fmt::format("enter 1 to {}", most > 0 ? most : 48));
-                           return change("Set rack unit", [&](Place& place) { place.unit = unit; });
+                       tr("the lowest, from 1"), [change](const std::string& typed) {
+                           const int unit = std::max(-1, std::atoi(typed.c_str()));
+                           return change("Set rack unit",
+                                         [&](Place& place) { place.unit = unit > 0 ? unit : -1; });
                        });
         return;
     }

@@ -12,6 +12,7 @@
 #include "core/edit/names.h"
 #include "core/edit/sheets.h"
 #include "core/linking/chain.h"
+#include "core/scene/lines.h"
 #include "paint/sheet_painter.h"
 
 #include <QLayout>

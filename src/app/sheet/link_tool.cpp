@@ -4,6 +4,7 @@
 #include "app/sheet/sheet_view.h"
 #include "app/window/editor.h"
 #include "core/edit/links.h"
+#include "core/scene/lines.h"
 #include "core/scene/text_width.h"
 
 namespace underridge::app {
@@ -65,7 +66,7 @@ void LinkTool::aim(PointF at) {
     const scene::Plate* nearest = nullptr;
     double best = reach;
     for (const scene::Plate* plate :
-         editor_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).plates)
+         editor_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).of<scene::Plate>())
         if (const double d = distanceTo(plate->frame, at); d <= best && plate->id != from_.front()) {
             best = d;
             nearest = plate;
@@ -102,9 +103,10 @@ void LinkTool::finish(const Pointer& pointer) {
         return;
     }
     const double far = addPixels / view_.camera().zoom();
-    const scene::Items near =
-        editor_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far));
-    const bool clear = std::none_of(near.plates.begin(), near.plates.end(), [&](const scene::Plate* plate) {
+    const auto near = editor_.scene()
+                          .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far))
+                          .of<scene::Plate>();
+    const bool clear = std::none_of(near.begin(), near.end(), [&](const scene::Plate* plate) {
         return distanceTo(plate->frame, pointer.sheet) <= far;
     });
     const linking::End from{from_.front(), port_};
@@ -251,7 +253,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
     const paint::Theme& theme = sheetPainter.theme();
     painter.setRenderHint(QPainter::Antialiasing);
     // Devices that cannot take the link dim. Beyond some hundreds in view they are too small to matter.
-    const auto inView = editor_.scene().itemsIn(view_.camera().visible()).plates;
+    const auto inView = editor_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>();
     if (from_.size() == 1 && inView.size() <= 300) {
         QColor veil = theme.sheet;
         veil.setAlphaF(0.62F);
@@ -266,8 +268,8 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
             continue;
         sheetPainter.selection(painter, plate->frame, zoom);
         if (target)
-            sheetPainter.linkInHand(painter, scene::anchorOn(*plate, -1, target->frame.centre()),
-                                    scene::anchorOn(*target, -1, plate->frame.centre()), zoom);
+            sheetPainter.linkInHand(painter, scene::leavingFrom(plate->anchor(), -1, target->frame.centre()),
+                                    scene::leavingFrom(target->anchor(), -1, plate->frame.centre()), zoom);
         else if (!byKeys_)
             sheetPainter.linkInHand(painter, plate->grip(), now_.sheet, zoom);
     }

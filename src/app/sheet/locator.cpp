@@ -18,7 +18,7 @@ void Locator::setScene(const scene::Scene& scene) {
     scene_ = scene;
     bounds_ = scene.bounds().grown(60);
     image_ = {};
-    setVisible(scene.plateCount() + scene.noteCount() > 0);
+    setVisible(scene.count<scene::Plate>() + scene.count<scene::NoteCard>() > 0);
     update();
 }
 

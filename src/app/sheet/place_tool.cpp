@@ -6,6 +6,7 @@
 #include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/names.h"
+#include "core/scene/plates.h"
 
 namespace underridge::app {
 using namespace model;

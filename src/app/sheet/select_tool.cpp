@@ -39,7 +39,8 @@ bool SelectTool::showsGrip(const scene::Plate& plate) const {
     const ObjectRef ref = refTo(plate.id);
     const bool alone = editor_.selection().size() == 1 && editor_.isSelected(ref);
     // Two devices and no link yet: both grips say how to make one.
-    const bool invite = editor_.scene().plateCount() == 2 && editor_.scene().linkCount() == 0;
+    const bool invite =
+        editor_.scene().count<scene::Plate>() == 2 && editor_.scene().count<scene::LinkLine>() == 0;
     return hovered_.object == ref || (focused_ == ref && view_.hasFocus()) || alone || invite;
 }
 
@@ -60,7 +61,7 @@ void SelectTool::hover(const Pointer& pointer) {
         for (const scene::Plate* plate :
              editor_.scene()
                  .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(gripPixels / zoom))
-                 .plates)
+                 .of<scene::Plate>())
             if (showsGrip(*plate) && gripOf(*plate, zoom).contains(pointer.sheet)) {
                 hovered_ = {refTo(plate->id), -1};
                 gripHovered_ = true;
@@ -250,12 +251,12 @@ void SelectTool::takeBand(bool add) {
         if (in && std::find(taken.begin(), taken.end(), ref) == taken.end())
             taken.push_back(ref);
     };
-    for (const scene::Plate* plate : items.plates)
+    for (const scene::Plate* plate : items.of<scene::Plate>())
         take(refTo(plate->id), plate->frame);
-    for (const scene::NoteCard* note : items.notes)
+    for (const scene::NoteCard* note : items.of<scene::NoteCard>())
         take(refTo(note->id), note->frame);
     if (taken.empty()) // a band over links alone takes links
-        for (const scene::LinkLine* line : items.links)
+        for (const scene::LinkLine* line : items.of<scene::LinkLine>())
             take(refTo(line->id), touching ? band : scene::boundsOf(line->path));
     editor_.select(std::move(taken));
 }
@@ -454,7 +455,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     if (hovered_.object.kind == Kind::link && !editor_.isSelected(hovered_.object))
         if (const scene::LinkLine* line = editor_.scene().link({hovered_.object.id}))
             sheetPainter.hoveredLine(painter, *line, zoom);
-    for (const scene::Plate* plate : editor_.scene().itemsIn(view_.camera().visible()).plates)
+    for (const scene::Plate* plate : editor_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>())
         if (showsGrip(*plate)) {
             const Rect grip = gripOf(*plate, zoom);
             const bool hot = gripHovered_ && hovered_.object == refTo(plate->id);

@@ -162,8 +162,8 @@ public:
             const scene::Scene& scene = view_.editor().scene();
             return SheetView::tr(
                        "%1 devices and %2 links; Tab goes from device to device, Page Down along links")
-                .arg(scene.plateCount())
-                .arg(scene.linkCount());
+                .arg(scene.count<scene::Plate>())
+                .arg(scene.count<scene::LinkLine>());
         }
         return QAccessibleWidget::text(which);
     }
@@ -173,11 +173,11 @@ private:
     void refresh() const {
         const auto items = view_.editor().scene().itemsIn(view_.camera().visible());
         inView_.clear();
-        for (const scene::Plate* plate : items.plates)
+        for (const scene::Plate* plate : items.of<scene::Plate>())
             inView_.push_back(refTo(plate->id));
-        for (const scene::NoteCard* note : items.notes)
+        for (const scene::NoteCard* note : items.of<scene::NoteCard>())
             inView_.push_back(refTo(note->id));
-        for (const scene::LinkLine* line : items.links)
+        for (const scene::LinkLine* line : items.of<scene::LinkLine>())
             inView_.push_back(refTo(line->id));
         if (inView_.size() > mostChildren)
             inView_.resize(mostChildren);

@@ -36,7 +36,7 @@ bool SheetView::event(QEvent* event) {
     if (event->type() == QEvent::KeyPress) { // Tab would leave the sheet otherwise
         auto* key = static_cast<QKeyEvent*>(event);
         if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) &&
-            !(key->modifiers() & Qt::ControlModifier) && editor_.scene().plateCount() > 0) {
+            !(key->modifiers() & Qt::ControlModifier) && editor_.scene().count<scene::Plate>() > 0) {
             keyPressEvent(key);
             return true;
         }
@@ -48,43 +48,15 @@ void SheetView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     tiles_.draw(painter, camera_, devicePixelRatioF());
     const double zoom = camera_.zoom();
-    const auto detail = scene::detailFor(zoom);
     const scene::Rect seen = camera_.visible();
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
     for (const LinkId link : marked_)
-        if (const auto* line = editor_.scene().link(link); line && line->bounds.intersects(seen)) {
-            painter_->markedLine(painter, *line, zoom);
-            for (const DeviceId end : {line->a, line->b}) // plates stay above
-                if (const auto* plate = editor_.scene().plate(end))
-                    painter_->plate(painter, *plate, detail);
-        }
-    for (const ObjectRef ref : editor_.selection()) {
-        if (const auto* plate = editor_.scene().plate({ref.id});
-            plate && plate->frame.grown(8).intersects(seen))
-            painter_->selection(painter, plate->frame, zoom);
-        else if (const auto* note = editor_.scene().note({ref.id}); note && note->frame.intersects(seen))
-            painter_->selection(painter, note->frame, zoom);
-        else if (const auto* line = editor_.scene().link({ref.id}); line && line->bounds.intersects(seen)) {
-            painter_->selectedLine(painter, *line, zoom);
-            constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
-            if (const auto plates = editor_.scene().itemsIn(line->bounds).plates;
-                plates.size() <= mostPlatesAgain)
-                for (const scene::Plate* above : plates)
-                    painter_->plate(painter, *above, detail);
-            for (std::size_t i = 1; i + 1 < line->path.size(); ++i) {
-                const QPointF c = paint::toQt(line->path[i]);
-                painter.setBrush(theme_->plate);
-                painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
-            }
-            if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
-                for (const scene::Label* label : editor_.scene().labelsIn(line->bounds))
-                    painter_->label(painter, *label);
-                for (const scene::Label& label : line->labels)
-                    painter_->label(painter, label);
-            }
-        }
-    }
+        paintMarked(painter, link, seen);
+    for (const ObjectRef ref : editor_.selection())
+        if (const scene::Item* item = editor_.scene().item(ref);
+            item && item->bounds.grown(8).intersects(seen))
+            paintSelected(painter, *item);
     if (hasFocus()) { // the focus, apart from the selection: a thin second outline
         const auto* plate = editor_.scene().plate({select_.focused().id});
         const auto* note = editor_.scene().note({select_.focused().id});
@@ -98,8 +70,50 @@ void SheetView::paintEvent(QPaintEvent*) {
     }
     tool_->paint(painter, *painter_, zoom);
     painter.resetTransform();
-    if (editor_.scene().plateCount() == 0 && editor_.scene().noteCount() == 0 && tool_ == &select_)
+    if (editor_.scene().count<scene::Plate>() == 0 && editor_.scene().count<scene::NoteCard>() == 0 &&
+        tool_ == &select_)
         paintEmptyHelp(painter);
+}
+
+void SheetView::paintMarked(QPainter& painter, LinkId link, const scene::Rect& seen) {
+    const scene::Item* item = editor_.scene().item(refTo(link));
+    if (!item || !item->bounds.intersects(seen))
+        return;
+    const auto& line = *item->as<scene::LinkLine>();
+    painter_->markedLine(painter, line, camera_.zoom());
+    for (const ObjectRef end : {line.a, line.b}) // plates stay above
+        if (const auto* plate = editor_.scene().plate({end.id}))
+            painter_->plate(painter, *plate, scene::detailFor(camera_.zoom()), camera_.zoom());
+}
+
+void SheetView::paintSelected(QPainter& painter, const scene::Item& item) {
+    constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
+    const double zoom = camera_.zoom();
+    const auto* line = item.as<scene::LinkLine>();
+    if (!line) {
+        painter_->selection(painter,
+                            item.as<scene::Plate>() ? item.as<scene::Plate>()->frame
+                                                    : item.as<scene::NoteCard>()->frame,
+                            zoom);
+        return;
+    }
+    const auto detail = scene::detailFor(zoom);
+    painter_->selectedLine(painter, *line, zoom);
+    if (const auto plates = editor_.scene().itemsIn(item.bounds).of<scene::Plate>();
+        plates.size() <= mostPlatesAgain)
+        for (const scene::Plate* above : plates)
+            painter_->plate(painter, *above, detail, zoom);
+    for (std::size_t i = 1; i + 1 < line->path.size(); ++i) {
+        const QPointF c = paint::toQt(line->path[i]);
+        painter.setBrush(theme_->plate);
+        painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
+    }
+    if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
+        for (const scene::Label* label : editor_.scene().labelsIn(item.bounds))
+            painter_->label(painter, *label);
+        for (const scene::Label& label : line->labels)
+            painter_->label(painter, label);
+    }
 }
 
 void SheetView::paintEmptyHelp(QPainter& painter) {

@@ -72,8 +72,8 @@ void SheetView::showStrip(LinkId id, const std::string& reason) {
     strip_->open(QString::fromStdString(edit::portText(editor_.network(), link->a)),
                  QString::fromStdString(edit::portText(editor_.network(), link->b)), words,
                  QString::fromStdString(reason));
-    placeStrip(onScreen(editor_.scene().plate(line->a)->frame),
-               onScreen(editor_.scene().plate(line->b)->frame));
+    placeStrip(onScreen(editor_.scene().item(line->a)->bounds),
+               onScreen(editor_.scene().item(line->b)->bounds));
 }
 
 void SheetView::placeStrip(const QRectF& a, const QRectF& b) {

@@ -6,6 +6,7 @@
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
 #include "core/edit/sheets.h"
+#include "core/scene/plates.h"
 
 namespace underridge::app {
 using namespace model;
@@ -35,7 +36,7 @@ PointF SheetView::freePlaceNear(PointF wanted, const Rect& block, PointF step) c
             if (distance >= bestDistance)
                 continue;
             const Rect there = block.moved(wanted + by).grown(12);
-            const auto plates = editor_.scene().itemsIn(there).plates;
+            const auto plates = editor_.scene().itemsIn(there).of<scene::Plate>();
             if (std::none_of(plates.begin(), plates.end(),
                              [&](const scene::Plate* p) { return p->frame.intersects(there); })) {
                 best = wanted + by;

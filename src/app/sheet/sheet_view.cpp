@@ -115,8 +115,8 @@ void SheetView::cameraMoved() {
     card_->hide();
     if (strip_->isVisible())
         if (const scene::LinkLine* line = editor_.scene().link(stripLink_))
-            if (const auto* a = editor_.scene().plate(line->a), *b = editor_.scene().plate(line->b); a && b)
-                placeStrip(onScreen(a->frame), onScreen(b->frame));
+            placeStrip(onScreen(editor_.scene().item(line->a)->bounds),
+                       onScreen(editor_.scene().item(line->b)->bounds));
     Q_EMIT zoomChanged(camera_.zoom());
     update();
 }

@@ -139,6 +139,8 @@ private:
     bool finishName(Then then = Then::closes);
     bool finishNote(Then then = Then::closes);
     void closeField(QWidget& field, Then then);
+    void paintMarked(QPainter& painter, model::LinkId link, const scene::Rect& seen);
+    void paintSelected(QPainter& painter, const scene::Item& item);
     void paintEmptyHelp(QPainter& painter);
     QRectF onScreen(const scene::Rect& rect) const;
     scene::Rect selectionBounds() const;

@@ -42,10 +42,10 @@ Snapped snap(const scene::Scene& scene, const Rect& moving, PointF by, const Rec
                  other, tolerance);
     };
     const scene::Items items = scene.itemsIn(area);
-    for (const scene::Plate* plate : items.plates)
+    for (const scene::Plate* plate : items.of<scene::Plate>())
         if (!moved.contains(plate->id.value))
             against(plate->frame);
-    for (const scene::NoteCard* note : items.notes)
+    for (const scene::NoteCard* note : items.of<scene::NoteCard>())
         if (!moved.contains(note->id.value))
             against(note->frame);
     const model::Point rest = onGrid({there.x, there.y});

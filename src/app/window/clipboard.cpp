@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/clipboard.h"
+#include "core/layout/reading.h"
 
 #include "paint/picture.h"
 
@@ -72,7 +73,7 @@ Result<edit::Clip> clipFrom(const QByteArray& bytes, const Catalogue& catalogue)
     if (bytes.isEmpty())
         return advice("there is nothing to paste", "copy some devices first");
     auto loaded =
-        exchange::readAny({bytes.data(), static_cast<std::size_t>(bytes.size())}, {"clipboard", catalogue});
+        layout::readPlaced({bytes.data(), static_cast<std::size_t>(bytes.size())}, {"clipboard", catalogue});
     if (!loaded)
         return loaded.refusal();
     return edit::Clip{std::move(loaded->network)};

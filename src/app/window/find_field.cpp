@@ -54,8 +54,8 @@ void FindField::search() {
                 ->setData(idRole, QVariant::fromValue<quint64>(device->id.value));
     searchPorts(query);
     editor_.network().all<Interface>().forEach([&](const Interface& interface) {
-        for (const std::string& address : interface.addresses)
-            if (room() && address.find(query) != std::string::npos)
+        for (const Address& held : interface.addresses)
+            if (const std::string& address = held.text(); room() && address.find(query) != std::string::npos)
                 add(QStringLiteral("%1 · %2").arg(QString::fromStdString(address),
                                                   editor_.nameOf(refTo(interface.device))))
                     ->setData(idRole, QVariant::fromValue<quint64>(interface.device.value));

@@ -2,7 +2,7 @@
 #include "app/window/model_editor.h"
 
 #include "core/exchange/library.h"
-#include "core/scene/items.h"
+#include "core/scene/plates.h"
 #include "paint/faceplate.h"
 #include "paint/sheet_painter.h"
 

@@ -3,6 +3,7 @@
 #include "app/window/clipboard.h"
 #include "app/window/main_window.h"
 #include "core/exchange/foreign.h"
+#include "core/layout/reading.h"
 
 #include <QClipboard>
 #include <QDockWidget>
@@ -23,7 +24,7 @@ void MainWindow::importFile(const QString& path, Done done) {
         [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()](const Wanted&) {
             const auto bytes = world.files.read(path);
             return std::make_shared<Result<exchange::Loaded>>(
-                bytes ? exchange::readAny(*bytes, {path, catalogue})
+                bytes ? layout::readPlaced(*bytes, {path, catalogue})
                       : Result<exchange::Loaded>(bytes.refusal()));
         },
         [this, path, done](Read read) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window's files: new, open, save, recovery, pictures, recent files.
 #include "app/window/main_window.h"
+#include "core/layout/reading.h"
 #include "paint/picture.h"
 
 #include <QApplication>
@@ -107,7 +108,7 @@ void MainWindow::read(const QString& path, Done done) {
                     return {bytes.refusal(), {}};
                 if (exchange::isOwn(*bytes))
                     return {edit::Document::open(world, path), {}};
-                auto loaded = exchange::readAny(*bytes, {path, catalogue});
+                auto loaded = layout::readPlaced(*bytes, {path, catalogue});
                 if (!loaded)
                     return {loaded.refusal(), {}};
                 return {edit::Document::Opened{edit::Document::fresh(world, std::move(loaded->network)),

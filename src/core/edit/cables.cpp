@@ -117,8 +117,7 @@ ActResult layTrunk(const Network& network, const Catalogue& catalogue,
     else {
         cable.id = ids.make<CableId>();
         cable.type = type->id;
-        if (const auto mm =
-                linking::lengthFor(network, *type, pairs.front().first.device, pairs.front().second.device))
+        if (const auto mm = linking::lengthFor(network, *type, pairs.front().first, pairs.front().second))
             cable.lengthMm = *mm;
     }
     std::erase_if(cable.ends, [](const CableEnd& end) { return !end.at.known(); });
@@ -235,8 +234,8 @@ std::vector<CableChange> newLengths(const Network& network, const std::vector<Ca
             change.remark = "measured; it stays";
         else if (!type || cable->ends.size() < 2)
             change.remark = "its type or an end is not known";
-        else if (const auto mm = linking::lengthFor(network, *type, cable->ends.front().at.device,
-                                                    cable->ends.back().at.device);
+        else if (const auto mm =
+                     linking::lengthFor(network, *type, cable->ends.front().at, cable->ends.back().at);
                  !mm)
             change.remark = mm.refusal().what;
         else {
@@ -244,8 +243,8 @@ std::vector<CableChange> newLengths(const Network& network, const std::vector<Ca
             if (type->maxLengthMm > 0 && *mm > type->maxLengthMm)
                 change.remark = "longer than its type reaches";
             else if (!type->lengthsMm.empty() &&
-                     *linking::wayBetween(network, cable->ends.front().at.device,
-                                          cable->ends.back().at.device) > type->lengthsMm.back())
+                     *linking::wayBetween(network, cable->ends.front().at, cable->ends.back().at) >
+                         type->lengthsMm.back())
                 change.remark = "longer than its type can be had in";
         }
         out.push_back(std::move(change));

@@ -3,7 +3,6 @@
 
 #include "core/model/ports.h"
 
-#include <arpa/inet.h>
 #include <fmt/format.h>
 
 namespace underridge::edit {
@@ -53,6 +52,7 @@ ActResult placeDevices(const Network& network, SheetId sheet, const DeviceModel&
         Position position;
         position.sheet = sheet;
         position.object = device.id.value;
+        position.of = Kind::device;
         position.at = one.at;
         act.subjects.push_back(refTo(device.id));
         act.network.put(std::move(device));
@@ -110,28 +110,12 @@ ActResult putPort(const Network& network, Port port, std::string name) {
     return act;
 }
 
-bool isAddress(const std::string& text) {
-    const auto slash = text.find('/');
-    const std::string host = text.substr(0, slash);
-    unsigned char bytes[16];
-    const bool v4 = inet_pton(AF_INET, host.c_str(), bytes) == 1;
-    const bool v6 = !v4 && inet_pton(AF_INET6, host.c_str(), bytes) == 1;
-    if (!v4 && !v6)
-        return false;
-    if (slash == std::string::npos)
-        return true;
-    const std::string length = text.substr(slash + 1);
-    if (length.empty() || length.size() > 3 || length.find_first_not_of("0123456789") != std::string::npos)
-        return false;
-    return std::stoi(length) <= (v4 ? 32 : 128);
-}
-
 ActResult setAddress(const Network& network, DeviceId id, const std::string& port, const std::string& address,
                      IdSource& ids) {
     const Device* device = network.device(id);
     if (!device)
         return error("the device is no longer there", "select again");
-    if (!address.empty() && !isAddress(address))
+    if (!address.empty() && !Address(address).valid())
         return error(fmt::format("{} is not an address", address),
                      "write it as 10.84.1.1/24 or fd84:fe::1/64");
     Act act{fmt::format("Set address of {}", device->name), network, {refTo(id)}};

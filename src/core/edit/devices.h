@@ -29,9 +29,6 @@ ActResult changePort(const model::Network& network, const model::PortRef& port, 
 ActResult setAddress(const model::Network& network, model::DeviceId device, const std::string& port,
                      const std::string& address, model::IdSource& ids);
 
-/// Whether a text is an IPv4 or IPv6 address with an optional prefix length: "10.84.1.1/24".
-bool isAddress(const std::string& text);
-
 // Used by changePort.
 ActResult putPort(const model::Network& network, model::Port port, std::string name);
 Result<model::Port> portRecord(const model::Network& network, const model::PortRef& port);

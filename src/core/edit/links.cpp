@@ -118,7 +118,7 @@ void putCable(Network& network, const Catalogue& catalogue, Cable cable, Link& l
     fitTransceiver(network, catalogue, proposal.a, proposal.joint.transceiverA);
     fitTransceiver(network, catalogue, proposal.b, proposal.joint.transceiverB);
     if (type && cable.lengthMm == 0)
-        if (const auto mm = linking::lengthFor(network, *type, proposal.a.device, proposal.b.device))
+        if (const auto mm = linking::lengthFor(network, *type, proposal.a, proposal.b))
             cable.lengthMm = *mm;
     network.put(std::move(cable));
 }

@@ -100,7 +100,11 @@ void removeGroup(Network& network, GroupId id) {
     std::vector<Device> placed;
     network.forEachPlacedIn(id, [&](const Device& device) { placed.push_back(device); });
     for (Device& device : placed) {
-        device.place = placeWithout(network, gone, device.place);
+        if (device.place.in == id)
+            device.place = placeWithout(network, gone, device.place);
+        for (Chassis& chassis : device.stack)
+            if (chassis.place.in == id)
+                chassis.place = placeWithout(network, gone, chassis.place);
         network.put(std::move(device));
     }
     changeWhere<Vlan>(network, [&](Vlan& vlan) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/places.h"
 
+#include "core/model/standing.h"
+
 #include <fmt/format.h>
 #include <set>
 
@@ -27,6 +29,26 @@ ActResult placeGroup(const Network& network, GroupId id, std::int64_t xMm, std::
         g.xMm = xMm;
         g.yMm = yMm;
         g.heightMm = heightMm;
+    });
+}
+
+ActResult setPlace(const Network& network, const std::vector<DeviceId>& devices, const Place& place,
+                   std::string name) {
+    const Group* in = network.group(place.in);
+    if (place.in && !(in && canStandIn(in->type)))
+        return error("nothing can stand in that", "choose a floor, a room, a rack or a cabinet");
+    if (isFar(place.xMm) || isFar(place.yMm) || isFar(place.heightMm))
+        return error("that is further than 100 km", "enter a place on the site");
+    const int most = in && in->rackUnits > 0 ? in->rackUnits : 0;
+    if (place.unit < 0 || (most > 0 && place.unit > most))
+        return error("the rack has no such unit",
+                     most > 0 ? fmt::format("enter 1 to {}", most) : "count from 1, the lowest");
+    std::vector<Key> keys;
+    for (const DeviceId id : devices)
+        keys.push_back({id.value, 0});
+    return changeEach<Device>(network, keys, std::move(name), [&](Device& device) {
+        device.place = place;
+        agreeWithPlace(network, device);
     });
 }
 

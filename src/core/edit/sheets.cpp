@@ -16,12 +16,13 @@ std::string nameOf(const Network& network, ObjectRef ref) {
     return ref.kind == Kind::note ? "note" : "object";
 }
 
-Position positionOr(const Network& network, SheetId sheet, std::uint64_t object) {
-    if (const Position* held = network.position(sheet, object))
+Position positionOr(const Network& network, SheetId sheet, ObjectRef object) {
+    if (const Position* held = network.position(sheet, object.id))
         return *held;
     Position fresh;
     fresh.sheet = sheet;
-    fresh.object = object;
+    fresh.object = object.id;
+    fresh.of = object.kind;
     return fresh;
 }
 
@@ -63,7 +64,7 @@ ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vect
     if (!std::all_of(bends.begin(), bends.end(), isOnSheet))
         return error("that is off the sheet", "move it less far");
     Act act{bends.empty() ? "Straighten link" : "Bend link", network, {refTo(link)}};
-    Position position = positionOr(network, sheet, link.value);
+    Position position = positionOr(network, sheet, refTo(link));
     position.bends = std::move(bends);
     if (position.bends.empty() && position.extra.empty())
         act.network.erase<Position>(position.key());
@@ -82,7 +83,7 @@ ActResult addNote(const Network& network, SheetId sheet, Point at, const std::st
     note.id = ids.make<NoteId>();
     note.sheet = sheet;
     note.text = text;
-    Position position = positionOr(network, sheet, note.id.value);
+    Position position = positionOr(network, sheet, refTo(note.id));
     position.at = at;
     act.subjects.push_back(refTo(note.id));
     act.network.put(std::move(note));
@@ -126,6 +127,7 @@ ActResult showOnSheet(const Network& network, SheetId sheet,
         Position position;
         position.sheet = sheet;
         position.object = id.value;
+        position.of = Kind::device;
         position.at = at;
         act.network.put(std::move(position));
         act.subjects.push_back(refTo(id));
@@ -148,6 +150,20 @@ ActResult addGroup(const Network& network, const std::string& name, GroupKind ty
     act.subjects.push_back(refTo(group.id));
     act.network.put(std::move(group));
     return act;
+}
+
+ActResult setSheetLabels(const Network& network, SheetId sheet, bool ports, bool links) {
+    const Sheet* held = network.sheet(sheet);
+    if (!held)
+        return error("the sheet is no longer there", "choose another");
+    const bool portsChange = held->portLabels != ports;
+    return changeEach<Sheet>(network, {held->key()},
+                             fmt::format("{} {} labels", (portsChange ? ports : links) ? "Show" : "Hide",
+                                         portsChange ? "port" : "link"),
+                             [&](Sheet& s) {
+                                 s.portLabels = ports;
+                                 s.linkLabels = links;
+                             });
 }
 
 ActResult renameSheet(const Network& network, SheetId sheet, const std::string& name) {

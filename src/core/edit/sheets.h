@@ -28,6 +28,10 @@ ActResult showOnSheet(const model::Network& network, model::SheetId sheet,
 ActResult addGroup(const model::Network& network, const std::string& name, model::GroupKind type,
                    model::GroupId parent, model::IdSource& ids);
 
+/// Whether the links of a sheet say their ports, and their rate, LAG and cable. The sheet's own: saved with
+/// it.
+ActResult setSheetLabels(const model::Network& network, model::SheetId sheet, bool ports, bool links);
+
 ActResult renameSheet(const model::Network& network, model::SheetId sheet, const std::string& name);
 ActResult renameNetwork(const model::Network& network, const std::string& name);
 

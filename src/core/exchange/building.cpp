@@ -1,11 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/building.h"
 
-#include "core/edit/devices.h"
 #include "core/exchange/record_json.h"
-#include "core/layout/put_down.h"
 #include "core/model/ports.h"
-#include "core/scene/items.h"
 
 #include <charconv>
 #include <cmath>
@@ -221,7 +218,7 @@ Interface& Builder::interfaceOn(DeviceId id, const std::string& port) {
 
 void Builder::addAddress(DeviceId id, const std::string& port, const std::string& address) {
     auto& addresses = interfaceOn(id, port).addresses;
-    if (std::find(addresses.begin(), addresses.end(), address) == addresses.end())
+    if (std::find(addresses.begin(), addresses.end(), Address(address)) == addresses.end())
         addresses.push_back(address);
 }
 
@@ -265,7 +262,7 @@ bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::st
             return keep();
     } else if (field == "address" || field == "addresses") {
         for (const std::string& address : splitWords(value)) {
-            if (!edit::isAddress(address)) {
+            if (!Address(address).valid()) {
                 remarks_.add(warning(fmt::format("{} is not an address", cut(address, 60)),
                                      "it is kept as an attribute", where));
                 return keep();
@@ -399,6 +396,7 @@ void Builder::spread() {
             Position position;
             position.sheet = each->sheet;
             position.object = each->device.value;
+            position.of = Kind::device;
             position.at = {x, y};
             network_.put(std::move(position));
         }
@@ -439,17 +437,19 @@ Loaded Builder::finish() {
         add(std::move(cable));
     network_ = Network::of(std::move(records));
     spread();
+    std::vector<Unplaced> unplaced;
     for (const Sheet& sheet : sheets_) {
         std::vector<DeviceId> without;
         for (const Shown& shown : shown_)
             if (shown.sheet == sheet.id && !network_.position(sheet.id, shown.device.value))
                 without.push_back(shown.device);
-        layout::putDown(network_, sheet.id, without);
+        if (!without.empty())
+            unplaced.push_back({sheet.id, std::move(without)});
     }
     for (Remark& remark : kept_)
         if (const auto at = objects_.find(remark.where.object); at != objects_.end())
             remark.where.id = at->second;
-    return {std::move(network_), std::move(kept_)};
+    return {std::move(network_), std::move(kept_), std::move(unplaced)};
 }
 
 std::string extraMember(const SharedText& extra, std::string_view name) {
@@ -551,8 +551,8 @@ std::vector<std::pair<std::string, std::string>> deviceFields(const Network& net
     add("model", real ? model->id : std::string());
     std::string addresses;
     network.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
-        for (const std::string& address : interface.addresses)
-            addresses += (addresses.empty() ? "" : " ") + address;
+        for (const Address& address : interface.addresses)
+            addresses += (addresses.empty() ? "" : " ") + address.text();
     });
     add("addresses", addresses);
     add("serial", device.serial);

@@ -2,7 +2,6 @@
 #include "core/exchange/mending.h"
 
 #include "core/base/parallel.h"
-#include "core/linking/fit.h"
 #include "core/model/references.h"
 
 #include <atomic>
@@ -63,6 +62,9 @@ private:
         return sound && network_.all<Group>().empty(); // groups may go in a circle
     }
 
+    bool misnamed(const Position& position) const {
+        return !isThere(network_, position.drawn()) && kindOf(network_, position.object) != Kind::unknown;
+    }
     template <class Record>
     static bool liesOff(const Record& record) {
         if constexpr (std::is_same_v<Record, Position>)
@@ -73,7 +75,7 @@ private:
     bool mayBeStale(const Record& record) const {
         if constexpr (std::is_same_v<Record, Cable>) {
             const CableType* type = network_.typeOf(record);
-            return type && linking::isTrunk(*type);
+            return type && isTrunk(*type);
         }
         return false;
     }
@@ -116,8 +118,11 @@ private:
                 return lacksDevice(e.at.device);
             });
         });
+        change<Position>(
+            "it was said to be of another kind of object", [&](const Position& p) { return misnamed(p); },
+            [&](Position& p) { p.of = kindOf(network_, p.object); });
         drop<Position>("position", [&](const Position& p) {
-            return !network_.sheet(p.sheet) || !isThere(network_, p.object);
+            return !network_.sheet(p.sheet) || !isThere(network_, p.drawn());
         });
         drop<Note>("note", [&](const Note& n) { return !network_.sheet(n.sheet); });
     }
@@ -161,8 +166,13 @@ private:
                        [&](Device& device) { clear(device.group); });
         change<Device>("the floor or rack it stands on is not in the file; its place is not known now",
                        [&](Device& device) {
-                           if (device.place.in && !isThere(network_, device.place.in))
-                               device.place = {};
+                           const auto mendPlace = [&](Place& place) {
+                               if (place.in && !isThere(network_, place.in))
+                                   place = {};
+                           };
+                           mendPlace(device.place);
+                           for (Chassis& chassis : device.stack)
+                               mendPlace(chassis.place);
                        });
         change<Group>("its group is not in the file; it was put at the top",
                       [&](Group& group) { clear(group.parent); });
@@ -186,12 +196,13 @@ private:
                 interface.parent = {};
         });
         change<Link>("its cable is not in the file", [&](Link& link) { clear(link.cable); });
+        change<Link>("the sheet it is drawn on is not in the file", [&](Link& link) { clear(link.onlyOn); });
     }
 
     /// Ends of a trunk cable that no link on it has, but for the last pair, which says where it leads.
     void dropStaleEnds(Cable& cable) const {
         const CableType* type = network_.typeOf(cable);
-        if (!type || !linking::isTrunk(*type) || cable.ends.size() % 2 != 0)
+        if (!type || !isTrunk(*type) || cable.ends.size() % 2 != 0)
             return;
         std::vector<CableEnd> left, stale;
         for (std::size_t i = 0; i < cable.ends.size(); i += 2) {

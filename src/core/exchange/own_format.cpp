@@ -8,6 +8,7 @@
 #include <fmt/format.h>
 #include <set>
 #include <thread>
+#include <unordered_map>
 
 namespace underridge::exchange {
 using namespace model;
@@ -122,6 +123,28 @@ std::optional<Remark> firstRepeated(const Part& part, const std::string& file) {
     return done ? std::nullopt : std::optional(done.refusal());
 }
 
+/// Files before version 2 do not say what a position is of.
+void sayWhatPositionsAreOf(Records& records) {
+    std::unordered_map<std::uint64_t, Kind> kinds;
+    const auto take = [&]<class Record>(const std::vector<Record>& all) {
+        for (const Record& record : all)
+            kinds[record.id.value] = Record::kind;
+    };
+    take(records.all<Group>());
+    take(records.all<Device>());
+    take(records.all<Link>());
+    take(records.all<Note>());
+    for (Position& position : records.all<Position>())
+        if (const auto at = kinds.find(position.object); position.of == Kind::unknown && at != kinds.end())
+            position.of = at->second;
+}
+
+bool saysWhatPositionsAreOf(const Records& records) {
+    const auto& positions = records.all<Position>();
+    return std::none_of(positions.begin(), positions.end(),
+                        [](const Position& position) { return position.of == Kind::unknown; });
+}
+
 } // namespace
 
 std::string writeOwn(const Network& network) {
@@ -165,8 +188,10 @@ Result<Loaded> readOwn(std::string_view given, const std::string& file) {
         if (&part != &gathered[0])
             append(gathered[0].records, part.records);
     }
+    if (!saysWhatPositionsAreOf(gathered[0].records))
+        sayWhatPositionsAreOf(gathered[0].records);
     bool repeated = false;
-    Loaded loaded{Network::of(std::move(gathered[0].records), &repeated), {}};
+    Loaded loaded{Network::of(std::move(gathered[0].records), &repeated), {}, {}};
     if (repeated)
         if (auto twice = firstRepeated({padded, 2}, file))
             return *std::move(twice);

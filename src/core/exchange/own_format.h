@@ -10,13 +10,20 @@
 
 namespace underridge::exchange {
 
-inline constexpr int formatVersion = 1;
+inline constexpr int formatVersion = 2;
 /// No act may make a longer line; the reader takes any, as a file with one should not be lost for it.
 inline constexpr std::size_t maxLineBytes = 16 << 20;
+
+/// Devices that a source shows on a sheet without saying where.
+struct Unplaced {
+    model::SheetId sheet;
+    std::vector<model::DeviceId> devices;
+};
 
 struct Loaded {
     model::Network network;
     std::vector<Remark> remarks;
+    std::vector<Unplaced> unplaced; ///< for layout::readPlaced to put down
 };
 
 /// The whole file as text. The same network gives the same bytes.

@@ -2,6 +2,7 @@
 #include "core/exchange/record_json.h"
 
 #include "core/exchange/json_view.h"
+#include "core/model/references.h"
 
 #include <charconv>
 #include <fmt/format.h>
@@ -51,6 +52,8 @@ Json toJson(const T& value) {
         return std::string(textOf(value));
     else if constexpr (std::is_same_v<T, SharedText>)
         return value.str();
+    else if constexpr (std::is_same_v<T, Address>)
+        return value.text();
     else if constexpr (std::is_same_v<T, PortLayout>)
         return toJson(value.blocks());
     else if constexpr (std::is_same_v<T, Attributes>) {
@@ -139,7 +142,7 @@ void fromJson(const Parsed& json, T& value, const char* field) {
         value = *word;
     } else if constexpr (std::is_same_v<T, SharedText>) {
         value = SharedText(textFromJson(json, field));
-    } else if constexpr (std::is_same_v<T, std::string>) {
+    } else if constexpr (std::is_same_v<T, std::string> || std::is_same_v<T, Address>) {
         value = textFromJson(json, field);
     } else if constexpr (std::is_same_v<T, bool>) {
         const auto boolean = json.boolean();
@@ -347,8 +350,12 @@ std::string removalLine(Kind kind, Key key) {
 Result<Done> applyLine(Network& network, std::string_view line) {
     return guardedCopy(line, {}, [&](const Parsed& json) -> Result<Done> {
         if (!json["remove"])
-            return recordFrom(json, line,
-                              [&]<class Record>(Record record) { network.put(std::move(record)); });
+            return recordFrom(json, line, [&]<class Record>(Record record) {
+                if constexpr (std::is_same_v<Record, Position>)
+                    if (record.of == Kind::unknown) // of a journal before version 2
+                        record.of = kindOf(network, record.object);
+                network.put(std::move(record));
+            });
         const std::string kind = textFromJson(json["remove"], "remove");
         const auto hi = json["hi"].whole(), lo = json["lo"].whole();
         if (!hi || !lo)

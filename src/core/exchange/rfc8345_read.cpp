@@ -6,7 +6,6 @@
 // and alone, is the same device seen at another layer. A link that rests on exactly one link is that link;
 // one that rests on several is a link of its own. What is not understood is kept with its object under
 // "rfc8345".
-#include "core/edit/devices.h"
 #include "core/exchange/foreign.h"
 #include "core/exchange/rfc8345_members.h"
 
@@ -270,7 +269,7 @@ private:
         dropWhereText(rest, json, l2, "l2-node-attributes", "name", deviceName);
         dropWhereText(rest, json, l3, "l3-node-attributes", "name", deviceName);
         listIn(l2Attributes, l2, "management-address").forEach([&](JsonView address) {
-            if (edit::isAddress(address.text()))
+            if (Address(address.text()).valid())
                 builder_.addAddress(device, {}, address.text());
         });
         if (const std::string mac = textIn(l2Attributes, l2, "management-mac"); !mac.empty())
@@ -418,7 +417,7 @@ private:
         bool all = true;
         listIn(attributes, l3, "ip-address").forEach([&](JsonView address) {
             std::string text = address.text();
-            if (!edit::isAddress(text)) {
+            if (!Address(text).valid()) {
                 all = false;
                 return;
             }
@@ -565,6 +564,8 @@ private:
         const PortRef a = endFor(forth, forth.source, moved), b = endFor(forth, forth.destination, moved);
         Link& link =
             builder_.addLink(net.id == networks_.front().id ? forth.id : named(net.id, forth.id), a, b);
+        if (forth.restsOnSeveral || listIn(net.json, nw, "supporting-network").size() > 0)
+            link.onlyOn = net.sheet;
         for (const PortRef* end : {&a, &b})
             if (end->known())
                 taken_.insert(*end);

@@ -3,7 +3,6 @@
 #include "core/exchange/foreign.h"
 #include "core/model/ports.h"
 
-#include <arpa/inet.h>
 #include <fmt/format.h>
 
 namespace underridge::exchange {
@@ -55,27 +54,6 @@ void addKept(Json& to, const Json& rest) {
         else if (to[name].is_object() && value.is_object())
             addKept(to[name], value);
     }
-}
-
-std::string hostOf(const std::string& address) {
-    return address.substr(0, address.find('/'));
-}
-
-/// 10.84.1.7/24 → 10.84.1.0/24; empty without a length.
-std::string prefixOf(const std::string& address) {
-    const auto slash = address.find('/');
-    if (slash == std::string::npos)
-        return {};
-    const int family = address.find(':') == std::string::npos ? AF_INET : AF_INET6;
-    unsigned char bytes[16] = {};
-    char text[INET6_ADDRSTRLEN];
-    if (inet_pton(family, address.substr(0, slash).c_str(), bytes) != 1)
-        return {};
-    const int length = std::atoi(address.c_str() + slash + 1);
-    for (int bit = length; bit < (family == AF_INET ? 32 : 128); ++bit)
-        bytes[bit / 8] = static_cast<unsigned char>(bytes[bit / 8] & ~(0x80 >> (bit % 8)));
-    inet_ntop(family, bytes, text, sizeof text);
-    return fmt::format("{}/{}", text, length);
 }
 
 class Writer {
@@ -180,14 +158,14 @@ private:
         Json addresses = Json::array();
         network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
             if (interface.port.empty() && !atL3) {
-                for (const std::string& address : interface.addresses)
-                    addresses.push_back(hostOf(address));
+                for (const Address& address : interface.addresses)
+                    addresses.push_back(address.host());
                 if (!interface.mac.empty())
                     json[l2Node]["management-mac"] = interface.mac;
             } else if (!interface.port.empty()) {
-                for (const std::string& address : interface.addresses)
-                    if (const std::string prefix = prefixOf(address); !prefix.empty())
-                        prefixes.insert(prefix);
+                for (const Address& address : interface.addresses)
+                    if (const Address prefix = address.network(); prefix.valid())
+                        prefixes.insert(prefix.text());
             }
         });
         if (!addresses.empty())
@@ -240,8 +218,8 @@ private:
                 json[l2Point]["outer-tag"] = tags;
             if (!interface.addresses.empty() && (!imported || rest.contains(l3Point))) {
                 Json list = Json::array();
-                for (const std::string& address : interface.addresses)
-                    list.push_back(hostOf(address));
+                for (const Address& address : interface.addresses)
+                    list.push_back(address.host());
                 json[l3Point]["ip-address"] = std::move(list);
             }
         });

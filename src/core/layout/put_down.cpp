@@ -2,7 +2,7 @@
 #include "core/layout/put_down.h"
 
 #include "core/model/ports.h"
-#include "core/scene/items.h"
+#include "core/scene/plates.h"
 
 #include <cmath>
 #include <unordered_map>
@@ -108,6 +108,7 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
             Position position; // a plate has a size once it has a position
             position.sheet = sheet;
             position.object = id.value;
+            position.of = Kind::device;
             network.put(std::move(position));
         }
     std::vector<Node> nodes = nodesOf(network, sheet, devices);
@@ -165,6 +166,7 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
                     position = *old;
                 position.sheet = sheet;
                 position.object = nodes[i].id.value;
+                position.of = Kind::device;
                 position.at = {std::clamp(snapped(at), -sheetLimit, sheetLimit),
                                std::clamp(snapped(rowY), -sheetLimit, sheetLimit)};
                 network.put(std::move(position));

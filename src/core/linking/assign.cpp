@@ -143,7 +143,7 @@ private:
         const auto byPlaces = [&] {
             for (std::size_t i = 0; i < devices_.size(); ++i)
                 for (std::size_t t = 0; t < targets_.size(); ++t) {
-                    const auto way = wayBetween(network_, devices_[i], targets_[t]);
+                    const auto way = wayBetween(network_, {devices_[i], {}}, {targets_[t], {}});
                     if (!way)
                         return false;
                     distance_[i][t] = *way;

@@ -195,24 +195,6 @@ std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>
 
 } // namespace
 
-int strandsOf(Connector connector) {
-    switch (connector) {
-    case Connector::lc:
-    case Connector::sc:
-    case Connector::splice:
-        return 2;
-    case Connector::mpo:
-        return 12;
-    default:
-        return 1;
-    }
-}
-
-bool isTrunk(const CableType& cable) {
-    return cable.farEnds == 1 && (cable.medium == Medium::singleMode || cable.medium == Medium::multimode) &&
-           cable.positions > strandsOf(cable.connectorA);
-}
-
 bool isAdapter(const PortBlock& port) {
     return (port.block == Block::front || port.block == Block::rear) && !port.pinned;
 }

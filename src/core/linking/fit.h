@@ -37,11 +37,8 @@ Fit fit(const model::PortView& a, const model::PortView& b, const model::Catalog
 bool understand(const model::TransceiverModel& a, const model::TransceiverModel& b, int lanesA = 1,
                 int lanesB = 1);
 
-/// Strands a fibre port takes: a pair, or twelve of an array (IEC 61754-7). 1 for anything else.
-int strandsOf(model::Connector connector);
-
-/// Whether a cable carries more than one connection, between panels.
-bool isTrunk(const model::CableType& cable);
+using model::isTrunk;
+using model::strandsOf;
 
 /// Whether a panel's port joins two plugs as they are, rather than holding a contact of its own.
 bool isAdapter(const model::PortBlock& port);

@@ -93,7 +93,7 @@ Side sideOf(const Network& network, const Device& device, const Device& peer, Li
             const Habits& habits) {
     Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
               takenPorts(network, device.id, spare)};
-    if (const auto way = wayBetween(network, device.id, peer.id))
+    if (const auto way = wayBetween(network, {device.id, {}}, {peer.id, {}}))
         side.wayMm = *way;
     side.fromHighEnd = habits.fromHighEnd;
     side.sparesUplinks = !habits.hostsTakeUplinks && side.right == Block::access &&

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/route.h"
 
+#include "core/model/standing.h"
+
 #include <cmath>
 #include <fmt/format.h>
 
@@ -16,17 +18,12 @@ struct Spot {
     std::int64_t x = 0, y = 0, height = 0;
 };
 
-const Group* groupAbove(const Network& network, const Group* group, GroupKind kind) {
-    while (group && group->type != kind)
-        group = network.group(group->parent);
-    return group;
-}
-
-Result<Spot> spotOf(const Network& network, DeviceId id) {
-    const Device* device = network.device(id);
+Result<Spot> spotOf(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
     if (!device)
         return error("the device is no longer there", "select again");
-    const Group* in = network.group(device->place.in);
+    const Place place = placeOf(network, port);
+    const Group* in = network.group(place.in);
     if (!in)
         return error(fmt::format("{} has no place", device->name), "give it one in the details");
     Spot spot;
@@ -34,11 +31,11 @@ Result<Spot> spotOf(const Network& network, DeviceId id) {
         spot.rack = in;
         spot.x = in->xMm;
         spot.y = in->yMm;
-        spot.height = in->heightMm + std::llround((std::max(1, device->place.unit) - 0.5) * rackUnitMm);
+        spot.height = in->heightMm + std::llround((std::max(1, place.unit) - 0.5) * rackUnitMm);
     } else {
-        spot.x = device->place.xMm;
-        spot.y = device->place.yMm;
-        spot.height = device->place.heightMm;
+        spot.x = place.xMm;
+        spot.y = place.yMm;
+        spot.height = place.heightMm;
     }
     spot.floor = groupAbove(network, in, GroupKind::floor);
     spot.building = groupAbove(network, in, GroupKind::building);
@@ -54,7 +51,7 @@ std::int64_t apart(std::int64_t a, std::int64_t b) {
 
 } // namespace
 
-Result<std::int64_t> wayBetween(const Network& network, DeviceId a, DeviceId b) {
+Result<std::int64_t> wayBetween(const Network& network, const PortRef& a, const PortRef& b) {
     const auto from = spotOf(network, a);
     if (!from)
         return from.refusal();
@@ -66,8 +63,8 @@ Result<std::int64_t> wayBetween(const Network& network, DeviceId a, DeviceId b) 
     if (from->floor == to->floor)
         return apart(from->x, to->x) + apart(from->y, to->y) + apart(from->height, to->height);
     if (!from->building || from->building != to->building)
-        return error(fmt::format("{} and {} are in different buildings", network.device(a)->name,
-                                 network.device(b)->name),
+        return error(fmt::format("{} and {} are in different buildings", network.device(a.device)->name,
+                                 network.device(b.device)->name),
                      "enter the length of the cable between them");
     if (from->floor->heightMm == to->floor->heightMm)
         return error(fmt::format("the heights of {} and {} are the same", from->floor->name, to->floor->name),
@@ -82,7 +79,8 @@ Result<std::int64_t> wayBetween(const Network& network, DeviceId a, DeviceId b) 
     return best + up;
 }
 
-Result<std::int64_t> lengthFor(const Network& network, const CableType& type, DeviceId a, DeviceId b) {
+Result<std::int64_t> lengthFor(const Network& network, const CableType& type, const PortRef& a,
+                               const PortRef& b) {
     const auto way = wayBetween(network, a, b);
     if (!way)
         return way.refusal();

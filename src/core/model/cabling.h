@@ -51,6 +51,7 @@ struct Link {
     std::vector<int> positions;      ///< of the cable; empty: all
     Medium medium = Medium::unknown; ///< when there is no cable to tell it
     bool console = false;
+    SheetId onlyOn; ///< of an upper layer: the one sheet it is drawn on; none: all that show both its devices
     std::string note;
     Attributes attributes;
     Provenance provenance;

@@ -266,4 +266,22 @@ std::vector<Remark> problemsOf(const Catalogue& catalogue) {
     return out;
 }
 
+int strandsOf(Connector connector) {
+    switch (connector) {
+    case Connector::lc:
+    case Connector::sc:
+    case Connector::splice:
+        return 2;
+    case Connector::mpo:
+        return 12;
+    default:
+        return 1;
+    }
+}
+
+bool isTrunk(const CableType& cable) {
+    return cable.farEnds == 1 && (cable.medium == Medium::singleMode || cable.medium == Medium::multimode) &&
+           cable.positions > strandsOf(cable.connectorA);
+}
+
 } // namespace underridge::model

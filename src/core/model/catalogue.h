@@ -192,4 +192,10 @@ std::vector<Remark> problemsOf(const CableType& type);
 /// The same for a whole catalogue, with what one entry says of another.
 std::vector<Remark> problemsOf(const Catalogue& catalogue);
 
+/// Strands a fibre port takes: a pair, or twelve of an array (IEC 61754-7). 1 for anything else.
+int strandsOf(Connector connector);
+
+/// Whether a cable carries more than one connection, between panels.
+bool isTrunk(const CableType& cable);
+
 } // namespace underridge::model

@@ -2,9 +2,9 @@
 // Devices, the ports that differ from their model, and the interfaces that stand on them.
 #pragma once
 #include "core/base/text.h"
-#include "core/model/key.h"
+#include "core/model/address.h"
+#include "core/model/object_ref.h"
 #include "core/model/shared_text.h"
-#include "core/model/words.h"
 
 #include <map>
 #include <string>
@@ -15,7 +15,8 @@ namespace underridge::model {
 /// Free attributes, by name.
 using Attributes = std::map<std::string, std::string>;
 
-/// Where something is known from, and when it was last seen there (seconds since 1970, 0: never).
+/// Where something is known from, and when its source had seen it as it was taken in (seconds since 1970, 0:
+/// not said). What is seen later is an observation beside the network: a poll is no edit.
 struct Provenance {
     Origin origin = Origin::drawn;
     std::string source; ///< a protocol or a file
@@ -40,23 +41,25 @@ struct FittedTransceiver {
     bool operator==(const FittedTransceiver&) const = default;
 };
 
-/// One chassis of a stack. The keys of its ports begin with its number: 2/17.
-struct Chassis {
-    int number = 1;
-    std::string model;
-    std::string serial;
-
-    bool operator==(const Chassis&) const = default;
-};
-
-/// Where a device stands: on a floor in millimetres, or in a rack by unit. Lengths use this alone.
+/// Where a device stands: on a floor in millimetres, or in a rack by unit. Lengths use this alone. How it
+/// goes together with the device's group: core/model/standing.h.
 struct Place {
-    GroupId in; ///< a floor or a rack
+    GroupId in; ///< a floor, room, rack or cabinet
     std::int64_t xMm = 0, yMm = 0, heightMm = 0;
     int unit = 0; ///< the lowest rack unit, from 1
     Side side = Side::front;
 
     bool operator==(const Place&) const = default;
+};
+
+/// One chassis of a stack. The keys of its ports begin with its number: 2/17.
+struct Chassis {
+    int number = 1;
+    std::string model;
+    std::string serial;
+    Place place; ///< where it stands, when not with the device
+
+    bool operator==(const Chassis&) const = default;
 };
 
 struct Device {
@@ -114,6 +117,14 @@ struct Port {
     Key key() const { return {device.value, fnv1a(port)}; }
 };
 
+/// VLANs by number, first to last, both included (1–4094): what a trunk that carries many is set to.
+struct VlanRange {
+    int first = 1;
+    int last = 1;
+
+    bool operator==(const VlanRange&) const = default;
+};
+
 /// RFC 8343: where addresses and VLANs live.
 struct Interface {
     static constexpr Kind kind = Kind::interface;
@@ -121,14 +132,16 @@ struct Interface {
     DeviceId device;
     InterfaceKind type = InterfaceKind::physical;
     std::string name;
-    std::string port;                   ///< of a physical one
-    InterfaceId parent;                 ///< of a subinterface or tunnel
-    std::vector<std::string> members;   ///< ports of a LAG
-    std::vector<std::string> addresses; ///< with prefix length: 10.84.1.1/24
+    std::string port;                 ///< of a physical one
+    InterfaceId parent;               ///< of a subinterface or tunnel
+    std::vector<std::string> members; ///< ports of a LAG
+    std::vector<Address> addresses;   ///< with prefix length: 10.84.1.1/24
     std::string mac;
     std::string vrf;
     VlanId untagged; ///< IEEE 802.1Q PVID
     std::vector<VlanId> tagged;
+    std::vector<VlanRange>
+        taggedRanges; ///< numbers tagged beside those, whether the network names them or not
     bool disabled = false;
     SharedText extra;
 

@@ -120,8 +120,14 @@ struct Fields<CableType> {
 };
 template <>
 struct Fields<Sheet> {
-    static constexpr auto all = std::tuple{Field{"id", &Sheet::id}, Field{"name", &Sheet::name},
-                                           Field{"order", &Sheet::order}, Field{"shows", &Sheet::shows}};
+    static constexpr auto all = std::tuple{Field{"id", &Sheet::id},
+                                           Field{"name", &Sheet::name},
+                                           Field{"order", &Sheet::order},
+                                           Field{"shows", &Sheet::shows},
+                                           Field{"filter", &Sheet::filter},
+                                           Field{"overlay", &Sheet::overlay},
+                                           Field{"portLabels", &Sheet::portLabels},
+                                           Field{"linkLabels", &Sheet::linkLabels}};
 };
 template <>
 struct Fields<Provenance> {
@@ -143,6 +149,9 @@ struct Fields<Group> {
                                            Field{"level", &Group::level},
                                            Field{"plan", &Group::plan},
                                            Field{"planMmPerPixel", &Group::planMmPerPixel},
+                                           Field{"planXMm", &Group::planXMm},
+                                           Field{"planYMm", &Group::planYMm},
+                                           Field{"planTurn", &Group::planTurn},
                                            Field{"rackUnits", &Group::rackUnits},
                                            Field{"xMm", &Group::xMm},
                                            Field{"yMm", &Group::yMm},
@@ -182,15 +191,21 @@ struct Fields<FittedTransceiver> {
                    Field{"serial", &FittedTransceiver::serial}};
 };
 template <>
-struct Fields<Chassis> {
-    static constexpr auto all = std::tuple{Field{"number", &Chassis::number}, Field{"model", &Chassis::model},
-                                           Field{"serial", &Chassis::serial}};
-};
-template <>
 struct Fields<Place> {
     static constexpr auto all = std::tuple{Field{"in", &Place::in},     Field{"xMm", &Place::xMm},
                                            Field{"yMm", &Place::yMm},   Field{"heightMm", &Place::heightMm},
                                            Field{"unit", &Place::unit}, Field{"side", &Place::side}};
+};
+template <>
+struct Fields<Chassis> {
+    static constexpr auto all =
+        std::tuple{Field{"number", &Chassis::number}, Field{"model", &Chassis::model},
+                   Field{"serial", &Chassis::serial}, Field{"place", &Chassis::place}};
+};
+template <>
+struct Fields<VlanRange> {
+    static constexpr auto all =
+        std::tuple{Field{"first", &VlanRange::first}, Field{"last", &VlanRange::last}};
 };
 template <>
 struct Fields<Device> {
@@ -245,6 +260,7 @@ struct Fields<Interface> {
                                            Field{"vrf", &Interface::vrf},
                                            Field{"untagged", &Interface::untagged},
                                            Field{"tagged", &Interface::tagged},
+                                           Field{"taggedRanges", &Interface::taggedRanges},
                                            Field{"disabled", &Interface::disabled}};
 };
 template <>
@@ -286,6 +302,7 @@ struct Fields<Link> {
                                            Field{"positions", &Link::positions},
                                            Field{"medium", &Link::medium},
                                            Field{"console", &Link::console},
+                                           Field{"onlyOn", &Link::onlyOn},
                                            Field{"note", &Link::note},
                                            Field{"attributes", &Link::attributes},
                                            Field{"provenance", &Link::provenance}};
@@ -294,9 +311,10 @@ template <>
 struct Fields<Position> {
     static constexpr auto all =
         std::tuple{Field{"sheet", &Position::sheet},   Field{"object", &Position::object},
-                   Field{"at", &Position::at},         Field{"width", &Position::width},
-                   Field{"height", &Position::height}, Field{"folded", &Position::folded},
-                   Field{"pinned", &Position::pinned}, Field{"bends", &Position::bends}};
+                   Field{"of", &Position::of},         Field{"at", &Position::at},
+                   Field{"width", &Position::width},   Field{"height", &Position::height},
+                   Field{"folded", &Position::folded}, Field{"pinned", &Position::pinned},
+                   Field{"bends", &Position::bends}};
 };
 template <>
 struct Fields<Note> {

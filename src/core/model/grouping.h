@@ -36,10 +36,12 @@ struct Group {
     int level = 0; ///< of a floor: 0 is the ground
     AssetId plan;  ///< the picture under a floor
     double planMmPerPixel = 0;
-    int rackUnits = 0;             ///< of a rack
-    std::int64_t xMm = 0, yMm = 0; ///< of a rack or cabinet: its place on its floor
-    std::int64_t heightMm = 0;     ///< of a floor: above the ground; of a rack: of its foot above the floor
-    std::vector<Riser> risers;     ///< of a building
+    std::int64_t planXMm = 0, planYMm = 0; ///< where the plan's upper left corner lies on the floor
+    double planTurn = 0;                   ///< degrees clockwise about that corner
+    int rackUnits = 0;                     ///< of a rack
+    std::int64_t xMm = 0, yMm = 0;         ///< of a rack or cabinet: its place on its floor
+    std::int64_t heightMm = 0; ///< of a floor: above the ground; of a rack: of its foot above the floor
+    std::vector<Riser> risers; ///< of a building
     std::string note;
     Attributes attributes;
     Provenance provenance;
@@ -65,7 +67,7 @@ struct Vlan {
 struct Subnet {
     static constexpr Kind kind = Kind::subnet;
     SubnetId id;
-    std::string prefix; ///< 10.84.10.0/24
+    Address prefix; ///< 10.84.10.0/24
     std::string name;
     VlanId vlan;
     std::string vrf;

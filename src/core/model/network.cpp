@@ -37,6 +37,47 @@ std::vector<Belongs> endsOf(const Cable* cable) {
     return out;
 }
 
+/// A number of a port; two ports may share it, so it is looked at again.
+std::uint64_t numberOf(const PortRef& port) {
+    return fnv1a(port.port) ^ port.device.value * 0x9E3779B97F4A7C15;
+}
+
+/// Calls `each(entry)` for the ports a link ends in that are known.
+template <class Each>
+void forEachPortOf(const Link& link, Each&& each) {
+    for (const PortRef* end : {&link.a, &link.b})
+        if (end->known())
+            each(Belongs{numberOf(*end), refTo(link.id)});
+}
+
+std::vector<Belongs> portsOf(const Link* link) {
+    std::vector<Belongs> out;
+    if (link)
+        forEachPortOf(*link, [&](Belongs entry) { out.push_back(entry); });
+    return out;
+}
+
+/// Calls `each(group)` for what a device and the chassis of its stack stand in.
+template <class Each>
+void forEachPlaceOf(const Device& device, Each&& each) {
+    if (device.place.in)
+        each(device.place.in);
+    for (const Chassis& chassis : device.stack)
+        if (chassis.place.in)
+            each(chassis.place.in);
+}
+
+std::vector<Belongs> placesOf(const Device* device) {
+    std::vector<Belongs> out;
+    if (device)
+        forEachPlaceOf(*device, [&](GroupId in) {
+            const Belongs entry{in.value, refTo(device->id)};
+            if (std::find(out.begin(), out.end(), entry) == out.end())
+                out.push_back(entry);
+        });
+    return out;
+}
+
 template <class Record>
 std::vector<Belongs> entry(const Record* record, std::uint64_t owner) {
     return record ? std::vector<Belongs>{{owner, refTo(record->id)}} : std::vector<Belongs>{};
@@ -82,6 +123,14 @@ Table<Belongs> indexOf(std::vector<Belongs> entries) {
     return Table<Belongs>::fromSorted(std::move(entries));
 }
 
+Table<Belongs> linksByPort(Records& records) {
+    std::vector<Belongs> entries;
+    entries.reserve(2 * records.all<Link>().size());
+    for (const Link& link : records.all<Link>())
+        forEachPortOf(link, [&](Belongs entry) { entries.push_back(entry); });
+    return indexOf(std::move(entries));
+}
+
 Table<Belongs> devicesOf(Records& records) {
     std::vector<Belongs> entries;
     entries.reserve(2 * (records.all<Link>().size() + records.all<Cable>().size()));
@@ -108,8 +157,7 @@ Network Network::of(Records records, bool* repeated) {
         std::vector<Belongs> inGroup, inPlace, onSheet;
         for (const Device& device : records.all<Device>()) {
             inGroup.push_back({device.group.value, refTo(device.id)});
-            if (device.place.in)
-                inPlace.push_back({device.place.in.value, refTo(device.id)});
+            forEachPlaceOf(device, [&](GroupId in) { inPlace.push_back({in.value, refTo(device.id)}); });
         }
         for (const Group& group : records.all<Group>())
             inGroup.push_back({group.parent.value, refTo(group.id)});
@@ -118,6 +166,7 @@ Network Network::of(Records records, bool* repeated) {
         network.inGroup_ = indexOf(std::move(inGroup));
         network.inPlace_ = indexOf(std::move(inPlace));
         network.onSheet_ = indexOf(std::move(onSheet));
+        network.atPort_ = linksByPort(records);
     };
     const auto ends = [&] { network.atDevice_ = devicesOf(records); };
     const auto fill = [&]<class... Kinds>() {
@@ -203,9 +252,10 @@ const NetworkInfo& Network::info() const {
 const Link* Network::linkAt(const PortRef& port) const {
     const Link* found = nullptr;
     if (port.known())
-        forEachLinkOf(port.device, [&](const Link& link) {
-            if (link.a == port || link.b == port)
-                found = &link;
+        atPort_.forEachIn(numberOf(port), [&](const Belongs& entry) {
+            const Link* held = link(LinkId{entry.object.id});
+            if (held->a == port || held->b == port)
+                found = held;
         });
     return found;
 }
@@ -221,9 +271,7 @@ std::vector<Sheet> Network::sheetsInOrder() const {
 void Network::reindex(const Device* before, const Device* after) {
     move(inGroup_, entry(before, before ? before->group.value : 0),
          entry(after, after ? after->group.value : 0));
-    const auto placed = [](const Device* device) { return device && device->place.in ? device : nullptr; };
-    move(inPlace_, entry(placed(before), before ? before->place.in.value : 0),
-         entry(placed(after), after ? after->place.in.value : 0));
+    move(inPlace_, placesOf(before), placesOf(after));
 }
 
 void Network::reindex(const Group* before, const Group* after) {
@@ -233,6 +281,7 @@ void Network::reindex(const Group* before, const Group* after) {
 
 void Network::reindex(const Link* before, const Link* after) {
     move(atDevice_, endsOf(before), endsOf(after));
+    move(atPort_, portsOf(before), portsOf(after));
 }
 
 void Network::reindex(const Cable* before, const Cable* after) {
@@ -251,8 +300,8 @@ bool Network::indicesAreTrue() const {
     all<Link>().forEach([&](const Link& r) { fresh.put(r); });
     all<Cable>().forEach([&](const Cable& r) { fresh.put(r); });
     all<Note>().forEach([&](const Note& r) { fresh.put(r); });
-    return fresh.atDevice_ == atDevice_ && fresh.inGroup_ == inGroup_ && fresh.inPlace_ == inPlace_ &&
-           fresh.onSheet_ == onSheet_;
+    return fresh.atDevice_ == atDevice_ && fresh.atPort_ == atPort_ && fresh.inGroup_ == inGroup_ &&
+           fresh.inPlace_ == inPlace_ && fresh.onSheet_ == onSheet_;
 }
 
 Network emptyNetwork(std::string name, IdSource& ids) {
@@ -261,7 +310,12 @@ Network emptyNetwork(std::string name, IdSource& ids) {
     info.id = ids.make<NetworkId>();
     info.name = std::move(name);
     network.put(std::move(info));
-    network.put(Sheet{ids.make<SheetId>(), "Overview", 0, {}, {}});
+    network.put([&] {
+        Sheet sheet;
+        sheet.id = ids.make<SheetId>();
+        sheet.name = "Overview";
+        return sheet;
+    }());
     return network;
 }
 

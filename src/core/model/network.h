@@ -12,41 +12,10 @@
 
 namespace underridge::model {
 
-/// An object of any kind. Ids are random over all kinds, so the number alone is unique; ports and
-/// interfaces are named through their device.
-struct ObjectRef {
-    Kind kind = Kind::unknown;
-    std::uint64_t id = 0;
-
-    auto operator<=>(const ObjectRef&) const = default;
-};
-
-template <class Tag>
-ObjectRef refTo(Id<Tag> id);
-template <>
-inline ObjectRef refTo(DeviceId id) {
-    return {Kind::device, id.value};
-}
-template <>
-inline ObjectRef refTo(LinkId id) {
-    return {Kind::link, id.value};
-}
-template <>
-inline ObjectRef refTo(CableId id) {
-    return {Kind::cable, id.value};
-}
-template <>
-inline ObjectRef refTo(GroupId id) {
-    return {Kind::group, id.value};
-}
-template <>
-inline ObjectRef refTo(NoteId id) {
-    return {Kind::note, id.value};
-}
-
 /// Index entry: `object` belongs to `owner`. For links and cables the owner is each device they end at;
 /// for devices and groups the group they are in (0: the network itself), and for devices also the floor or
-/// rack they stand on; for notes their sheet.
+/// rack they or a chassis of theirs stand on; for notes their sheet; for links also a number of each port
+/// they end in.
 struct Belongs {
     std::uint64_t owner = 0;
     ObjectRef object;
@@ -60,6 +29,10 @@ class Records {
 public:
     template <class Record>
     std::vector<Record>& all() {
+        return std::get<std::vector<Record>>(lists_);
+    }
+    template <class Record>
+    const std::vector<Record>& all() const {
         return std::get<std::vector<Record>>(lists_);
     }
 
@@ -139,15 +112,27 @@ public:
                 each(*cable(CableId{entry.object.id}));
         });
     }
-    /// The link that ends in a port, if there is one.
+    /// How many links and cables end at a device.
+    std::size_t degree(DeviceId device) const { return atDevice_.countIn(device.value); }
+    /// The link that ends in a port, if there is one: one look-up, whatever else ends at the device.
     const Link* linkAt(const PortRef& port) const;
+
+    /// Calls `each(const Position&)` for where an object is drawn, sheet by sheet.
+    template <class Each>
+    void forEachPositionOf(std::uint64_t object, Each&& each) const {
+        all<Sheet>().forEach([&](const Sheet& sheet) {
+            if (const Position* held = position(sheet.id, object))
+                each(*held);
+        });
+    }
 
     /// Calls `each(ObjectRef)` for the devices and groups directly in a group.
     template <class Each>
     void forEachIn(GroupId group, Each&& each) const {
         inGroup_.forEachIn(group.value, [&](const Belongs& entry) { each(entry.object); });
     }
-    /// Calls `each(const Device&)` for the devices whose place is directly on a floor or in a rack.
+    /// Calls `each(const Device&)` for the devices whose place, or that of a chassis, is directly on a floor
+    /// or in a rack.
     template <class Each>
     void forEachPlacedIn(GroupId floorOrRack, Each&& each) const {
         inPlace_.forEachIn(floorOrRack.value,
@@ -202,7 +187,7 @@ private:
     }
 
     Tables tables_;
-    Table<Belongs> atDevice_, inGroup_, inPlace_, onSheet_;
+    Table<Belongs> atDevice_, atPort_, inGroup_, inPlace_, onSheet_;
 };
 
 // What these compile to stands in tables_*.cpp.

@@ -165,7 +165,7 @@ std::string firstAddress(const Network& network, DeviceId device) {
     network.all<Interface>().forEachIn(device.value, [&](const Interface& interface) {
         if (interface.addresses.empty() || !(found.empty() || (onPort && interface.port.empty())))
             return;
-        found = interface.addresses.front();
+        found = interface.addresses.front().text();
         onPort = !interface.port.empty();
     });
     return found.substr(0, found.find('/'));

@@ -61,9 +61,27 @@ inline bool isThere(const Network& network, NoteId id) {
 inline bool isThere(const Network& network, AssetId id) {
     return network.all<Asset>().countIn(id.value) > 0;
 }
-/// An id of anything that can be drawn.
-inline bool isThere(const Network& network, std::uint64_t id) {
-    return network.device({id}) || network.group({id}) || network.note({id}) || network.link({id});
+/// Something that can be drawn.
+inline bool isThere(const Network& network, ObjectRef object) {
+    switch (object.kind) {
+    case Kind::device:
+        return network.device({object.id});
+    case Kind::group:
+        return network.group({object.id});
+    case Kind::note:
+        return network.note({object.id});
+    case Kind::link:
+        return network.link({object.id});
+    default:
+        return false;
+    }
+}
+/// What a drawn object is, found by its id alone; Kind::unknown when it is not there.
+inline Kind kindOf(const Network& network, std::uint64_t id) {
+    for (const Kind kind : {Kind::device, Kind::link, Kind::note, Kind::group})
+        if (isThere(network, ObjectRef{kind, id}))
+            return kind;
+    return Kind::unknown;
 }
 
 /// Whether everything a record refers to is in the network.
@@ -74,10 +92,10 @@ bool refersToWhatIsThere(const Network& network, const Record& record) {
         if constexpr (std::is_same_v<AnId, InterfaceId>) {
             if constexpr (std::is_same_v<Record, Interface>)
                 all &= !id || id == record.id || network.find<Interface>({record.device.value, id.value});
+        } else if constexpr (std::is_same_v<AnId, std::uint64_t>) {
+            all &= isThere(network, record.drawn());
         } else if constexpr (requires { isThere(network, id); }) {
-            if constexpr (std::is_same_v<AnId, std::uint64_t>)
-                all &= isThere(network, id);
-            else if constexpr (requires { record.id == id; })
+            if constexpr (requires { record.id == id; })
                 all &= !id || id == record.id || isThere(network, id);
             else
                 all &= !id || isThere(network, id);

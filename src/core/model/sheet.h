@@ -40,7 +40,11 @@ struct Sheet {
     SheetId id;
     std::string name;
     int order = 0;
-    GroupId shows; ///< none: the whole network
+    GroupId shows;          ///< none: the whole network
+    std::string filter;     ///< in the words of find; empty: everything
+    std::string overlay;    ///< by its name; empty: none
+    bool portLabels = true; ///< whether links say their ports
+    bool linkLabels = true; ///< whether links say their rate, LAG and cable
     SharedText extra;
 
     bool operator==(const Sheet&) const = default;
@@ -53,7 +57,8 @@ struct Position {
     static constexpr Kind kind = Kind::position;
     SheetId sheet;
     std::uint64_t object = 0;
-    Point at; ///< upper left corner
+    Kind of = Kind::unknown; ///< what the object is: device, group, link or note
+    Point at;                ///< upper left corner
     int width = 0;
     int height = 0;
     bool folded = false;
@@ -63,6 +68,7 @@ struct Position {
 
     bool operator==(const Position&) const = default;
     Key key() const { return {sheet.value, object}; }
+    ObjectRef drawn() const { return {of, object}; }
 };
 
 /// A text on a sheet, or an area marked on it.

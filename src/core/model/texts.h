@@ -10,6 +10,8 @@ template <class T, class Each>
 void forEachText(const T& value, Each&& each) {
     if constexpr (std::is_same_v<T, std::string>) {
         each(std::string_view(value));
+    } else if constexpr (std::is_same_v<T, Address>) {
+        each(std::string_view(value.text()));
     } else if constexpr (std::is_same_v<T, SharedText>) {
         each(value.view());
     } else if constexpr (std::is_same_v<T, Attributes>) {

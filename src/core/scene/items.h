@@ -1,26 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is drawn on a sheet, as immutable items. Geometry does not depend on zoom.
 #pragma once
-#include "core/model/length.h"
-#include "core/model/ports.h"
+#include "core/model/object_ref.h"
 #include "core/scene/geometry.h"
 
-#include <memory>
+#include <string>
+#include <variant>
+#include <vector>
 
 namespace underridge::scene {
-
-/// How much is drawn, by zoom. Thresholds in detailFor().
-enum class Detail { far, middle, near, close };
-
-Detail detailFor(double zoom);
 
 /// How a tick of the port rail is drawn.
 enum class Tick : std::uint8_t { free, used, reserved, disabled };
 
-/// Between the paths of parallel links.
-inline constexpr double parallelGap = 9;
-
 inline constexpr double spineWidth = 22, plateHeight = 44, nameSize = 11.5, sublineSize = 9.5, labelSize = 9;
+/// Of the ticks of a rail.
+inline constexpr double tickHeight = 5.5, rowPitch = 7;
 
 /// The ticks of a plate: one for each port, in rows along the bottom edge.
 struct Rail {
@@ -33,6 +28,14 @@ struct Rail {
     int nearest(PointF p) const;
 };
 
+/// What stands for a device on a sheet where its links end: its plate, or whatever it is folded into.
+struct Anchor {
+    model::ObjectRef shown; ///< the item the line goes to
+    Rect frame;
+    Rail rail;
+    int ports = 0; ///< how many the rail has ticks for
+};
+
 struct Plate {
     model::DeviceId id;
     Rect frame;
@@ -40,12 +43,14 @@ struct Plate {
     std::string name;    ///< elided
     std::string subline; ///< address or model, elided
     bool outside = false;
+    int links = 0; ///< ends of links at it: of two alike the better connected is named first
     Rail rail;
     std::vector<Tick> ticks;
 
     bool operator==(const Plate&) const;
     /// Where the grip is: a point below the middle of the lower edge.
     PointF grip() const { return {frame.x + frame.w / 2, frame.bottom()}; }
+    Anchor anchor() const;
 };
 
 enum class LinkForm {
@@ -66,7 +71,7 @@ enum class LabelKind { portA, portB, middle };
 
 struct Label {
     LabelKind kind = LabelKind::middle;
-    std::string text;
+    std::string text; ///< elided to maxLabelWidth
     Rect area;
 
     bool operator==(const Label&) const = default;
@@ -74,8 +79,8 @@ struct Label {
 
 struct LinkLine {
     model::LinkId id;
-    model::DeviceId a, b;
-    std::vector<PointF> path; ///< from the plate of a to the plate of b, at least two points
+    model::ObjectRef a, b;    ///< the items it goes between
+    std::vector<PointF> path; ///< from a to b, at least two points
     LinkForm form = LinkForm::unknown;
     std::uint32_t jacket = 0; ///< 0xRRGGBB
     int fibres = 0;           ///< of parallel fibre
@@ -86,7 +91,6 @@ struct LinkLine {
     bool openA = false, openB = false;   ///< end not known
     bool failsA = false, failsB = false; ///< will not come up, at this end
     std::vector<Label> labels;
-    Rect bounds; ///< of all that may be drawn of it
 
     bool operator==(const LinkLine&) const = default;
 };
@@ -94,28 +98,48 @@ struct LinkLine {
 struct NoteCard {
     model::NoteId id;
     Rect frame;
+    bool zone = false; ///< an area marked on the sheet, below everything else
     std::vector<std::string> lines;
 
     bool operator==(const NoteCard&) const = default;
 };
 
-/// Builds the item of one object; nothing when it is not on the sheet.
-std::shared_ptr<const Plate> plateOf(const model::Network& network, model::SheetId sheet,
-                                     const model::Device& device);
-/// A plate as it would be for a device of this model: for the catalogue and while placing.
-Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF corner);
-std::shared_ptr<const LinkLine> lineOf(const model::Network& network, model::SheetId sheet,
-                                       const model::Link& link, const Plate& a, const Plate& b,
-                                       model::LengthUnit unit = model::LengthUnit::metres);
-std::shared_ptr<const NoteCard> cardOf(const model::Network& network, model::SheetId sheet,
-                                       const model::Note& note);
+/// What lies over what, lowest first. On the ground lie zones, plans and frames.
+enum class Layer : std::uint8_t { ground, links, plates, notes };
 
-/// The place on a plate's border where a link to `towards` leaves from a port (its index in the rail, -1:
-/// not known).
-PointF anchorOn(const Plate& plate, int port, PointF towards);
+/// Anything drawn: the grid, hit testing, damage and comparison know no more of it than this.
+struct Item {
+    model::ObjectRef object;
+    Rect bounds; ///< of all that may be drawn of it
+    Layer layer = Layer::plates;
+    std::variant<Plate, LinkLine, NoteCard> shape;
 
-LinkForm formOf(const model::Network& network, const model::Link& link);
-/// How a link's line looks, without its path, labels and marks at the ends: form, colour, fibres and status.
-LinkLine dressOf(const model::Network& network, const model::Link& link);
+    bool operator==(const Item&) const = default;
+    template <class Shape>
+    const Shape* as() const {
+        return std::get_if<Shape>(&shape);
+    }
+};
+
+Item itemOf(Plate plate);
+Item itemOf(LinkLine line);
+Item itemOf(NoteCard note);
+
+/// Whether something of an item is drawn inside a rectangle.
+bool meets(const Item& item, const Rect& area);
+/// How far a point is from an item, in sheet units; 0 inside its frame.
+double distanceTo(const Item& item, PointF point);
+
+/// What a point means.
+struct Hit {
+    model::ObjectRef object; ///< Kind::unknown: nothing
+    int port = -1;           ///< index in the plate's rail when the point is on it
+
+    bool operator==(const Hit&) const = default;
+    explicit operator bool() const { return object.kind != model::Kind::unknown; }
+};
+
+/// What a point on or near an item means.
+Hit hitOn(const Item& item, PointF point);
 
 } // namespace underridge::scene

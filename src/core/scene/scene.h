@@ -1,38 +1,60 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One sheet as something to draw and to point at: an immutable value made from a network. May be read from
 // any thread. An edit makes a new scene that shares what did not change.
-//
-// Items are kept in cells of a grid with several levels: an item lies in the level whose cells are at least
-// as large as it is, so in at most four cells, however long a link is.
 #pragma once
-#include "core/scene/items.h"
+#include "core/model/length.h"
+#include "core/model/network.h"
+#include "core/scene/grid.h"
 
 namespace underridge::scene {
 
-template <class Item>
-struct Kept {
-    std::uint64_t id = 0;
-    std::shared_ptr<const Item> item;
+struct KeptItem {
+    ItemPtr item;
 
-    bool operator==(const Kept& o) const { return id == o.id && (item == o.item || *item == *o.item); }
-    model::Key key() const { return {id, 0}; }
+    bool operator==(const KeptItem& o) const { return item == o.item || *item == *o.item; }
+    model::Key key() const { return {item->object.id, 0}; }
 };
 
-struct Cell {
-    model::Key place;
-    std::vector<std::shared_ptr<const Plate>> plates;
-    std::vector<std::shared_ptr<const LinkLine>> links;
-    std::vector<std::shared_ptr<const NoteCard>> notes;
+/// Items in the order they are drawn: layer by layer, then by id.
+class Items {
+public:
+    explicit Items(std::vector<const Item*> all);
 
-    bool operator==(const Cell&) const { return false; } // cells are compared by what is in them, elsewhere
-    model::Key key() const { return place; }
-    bool empty() const { return plates.empty() && links.empty() && notes.empty(); }
+    const std::vector<const Item*>& all() const { return all_; }
+    /// Those of one shape.
+    template <class Shape>
+    std::vector<const Shape*> of() const {
+        std::vector<const Shape*> out;
+        for (const Item* item : all_)
+            if (const Shape* shape = item->as<Shape>())
+                out.push_back(shape);
+        return out;
+    }
+
+private:
+    std::vector<const Item*> all_;
 };
 
-struct Items {
-    std::vector<const Plate*> plates;
-    std::vector<const LinkLine*> links;
-    std::vector<const NoteCard*> notes;
+/// How much is drawn, by zoom.
+enum class Detail { far, middle, near, close };
+
+Detail detailFor(double zoom);
+
+/// Lines between the same two items drawn as one, far away.
+struct Bundle {
+    PointF a, b;
+    int count = 0;
+};
+std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines);
+
+/// Of names far away, on the screen.
+inline constexpr double farNamePx = 11;
+
+/// The name of a plate beside it, far away.
+struct FarName {
+    const Plate* plate = nullptr;
+    std::string text; ///< elided
+    Rect area;        ///< in sheet units, as large as the zoom asks for
 };
 
 class Scene {
@@ -42,50 +64,66 @@ public:
                        model::LengthUnit unit = model::LengthUnit::metres);
 
     model::SheetId sheet() const { return sheet_; }
-    const Plate* plate(model::DeviceId id) const;
-    const LinkLine* link(model::LinkId id) const;
-    const NoteCard* note(model::NoteId id) const;
-    std::size_t plateCount() const { return plates_.size(); }
-    std::size_t linkCount() const { return links_.size(); }
-    std::size_t noteCount() const { return notes_.size(); }
+    const Item* item(model::ObjectRef object) const;
+    const Plate* plate(model::DeviceId id) const { return shapeOf<Plate>(id.value); }
+    const LinkLine* link(model::LinkId id) const { return shapeOf<LinkLine>(id.value); }
+    const NoteCard* note(model::NoteId id) const { return shapeOf<NoteCard>(id.value); }
+    /// Where links of a device end on this sheet; nothing when the sheet does not show it.
+    std::optional<Anchor> anchorOf(model::DeviceId id) const;
+    template <class Shape>
+    std::size_t count() const {
+        return counts_[indexOf<Shape>()];
+    }
 
-    /// What meets a rectangle, each once, in the order of ids. Valid as long as the scene.
-    Items itemsIn(const Rect& area) const;
+    /// What meets a rectangle. Valid as long as the scene.
+    Items itemsIn(const Rect& area) const { return Items(grid_.itemsIn(area)); }
     /// Labels of links that may be shown together: none covers another or a plate. The answer for one
     /// label does not depend on `area`.
     std::vector<const Label*> labelsIn(const Rect& area) const;
+    /// Names of plates that may be shown together far away, those of what matters most first: routers before
+    /// switches before endpoints, then the better connected. The answer for one does not depend on `area`.
+    std::vector<FarName> namesIn(const Rect& area, double zoom) const;
     /// Everything drawn, with no margin; empty for an empty sheet.
     Rect bounds() const;
 
+    template <class Shape, class Each>
+    void forEach(Each&& each) const {
+        items_.forEach([&](const KeptItem& kept) {
+            if (const Shape* shape = kept.item->as<Shape>())
+                each(*shape);
+        });
+    }
     template <class Each>
     void forEachPlate(Each&& each) const {
-        plates_.forEach([&](const Kept<Plate>& kept) { each(*kept.item); });
+        forEach<Plate>(each);
     }
     template <class Each>
     void forEachLink(Each&& each) const {
-        links_.forEach([&](const Kept<LinkLine>& kept) { each(*kept.item); });
+        forEach<LinkLine>(each);
     }
 
     /// Whether both show the same: for tests.
-    bool operator==(const Scene& other) const {
-        return sheet_ == other.sheet_ && plates_ == other.plates_ && links_ == other.links_ &&
-               notes_ == other.notes_;
-    }
+    bool operator==(const Scene& other) const { return sheet_ == other.sheet_ && items_ == other.items_; }
     /// Whether the grid holds exactly the items: for tests.
     bool gridIsTrue() const;
 
 private:
     friend class SceneUpdate;
-    template <class Item>
-    void setItem(model::Table<Kept<Item>>& table, std::uint64_t id, std::shared_ptr<const Item> item,
-                 std::vector<Rect>* damage);
+    template <class Shape>
+    static constexpr std::size_t indexOf() {
+        return std::is_same_v<Shape, Plate> ? 0 : std::is_same_v<Shape, LinkLine> ? 1 : 2;
+    }
+    template <class Shape>
+    const Shape* shapeOf(std::uint64_t id) const {
+        const KeptItem* kept = items_.find({id, 0});
+        return kept ? kept->item->as<Shape>() : nullptr;
+    }
 
     model::SheetId sheet_;
     model::LengthUnit unit_ = model::LengthUnit::metres;
-    model::Table<Kept<Plate>> plates_;
-    model::Table<Kept<LinkLine>> links_;
-    model::Table<Kept<NoteCard>> notes_;
-    model::Table<Cell> cells_;
+    model::Table<KeptItem> items_;
+    Grid grid_;
+    std::array<std::size_t, 3> counts_{};
 };
 
 struct Updated {
@@ -97,23 +135,11 @@ struct Updated {
 /// The scene after an edit; its cost follows what the edit changed.
 Updated update(const Scene& scene, const model::Network& before, const model::Network& after);
 
-/// What a point means.
-struct Hit {
-    model::ObjectRef object; ///< Kind::unknown: nothing
-    int port = -1;           ///< index in the plate's rail when the point is on it
-
-    bool operator==(const Hit&) const = default;
-    explicit operator bool() const { return object.kind != model::Kind::unknown; }
-};
-
-/// Notes lie over plates, plates over links. Links are met within `tolerance` sheet units.
+/// What lies at a point, the topmost first; links within `tolerance` sheet units, the nearest of them.
 Hit hitAt(const Scene& scene, PointF point, double tolerance);
 
 } // namespace underridge::scene
 
 namespace underridge::model {
-extern template class Table<scene::Kept<scene::Plate>>;
-extern template class Table<scene::Kept<scene::LinkLine>>;
-extern template class Table<scene::Kept<scene::NoteCard>>;
-extern template class Table<scene::Cell>;
+extern template class Table<scene::KeptItem>;
 } // namespace underridge::model

@@ -44,7 +44,7 @@ std::string addressOf(const Network& network, DeviceId device) {
     std::string found;
     network.all<Interface>().forEachIn(device.value, [&](const Interface& i) {
         if (found.empty() && !i.addresses.empty())
-            found = i.addresses.front();
+            found = i.addresses.front().text();
     });
     return found;
 }

@@ -1,0 +1,260 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/scene/lines.h"
+
+#include "core/linking/rules.h"
+#include "core/model/ports.h"
+#include "core/scene/text_width.h"
+
+#include <charconv>
+
+namespace underridge::scene {
+using namespace model;
+namespace {
+
+/// A port's name at the end of its link: how far along, by turns so that neighbours do not collide.
+constexpr double labelStart = 15, labelStep = 13;
+/// On links shorter than this the labels keep to their ends.
+constexpr double shortLink = 120;
+constexpr int labelTurns = 3;
+
+std::uint32_t colour(std::string_view text) {
+    std::uint32_t value = 0x51606E;
+    if (text.size() == 7 && text[0] == '#')
+        std::from_chars(text.data() + 1, text.data() + 7, value, 16);
+    return value;
+}
+
+int indexOf(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    if (!device || !port.known())
+        return -1;
+    // A plain device, the usual case, needs no list of its ports.
+    const bool plain = device->modules.empty() && device->stack.empty() && device->added.empty();
+    if (const DeviceModel* model = network.modelOf(*device); model && plain) {
+        const PortSpec* spec = model->ports.find(port.port);
+        bool split = false;
+        network.all<Port>().forEachIn(device->id.value, [&](const Port& p) { split |= p.breakout > 1; });
+        if (!split)
+            return spec ? static_cast<int>(spec - model->ports.specs().data()) : -1;
+    }
+    const auto ports = portsOf(network, *device);
+    const auto at =
+        std::find_if(ports.begin(), ports.end(), [&](const PortView& p) { return p.key == port.port; });
+    return at == ports.end() ? -1 : static_cast<int>(at - ports.begin());
+}
+
+Label labelAt(LabelKind kind, std::string_view text, PointF centre) {
+    std::string shown = elided(text, labelSize, Weight::regular, maxLabelWidth - 6);
+    const double width = textWidth(shown, labelSize, Weight::regular) + 6;
+    return {kind, std::move(shown), {centre.x - width / 2, centre.y - 6.5, width, 13}};
+}
+
+std::string middleText(const Network& network, const Link& link, LengthUnit unit) {
+    const Cable* cable = network.cable(link.cable);
+    if (!cable)
+        return {};
+    const CableType* type = network.typeOf(*cable);
+    std::string text = !cable->label.empty()         ? cable->label
+                       : type && cable->lengthMm > 0 ? type->grade
+                                                     : std::string();
+    if (cable->lengthMm > 0)
+        text += (text.empty() ? "" : " ") + lengthText(cable->lengthMm, unit);
+    return text;
+}
+
+/// How far from a plate's edge a label along a path is clear of it, however flat the path leaves.
+double clearOf(const Rect& frame, PointF end, PointF direction, double halfWidth) {
+    const bool upright = end.y <= frame.y || end.y >= frame.bottom();
+    return upright ? 8.5 / std::max(0.05, std::abs(direction.y))
+                   : (halfWidth + 3) / std::max(0.05, std::abs(direction.x));
+}
+
+struct End {
+    LabelKind kind;
+    const PortRef& port;
+    int index; ///< in the rail; -1: not known
+    const Rect& frame;
+    bool first; ///< of the path
+};
+
+void addPortLabel(const End& end, double whole, LinkLine& line) {
+    if (!end.port.known())
+        return;
+    const PointF at = end.first ? line.path.front() : line.path.back();
+    const PointF direction = alongPath(line.path, end.first ? 0 : whole).direction;
+    const double half = labelAt(end.kind, end.port.port, at).area.w / 2;
+    const double clear = clearOf(end.frame, at, direction, half);
+    const double turn = whole < shortLink ? 0 : labelStep * (std::max(end.index, 0) % labelTurns);
+    const double reach = std::min(std::max(labelStart, clear) + turn, whole * 0.44);
+    line.labels.push_back(
+        labelAt(end.kind, end.port.port, alongPath(line.path, end.first ? reach : whole - reach).at));
+}
+
+PointF shifted(const Rect& frame, PointF anchor, double by) {
+    const bool upright = anchor.y <= frame.y || anchor.y >= frame.bottom();
+    if (upright)
+        return {std::clamp(anchor.x + by, frame.x + 4, frame.right() - 4), anchor.y};
+    return {anchor.x, std::clamp(anchor.y + by, frame.y + 4, frame.bottom() - 4)};
+}
+
+bool isDisabled(const Network& network, const PortRef& port) {
+    const Port* record = port.known() ? network.port(port) : nullptr;
+    return record && record->disabled;
+}
+
+/// From anchor to anchor by its bends; parallel links side by side.
+std::vector<PointF> pathOf(const Anchor& a, const Anchor& b, int portA, int portB,
+                           const std::vector<Point>& bends, std::pair<int, int> parallels) {
+    std::vector<PointF> path;
+    if (const auto [place, all] = parallels; all > 1 && bends.empty()) {
+        const double by = (place - (all - 1) / 2.0) * parallelGap;
+        path.push_back(shifted(a.frame, leavingFrom(a, -1, b.frame.centre()), by));
+        path.push_back(shifted(b.frame, leavingFrom(b, -1, a.frame.centre()), by));
+        return path;
+    }
+    path.push_back(leavingFrom(a, portA, bends.empty() ? b.frame.centre() : toF(bends.front())));
+    for (const Point bend : bends)
+        path.push_back(toF(bend));
+    path.push_back(leavingFrom(b, portB, bends.empty() ? a.frame.centre() : toF(bends.back())));
+    return path;
+}
+
+} // namespace
+
+void Parallels::prepare() {
+    std::vector<std::pair<Pair, LinkId>> all;
+    all.reserve(network_.all<Link>().size());
+    network_.all<Link>().forEach([&](const Link& link) {
+        if (isDrawnOn(link, sheet_))
+            all.emplace_back(pairOf(link), link.id);
+    });
+    std::sort(all.begin(), all.end());
+    for (std::size_t from = 0, to = 0; from < all.size(); from = to) {
+        while (to < all.size() && all[to].first == all[from].first)
+            ++to;
+        if (to - from > 1)
+            for (std::size_t i = from; i < to; ++i)
+                pairs_[all[i].first].push_back(all[i].second);
+    }
+}
+
+std::pair<int, int> Parallels::placeIn(const std::vector<LinkId>& all, LinkId id) {
+    const auto at = std::lower_bound(all.begin(), all.end(), id);
+    return {static_cast<int>(at - all.begin()), static_cast<int>(all.size())};
+}
+
+std::pair<int, int> Parallels::placeOf(const Link& link) const {
+    const auto at = pairs_.find(pairOf(link));
+    return at == pairs_.end() ? std::pair{0, 1} : placeIn(at->second, link.id);
+}
+
+std::pair<int, int> Parallels::placeOf(const Link& link) {
+    auto [at, fresh] = pairs_.try_emplace(pairOf(link));
+    if (fresh) { // looked for at the device with fewer links
+        const DeviceId a = link.a.device, b = link.b.device;
+        network_.forEachLinkOf(network_.degree(a) <= network_.degree(b) ? a : b, [&](const Link& other) {
+            if (pairOf(other) == pairOf(link) && isDrawnOn(other, sheet_))
+                at->second.push_back(other.id);
+        });
+        std::sort(at->second.begin(), at->second.end());
+    }
+    return placeIn(at->second, link.id);
+}
+
+bool isDrawnOn(const Link& link, SheetId sheet) {
+    return !link.onlyOn || link.onlyOn == sheet;
+}
+
+PointF leavingFrom(const Anchor& anchor, int port, PointF towards) {
+    const Rect& f = anchor.frame;
+    const PointF d = towards - f.centre();
+    const bool upright = std::abs(d.y) * f.w >= std::abs(d.x) * f.h * 1.15;
+    const bool known = port >= 0 && port < anchor.ports;
+    if (upright) {
+        double x = f.centre().x;
+        if (known) {
+            const Rect tick = anchor.rail.tick(port);
+            x = tick.x + tick.w / 2;
+        }
+        return {x, d.y >= 0 ? f.bottom() : f.y};
+    }
+    const double share = known ? (port + 0.5) / anchor.ports : 0.5;
+    return {d.x >= 0 ? f.right() : f.x, f.y + 8 + (f.h - 16) * share};
+}
+
+LinkForm formOf(const Network& network, const Link& link) {
+    if (link.console)
+        return LinkForm::console;
+    switch (mediumOf(network, link)) {
+    case Medium::unknown:
+        return LinkForm::unknown;
+    case Medium::twistedPair:
+        return LinkForm::twistedPair;
+    case Medium::singlePair:
+        return LinkForm::singlePair;
+    case Medium::singleMode:
+    case Medium::multimode: {
+        const Cable* cable = network.cable(link.cable);
+        const CableType* type = cable ? network.typeOf(*cable) : nullptr;
+        return type && type->positions > 2 && link.positions.empty() ? LinkForm::parallelFibre
+                                                                     : LinkForm::duplexFibre;
+    }
+    case Medium::coax:
+        return LinkForm::coax;
+    case Medium::directAttach:
+    case Medium::activeOptical:
+        return LinkForm::thick;
+    case Medium::serial:
+        return LinkForm::serial;
+    case Medium::radio:
+        return LinkForm::radio;
+    case Medium::circuit:
+        return LinkForm::circuit;
+    }
+    return LinkForm::unknown;
+}
+
+LinkLine dressOf(const Network& network, const Link& link) {
+    LinkLine line;
+    line.id = link.id;
+    line.form = formOf(network, link);
+    if (const Cable* cable = network.cable(link.cable)) {
+        const CableType* type = network.typeOf(*cable);
+        line.jacket = colour(!cable->jacket.empty() ? cable->jacket : type ? type->jacket : std::string());
+        line.fibres = type ? type->positions : 0;
+        line.planned = cable->status == CableStatus::planned;
+        line.toRemove = cable->status == CableStatus::toRemove;
+    } else {
+        line.jacket = colour({});
+    }
+    return line;
+}
+
+LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
+                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit) {
+    LinkLine line = dressOf(network, link);
+    line.a = a.shown;
+    line.b = b.shown;
+    line.openA = !link.a.known();
+    line.openB = !link.b.known();
+    line.disabledA = isDisabled(network, link.a);
+    line.disabledB = isDisabled(network, link.b);
+    line.inLag = isInLag(network, link);
+    const auto fails = linking::failsOf(network, link);
+    line.failsA = fails.a;
+    line.failsB = fails.b;
+    const Position* position = network.position(sheet.id, link.id.value);
+    const int portA = indexOf(network, link.a), portB = indexOf(network, link.b);
+    line.path = pathOf(a, b, portA, portB, position ? position->bends : std::vector<Point>(), parallels);
+    const double whole = pathLength(line.path);
+    if (sheet.portLabels) {
+        addPortLabel({LabelKind::portA, link.a, portA, a.frame, true}, whole, line);
+        addPortLabel({LabelKind::portB, link.b, portB, b.frame, false}, whole, line);
+    }
+    if (const std::string text = sheet.linkLabels ? middleText(network, link, unit) : std::string();
+        !text.empty())
+        line.labels.push_back(labelAt(LabelKind::middle, text, alongPath(line.path, whole / 2).at));
+    return line;
+}
+
+} // namespace underridge::scene

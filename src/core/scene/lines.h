@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Lines: links as they are drawn.
+#pragma once
+#include "core/model/length.h"
+#include "core/model/network.h"
+#include "core/scene/items.h"
+
+#include <map>
+
+namespace underridge::scene {
+
+/// Between the paths of parallel links.
+inline constexpr double parallelGap = 9;
+/// A label is cut off at this width; its whole text is in the details.
+inline constexpr double maxLabelWidth = 120;
+
+/// Whether a link is drawn on a sheet that shows both its devices.
+bool isDrawnOn(const model::Link& link, model::SheetId sheet);
+
+/// The links between the same two devices on a sheet, worked out once for each pair.
+class Parallels {
+public:
+    Parallels(const model::Network& network, model::SheetId sheet) : network_(network), sheet_(sheet) {}
+
+    /// Works out all pairs in one pass over the links; several threads may ask the constant afterwards.
+    void prepare();
+    /// Which of the links between its devices a link is, by id, and how many there are.
+    std::pair<int, int> placeOf(const model::Link& link);
+    /// The same once prepared.
+    std::pair<int, int> placeOf(const model::Link& link) const;
+
+private:
+    using Pair = std::pair<model::DeviceId, model::DeviceId>;
+    static Pair pairOf(const model::Link& link) { return std::minmax(link.a.device, link.b.device); }
+    static std::pair<int, int> placeIn(const std::vector<model::LinkId>& all, model::LinkId id);
+
+    const model::Network& network_;
+    model::SheetId sheet_;
+    std::map<Pair, std::vector<model::LinkId>> pairs_; ///< sorted; when prepared, only of two and more
+};
+
+/// `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`.
+LinkLine lineOf(const model::Network& network, const model::Sheet& sheet, const model::Link& link,
+                const Anchor& a, const Anchor& b, std::pair<int, int> parallels,
+                model::LengthUnit unit = model::LengthUnit::metres);
+
+/// The place on an anchor's border where a link to `towards` leaves from a port (its index in the rail, -1:
+/// not known).
+PointF leavingFrom(const Anchor& anchor, int port, PointF towards);
+
+LinkForm formOf(const model::Network& network, const model::Link& link);
+/// How a link's line looks, without its path, labels and marks at the ends: form, colour, fibres and status.
+LinkLine dressOf(const model::Network& network, const model::Link& link);
+
+} // namespace underridge::scene

@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/scene/plates.h"
+
+#include "core/model/ports.h"
+#include "core/scene/text_width.h"
+
+namespace underridge::scene {
+using namespace model;
+namespace {
+
+constexpr double padding = 6, minWidth = 104, maxWidth = 240, tickPitch = 4.4, maxPitch = 11;
+constexpr int maxColumns = 48;
+constexpr double noteWidth = 200, noteSize = 11, noteLine = 15;
+
+Rail railFor(const Rect& frame, int ports) {
+    Rail rail;
+    if (ports == 0)
+        return rail;
+    rail.columns = std::min(ports, maxColumns);
+    rail.rows = (ports + maxColumns - 1) / maxColumns;
+    const double height = (rail.rows - 1) * rowPitch + tickHeight;
+    const double width = std::min(frame.w - spineWidth - 2 * padding, rail.columns * maxPitch);
+    rail.area = {frame.x + spineWidth + padding, frame.bottom() - 3.5 - height, width, height};
+    return rail;
+}
+
+Plate shaped(std::string_view name, std::string_view subline, Role role, int ports, PointF corner) {
+    Plate plate;
+    plate.role = role;
+    const double text = std::max(textWidth(name, nameSize, Weight::semiBold),
+                                 std::min(textWidth(subline, sublineSize, Weight::regular), 120.0));
+    const double rail = std::min(ports, maxColumns) * tickPitch;
+    const double width = std::clamp(std::max(text, rail) + spineWidth + 2 * padding, minWidth, maxWidth);
+    const int rows = std::max(1, (ports + maxColumns - 1) / maxColumns);
+    // Whole multiples of eight keep plates of like kind equally wide.
+    plate.frame = {corner.x, corner.y, std::ceil(width / 8) * 8, plateHeight + (rows - 1) * rowPitch};
+    const double room = plate.frame.w - spineWidth - 2 * padding;
+    plate.name = elided(name, nameSize, Weight::semiBold, room);
+    plate.subline = elided(subline, sublineSize, Weight::regular, room);
+    plate.rail = railFor(plate.frame, ports);
+    return plate;
+}
+
+} // namespace
+
+Plate plateFor(const DeviceModel& model, std::string_view name, PointF corner) {
+    const int ports = static_cast<int>(model.ports.specs().size());
+    Plate plate = shaped(name, model.name, model.role, ports, corner);
+    plate.ticks.assign(static_cast<std::size_t>(ports), Tick::free);
+    return plate;
+}
+
+std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device& device) {
+    const Position* position = network.position(sheet, device.id.value);
+    if (!position)
+        return std::nullopt;
+    const auto ports = portsOf(network, device);
+    std::string subline = firstAddress(network, device.id);
+    if (subline.empty())
+        subline = modelName(network, device);
+    Plate plate = shaped(device.name, subline, roleOf(network, device), static_cast<int>(ports.size()),
+                         toF(position->at));
+    plate.id = device.id;
+    plate.outside = device.outside;
+    std::vector<std::string_view> used;
+    network.forEachLinkOf(device.id, [&](const Link& link) {
+        for (const PortRef* end : {&link.a, &link.b})
+            if (end->device == device.id)
+                used.push_back(end->port);
+    });
+    plate.links = static_cast<int>(used.size());
+    std::sort(used.begin(), used.end());
+    for (const PortView& port : ports)
+        plate.ticks.push_back(std::binary_search(used.begin(), used.end(), std::string_view(port.key))
+                                  ? Tick::used
+                              : port.disabled() ? Tick::disabled
+                              : port.reserved() ? Tick::reserved
+                                                : Tick::free);
+    return plate;
+}
+
+std::optional<NoteCard> cardOf(const Network& network, SheetId sheet, const Note& note) {
+    const Position* position = network.position(sheet, note.id.value);
+    if (!position)
+        return std::nullopt;
+    NoteCard card;
+    card.id = note.id;
+    card.lines = wrapped(note.text.view(), noteSize, Weight::regular, noteWidth - 16);
+    double width = 40;
+    for (const std::string& text : card.lines)
+        width = std::max(width, textWidth(text, noteSize, Weight::regular));
+    card.zone = note.zone && position->width > 0 && position->height > 0;
+    if (card.zone)
+        card.frame = {static_cast<double>(position->at.x), static_cast<double>(position->at.y),
+                      static_cast<double>(position->width), static_cast<double>(position->height)};
+    else
+        card.frame = {static_cast<double>(position->at.x), static_cast<double>(position->at.y), width + 16,
+                      static_cast<double>(card.lines.size()) * noteLine + 10};
+    return card;
+}
+
+} // namespace underridge::scene

@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Plates and notes: what has a place of its own on a sheet.
+#pragma once
+#include "core/model/network.h"
+#include "core/scene/items.h"
+
+#include <optional>
+
+namespace underridge::scene {
+
+/// The plate of a device; nothing when it has no position on the sheet.
+std::optional<Plate> plateOf(const model::Network& network, model::SheetId sheet,
+                             const model::Device& device);
+/// A plate as it would be for a device of this model: for the catalogue and while placing.
+Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF corner);
+
+/// A note or zone; nothing when it has no position on the sheet. A zone is as large as its position says.
+std::optional<NoteCard> cardOf(const model::Network& network, model::SheetId sheet, const model::Note& note);
+
+} // namespace underridge::scene

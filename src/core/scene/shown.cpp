@@ -1,0 +1,230 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What each zoom shows: labels and names that do not cover one another, lines merged into one. The answer for
+// one of them is the same from whichever part of the sheet one looks, so that pieces painted apart fit
+// together.
+#include "core/model/words.h"
+#include "core/scene/lines.h"
+#include "core/scene/scene.h"
+#include "core/scene/text_width.h"
+
+#include <map>
+#include <unordered_map>
+
+namespace underridge::scene {
+using namespace model;
+namespace {
+
+/// Of names far away, on the screen.
+constexpr double nameHeightPx = 14, maxNamePx = 110, nameGapPx = 2;
+/// How often names that were kept back get another chance. The answer for one depends on what lies within
+/// twice as many widths of it.
+constexpr int rounds = 2;
+
+int standingOf(Role role) {
+    switch (familyOf(role)) {
+    case RoleFamily::provider:
+        return 6;
+    case RoleFamily::router:
+    case RoleFamily::firewall:
+        return 5;
+    case RoleFamily::switch_:
+        return 4;
+    case RoleFamily::server:
+    case RoleFamily::accessPoint:
+        return 2;
+    case RoleFamily::endpoint:
+        return 0;
+    case RoleFamily::patchPanel:
+        return 1;
+    }
+    return 0;
+}
+
+/// Names far away, set down so that none covers another, nor a plate that matters as much.
+class Names {
+public:
+    explicit Names(double zoom) : zoom_(zoom) {}
+
+    void add(const Plate& plate) {
+        std::string text = elided(plate.name, farNamePx, Weight::semiBold, maxNamePx - 4);
+        const double width = (textWidth(text, farNamePx, Weight::semiBold) + 4) / zoom_;
+        const Rect place{plate.frame.centre().x - width / 2, plate.frame.bottom() + nameGapPx / zoom_, width,
+                         nameHeightPx / zoom_};
+        all_.push_back({{&plate, std::move(text), place}, standingOf(plate.role)});
+    }
+
+    std::vector<FarName> settled() {
+        std::sort(all_.begin(), all_.end(), [](const Candidate& a, const Candidate& b) {
+            return std::pair(a.name.area.x, a.name.plate->id) < std::pair(b.name.area.x, b.name.plate->id);
+        });
+        for (std::size_t i = 0; i < all_.size(); ++i) {
+            forEachRow(all_[i].name.area, [&](std::int64_t row) { names_[row].push_back(i); });
+            forEachRow(all_[i].name.plate->frame, [&](std::int64_t row) { plates_[row].push_back(i); });
+            widest_ = std::max({widest_, all_[i].name.area.w, all_[i].name.plate->frame.w});
+        }
+        for (std::size_t i = 0; i < all_.size(); ++i)
+            if (coversItsPeers(i))
+                all_[i].state = State::hidden;
+        for (int round = 0; round < rounds; ++round)
+            settle();
+        std::vector<FarName> shown;
+        for (Candidate& each : all_)
+            if (each.state == State::shown)
+                shown.push_back(std::move(each.name));
+        return shown;
+    }
+
+private:
+    enum class State { open, shown, hidden };
+    struct Candidate {
+        FarName name;
+        int standing = 0;
+        State state = State::open;
+
+        bool before(const Candidate& o) const {
+            return std::tuple(-standing, -name.plate->links, name.plate->id) <
+                   std::tuple(-o.standing, -o.name.plate->links, o.name.plate->id);
+        }
+    };
+    using Rows = std::unordered_map<std::int64_t, std::vector<std::size_t>>;
+
+    template <class Each>
+    void forEachRow(const Rect& area, Each&& each) const {
+        const double height = nameHeightPx / zoom_;
+        const auto last = static_cast<std::int64_t>(std::floor(area.bottom() / height));
+        for (auto row = static_cast<std::int64_t>(std::floor(area.y / height)); row <= last; ++row)
+            each(row);
+    }
+
+    /// Calls `each(j)` for the others in the rows of an area that may touch it, until it says false.
+    template <class Each>
+    void forEachNear(const Rows& rows, const Rect& area, std::size_t i, Each&& each) const {
+        bool goOn = true;
+        forEachRow(area, [&](std::int64_t row) {
+            const auto held = rows.find(row);
+            if (held == rows.end())
+                return;
+            // Sorted by the left edge of the name, which is no further from a plate than it is wide.
+            auto at = std::lower_bound(held->second.begin(), held->second.end(), area.x - 2 * widest_,
+                                       [&](std::size_t j, double x) { return all_[j].name.area.x < x; });
+            for (; goOn && at != held->second.end() && all_[*at].name.area.x < area.right() + widest_; ++at)
+                if (*at != i)
+                    goOn = each(*at);
+        });
+    }
+
+    bool coversItsPeers(std::size_t i) const {
+        bool covers = false;
+        const Rect& mine = all_[i].name.area;
+        forEachNear(plates_, mine, i, [&](std::size_t j) {
+            covers = all_[j].standing >= all_[i].standing && all_[j].name.plate->frame.intersects(mine);
+            return !covers;
+        });
+        return covers;
+    }
+
+    /// One round: an open name is shown when no open one of higher rank touches it; those it touches are
+    /// hidden.
+    void settle() {
+        std::vector<std::size_t> shown;
+        for (std::size_t i = 0; i < all_.size(); ++i) {
+            if (all_[i].state != State::open)
+                continue;
+            bool first = true;
+            forEachNear(names_, all_[i].name.area, i, [&](std::size_t j) {
+                first = all_[j].state == State::hidden || !all_[j].name.area.intersects(all_[i].name.area) ||
+                        all_[i].before(all_[j]);
+                return first;
+            });
+            if (first)
+                shown.push_back(i);
+        }
+        for (const std::size_t i : shown) {
+            all_[i].state = State::shown;
+            forEachNear(names_, all_[i].name.area, i, [&](std::size_t j) {
+                if (all_[j].name.area.intersects(all_[i].name.area))
+                    all_[j].state = State::hidden;
+                return true;
+            });
+        }
+    }
+
+    double zoom_;
+    double widest_ = 0;
+    std::vector<Candidate> all_;
+    Rows names_, plates_; ///< which lie in a row of a name's height
+};
+
+} // namespace
+
+Detail detailFor(double zoom) {
+    if (zoom < 0.42)
+        return Detail::far;
+    if (zoom < 0.7)
+        return Detail::middle;
+    return zoom < 2.4 ? Detail::near : Detail::close;
+}
+
+std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines) {
+    std::map<std::pair<ObjectRef, ObjectRef>, Bundle> pairs;
+    for (const LinkLine* line : lines) {
+        Bundle& bundle = pairs[std::minmax(line->a, line->b)];
+        if (bundle.count++ == 0)
+            bundle = {line->path.front(), line->path.back(), 1};
+    }
+    std::vector<Bundle> out;
+    out.reserve(pairs.size());
+    for (const auto& [ends, bundle] : pairs)
+        out.push_back(bundle);
+    return out;
+}
+
+std::vector<const Label*> Scene::labelsIn(const Rect& area) const {
+    // A label is shown when no plate lies under it and no label of higher rank touches it, whether that one
+    // is itself shown or not.
+    const double reach = maxLabelWidth;
+    const Items items = itemsIn(area.grown(reach));
+    const auto plates = items.of<Plate>();
+    struct Ranked {
+        const Label* label;
+        std::pair<int, std::uint64_t> rank;
+    };
+    std::vector<Ranked> all;
+    for (const LinkLine* line : items.of<LinkLine>())
+        for (const Label& label : line->labels)
+            all.push_back(
+                {&label,
+                 {label.kind == LabelKind::middle, line->id.value * 4 + static_cast<unsigned>(label.kind)}});
+    std::sort(all.begin(), all.end(),
+              [](const Ranked& a, const Ranked& b) { return a.label->area.x < b.label->area.x; });
+    std::vector<const Label*> shown;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Rect& mine = all[i].label->area;
+        if (!mine.intersects(area))
+            continue;
+        const auto covers = [&](const Ranked& other) {
+            return other.label != all[i].label && other.rank < all[i].rank &&
+                   other.label->area.intersects(mine);
+        };
+        bool hidden = std::any_of(plates.begin(), plates.end(),
+                                  [&](const Plate* plate) { return plate->frame.intersects(mine); });
+        for (std::size_t j = i; !hidden && j-- > 0 && all[j].label->area.x > mine.x - reach;)
+            hidden = covers(all[j]);
+        for (std::size_t j = i + 1; !hidden && j < all.size() && all[j].label->area.x < mine.right(); ++j)
+            hidden = covers(all[j]);
+        if (!hidden)
+            shown.push_back(all[i].label);
+    }
+    return shown;
+}
+
+std::vector<FarName> Scene::namesIn(const Rect& area, double zoom) const {
+    Names names(zoom);
+    for (const Plate* plate : itemsIn(area.grown(maxNamePx / zoom * (2 * rounds + 1))).of<Plate>())
+        names.add(*plate);
+    std::vector<FarName> shown = names.settled();
+    std::erase_if(shown, [&](const FarName& name) { return !name.area.intersects(area); });
+    return shown;
+}
+
+} // namespace underridge::scene
