@@ -21,13 +21,13 @@ namespace {
 
 struct Stage {
     explicit Stage(int devices) {
-        editor = std::make_unique<app::Editor>(edit::World{files, "/j", [] { return std::int64_t{0}; }},
+        session = std::make_unique<app::Session>(edit::World{files, "/j", [] { return std::int64_t{0}; }},
                                                exchange::builtInCatalogue(), 1);
-        editor->setDocument(edit::Document::fresh(editor->world(), tests::largeNetwork(devices)));
-        view = std::make_unique<app::SheetView>(*editor);
+        session->setDocument(edit::Document::fresh(session->workspace().world(), tests::largeNetwork(devices)));
+        view = std::make_unique<app::SheetView>(*session);
         view->resize(1280, 800);
         view->show();
-        view->look(editor->scene().bounds().centre(), 1);
+        view->look(session->scene().bounds().centre(), 1);
         settle();
     }
     void paint() { frame = view->grab().toImage(); }
@@ -48,7 +48,7 @@ struct Stage {
     }
 
     MemoryFiles files;
-    std::unique_ptr<app::Editor> editor;
+    std::unique_ptr<app::Session> session;
     std::unique_ptr<app::SheetView> view;
     QImage frame;
 };
@@ -88,7 +88,7 @@ void finish(benchmark::State& state, Percentiles& times) {
 
 void framePan(benchmark::State& state) {
     Stage& s = stage(static_cast<int>(state.range(0)));
-    const auto middle = s.editor->scene().bounds().centre();
+    const auto middle = s.session->scene().bounds().centre();
     s.view->look(middle, 1);
     s.settle();
     Percentiles times;
@@ -104,7 +104,7 @@ void framePan(benchmark::State& state) {
 
 void frameZoom(benchmark::State& state) {
     Stage& s = stage(static_cast<int>(state.range(0)));
-    s.view->look(s.editor->scene().bounds().centre(), 1);
+    s.view->look(s.session->scene().bounds().centre(), 1);
     s.settle();
     Percentiles times;
     int i = 0;
@@ -120,9 +120,9 @@ void frameZoom(benchmark::State& state) {
 
 void frameDrag(benchmark::State& state) {
     Stage& s = stage(static_cast<int>(state.range(0)));
-    s.view->look(s.editor->scene().bounds().centre(), 1);
+    s.view->look(s.session->scene().bounds().centre(), 1);
     s.settle();
-    const auto plates = s.editor->scene().itemsIn(s.view->camera().visible().grown(-200)).of<scene::Plate>();
+    const auto plates = s.session->scene().itemsIn(s.view->camera().visible().grown(-200)).of<scene::Plate>();
     const QPointF start =
         s.view->camera().toScreen(plates[plates.size() / 2]->frame.centre() + scene::PointF{0, -8});
     const auto send = [&](QEvent::Type type, QPointF at, Qt::MouseButton button, Qt::MouseButtons buttons) {
@@ -150,7 +150,7 @@ void sharpFit(benchmark::State& state) {
     Stage& s = stage(static_cast<int>(state.range(0)));
     Percentiles times;
     for (auto _ : state) {
-        s.view->look(s.editor->scene().bounds().centre(), 1);
+        s.view->look(s.session->scene().bounds().centre(), 1);
         s.settle();
         times.time(state, [&] {
             s.view->fitAll();
@@ -183,7 +183,7 @@ int started(const QString& what) {
     window.openFennickQuay();
     window.show();
     window.grab();
-    window.editor().document().close();
+    window.session().document().close();
     return 0;
 }
 

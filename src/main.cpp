@@ -56,6 +56,8 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
         window.openFennickQuay();
     else if (!wanted.file.empty())
         window.openFile(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());
+    else if (!cutOff)
+        window.openLast();
     return QApplication::exec();
 }
 

@@ -33,7 +33,7 @@ public:
         window_.show();
         settle();
     }
-    ~Studio() { window_.editor().document().close(); }
+    ~Studio() { window_.session().document().close(); }
 
     app::MainWindow& window() { return window_; }
     app::SheetView& sheet() { return window_.sheet(); }
@@ -54,14 +54,14 @@ public:
     }
     model::DeviceId named(const char* name) {
         model::DeviceId found;
-        window_.editor().network().all<model::Device>().forEach([&](const model::Device& d) {
+        window_.session().network().all<model::Device>().forEach([&](const model::Device& d) {
             if (d.name == name)
                 found = d.id;
         });
         return found;
     }
     QPointF middle(const char* name) {
-        return sheet().camera().toScreen(window_.editor().scene().plate(named(name))->frame.centre() +
+        return sheet().camera().toScreen(window_.session().scene().plate(named(name))->frame.centre() +
                                          scene::PointF{10, -8});
     }
     void pointer(QEvent::Type type, QPointF at, Qt::MouseButton button = Qt::NoButton,
@@ -107,7 +107,7 @@ void shootAll(const QString& folder) {
 
     // A second uplink from the switch, its port chosen from the drawer.
     s.pointer(QEvent::MouseMove, s.middle("acc-1"));
-    const auto* plate = s.window().editor().scene().plate(s.named("acc-1"));
+    const auto* plate = s.window().session().scene().plate(s.named("acc-1"));
     const auto grip = app::SelectTool::gripOf(*plate, s.sheet().camera().zoom()).centre();
     s.pointer(QEvent::MouseMove, s.sheet().camera().toScreen(grip));
     s.pointer(QEvent::MouseButtonPress, s.sheet().camera().toScreen(grip), Qt::LeftButton, Qt::LeftButton);
@@ -116,12 +116,12 @@ void shootAll(const QString& folder) {
     s.sheet().strip().otherPort(1).click();
     s.shoot("linking-drawer");
     s.sheet().drawer().hide();
-    s.window().editor().undo();
+    s.window().session().undo();
 
-    const auto* link = s.window().editor().network().linkAt({s.named("wall-1"), "X2"});
-    s.window().editor().select({model::refTo(link->id)});
+    const auto* link = s.window().session().network().linkAt({s.named("wall-1"), "X2"});
+    s.window().session().select({model::refTo(link->id)});
     s.shoot("details-link");
-    s.window().editor().select({model::refTo(s.named("acc-1"))});
+    s.window().session().select({model::refTo(s.named("acc-1"))});
     s.window().theme().choose(app::ThemeChoice::dark);
     s.shoot("first-office-dark");
     s.window().theme().choose(app::ThemeChoice::light);
@@ -133,8 +133,8 @@ void shootPort(const QString& folder) {
     s.window().openFennickQuay();
     s.shoot("fennick-quay-far");
     s.sheet().look(
-        s.window().editor().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
-    s.window().editor().select({model::refTo(s.named("core-2"))});
+        s.window().session().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
+    s.window().session().select({model::refTo(s.named("core-2"))});
     s.shoot("fennick-quay-near");
     s.answer<app::PrintDialog>([&](app::PrintDialog& dialog) { s.shootDialog(dialog, "print"); });
     s.window().action(app::CommandId::print)->trigger();
@@ -151,20 +151,20 @@ void shootPort(const QString& folder) {
 void shootCabling(const QString& folder) {
     Studio s(folder);
     s.window().openFennickQuay();
-    s.window().editor().selectPort({s.named("outlet-2"), "1"});
+    s.window().session().selectPort({s.named("outlet-2"), "1"});
     s.window().action(app::CommandId::followCables)->trigger();
     s.settle();
     s.sheet().look(
-        s.window().editor().scene().plate(s.named("pp-ctrl"))->frame.centre() + scene::PointF{0, 60}, 0.9);
+        s.window().session().scene().plate(s.named("pp-ctrl"))->frame.centre() + scene::PointF{0, 60}, 0.9);
     s.shoot("chain");
 
-    s.window().editor().select({model::refTo(s.named("acc-o2")), model::refTo(s.named("pp-ctrl"))});
+    s.window().session().select({model::refTo(s.named("acc-o2")), model::refTo(s.named("pp-ctrl"))});
     s.window().action(app::CommandId::showFaceplates)->trigger();
     s.window().faceplates().first().choose({"7", "8", "9", "10"});
     s.window().faceplates().second().choose({"13"});
     s.shoot("faceplates");
     // Slots of a modular switch, and what goes into them.
-    s.window().editor().select({model::refTo(s.named("core-1"))});
+    s.window().session().select({model::refTo(s.named("core-1"))});
     s.settle();
     s.window().faceplates().first().chooseSlot("3");
     s.shoot("slots");
@@ -176,24 +176,24 @@ void shootCabling(const QString& folder) {
     edit::Refs chosen;
     for (const char* name : {"acc-q1", "acc-q2", "acc-c1", "acc-c2", "core-1", "core-2"})
         chosen.push_back(model::refTo(s.named(name)));
-    s.window().editor().select(chosen);
+    s.window().session().select(chosen);
     s.window().action(app::CommandId::linkMany)->trigger();
     s.window().action(app::CommandId::cableStock)->trigger();
     s.window().action(app::CommandId::showRegisters)->trigger();
     s.window().registers().show(edit::Register::cables);
     s.window().registers().filter().setText(QStringLiteral("FQ-08"));
-    s.window().editor().select(
-        {model::refTo(s.window().editor().network().linkAt({s.named("acc-o2"), "3"})->id)});
+    s.window().session().select(
+        {model::refTo(s.window().session().network().linkAt({s.named("acc-o2"), "3"})->id)});
     s.shoot("registers");
 
     s.window().openFirstOffice();
-    const auto& network = s.window().editor().network();
+    const auto& network = s.window().session().network();
     const auto* printer = network.linkAt({s.named("print-1"), "1"});
-    const auto forced = linking::anyPair(network, s.window().editor().catalogue(), {s.named("acc-1"), "X3"},
+    const auto forced = linking::anyPair(network, s.window().session().catalogue(), {s.named("acc-1"), "X3"},
                                          {s.named("print-1"), "1"});
-    s.window().editor().apply(edit::changeLink(network, s.window().editor().catalogue(), printer->id, *forced,
-                                               s.window().editor().ids()));
-    s.window().editor().apply(edit::changePort(s.window().editor().network(), {s.named("acc-1"), "1"}, "Fix",
+    s.window().session().apply(edit::changeLink(network, s.window().session().catalogue(), printer->id, *forced,
+                                               s.window().session().ids()));
+    s.window().session().apply(edit::changePort(s.window().session().network(), {s.named("acc-1"), "1"}, "Fix",
                                                [](model::Port& p) { p.duplex = model::Duplex::full; }));
     s.window().action(app::CommandId::showFindings)->trigger();
     QElapsedTimer timer;

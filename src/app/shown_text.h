@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Texts of the core, which are UTF-8, as Qt's.
+// Texts of the core, which are UTF-8, as Qt's: the one way from there to the screen.
 #pragma once
 #include <QString>
 #include <string_view>
@@ -8,6 +8,11 @@ namespace underridge::app {
 
 inline QString shownText(std::string_view utf8) {
     return QString::fromUtf8(utf8.data(), static_cast<qsizetype>(utf8.size()));
+}
+
+/// The same for places where & marks a key: menus, buttons, tabs.
+inline QString asLabel(QString text) {
+    return text.replace(QLatin1Char('&'), QStringLiteral("&&"));
 }
 
 } // namespace underridge::app

@@ -49,7 +49,7 @@ private Q_SLOTS:
     void every_control_that_takes_the_focus_has_a_name_and_a_role() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.editor().select({refTo(h.named("acc-1"))});
+        h.session().select({refTo(h.named("acc-1"))});
         h.window->bottomDock().show();
         QCoreApplication::processEvents();
         for (QWidget* widget : h.window->findChildren<QWidget*>()) {
@@ -91,7 +91,7 @@ private Q_SLOTS:
         QVERIFY(found->rect().contains(middle));
         QCOMPARE(sheet->childAt(middle.x(), middle.y()), found);
         found->actionInterface()->doAction(QAccessibleActionInterface::pressAction());
-        QVERIFY(h.editor().isSelected(refTo(h.named("acc-1"))));
+        QVERIFY(h.session().selected().contains(refTo(h.named("acc-1"))));
         QVERIFY(found->state().selected);
         // Elsewhere there is nothing to read.
         h.sheet().look({100000, 100000}, 1);
@@ -110,9 +110,9 @@ private Q_SLOTS:
             QVERIFY(focus && focus->state().focused);
         }
         QCOMPARE(reached.size(), std::size_t{9}); // eight devices and a note
-        h.editor().select({refTo(h.named("acc-1"))});
+        h.session().select({refTo(h.named("acc-1"))});
         h.key(Qt::Key_PageDown);
-        QCOMPARE(h.editor().selection().front().kind, Kind::link);
+        QCOMPARE(h.session().selection().front().kind, Kind::link);
     }
 
     void texts_and_signs_stand_out_in_both_themes_and_spines_differ_for_the_colour_blind() {
@@ -148,7 +148,7 @@ private Q_SLOTS:
             for (auto* button : h.window->startPage().findChildren<QPushButton*>())
                 QVERIFY2(button->width() >= button->minimumSizeHint().width(), qPrintable(button->text()));
             h.window->openFirstOffice();
-            h.editor().select({refTo(h.named("acc-1"))});
+            h.session().select({refTo(h.named("acc-1"))});
             QCoreApplication::processEvents();
             for (auto* label : h.window->details().findChildren<QLabel*>())
                 if (label->isVisible() && !label->wordWrap())

@@ -52,23 +52,23 @@ private Q_SLOTS:
         QVERIFY(findings(h).isEmpty());
         // print-1 is linked to a copper port; its other port is to be an optical one.
         const Link* link = h.network().linkAt({h.named("print-1"), "1"});
-        h.editor().select({refTo(link->id)});
+        h.session().select({refTo(link->id)});
         const int end = link->a.device == h.named("acc-1") ? 0 : 1;
         h.sheet().openDrawerForLink(link->id, end);
         takeRow(h, "X3");
         QCOMPARE(h.network().link(link->id)->end(end).port, std::string("X3"));
         QVERIFY(checked(h));
         QCOMPARE(findings(h).size(), 1);
-        QVERIFY(h.editor().scene().link(link->id)->failsA || h.editor().scene().link(link->id)->failsB);
+        QVERIFY(h.session().scene().link(link->id)->failsA || h.session().scene().link(link->id)->failsB);
 
         h.window->action(CommandId::showFindings)->trigger();
         QVERIFY(h.window->findings().isVisible());
         auto& list = h.window->findings().list();
         QCOMPARE(list.topLevelItemCount(), 1);
-        h.editor().select({});
+        h.session().select({});
         QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
                           list.visualItemRect(list.topLevelItem(0)).center());
-        QVERIFY(h.editor().isSelected(refTo(link->id)));
+        QVERIFY(h.session().selected().contains(refTo(link->id)));
         QVERIFY(!h.window->findings().putRight().isEnabled()); // these ports cannot be joined at all
         h.sheet().setFocus();
         h.key(Qt::Key_Z, Qt::ControlModifier);
@@ -79,8 +79,8 @@ private Q_SLOTS:
     void a_remedy_is_one_step_that_can_be_taken_back() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.editor().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
-                                          [](Port& p) { p.duplex = Duplex::full; }));
+        h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
+                                           [](Port& p) { p.duplex = Duplex::full; }));
         QVERIFY(checked(h));
         QCOMPARE(findings(h), QStringList{"duplex"});
         h.window->action(CommandId::showFindings)->trigger();
@@ -99,12 +99,12 @@ private Q_SLOTS:
     void what_is_half_typed_in_the_details_outlives_findings_that_come_in() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.editor().select({refTo(h.named("acc-1"))});
+        h.session().select({refTo(h.named("acc-1"))});
         QTRY_VERIFY(h.window->details().field("Serial"));
         h.window->details().field("Serial")->setFocus();
         h.type("FQ-4");
-        h.editor().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
-                                          [](Port& p) { p.duplex = Duplex::full; }));
+        h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
+                                           [](Port& p) { p.duplex = Duplex::full; }));
         QVERIFY(checked(h));
         QCoreApplication::processEvents();
         auto* serial = qobject_cast<QLineEdit*>(h.window->details().field("Serial"));
@@ -119,12 +119,12 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFirstOffice();
         const Link* link = h.network().linkAt({h.named("acc-1"), "X1"});
-        h.editor().apply(edit::changePort(h.network(), {h.named("acc-1"), "X1"}, "Disable",
-                                          [](Port& p) { p.disabled = true; }));
+        h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "X1"}, "Disable",
+                                           [](Port& p) { p.disabled = true; }));
         QVERIFY(checked(h));
-        h.editor().select({refTo(link->id)});
+        h.session().select({refTo(link->id)});
         QTRY_VERIFY(h.window->details().field("Advice: acc-1 X1 is disabled"));
-        h.editor().select({});
+        h.session().select({});
         QTRY_VERIFY(h.window->details().field("Findings: 1 piece of advice"));
         QTest::mouseClick(h.window->details().field("Findings: 1 piece of advice"), Qt::LeftButton);
         QVERIFY(h.window->findings().isVisible());
@@ -137,10 +137,10 @@ private Q_SLOTS:
         // From the outlet to the switch port: the search itself says it, Enter shows the way.
         h.key(Qt::Key_F, Qt::ControlModifier);
         h.type("outlet-2 1");
-        QCOMPARE(h.window->find().results().item(0)->text(),
+        QCOMPARE(h.window->find().results().currentItem()->text(),
                  QString("outlet-2 1 · acc-o2 3 to ws-office-3 1"));
         h.key(Qt::Key_Return);
-        QVERIFY(h.editor().isSelected(refTo(h.named("outlet-2"))));
+        QVERIFY(h.session().selected().contains(refTo(h.named("outlet-2"))));
         QVERIFY(h.window->chain().isVisible());
         const auto& chain = h.window->chain().chain();
         QVERIFY(chain.whole());
@@ -153,12 +153,12 @@ private Q_SLOTS:
         const auto cables = h.window->chain().findChildren<app::ChainCable*>();
         QCOMPARE(cables.size(), 3);
         QTest::mouseClick(cables.front(), Qt::LeftButton);
-        QCOMPARE(h.editor().selection().front().kind, Kind::link);
+        QCOMPARE(h.session().selection().front().kind, Kind::link);
         QCOMPARE(h.window->chain().chain().stretches.size(), std::size_t{3});
         // By keyboard too; then one is on the sheet.
         h.window->chain().findChildren<app::ChainPlate*>()[1]->setFocus();
         QTest::keyClick(qApp->focusWidget(), Qt::Key_Space);
-        QVERIFY(h.editor().isSelected(refTo(h.named("pp-ctrl"))));
+        QVERIFY(h.session().selected().contains(refTo(h.named("pp-ctrl"))));
         QVERIFY(h.sheet().hasFocus());
         h.window->chain().skipPanels().setChecked(true);
         QCOMPARE(h.window->chain().steps(), QStringList({"acc-o2 3", "3 cables, 41 m", "ws-office-3 1"}));
@@ -201,7 +201,7 @@ private Q_SLOTS:
                 QString("1 %1 named %2").arg(name[0] == 's' ? "access switch 24" : "patch panel 24", name));
             h.key(Qt::Key_Return);
         }
-        h.editor().select({refTo(h.named("sw-a")), refTo(h.named("pp-a"))});
+        h.session().select({refTo(h.named("sw-a")), refTo(h.named("pp-a"))});
         h.sheet().setFocus();
         h.key(Qt::Key_F9);
         auto& panel = h.window->faceplates();
@@ -231,7 +231,7 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFirstOffice();
         h.addPhones(1);
-        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("phone-2"))});
+        h.session().select({refTo(h.named("acc-1")), refTo(h.named("phone-2"))});
         h.window->action(CommandId::showFaceplates)->trigger();
         auto& panel = h.window->faceplates();
         QCoreApplication::processEvents();
@@ -283,7 +283,7 @@ private Q_SLOTS:
         const std::string name = h.network().device(far->device)->name;
         QVERIFY(edit::peerText(h.network(), {h.named("acc-o2"), "3"}).find("in the end " + name) !=
                 std::string::npos);
-        h.editor().select({refTo(h.named("acc-o2"))});
+        h.session().select({refTo(h.named("acc-o2"))});
         QTRY_VERIFY(h.window->details().field(
             QString::fromStdString("3: " + edit::peerText(h.network(), {h.named("acc-o2"), "3"}))));
     }

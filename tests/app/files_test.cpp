@@ -135,7 +135,7 @@ private Q_SLOTS:
         QTRY_VERIFY(!h.window->isSaving());
         QVERIFY(h.window->isWindowModified());
         QVERIFY2(h.window->statusText().contains("annot write"), qPrintable(h.window->statusText()));
-        QVERIFY(h.editor().document().path().empty());
+        QVERIFY(h.session().document().path().empty());
     }
 
     void pictures_are_written_in_all_three_formats() {
@@ -190,7 +190,7 @@ private Q_SLOTS:
         QCOMPARE(asked, other.fileName());
         QVERIFY(other.open(QIODevice::ReadOnly) && other.readAll() == "somebody's");
         other.close();
-        QVERIFY(h.editor().document().path().empty());
+        QVERIFY(h.session().document().path().empty());
         may = true;
         h.window->action(CommandId::saveAs)->trigger();
         h.wait();
@@ -227,7 +227,7 @@ private Q_SLOTS:
         h.window->action(CommandId::saveAs)->trigger();
         h.wait();
         QVERIFY(!h.window->isWindowModified());
-        QCOMPARE(QString::fromStdString(h.editor().document().path()), h.path);
+        QCOMPARE(QString::fromStdString(h.session().document().path()), h.path);
         for (const auto& [name, devices] : {std::pair("one", 1), std::pair("two", 2)}) {
             const std::string file = h.folder.filePath(QString::fromUtf8(name) + ".underridge").toStdString();
             const auto saved = edit::Document::open({h.files, {}, [] { return std::int64_t{0}; }}, file);
@@ -254,7 +254,7 @@ private Q_SLOTS:
         h.begin();
         h.addPhones(3);
         h.restart(); // as after a crash
-        const auto left = edit::Document::recoverable(h.editor().world());
+        const auto left = edit::Document::recoverable(h.session().workspace().world());
         QCOMPARE(left.size(), std::size_t{1});
         h.begin();
         h.addPhones(1);
@@ -267,7 +267,7 @@ private Q_SLOTS:
         QVERIFY(h.window->isSaving());
         QVERIFY(h.finished([&](auto done) { h.window->recover(left.front(), done); }));
         QCOMPARE(h.devices(), std::size_t{3});
-        QVERIFY(h.editor().document().path().empty()); // the path is that of what was saved before
+        QVERIFY(h.session().document().path().empty()); // the path is that of what was saved before
         QVERIFY(h.window->isWindowModified());
         QVERIFY(h.files.read(h.path.toStdString())->find("phone-1") != std::string::npos);
     }
@@ -287,10 +287,10 @@ private Q_SLOTS:
         QCOMPARE(h.devices(), std::size_t{1});
         h.addPhones(1); // a journal of its own, beside the one that was left
         h.restart();
-        const auto left = edit::Document::recoverable(h.editor().world());
+        const auto left = edit::Document::recoverable(h.session().workspace().world());
         QCOMPARE(left.size(), std::size_t{2});
         QVERIFY(std::any_of(left.begin(), left.end(), [&](const edit::Recoverable& from) {
-            auto back = edit::Document::recover(h.editor().world(), from);
+            auto back = edit::Document::recover(h.session().workspace().world(), from);
             return back && back->document.network() == lost;
         }));
     }
@@ -360,16 +360,17 @@ private Q_SLOTS:
         QVERIFY(block.open(QIODevice::WriteOnly));
         block.close();
         h.addPhones(1);
-        QVERIFY(h.editor().document().journalTrouble());
+        QVERIFY(h.session().document().journalTrouble());
         QVERIFY2(h.window->statusText().contains("not being kept safe"), qPrintable(h.window->statusText()));
         QVERIFY(block.remove());
         h.clock += 10'000;
-        QTRY_VERIFY_WITH_TIMEOUT(!h.editor().document().journalTrouble(), 8000);
+        QTRY_VERIFY_WITH_TIMEOUT(!h.session().document().journalTrouble(), 8000);
         const Network lost = h.network();
         h.restart();
-        const auto left = edit::Document::recoverable(h.editor().world());
+        const auto left = edit::Document::recoverable(h.session().workspace().world());
         QCOMPARE(left.size(), std::size_t{1});
-        QVERIFY(edit::Document::recover(h.editor().world(), left.front())->document.network() == lost);
+        QVERIFY(edit::Document::recover(h.session().workspace().world(), left.front())->document.network() ==
+                lost);
     }
 };
 

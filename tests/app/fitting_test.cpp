@@ -25,7 +25,7 @@ using tests::WindowHarness;
 namespace {
 
 app::FaceView& showFace(WindowHarness& h, const char* name) {
-    h.editor().select({refTo(h.named(name))});
+    h.session().select({refTo(h.named(name))});
     h.window->action(CommandId::showFaceplates)->trigger();
     return h.window->faceplates().first();
 }
@@ -88,7 +88,7 @@ private Q_SLOTS:
         QVERIFY(drop(face, "module:module-24-rj45", face.middleOfSlot("3")));
         QCOMPARE(moduleIn(h, "core-1", "3"), std::string("module-24-rj45"));
         QVERIFY(!face.middleOf("3/24").isNull()); // its ports are on the face at once
-        h.editor().undo();
+        h.session().undo();
         QCOMPARE(moduleIn(h, "core-1", "3"), std::string());
 
         // By double click or Enter in the list: into the first slot that is free.
@@ -118,7 +118,7 @@ private Q_SLOTS:
         QTest::keyClick(&face, Qt::Key_Delete);
         QCOMPARE(moduleIn(h, "core-1", "2"), std::string());
         QVERIFY(h.links() < before);
-        h.editor().undo(); // one step, links and all
+        h.session().undo(); // one step, links and all
         QCOMPARE(h.links(), before);
         QCOMPARE(moduleIn(h, "core-1", "2"), std::string("module-12-sfpp"));
     }
@@ -154,7 +154,7 @@ private Q_SLOTS:
                 Q_EMIT parts.itemActivated(parts.topLevelItem(0)->child(i), 0);
         for (const char* port : {"21", "22", "23"})
             QCOMPARE(transceiverIn(h, "dist-quay", port), std::string("sfpp-10gbase-lr"));
-        h.editor().undo();
+        h.session().undo();
         QCOMPARE(transceiverIn(h, "dist-quay", "22"), std::string()); // they were one step
         face.choose({"20"});
         QTest::keyClick(&face, Qt::Key_Delete);
@@ -177,20 +177,20 @@ private Q_SLOTS:
     void a_link_with_no_port_for_it_is_made_with_the_module_in_one_step() {
         WindowHarness h;
         h.begin();
-        const auto* core = h.editor().catalogue().device("core-switch-modular");
-        const auto* till = h.editor().catalogue().device("till");
-        h.editor().apply(edit::placeDevices(h.network(), h.editor().sheet(), *core, {{"core", {0, 0}}}, {},
-                                            h.editor().ids()));
-        h.editor().apply(edit::placeDevices(h.network(), h.editor().sheet(), *till, {{"till", {300, 200}}},
-                                            {}, h.editor().ids()));
+        const auto* core = h.session().catalogue().device("core-switch-modular");
+        const auto* till = h.session().catalogue().device("till");
+        h.session().apply(edit::placeDevices(h.network(), h.session().sheet(), *core, {{"core", {0, 0}}}, {},
+                                             h.session().ids()));
+        h.session().apply(edit::placeDevices(h.network(), h.session().sheet(), *till, {{"till", {300, 200}}},
+                                             {}, h.session().ids()));
         // The management port is no place for a till; it is taken, so that nothing is left.
         const DeviceId console = h.named("core");
-        h.editor().apply(edit::changePort(h.network(), {console, "mgmt"}, "Keep",
-                                          [](Port& port) { port.reserved = true; }));
-        h.editor().apply(edit::placeDevices(h.network(), h.editor().sheet(), *till, {{"other", {0, 300}}}, {},
-                                            h.editor().ids()));
-        h.editor().apply(edit::linkPorts(h.network(), h.editor().catalogue(),
-                                         {{{console, "mgmt"}, {h.named("other"), "1"}}}, h.editor().ids()));
+        h.session().apply(edit::changePort(h.network(), {console, "mgmt"}, "Keep",
+                                           [](Port& port) { port.reserved = true; }));
+        h.session().apply(edit::placeDevices(h.network(), h.session().sheet(), *till, {{"other", {0, 300}}},
+                                             {}, h.session().ids()));
+        h.session().apply(edit::linkPorts(h.network(), h.session().catalogue(),
+                                          {{{console, "mgmt"}, {h.named("other"), "1"}}}, h.session().ids()));
         h.sheet().fitAll();
         const auto before = h.network();
         h.linkTo("till", h.middle("core"));
@@ -204,7 +204,7 @@ private Q_SLOTS:
                           list->visualItemRect(list->topLevelItem(0)).center());
         QCOMPARE(moduleIn(h, "core", "1"), std::string("module-24-rj45"));
         QVERIFY(h.network().linkAt({h.named("till"), "1"}));
-        h.editor().undo();
+        h.session().undo();
         QVERIFY(h.network() == before);
     }
 
@@ -215,15 +215,15 @@ private Q_SLOTS:
             std::vector<edit::Placed> placed;
             for (int i = 0; i < count; ++i)
                 placed.push_back({model + std::to_string(i), {i * 160, y}});
-            h.editor().apply(edit::placeDevices(h.network(), h.editor().sheet(),
-                                                *h.editor().catalogue().device(model), placed, {},
-                                                h.editor().ids()));
-            return h.editor().selection();
+            h.session().apply(edit::placeDevices(h.network(), h.session().sheet(),
+                                                 *h.session().catalogue().device(model), placed, {},
+                                                 h.session().ids()));
+            return h.session().selection();
         };
         edit::Refs chosen = place("camera", 30, 400);
         const auto switches = place("access-switch-24", 2, 0);
         chosen.insert(chosen.end(), switches.begin(), switches.end());
-        h.editor().select(chosen);
+        h.session().select(chosen);
         int shown = 0;
         h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::ManyDialog&>(asked);
@@ -243,7 +243,7 @@ private Q_SLOTS:
         QCOMPARE(h.links(), std::size_t(30));
         QVERIFY(QTest::qWaitFor([&] { return h.window->checker().isCurrent(); }, 5000));
         QVERIFY(h.window->checker().findings().empty());
-        h.editor().undo();
+        h.session().undo();
         QCOMPARE(h.links(), std::size_t(0));
     }
 
@@ -252,12 +252,12 @@ private Q_SLOTS:
         h.window->openFennickQuay();
         const LinkId one = h.network().linkAt({h.named("core-1"), "S1"})->id,
                      two = h.network().linkAt({h.named("core-1"), "S2"})->id;
-        h.editor().select({refTo(one), refTo(two)});
+        h.session().select({refTo(one), refTo(two)});
         QVERIFY(h.window->action(CommandId::makeLag)->isEnabled());
         QVERIFY(!h.window->action(CommandId::dissolveLag)->isEnabled());
         h.window->action(CommandId::makeLag)->trigger();
-        QVERIFY(h.editor().scene().link(one)->inLag && h.editor().scene().link(two)->inLag);
-        h.editor().select({refTo(one)});
+        QVERIFY(h.session().scene().link(one)->inLag && h.session().scene().link(two)->inLag);
+        h.session().select({refTo(one)});
         QTRY_VERIFY(h.window->details().field("LAG"));
         auto* name = qobject_cast<QLineEdit*>(h.window->details().field("LAG"));
         QCOMPARE(name->text(), QString("lag1"));
@@ -267,14 +267,14 @@ private Q_SLOTS:
         h.key(Qt::Key_Return);
         QCOMPARE(lagAt(h.network(), h.network().link(two)->a)->name, std::string("core-pair"));
         h.window->action(CommandId::dissolveLag)->trigger();
-        QVERIFY(!h.editor().scene().link(two)->inLag);
+        QVERIFY(!h.session().scene().link(two)->inLag);
     }
 
     void labels_lengths_and_their_sheet() {
         WindowHarness h;
         h.window->openFennickQuay();
         const Link link = *h.network().linkAt({h.named("mm-quay"), "1"});
-        h.editor().select({refTo(link.id)});
+        h.session().select({refTo(link.id)});
         h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::LabelsDialog&>(asked);
             dialog.scheme().setText("{wrong}");
@@ -304,7 +304,7 @@ private Q_SLOTS:
         QCOMPARE(h.network().info().slackMm, std::int64_t(2000));
         QCOMPARE(h.network().cable(link.cable)->lengthMm,
                  std::int64_t(5000)); // 0.4 m and twice 2 m: next is 5 m
-        h.editor().undo();
+        h.session().undo();
         QCOMPARE(h.network().info().slackMm, std::int64_t(1000));
     }
 
@@ -363,7 +363,7 @@ private Q_SLOTS:
         QCOMPARE(h.network().group(h.network().group(floor)->parent)->risers.size(), std::size_t(1));
         // The devices are put there in the details.
         const auto choose = [&](const char* device, const QString& place) {
-            h.editor().select({refTo(h.named(device))});
+            h.session().select({refTo(h.named(device))});
             QCoreApplication::processEvents(); // what was shown before is gone
             if (!QTest::qWaitFor([&] { return h.window->details().field("Stands in") != nullptr; }))
                 return false;
@@ -377,9 +377,9 @@ private Q_SLOTS:
         };
         QVERIFY(choose("acc", "R7"));
         QVERIFY(choose("phone-1", "Concourse"));
-        h.editor().apply(edit::linkPorts(h.network(), h.editor().catalogue(),
-                                         {{{h.named("acc"), "1"}, {h.named("phone-1"), "1"}}},
-                                         h.editor().ids()));
+        h.session().apply(edit::linkPorts(h.network(), h.session().catalogue(),
+                                          {{{h.named("acc"), "1"}, {h.named("phone-1"), "1"}}},
+                                          h.session().ids()));
         const Link* link = h.network().linkAt({h.named("acc"), "1"});
         // 20 m along and 10 % and a metre at each end is longer than any cord: cut to length.
         QCOMPARE(h.network().cable(link->cable)->lengthMm, std::int64_t(24'100));
@@ -405,22 +405,22 @@ private Q_SLOTS:
             return true;
         });
         h.window->action(CommandId::cableStock)->trigger();
-        const CableType* cord = h.editor().catalogue().cable("cat6a");
+        const CableType* cord = h.session().catalogue().cable("cat6a");
         QCOMPARE(cord->lengthsMm, (std::vector<std::int64_t>{2000, 4000}));
         QVERIFY(!cord->approved);
-        QVERIFY(std::any_of(h.editor().catalogue().cables.begin(), h.editor().catalogue().cables.end(),
+        QVERIFY(std::any_of(h.session().catalogue().cables.begin(), h.session().catalogue().cables.end(),
                             [](const CableType& type) { return type.name == "Quay fibre"; }));
         QVERIFY(QTest::qWaitFor([&] { return h.window->checker().isCurrent(); }, 5000));
         QVERIFY(h.window->checker().count(Severity::advice) > 0); // cords in use are not approved now
         for (int i = 0; i < 4; ++i)
-            h.editor().undo();
-        QVERIFY(h.editor().catalogue().cable("cat6a")->approved);
+            h.session().undo();
+        QVERIFY(h.session().catalogue().cable("cat6a")->approved);
     }
 
     void what_is_only_looked_at_in_feet_stays_as_it_is() {
         WindowHarness h;
         h.window->openFennickQuay();
-        h.editor().setLengthUnit(LengthUnit::feet);
+        h.session().workspace().setLengthUnit(LengthUnit::feet);
         const auto before = h.network();
         h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::StockDialog&>(asked);
@@ -486,7 +486,7 @@ private Q_SLOTS:
         QVERIFY(h.mergeResults(path));
         QVERIFY(QTest::qWaitFor([&] { return h.window->checker().isCurrent(); }, 5000));
         QCOMPARE(h.window->checker().count(Severity::error), 1);
-        h.editor().select({refTo(link.id)});
+        h.session().select({refTo(link.id)});
         const auto shown = [&] {
             const auto labels = h.window->details().findChildren<QLabel*>();
             return std::any_of(labels.begin(), labels.end(),
@@ -498,7 +498,7 @@ private Q_SLOTS:
     void two_panels_are_joined_by_strands_of_a_trunk_cable() {
         WindowHarness h;
         h.window->openFennickQuay();
-        h.editor().select({refTo(h.named("mm-quay")), refTo(h.named("mm-r1"))});
+        h.session().select({refTo(h.named("mm-quay")), refTo(h.named("mm-r1"))});
         h.window->action(CommandId::showFaceplates)->trigger();
         auto& panel = h.window->faceplates();
         QVERIFY(panel.trunk().isVisible());

@@ -32,10 +32,10 @@ private Q_SLOTS:
         QTRY_VERIFY(h.sheet().camera().visible().x > seen.right()); // held still, it goes on
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, edge);
         const Rect after = h.sheet().camera().visible();
-        QVERIFY(h.editor().scene().plate(printer)->frame.x > seen.right());
+        QVERIFY(h.session().scene().plate(printer)->frame.x > seen.right());
         QTest::qWait(60);
         QCOMPARE(h.sheet().camera().visible(), after); // and ends with the drag
-        QCOMPARE(h.editor().document().history().steps(), std::size_t{1});
+        QCOMPARE(h.session().document().history().steps(), std::size_t{1});
     }
 
     void escape_at_the_edge_ends_scrolling_and_leaves_the_plate() {
@@ -70,14 +70,14 @@ private Q_SLOTS:
         const ObjectRef printer = refTo(h.named("print-1")), phone = refTo(h.named("phone-1"));
         h.click(h.middle("print-1"));
         h.click(h.middle("phone-1"), Qt::ControlModifier);
-        QVERIFY(h.editor().isSelected(printer) && h.editor().isSelected(phone));
+        QVERIFY(h.session().selected().contains(printer) && h.session().selected().contains(phone));
         h.drag(h.middle("phone-1"), h.middle("phone-1") + QPoint(40, 24), Qt::ControlModifier);
-        QVERIFY(h.editor().isSelected(printer) && h.editor().isSelected(phone));
-        QCOMPARE(h.editor().document().history().steps(), std::size_t{1});
+        QVERIFY(h.session().selected().contains(printer) && h.session().selected().contains(phone));
+        QCOMPARE(h.session().document().history().steps(), std::size_t{1});
         h.click(h.middle("print-1"), Qt::ControlModifier);
-        QVERIFY(!h.editor().isSelected(printer) && h.editor().isSelected(phone));
+        QVERIFY(!h.session().selected().contains(printer) && h.session().selected().contains(phone));
         h.click({8, 8}, Qt::ControlModifier); // on nothing: nothing is lost
-        QVERIFY(h.editor().isSelected(phone));
+        QVERIFY(h.session().selected().contains(phone));
     }
 
     void a_touchpad_pans_and_a_wheel_zooms() {
@@ -127,7 +127,7 @@ private Q_SLOTS:
         const auto moved = h.sheet().camera().centre();
         QVERIFY(std::abs((start.x - moved.x) * h.sheet().camera().zoom() - 40) < 0.01);
         h.click(h.middle("acc-1"));
-        const edit::Refs selected = h.editor().selection();
+        const edit::Refs selected = h.session().selection();
         h.sheet().setFocus();
         QTest::keyPress(&h.sheet(), Qt::Key_Space);
         QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
@@ -135,8 +135,8 @@ private Q_SLOTS:
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
         QTest::keyRelease(&h.sheet(), Qt::Key_Space);
         QVERIFY(length(h.sheet().camera().centre() - moved) > 20);
-        QCOMPARE(h.editor().selection(), selected); // it was no click, and no tap either
-        QVERIFY(!h.editor().document().modified());
+        QCOMPARE(h.session().selection(), selected); // it was no click, and no tap either
+        QVERIFY(!h.session().document().modified());
     }
 
     void looking_around_never_makes_the_network_modified() {
@@ -155,11 +155,11 @@ private Q_SLOTS:
         h.window->openFirstOffice();
         h.click(h.middle("acc-1"));
         h.click(h.middle("print-1"), Qt::ShiftModifier);
-        QCOMPARE(h.editor().selectedDevices().size(), std::size_t{2});
+        QCOMPARE(h.session().selected().devices().size(), std::size_t{2});
         h.click(h.middle("acc-1"), Qt::ShiftModifier);
-        QCOMPARE(h.editor().selectedDevices(), std::vector<DeviceId>{h.named("print-1")});
+        QCOMPARE(h.session().selected().devices(), std::vector<DeviceId>{h.named("print-1")});
         h.key(Qt::Key_Escape);
-        QVERIFY(h.editor().selection().empty());
+        QVERIFY(h.session().selection().empty());
     }
 
     void both_grips_invite_to_the_first_link() {
@@ -169,7 +169,7 @@ private Q_SLOTS:
         h.click({200, 150});
         h.click({200, 350});
         h.key(Qt::Key_Escape);
-        h.editor().select({});
+        h.session().select({});
         h.moveTo({600, 500});
         // No plate is pointed at or selected, yet a press on either grip starts a link.
         for (const char* name : {"phone-1", "phone-2"}) {
@@ -191,7 +191,7 @@ private Q_SLOTS:
         h.drag(cell, h.middle("desk-1"));
         const Link* link = h.network().linkAt({h.named("desk-1"), "usb"});
         QVERIFY(link && link->console);
-        QVERIFY(h.editor().scene().link(link->id)->form == scene::LinkForm::console);
+        QVERIFY(h.session().scene().link(link->id)->form == scene::LinkForm::console);
     }
 
     void the_target_snaps_within_twelve_pixels_and_shows_the_port() {
@@ -210,7 +210,7 @@ private Q_SLOTS:
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {},
                             h.at({frame.x, frame.centre().y}) - QPoint(20, 0));
         QVERIFY(!h.sheet().addField().isVisible()); // too near to a plate to mean "add one here"
-        QVERIFY(!h.editor().document().modified());
+        QVERIFY(!h.session().document().modified());
     }
 
     void the_next_link_can_start_where_the_last_one_ended() {
@@ -236,8 +236,8 @@ private Q_SLOTS:
         h.click({200, 350});
         h.key(Qt::Key_Escape);
         h.linkTo("phone-1", h.middle("phone-2"));
-        const LinkId id{h.editor().selection().front().id};
-        const auto path = h.editor().scene().link(id)->path;
+        const LinkId id{h.session().selection().front().id};
+        const auto path = h.session().scene().link(id)->path;
         const QPoint on = h.at(scene::alongPath(path, scene::pathLength(path) / 2).at);
         h.moveTo(on);
         QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, on);
@@ -256,9 +256,9 @@ private Q_SLOTS:
     void a_link_made_while_a_port_is_shown_is_what_is_selected_then() {
         WindowHarness h;
         h.window->openFirstOffice();
-        h.editor().selectPort({h.named("acc-1"), "9"});
+        h.session().selectPort({h.named("acc-1"), "9"});
         h.linkTo("edge-1", h.middle("files-1"));
-        QVERIFY(h.editor().selection().front().kind == Kind::link);
+        QVERIFY(h.session().selection().front().kind == Kind::link);
         QVERIFY(h.sheet().strip().isVisible());
     }
 
@@ -278,7 +278,7 @@ private Q_SLOTS:
         h.type("zzz");
         QVERIFY(!h.sheet().linkTool().target());
         h.key(Qt::Key_Escape);
-        QVERIFY(!h.editor().document().modified());
+        QVERIFY(!h.session().document().modified());
     }
 
     void several_are_linked_to_one() {
@@ -313,9 +313,9 @@ private Q_SLOTS:
         QCOMPARE(walk.back(), std::string("desk-1"));
         h.key(Qt::Key_Backtab);
         h.key(Qt::Key_Space);
-        QCOMPARE(h.editor().selectedDevices().size(), std::size_t{1});
+        QCOMPARE(h.session().selected().devices().size(), std::size_t{1});
         QVERIFY(h.sheet().camera().visible().contains(
-            h.editor().scene().plate(h.editor().selectedDevices().front())->frame));
+            h.session().scene().plate(h.session().selected().devices().front())->frame));
     }
 
     void links_and_their_details_are_reached_by_keyboard() {
@@ -325,12 +325,12 @@ private Q_SLOTS:
         while (h.sheet().selectTool().focused() != refTo(h.named("wall-1")))
             h.key(Qt::Key_Tab);
         h.key(Qt::Key_PageDown);
-        QVERIFY(h.editor().selection().front().kind == Kind::link);
-        const ObjectRef first = h.editor().selection().front();
+        QVERIFY(h.session().selection().front().kind == Kind::link);
+        const ObjectRef first = h.session().selection().front();
         h.key(Qt::Key_PageDown);
-        QVERIFY(h.editor().selection().front() != first);
+        QVERIFY(h.session().selection().front() != first);
         h.key(Qt::Key_PageUp);
-        QCOMPARE(h.editor().selection().front(), first);
+        QCOMPARE(h.session().selection().front(), first);
         for (int i = 0; i < 3; ++i)
             QCoreApplication::processEvents();
         h.key(Qt::Key_F6);
@@ -398,8 +398,14 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFirstOffice();
         QTest::mousePress(&h.sheet(), Qt::RightButton, {}, h.middle("phone-1"));
-        QCOMPARE(h.editor().selectedDevices(), std::vector<DeviceId>{h.named("phone-1")});
+        QCOMPARE(h.session().selected().devices(), std::vector<DeviceId>{h.named("phone-1")});
+        QContextMenuEvent asked(QContextMenuEvent::Mouse, h.middle("phone-1"),
+                                h.sheet().mapToGlobal(h.middle("phone-1")));
+        QApplication::sendEvent(&h.sheet(), &asked);
+        QVERIFY(h.sheet().contextMenu().isVisible());
         QVERIFY(h.sheet().contextMenu().actions().contains(h.window->action(CommandId::rename)));
+        QVERIFY(!h.sheet().contextMenu().actions().contains(h.window->action(CommandId::otherPort)));
+        h.sheet().contextMenu().close();
         QVERIFY(h.window->action(CommandId::rename)->isEnabled());
         QVERIFY(!h.window->action(CommandId::otherPort)->isEnabled());
     }
@@ -419,13 +425,13 @@ private Q_SLOTS:
         position.object = h.named("acc-1").value;
         position.of = Kind::device;
         network.put(position);
-        h.editor().setDocument(edit::Document::fresh(h.editor().world(), network));
-        QCOMPARE(h.editor().scene().count<scene::Plate>(), std::size_t{8});
-        h.editor().showSheet(other);
-        QCOMPARE(h.editor().scene().count<scene::Plate>(), std::size_t{1});
-        QCOMPARE(h.editor().scene().count<scene::LinkLine>(), std::size_t{0});
+        h.session().setDocument(edit::Document::fresh(h.session().workspace().world(), network));
+        QCOMPARE(h.session().scene().count<scene::Plate>(), std::size_t{8});
+        h.session().showSheet(other);
+        QCOMPARE(h.session().scene().count<scene::Plate>(), std::size_t{1});
+        QCOMPARE(h.session().scene().count<scene::LinkLine>(), std::size_t{0});
         h.key(Qt::Key_Z, Qt::ControlModifier); // nothing to undo: looking is no edit
-        QVERIFY(!h.editor().document().modified());
+        QVERIFY(!h.session().document().modified());
     }
 
     void the_other_button_lets_go_of_a_link_in_hand() {
@@ -445,21 +451,21 @@ private Q_SLOTS:
     void a_model_that_is_being_put_down_outlives_a_new_catalogue() {
         WindowHarness h;
         h.begin();
-        DeviceModel own = *h.editor().catalogue().device("phone");
+        DeviceModel own = *h.session().catalogue().device("phone");
         own.id = "own-crane";
         own.name = "Crane";
-        h.editor().setLibrary({own});
-        h.sheet().startPlacing(*h.editor().catalogue().device("own-crane"));
+        h.session().workspace().setLibrary({own});
+        h.sheet().startPlacing(*h.session().catalogue().device("own-crane"));
         h.click({300, 300});
         QCOMPARE(h.devices(), std::size_t{1});
         own.name = "Crane, larger";
-        h.editor().setLibrary({own, own}); // made anew, elsewhere in memory
+        h.session().workspace().setLibrary({own, own}); // made anew, elsewhere in memory
         h.click({500, 300});
         QCOMPARE(h.devices(), std::size_t{2});
-        h.editor().undo();
+        h.session().undo();
         h.click({500, 400});
         QCOMPARE(h.devices(), std::size_t{2});
-        h.editor().setLibrary({}); // it is gone: nothing more is put down
+        h.session().workspace().setLibrary({}); // it is gone: nothing more is put down
         h.click({700, 300});
         QCOMPARE(h.devices(), std::size_t{2});
         QVERIFY(!h.sheet().inGesture());

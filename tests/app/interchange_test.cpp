@@ -42,8 +42,8 @@ private Q_SLOTS:
         QVERIFY(h.open(path));
         QVERIFY(h.window->showsSheet());
         QCOMPARE(h.devices(), std::size_t{3});
-        QVERIFY(h.editor().document().path().empty()); // the source is never written over
-        QVERIFY(!h.window->bottomDock().isVisible());  // nothing to remark
+        QVERIFY(h.session().document().path().empty()); // the source is never written over
+        QVERIFY(!h.window->bottomDock().isVisible());   // nothing to remark
         QVERIFY(h.open(fileWith(h, "odd.json", tests::oddTopology)));
         QVERIFY(h.window->bottomDock().isVisible());
         auto& list = h.window->remarks().list();
@@ -63,7 +63,7 @@ private Q_SLOTS:
                 continue;
             list.scrollToItem(item);
             QTest::mouseClick(list.viewport(), Qt::LeftButton, {}, list.visualItemRect(item).center());
-            QCOMPARE(h.editor().selection(), (edit::Refs{refTo(h.named("a"))}));
+            QCOMPARE(h.session().selection(), (edit::Refs{refTo(h.named("a"))}));
             return;
         }
         QFAIL("no such remark");
@@ -85,7 +85,7 @@ private Q_SLOTS:
         QVERIFY(h.import(path));
         QVERIFY(previewed);
         QCOMPARE(h.devices(), std::size_t{5});
-        QCOMPARE(h.editor().selection().size(), std::size_t{3});
+        QCOMPARE(h.session().selection().size(), std::size_t{3});
         QCOMPARE(h.network().all<Sheet>().size(), std::size_t{1});
         h.key(Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(h.network() == before);
@@ -93,7 +93,7 @@ private Q_SLOTS:
         h.onDialog<app::ImportDialog>([](app::ImportDialog&) { return true; });
         QVERIFY(h.import(path));
         QCOMPARE(h.network().all<Sheet>().size(), std::size_t{2});
-        QVERIFY(h.editor().sheet() != before.sheetsInOrder().front().id); // it is shown at once
+        QVERIFY(h.session().sheet() != before.sheetsInOrder().front().id); // it is shown at once
         h.onDialog<app::ImportDialog>([](app::ImportDialog&) { return false; });
         const Network now = h.network();
         QVERIFY(!h.import(path));
@@ -128,7 +128,7 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFirstOffice();
         h.sheet().setFocus();
-        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("print-1"))});
+        h.session().select({refTo(h.named("acc-1")), refTo(h.named("print-1"))});
         h.key(Qt::Key_C, Qt::ControlModifier);
         const QMimeData* held = QGuiApplication::clipboard()->mimeData();
         QVERIFY(held->text().startsWith("id,name,role"));
@@ -187,14 +187,14 @@ private Q_SLOTS:
     void a_piece_dragged_from_another_window_is_put_where_it_is_dropped() {
         WindowHarness h;
         h.window->openFirstOffice();
-        auto clip = edit::copyObjects(h.network(), h.editor().sheet(), {refTo(h.named("print-1"))});
+        auto clip = edit::copyObjects(h.network(), h.session().sheet(), {refTo(h.named("print-1"))});
         app::ClipData carried(clip, paint::lightTheme());
         QMimeData data;
         data.setData(app::networkMimeType, carried.data(app::networkMimeType));
         const QPoint at(300, 500);
         drop(h.sheet(), data, at);
         QCOMPARE(h.devices(), std::size_t{9});
-        const auto* plate = h.editor().scene().plate({h.editor().selection().front().id});
+        const auto* plate = h.session().scene().plate({h.session().selection().front().id});
         QVERIFY(plate);
         QVERIFY(scene::length(plate->frame.centre() - h.sheet().camera().toSheet(at)) < 40);
     }

@@ -54,13 +54,13 @@ private Q_SLOTS:
         WindowHarness h;
         h.begin();
         makeCrane(h);
-        QCOMPARE(h.editor().library().size(), std::size_t{1});
-        QCOMPARE(h.editor().library().front().id, std::string("own-new-model"));
+        QCOMPARE(h.session().workspace().library().size(), std::size_t{1});
+        QCOMPARE(h.session().workspace().library().front().id, std::string("own-new-model"));
         add(h, "2 crane controller");
         QCOMPARE(h.devices(), std::size_t{2});
         h.restart();
-        QCOMPARE(h.editor().library().size(), std::size_t{1});
-        QCOMPARE(h.editor().library().front().name, std::string("Crane controller"));
+        QCOMPARE(h.session().workspace().library().size(), std::size_t{1});
+        QCOMPARE(h.session().workspace().library().front().name, std::string("Crane controller"));
         QTest::keyClicks(&h.window->catalogue().search(), "crane");
         QCOMPARE(h.window->catalogue().list().count(), 2); // the heading and the model
     }
@@ -80,10 +80,10 @@ private Q_SLOTS:
             QTest::mouseClick(&dialog.saveButton(), Qt::LeftButton);
         });
         h.window->action(CommandId::ownModels)->trigger();
-        QCOMPARE(h.editor().library().size(), std::size_t{1});
-        const DeviceModel& own = h.editor().library().front();
+        QCOMPARE(h.session().workspace().library().size(), std::size_t{1});
+        const DeviceModel& own = h.session().workspace().library().front();
         QVERIFY(own.ports.find("26"));
-        const DeviceModel* source = h.editor().catalogue().device("access-switch-24");
+        const DeviceModel* source = h.session().catalogue().device("access-switch-24");
         QCOMPARE(own.ports.blocks().size(), source->ports.blocks().size() + 1);
         for (std::size_t i = 1; i < source->ports.blocks().size(); ++i)
             QVERIFY(own.ports.blocks()[i] == source->ports.blocks()[i]); // a copy loses nothing
@@ -125,7 +125,7 @@ private Q_SLOTS:
             QVERIFY(dialog.importFrom(path));
         });
         other.window->action(CommandId::ownModels)->trigger();
-        QVERIFY(other.editor().library() == h.editor().library());
+        QVERIFY(other.session().workspace().library() == h.session().workspace().library());
         QVERIFY(!exchange::readModels("[{\"id\": \"a\"}]", "x"));
         QVERIFY(!exchange::readModels("[", "x"));
     }
@@ -135,8 +135,8 @@ private Q_SLOTS:
         h.begin();
         makeCrane(h);
         add(h, "2 crane controller named c-{1..}");
-        h.editor().apply(edit::linkInRow(h.network(), h.editor().catalogue(),
-                                         {h.named("c-1"), h.named("c-2")}, h.editor().ids()));
+        h.session().apply(edit::linkInRow(h.network(), h.session().catalogue(),
+                                          {h.named("c-1"), h.named("c-2")}, h.session().ids()));
         const Network before = h.network();
         QString preview;
         h.onDialog<QDialog>([&](QDialog& dialog) {
@@ -157,7 +157,7 @@ private Q_SLOTS:
         QCOMPARE(portsOf(h.network(), *device).size(), std::size_t{5}); // four, and the one in use
         QCOMPARE(h.links(), std::size_t{1});
         QVERIFY(h.network().port({device->id, "1"})->learned);
-        h.editor().undo();
+        h.session().undo();
         QVERIFY(h.network() == before);
     }
 
@@ -165,7 +165,7 @@ private Q_SLOTS:
         WindowHarness h;
         h.begin();
         add(h, "core switch, modular");
-        const auto core = h.editor().selection().front();
+        const auto core = h.session().selection().front();
         const std::size_t ports = portsOf(h.network(), *h.network().device({core.id})).size();
         QTRY_VERIFY(h.window->details().field("Slot 1"));
         auto* slot = qobject_cast<QComboBox*>(h.window->details().field("Slot 1"));
@@ -173,7 +173,7 @@ private Q_SLOTS:
         slot->setCurrentIndex(1);
         Q_EMIT slot->activated(1);
         QCOMPARE(portsOf(h.network(), *h.network().device({core.id})).size(), ports + 24);
-        auto refused = edit::fitModule(h.network(), h.editor().catalogue(), {core.id}, "9", "module-24-rj45",
+        auto refused = edit::fitModule(h.network(), h.session().catalogue(), {core.id}, "9", "module-24-rj45",
                                        edit::WithLinks::refuse);
         QVERIFY(!refused);
     }
@@ -184,7 +184,7 @@ private Q_SLOTS:
         const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
         const auto labels = [&] {
             std::string all;
-            for (const auto& label : h.editor().scene().link(link->id)->labels)
+            for (const auto& label : h.session().scene().link(link->id)->labels)
                 all += label.text + '\n';
             return all;
         };
@@ -192,7 +192,7 @@ private Q_SLOTS:
         h.onDialog<app::Preferences>([](app::Preferences& dialog) { dialog.units().setCurrentIndex(1); });
         h.window->action(CommandId::preferences)->trigger();
         QVERIFY(labels().find("39.4 ft") != std::string::npos);
-        h.editor().select({refTo(link->id)});
+        h.session().select({refTo(link->id)});
         QCoreApplication::processEvents();
         auto* field = qobject_cast<QLineEdit*>(h.window->details().field("Length"));
         QCOMPARE(field->text(), QString("39.4 ft"));
@@ -210,7 +210,7 @@ private Q_SLOTS:
         h.window->action(CommandId::preferences)->trigger();
         h.addPhones(1);
         const std::size_t before = h.links();
-        h.editor().select({refTo(h.named("phone-2")), refTo(h.named("acc-1"))});
+        h.session().select({refTo(h.named("phone-2")), refTo(h.named("acc-1"))});
         h.window->action(CommandId::linkInRow)->trigger();
         QCOMPARE(h.links(), before + 1);
         QVERIFY(h.network().linkAt({h.named("acc-1"), "24"}));

@@ -29,7 +29,7 @@ class PanelsTest : public QObject {
         settle();
     }
     static void select(WindowHarness& h, edit::Refs refs) {
-        h.editor().select(std::move(refs));
+        h.session().select(std::move(refs));
         settle();
     }
 
@@ -45,7 +45,11 @@ private Q_SLOTS:
                 QVERIFY2(keys.insert(key).second, qPrintable(key));
             }
         }
-        QVERIFY(app::keySheetHtml().contains("Link in a row"));
+    }
+
+    void every_command_of_the_table_does_something() {
+        WindowHarness h;
+        QVERIFY(h.window->commands().missing().empty());
     }
 
     void menus_hold_every_command_with_a_tooltip() {
@@ -79,9 +83,9 @@ private Q_SLOTS:
         settle();
         QVERIFY(h.network().device(id)->outside);
         for (int i = 0; i < 3; ++i)
-            h.editor().undo();
+            h.session().undo();
         QCOMPARE(QString::fromStdString(h.network().device(id)->name), QStringLiteral("acc-1"));
-        QVERIFY(!h.editor().document().modified());
+        QVERIFY(!h.session().document().modified());
     }
 
     void what_is_wrong_is_said_beside_the_field() {
@@ -136,7 +140,7 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFirstOffice();
         const DeviceId id = h.named("acc-1");
-        h.editor().selectPort({id, "9"});
+        h.session().selectPort({id, "9"});
         settle();
         QTest::mouseClick(h.window->details().field("Reserved"), Qt::LeftButton, {}, {8, 8});
         settle();
@@ -152,14 +156,14 @@ private Q_SLOTS:
         auto* tabs = h.window->findChild<QTabWidget*>();
         tabs->setCurrentIndex(1);
         QTreeWidget& tree = h.window->outline().tree();
-        h.editor().select({refTo(h.named("phone-1"))});
+        h.session().select({refTo(h.named("phone-1"))});
         QCOMPARE(tree.selectedItems().size(), 1);
         QCOMPARE(tree.selectedItems().front()->text(0), QStringLiteral("phone-1"));
         QTreeWidgetItem* other = tree.topLevelItem(0)->child(0);
         tree.scrollToItem(other);
         QTest::mouseClick(tree.viewport(), Qt::LeftButton, {}, tree.visualItemRect(other).center());
-        QCOMPARE(h.editor().selection().size(), std::size_t{1});
-        QCOMPARE(h.editor().nameOf(h.editor().selection().front()), other->text(0));
+        QCOMPARE(h.session().selection().size(), std::size_t{1});
+        QCOMPARE(h.session().nameOf(h.session().selection().front()), other->text(0));
     }
 
     void the_catalogue_is_searched_and_has_an_empty_state() {
@@ -206,8 +210,8 @@ private Q_SLOTS:
         const QColor spine = h.window->theme().theme().spine(Role::switch_);
         const QPoint on = h.at({h.plate("acc-1").frame.x + 3, h.plate("acc-1").frame.y + 22});
         QCOMPARE(QColor(pictureNow().pixel(on)).name(), spine.name());
-        h.editor().select({});
-        h.editor().apply(edit::removeObjects(h.network(), {refTo(h.named("acc-1"))}));
+        h.session().select({});
+        h.session().apply(edit::removeObjects(h.network(), {refTo(h.named("acc-1"))}));
         QVERIFY(QColor(pictureNow().pixel(on)).name() != spine.name());
         QVERIFY(h.sheet().tilesComplete());
     }
@@ -217,7 +221,7 @@ private Q_SLOTS:
         h.window->openFirstOffice();
         h.sheet().look({0, 0}, 3);
         QTest::mouseClick(&h.sheet().locator(), Qt::LeftButton, {}, h.sheet().locator().rect().center());
-        QVERIFY(length(h.sheet().camera().centre() - h.editor().scene().bounds().centre()) < 16);
+        QVERIFY(length(h.sheet().camera().centre() - h.session().scene().bounds().centre()) < 16);
     }
 };
 

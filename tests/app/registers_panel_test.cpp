@@ -161,16 +161,16 @@ private Q_SLOTS:
     void the_selection_is_one_with_that_of_the_sheet() {
         Open h;
         h.clickCell(h.cell("phone-1", "name"));
-        QVERIFY(h.editor().isSelected(refTo(h.named("phone-1"))));
-        h.editor().select({refTo(h.named("desk-1"))});
+        QVERIFY(h.session().selected().contains(refTo(h.named("phone-1"))));
+        h.session().select({refTo(h.named("desk-1"))});
         QCOMPARE(h.table().selectionModel()->selectedRows().size(), 1);
         QCOMPARE(h.table().selectionModel()->selectedRows().front().data().toString(), QString("desk-1"));
         h.panel().choice().setCurrentIndex(static_cast<int>(Register::ports));
         h.clickCell(h.cell("acc-1", "port", "X1"));
-        QCOMPARE(h.editor().selectedPort().port, std::string("X1"));
+        QCOMPARE(h.session().selected().port().port, std::string("X1"));
         h.panel().choice().setCurrentIndex(static_cast<int>(Register::cables));
         h.clickCell(h.cell("OF-002", "label"));
-        QCOMPARE(h.editor().selection().front().kind, Kind::link);
+        QCOMPARE(h.session().selection().front().kind, Kind::link);
     }
 
     void columns_are_chosen_and_kept() {

@@ -59,10 +59,10 @@ private Q_SLOTS:
         QVERIFY(QFile::exists(second.path));
 
         WindowHarness third;
-        third.editor().ids().next(); // windows under test begin from the same seed
+        third.session().ids().next(); // windows under test begin from the same seed
         third.window->askShared = [](const QString&) { return Shared::copy; };
         QVERIFY(third.open(path));
-        QVERIFY(third.editor().document().path().empty());
+        QVERIFY(third.session().document().path().empty());
         QVERIFY(third.network().info().id != first.network().info().id);
         third.window->askShared = [](const QString&) { return std::optional<Shared>(); };
         QVERIFY(!third.open(path));
@@ -97,7 +97,7 @@ private Q_SLOTS:
         second.wait();
         QVERIFY(*first.files.read(path.toStdString()) == before);
         QVERIFY(second.window->isWindowModified());
-        QVERIFY(second.editor().document().path().empty());
+        QVERIFY(second.session().document().path().empty());
         QVERIFY2(second.window->statusText().contains("open elsewhere"),
                  qPrintable(second.window->statusText()));
     }
@@ -138,18 +138,18 @@ private Q_SLOTS:
     void a_sheet_that_the_file_no_longer_has_is_not_shown() {
         WindowHarness h;
         const QString path = saved(h);
-        h.editor().apply(edit::addSheet(h.network(), "Pier", h.editor().ids()));
+        h.session().apply(edit::addSheet(h.network(), "Pier", h.session().ids()));
         h.key(Qt::Key_S, Qt::ControlModifier);
         h.wait();
         const auto sheets = h.network().sheetsInOrder();
-        h.editor().showSheet(sheets.back().id);
+        h.session().showSheet(sheets.back().id);
         Network theirs = h.network();
         theirs.erase<Sheet>(sheets.back().key());
         h.window->askChanged = [](const auto&) { return Changed::takeFile; };
         QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
         QTRY_COMPARE_WITH_TIMEOUT(h.network().all<Sheet>().size(), std::size_t{1}, 5000);
-        QCOMPARE(h.editor().sheet(), sheets.front().id);
-        QCOMPARE(h.editor().scene().sheet(), sheets.front().id);
+        QCOMPARE(h.session().sheet(), sheets.front().id);
+        QCOMPARE(h.session().scene().sheet(), sheets.front().id);
     }
 
     void a_closed_window_gives_the_file_free_and_the_same_window_may_open_it_again() {
@@ -205,7 +205,7 @@ private Q_SLOTS:
         if (static_cast<Changed>(answer) == Changed::takeFile) {
             QVERIFY(h.named("desk-phone"));
             QVERIFY(!h.window->isWindowModified());
-            h.editor().undo();
+            h.session().undo();
             QVERIFY(h.network() == mine);
         } else {
             QVERIFY(h.network() == mine);

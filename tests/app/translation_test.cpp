@@ -135,17 +135,17 @@ private Q_SLOTS:
         verifyWhole(*h.window);
         h.window->openFirstOffice();
         verifyWhole(*h.window);
-        h.editor().select({refTo(h.named("acc-1"))});
+        h.session().select({refTo(h.named("acc-1"))});
         verifyWhole(*h.window);
-        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
+        h.session().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
         verifyWhole(*h.window);
-        h.network().all<Link>().forEach([&](const Link& link) { h.editor().select({refTo(link.id)}); });
+        h.network().all<Link>().forEach([&](const Link& link) { h.session().select({refTo(link.id)}); });
         for (const CommandId panel : {CommandId::showFaceplates, CommandId::showRegisters,
                                       CommandId::showFindings, CommandId::followCables}) {
             h.window->action(panel)->trigger();
             verifyWhole(*h.window);
         }
-        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
+        h.session().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
         h.window->action(CommandId::showFaceplates)->trigger();
         verifyWhole(*h.window);
     }
@@ -169,7 +169,7 @@ private Q_SLOTS:
             verifyWhole(dialog);
             return false;
         });
-        h.editor().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
+        h.session().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
         h.onDialog<app::NameSeriesDialog>([](app::NameSeriesDialog& dialog) {
             verifyWhole(dialog);
             return false;

@@ -30,7 +30,7 @@ struct Office : WindowHarness {
         select("acc-1");
     }
     void select(const char* name) {
-        editor().select({refTo(named(name))});
+        session().select({refTo(named(name))});
         settle();
     }
     QLineEdit& line(const char* label) {
@@ -52,7 +52,7 @@ struct Office : WindowHarness {
         NetworkInfo info = next.info();
         info.note += "x";
         next.put(info);
-        editor().apply(edit::Act{"Elsewhere", next, {{Kind::unknown, 0}}});
+        session().apply(edit::Act{"Elsewhere", next, {{Kind::unknown, 0}}});
         settle();
     }
     void typeInto(QWidget& field, const QString& text) {
@@ -227,11 +227,11 @@ private Q_SLOTS:
     void details_show_what_was_changed_elsewhere_where_nobody_types() {
         Office h;
         auto& name = h.line("Name");
-        h.editor().apply(edit::rename(h.network(), {refTo(h.named("acc-1"))}, {"quay-1"}));
+        h.session().apply(edit::rename(h.network(), {refTo(h.named("acc-1"))}, {"quay-1"}));
         settle();
         QCOMPARE(&h.line("Name"), &name);
         QCOMPARE(name.text(), QStringLiteral("quay-1"));
-        h.editor().undo();
+        h.session().undo();
         settle();
         QCOMPARE(name.text(), QStringLiteral("acc-1"));
     }
@@ -264,7 +264,8 @@ private Q_SLOTS:
 
     void a_note_that_cannot_be_taken_stays_to_be_put_right() {
         Office h;
-        h.editor().apply(edit::addNote(h.network(), h.editor().sheet(), {0, 0}, "berth 4", h.editor().ids()));
+        h.session().apply(
+            edit::addNote(h.network(), h.session().sheet(), {0, 0}, "berth 4", h.session().ids()));
         settle();
         auto& text = h.area("Text");
         text.setFocus();

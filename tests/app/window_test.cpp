@@ -40,7 +40,7 @@ private Q_SLOTS:
         QVERIFY(h.window->showsSheet());
         QCOMPARE(h.devices(), std::size_t{8});
         QVERIFY(!h.window->isWindowModified());
-        QVERIFY(h.editor().document().path().empty()); // saved under a name of its own
+        QVERIFY(h.session().document().path().empty()); // saved under a name of its own
     }
 
     void the_office_by_mouse() {
@@ -98,7 +98,7 @@ private Q_SLOTS:
             while (h.sheet().selectTool().focused() != refTo(h.named(from)))
                 h.key(Qt::Key_Tab);
             h.key(Qt::Key_Space);
-            QCOMPARE(h.editor().selection(), edit::Refs{refTo(h.named(from))});
+            QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named(from))});
             h.key(Qt::Key_L);
             h.type(to);
             QCOMPARE(h.sheet().linkTool().target().value, h.named(to).value);
@@ -139,7 +139,7 @@ private Q_SLOTS:
         for (const char* a : {"till-01", "till-02", "till-03"})
             for (const char* b : {"till-04"})
                 QVERIFY(!h.plate(a).frame.intersects(h.plate(b).frame));
-        QCOMPARE(h.editor().selection().size(), std::size_t{4});
+        QCOMPARE(h.session().selection().size(), std::size_t{4});
     }
 
     void release_makes_the_link_at_once_and_the_strip_tells() {
@@ -314,11 +314,11 @@ private Q_SLOTS:
         const auto a = h.plate("switch-1").frame;
         const QPoint corner = h.at({a.x - 30, a.y - 30}), half = h.at({a.x + a.w / 2, a.bottom() + 20});
         h.drag(corner, half);
-        QVERIFY(h.editor().selection().empty());
+        QVERIFY(h.session().selection().empty());
         h.drag(corner, half, Qt::ShiftModifier);
-        QCOMPARE(h.editor().selection().size(), std::size_t{1});
+        QCOMPARE(h.session().selection().size(), std::size_t{1});
         h.key(Qt::Key_A, Qt::ControlModifier);
-        QCOMPARE(h.editor().selection().size(), std::size_t{2});
+        QCOMPARE(h.session().selection().size(), std::size_t{2});
     }
 
     void arrow_keys_move_and_merge_into_one_step() {
@@ -339,12 +339,12 @@ private Q_SLOTS:
         twoDevices(h);
         h.linkTo("switch-1", h.middle("workstation-1"));
         const LinkId id = h.network().linkAt({h.named("workstation-1"), "1"})->id;
-        const auto path = h.editor().scene().link(id)->path;
+        const auto path = h.session().scene().link(id)->path;
         const QPoint on = h.at(scene::alongPath(path, scene::pathLength(path) * 0.3).at);
         h.drag(on, on + QPoint(90, 0));
-        QCOMPARE(h.editor().scene().link(id)->path.size(), std::size_t{3});
+        QCOMPARE(h.session().scene().link(id)->path.size(), std::size_t{3});
         h.window->action(CommandId::straighten)->trigger();
-        QCOMPARE(h.editor().scene().link(id)->path.size(), std::size_t{2});
+        QCOMPARE(h.session().scene().link(id)->path.size(), std::size_t{2});
     }
 
     void notes_are_written_and_edited() {
@@ -353,10 +353,10 @@ private Q_SLOTS:
         h.key(Qt::Key_N);
         h.type("Spare room");
         h.key(Qt::Key_Return, Qt::ControlModifier);
-        QCOMPARE(h.editor().scene().count<scene::NoteCard>(), std::size_t{1});
+        QCOMPARE(h.session().scene().count<scene::NoteCard>(), std::size_t{1});
         h.key(Qt::Key_N);
         h.key(Qt::Key_Escape);
-        QCOMPARE(h.editor().scene().count<scene::NoteCard>(), std::size_t{1});
+        QCOMPARE(h.session().scene().count<scene::NoteCard>(), std::size_t{1});
     }
 
     void copy_and_paste_bring_the_links_among_what_was_copied() {
@@ -408,11 +408,11 @@ private Q_SLOTS:
         h.key(Qt::Key_F, Qt::ControlModifier);
         h.type("print");
         h.key(Qt::Key_Return);
-        QCOMPARE(h.editor().selection(), edit::Refs{refTo(h.named("print-1"))});
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named("print-1"))});
         h.key(Qt::Key_F, Qt::ControlModifier);
         h.type("OF-002");
         h.key(Qt::Key_Return);
-        QVERIFY(h.editor().selection().front().kind == Kind::link);
+        QVERIFY(h.session().selection().front().kind == Kind::link);
         h.key(Qt::Key_F, Qt::ControlModifier);
         h.type("duplicate");
         h.key(Qt::Key_Down);

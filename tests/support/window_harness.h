@@ -29,8 +29,8 @@ public:
     }
 
     app::SheetView& sheet() { return window->sheet(); }
-    app::Editor& editor() { return window->editor(); }
-    const model::Network& network() { return window->editor().network(); }
+    app::Session& session() { return window->session(); }
+    const model::Network& network() { return window->session().network(); }
     std::size_t devices() { return network().all<model::Device>().size(); }
     std::size_t links() { return network().all<model::Link>().size(); }
 
@@ -51,7 +51,7 @@ public:
         });
         return found;
     }
-    const scene::Plate& plate(const char* name) { return *editor().scene().plate(named(name)); }
+    const scene::Plate& plate(const char* name) { return *session().scene().plate(named(name)); }
     QPoint at(scene::PointF p) { return sheet().camera().toScreen(p).toPoint(); }
     QPoint middle(const char* name) { return at(plate(name).frame.centre() + scene::PointF{10, -6}); }
     QPoint grip(const char* name) {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cabling/cable_scope.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/registers.h"
 #include "core/model/ports.h"
 
@@ -23,15 +23,15 @@ QString cableText(const Network& network, CableId id) {
     return text;
 }
 
-std::vector<CableId> selectedCables(const Editor& editor) {
-    const Network& network = editor.network();
+std::vector<CableId> selectedCables(const Session& session) {
+    const Network& network = session.network();
     std::vector<CableId> out;
     std::set<CableId> seen;
     const auto add = [&](CableId id) {
         if (network.cable(id) && seen.insert(id).second)
             out.push_back(id);
     };
-    for (const ObjectRef ref : editor.selection()) {
+    for (const ObjectRef ref : session.selection()) {
         if (const Link* link = network.link({ref.id}))
             add(link->cable);
         else if (network.device({ref.id}))
@@ -40,10 +40,10 @@ std::vector<CableId> selectedCables(const Editor& editor) {
     return out;
 }
 
-CableScope::CableScope(const Editor& editor, const QString& lackingTitle,
+CableScope::CableScope(const Session& session, const QString& lackingTitle,
                        const std::function<bool(const Cable&)>& lacking, QWidget* parent)
     : QComboBox(parent) {
-    const Network& network = editor.network();
+    const Network& network = session.network();
     std::vector<CableId> some, all;
     for (const edit::Row& row : edit::rowsOf(network, edit::Register::cables)) {
         const Cable* cable = network.cable({row.object.id});
@@ -57,7 +57,7 @@ CableScope::CableScope(const Editor& editor, const QString& lackingTitle,
         addItem(QStringLiteral("%1 (%2)").arg(title).arg(cables.size()));
         sets_.push_back(std::move(cables));
     };
-    if (auto chosen = selectedCables(editor); !chosen.empty())
+    if (auto chosen = selectedCables(session); !chosen.empty())
         add(tr("Those of the selection"), std::move(chosen));
     add(lackingTitle, std::move(some));
     add(tr("All cables"), std::move(all));

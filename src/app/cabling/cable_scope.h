@@ -8,7 +8,7 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 /// "core-a X1 to pp-1 3".
 QString cableText(const model::Network& network, model::CableId cable);
@@ -17,7 +17,7 @@ class CableScope : public QComboBox {
     Q_OBJECT
 public:
     /// `lacking`: what "those without …" means.
-    CableScope(const Editor& editor, const QString& lackingTitle,
+    CableScope(const Session& session, const QString& lackingTitle,
                const std::function<bool(const model::Cable&)>& lacking, QWidget* parent = nullptr);
     /// In the order of their labels and ends.
     const std::vector<model::CableId>& cables() const {
@@ -29,6 +29,6 @@ private:
 };
 
 /// The cables of the links and devices that are selected, each once.
-std::vector<model::CableId> selectedCables(const Editor& editor);
+std::vector<model::CableId> selectedCables(const Session& session);
 
 } // namespace underridge::app

@@ -1,20 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cabling/labels_dialog.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 
 namespace underridge::app {
 using namespace model;
 
-LabelsDialog::LabelsDialog(const Editor& editor, QWidget* parent)
+LabelsDialog::LabelsDialog(const Session& session, QWidget* parent)
     : PreviewDialog(QStringLiteral("labels"), tr("Label cables"), {tr("Cable"), tr("Now"), tr("Will be")},
                     tr("Labels"), tr("Label"), parent),
-      editor_(editor),
+      session_(session),
       scheme_(new QLineEdit),
-      scope_(new CableScope(editor, tr("Those without a label"),
+      scope_(new CableScope(session, tr("Those without a label"),
                             [](const Cable& cable) { return cable.label.empty(); })) {
-    const std::string& held = editor.network().info().labels;
+    const std::string& held = session.network().info().labels;
     scheme_->setText(held.empty() ? QStringLiteral("C-{0001..}") : shownText(held));
     scheme_->setToolTip(
         tr("Fields: {from}, {from-port}, {to}, {to-port}, {type}, {medium}, {site}, {building}, "
@@ -31,14 +31,14 @@ LabelsDialog::LabelsDialog(const Editor& editor, QWidget* parent)
 void LabelsDialog::refresh() {
     clearRows();
     labels_.clear();
-    const auto labels = edit::newLabels(editor_.network(), scope_->cables(), scheme_->text().toStdString());
+    const auto labels = edit::newLabels(session_.network(), scope_->cables(), scheme_->text().toStdString());
     if (!labels) {
         sumUp(shownText(labels.refusal().text()), false);
         return;
     }
     labels_ = *labels;
     for (const edit::CableChange& each : labels_)
-        addRow({cableText(editor_.network(), each.cable), shownText(each.before), shownText(each.after)},
+        addRow({cableText(session_.network(), each.cable), shownText(each.before), shownText(each.after)},
                each.before == each.after);
     fitColumns();
     const auto changed = std::count_if(labels_.begin(), labels_.end(), [](const edit::CableChange& each) {

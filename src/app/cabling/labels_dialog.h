@@ -12,7 +12,7 @@ namespace underridge::app {
 class LabelsDialog : public PreviewDialog {
     Q_OBJECT
 public:
-    LabelsDialog(const Editor& editor, QWidget* parent);
+    LabelsDialog(const Session& session, QWidget* parent);
     QLineEdit& scheme() { return *scheme_; }
     CableScope& scope() { return *scope_; }
     const std::vector<edit::CableChange>& labels() const { return labels_; }
@@ -20,7 +20,7 @@ public:
 private:
     void refresh();
 
-    const Editor& editor_;
+    const Session& session_;
     QLineEdit* scheme_;
     CableScope* scope_;
     std::vector<edit::CableChange> labels_;

@@ -1,24 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cabling/lengths_dialog.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/model/length.h"
 
 namespace underridge::app {
 using namespace model;
 
-LengthsDialog::LengthsDialog(const Editor& editor, QWidget* parent)
+LengthsDialog::LengthsDialog(const Session& session, QWidget* parent)
     : PreviewDialog(QStringLiteral("lengths"), tr("Cable lengths from places"),
                     {tr("Cable"), tr("Now"), tr("Will be"), tr("Remark")}, tr("Lengths"), tr("Set lengths"),
                     parent),
-      editor_(editor),
+      session_(session),
       slack_(new QLineEdit),
       margin_(new QSpinBox),
-      scope_(new CableScope(editor, tr("Those without a length"),
+      scope_(new CableScope(session, tr("Those without a length"),
                             [](const Cable& cable) { return cable.lengthMm == 0; })) {
-    const NetworkInfo& info = editor.network().info();
-    slack_->setText(shownText(lengthText(info.slackMm, editor.lengthUnit())));
+    const NetworkInfo& info = session.network().info();
+    slack_->setText(shownText(lengthText(info.slackMm, session.lengthUnit())));
     slack_->setToolTip(tr("Left over at each end of a cable"));
     margin_->setRange(0, 100);
     margin_->setSuffix(tr(" %"));
@@ -34,14 +34,14 @@ LengthsDialog::LengthsDialog(const Editor& editor, QWidget* parent)
 }
 
 edit::ActResult LengthsDialog::rule() const {
-    const std::int64_t held = editor_.network().info().slackMm;
+    const std::int64_t held = session_.network().info().slackMm;
     // What is shown is rounded to its unit: left as it is, it is what it was.
-    const auto slack = slack_->text() == shownText(lengthText(held, editor_.lengthUnit()))
+    const auto slack = slack_->text() == shownText(lengthText(held, session_.lengthUnit()))
                            ? std::optional(held)
-                           : parseLength(slack_->text().toStdString(), editor_.lengthUnit());
+                           : parseLength(slack_->text().toStdString(), session_.lengthUnit());
     if (!slack)
         return error("the slack is no length", "write it as 1 m");
-    return edit::setLengthRule(editor_.network(), *slack, margin_->value());
+    return edit::setLengthRule(session_.network(), *slack, margin_->value());
 }
 
 void LengthsDialog::refresh() {
@@ -55,14 +55,14 @@ void LengthsDialog::refresh() {
     lengths_ = edit::newLengths(ruled->network, scope_->cables());
     const auto shown = [&](const std::string& metres) { // in the unit of the window
         const auto mm = parseLength(metres, LengthUnit::metres);
-        return mm && *mm > 0 ? shownText(lengthText(*mm, editor_.lengthUnit())) : shownText(metres);
+        return mm && *mm > 0 ? shownText(lengthText(*mm, session_.lengthUnit())) : shownText(metres);
     };
     int changed = 0, without = 0;
     for (const edit::CableChange& each : lengths_) {
         const bool same = each.before == each.after;
         changed += !same;
         without += same && !each.remark.empty();
-        addRow({cableText(editor_.network(), each.cable), shown(each.before), shown(each.after),
+        addRow({cableText(session_.network(), each.cable), shown(each.before), shown(each.after),
                 shownText(each.remark)},
                same);
     }
@@ -72,7 +72,7 @@ void LengthsDialog::refresh() {
                              .arg(changed)
                              .arg(lengths_.size())
                              .arg(without),
-          changed > 0 || !(ruled->network == editor_.network()));
+          changed > 0 || !(ruled->network == session_.network()));
 }
 
 edit::ActResult LengthsDialog::result() const {

@@ -13,7 +13,7 @@ namespace underridge::app {
 class LengthsDialog : public PreviewDialog {
     Q_OBJECT
 public:
-    LengthsDialog(const Editor& editor, QWidget* parent);
+    LengthsDialog(const Session& session, QWidget* parent);
     QLineEdit& slack() { return *slack_; }
     QSpinBox& margin() { return *margin_; }
     CableScope& scope() { return *scope_; }
@@ -24,7 +24,7 @@ private:
     void refresh();
     edit::ActResult rule() const;
 
-    const Editor& editor_;
+    const Session& session_;
     QLineEdit* slack_;
     QSpinBox* margin_;
     CableScope* scope_;

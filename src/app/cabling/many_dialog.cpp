@@ -1,19 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cabling/many_dialog.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/model/ports.h"
 
 namespace underridge::app {
 using namespace model;
 
-ManyDialog::ManyDialog(Editor& editor, const std::vector<DeviceId>& chosen, QWidget* parent)
+ManyDialog::ManyDialog(Session& session, const std::vector<DeviceId>& chosen, QWidget* parent)
     : PreviewDialog(QStringLiteral("many"), tr("Link many"),
                     {tr("Device"), tr("Port"), tr("To"), tr("Port"), tr("Cable"), tr("Why")}, tr("Links"),
                     tr("Link"), parent),
-      editor_(editor),
-      targets_(linking::targetsAmong(editor.network(), chosen)),
+      session_(session),
+      targets_(linking::targetsAmong(session.network(), chosen)),
       where_(new QComboBox),
       links_(new QSpinBox),
       lag_(new QCheckBox(tr("as one LAG"))) {
@@ -23,7 +23,7 @@ ManyDialog::ManyDialog(Editor& editor, const std::vector<DeviceId>& chosen, QWid
             devices_.push_back(id);
     QStringList names;
     for (const DeviceId id : targets_)
-        names << editor_.nameOf(refTo(id));
+        names << session_.nameOf(refTo(id));
     auto* to = new QLabel(names.join(QStringLiteral(", ")));
     to->setTextFormat(Qt::PlainText);
     to->setWordWrap(true);
@@ -50,26 +50,26 @@ void ManyDialog::refresh() {
     }
     const edit::ManyOptions options{where_->currentIndex() == 1, links_->value(),
                                     lag_->isEnabled() && lag_->isChecked()};
-    plan_ = edit::linkMany(editor_.network(), editor_.catalogue(), devices_, targets_, editor_.sheet(),
-                           options, editor_.habits(), editor_.ids());
-    plan_.act.base = editor_.network();
+    plan_ = edit::linkMany(session_.network(), session_.catalogue(), devices_, targets_, session_.sheet(),
+                           options, session_.habits(), session_.ids());
+    plan_.act.base = session_.network();
     int left = 0;
     for (const linking::Assigned& row : plan_.rows) {
-        const QString name = editor_.nameOf(refTo(row.device));
+        const QString name = session_.nameOf(refTo(row.device));
         left += !row.proposal;
         if (!row.proposal) {
             addRow({name, {}, {}, {}, {}, shownText(row.why)}, true);
             continue;
         }
-        const CableType* cable = editor_.catalogue().cable(row.proposal->joint.cable);
+        const CableType* cable = session_.catalogue().cable(row.proposal->joint.cable);
         QString words = cable ? shownText(cable->name) : shownText(titleOf(row.proposal->joint.medium));
         const Link* made = plan_.act.network.linkAt(row.proposal->b);
         const Cable* piece = made ? plan_.act.network.cable(made->cable) : nullptr;
         if (piece && piece->lengthMm > 0)
-            words += QStringLiteral(", ") + shownText(lengthText(piece->lengthMm, editor_.lengthUnit()));
+            words += QStringLiteral(", ") + shownText(lengthText(piece->lengthMm, session_.lengthUnit()));
         if (const int transceivers = row.proposal->joint.transceivers(); transceivers > 0)
             words += transceivers == 1 ? tr(", with a transceiver") : tr(", with two transceivers");
-        addRow({name, shownText(row.proposal->a.port), editor_.nameOf(refTo(row.proposal->b.device)),
+        addRow({name, shownText(row.proposal->a.port), session_.nameOf(refTo(row.proposal->b.device)),
                 shownText(row.proposal->b.port), words, shownText(row.proposal->reason)});
     }
     fitColumns();

@@ -10,13 +10,13 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class ManyDialog : public PreviewDialog {
     Q_OBJECT
 public:
     /// `chosen`: the devices of the selection; those that stand highest are linked to.
-    ManyDialog(Editor& editor, const std::vector<model::DeviceId>& chosen, QWidget* parent);
+    ManyDialog(Session& session, const std::vector<model::DeviceId>& chosen, QWidget* parent);
     QComboBox& where() { return *where_; }
     QSpinBox& links() { return *links_; }
     QCheckBox& lag() { return *lag_; }
@@ -25,7 +25,7 @@ public:
 private:
     void refresh();
 
-    Editor& editor_;
+    Session& session_;
     std::vector<model::DeviceId> devices_, targets_;
     QComboBox* where_;
     QSpinBox* links_;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cabling/places_dialog.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/objects.h"
 #include "core/edit/places.h"
@@ -32,9 +32,9 @@ bool isRack(GroupKind kind) {
 
 } // namespace
 
-PlacesDialog::PlacesDialog(Editor& editor, QWidget* parent)
+PlacesDialog::PlacesDialog(Session& session, QWidget* parent)
     : QDialog(parent),
-      editor_(editor),
+      session_(session),
       list_(new QTreeWidget),
       remark_(new QLabel),
       add_{new QPushButton(tr("Add building")), new QPushButton(tr("Add floor")),
@@ -90,8 +90,8 @@ QTreeWidgetItem* PlacesDialog::rowOf(GroupId group, int riser) const {
 }
 
 QStringList PlacesDialog::textsOf(GroupId id, int riser) const {
-    const Group* group = editor_.network().group(id);
-    const auto length = [&](std::int64_t mm) { return shownText(lengthText(mm, editor_.lengthUnit())); };
+    const Group* group = session_.network().group(id);
+    const auto length = [&](std::int64_t mm) { return shownText(lengthText(mm, session_.lengthUnit())); };
     if (!group || riser >= static_cast<int>(group->risers.size()))
         return {{}, {}, {}, {}, {}};
     if (riser >= 0) {
@@ -104,7 +104,7 @@ QStringList PlacesDialog::textsOf(GroupId id, int riser) const {
 }
 
 void PlacesDialog::addGroupRows(QTreeWidgetItem* parent, GroupId id) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const Group& group = *network.group(id);
     const bool rack = isRack(group.type), floor = group.type == GroupKind::floor;
     auto* item = new QTreeWidgetItem(parent, textsOf(id, -1));
@@ -136,8 +136,8 @@ void PlacesDialog::refill(GroupId current, int riser) {
     filling_ = true;
     list_->clear();
     std::vector<std::pair<std::string, GroupId>> top;
-    editor_.network().all<Group>().forEach([&](const Group& group) {
-        if (!editor_.network().group(group.parent))
+    session_.network().all<Group>().forEach([&](const Group& group) {
+        if (!session_.network().group(group.parent))
             top.emplace_back(group.name, group.id);
     });
     std::sort(top.begin(), top.end(),
@@ -153,7 +153,7 @@ void PlacesDialog::refill(GroupId current, int riser) {
 }
 
 GroupId PlacesDialog::chosen(GroupKind kind) const {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const Group* group = network.group(groupOf(list_->currentItem()));
     while (group && group->type != kind)
         group = network.group(group->parent);
@@ -171,8 +171,8 @@ bool PlacesDialog::take(edit::ActResult act) {
     remark_->setText(act ? QString() : shownText(act.refusal().text()));
     if (!act)
         return false;
-    act->subjects = editor_.selection();
-    editor_.apply(std::move(act));
+    act->subjects = session_.selection();
+    session_.apply(std::move(act));
     return true;
 }
 
@@ -188,11 +188,11 @@ void PlacesDialog::typed(QTreeWidgetItem* item, int column) {
 }
 
 void PlacesDialog::takeTyped(GroupId id, int index, int column, const std::string& text) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const Group* group = network.group(id);
     if (!group)
         return;
-    const auto mm = parseLength(text, editor_.lengthUnit());
+    const auto mm = parseLength(text, session_.lengthUnit());
     if (column > kindColumn && !mm) {
         remark_->setText(tr("%1 is no length; write it as 12.5 m").arg(shownText(text)));
         return;
@@ -235,7 +235,7 @@ void PlacesDialog::add(GroupKind kind) {
     } else {
         in = chosen(GroupKind::site);
     }
-    auto act = edit::addGroup(editor_.network(), name.toStdString(), kind, in, editor_.ids());
+    auto act = edit::addGroup(session_.network(), name.toStdString(), kind, in, session_.ids());
     const GroupId made = act ? GroupId{act->subjects.front().id} : GroupId{};
     if (!take(std::move(act)))
         return;
@@ -246,27 +246,27 @@ void PlacesDialog::add(GroupKind kind) {
 
 void PlacesDialog::addRiser() {
     const GroupId building = chosen(GroupKind::building);
-    const Group* group = editor_.network().group(building);
+    const Group* group = session_.network().group(building);
     if (!group)
         return;
     auto risers = group->risers;
     risers.push_back({tr("Riser %1").arg(risers.size() + 1).toStdString(), 0, 0});
     const int index = static_cast<int>(risers.size()) - 1;
-    if (take(edit::setRisers(editor_.network(), building, std::move(risers))))
+    if (take(edit::setRisers(session_.network(), building, std::move(risers))))
         refill(building, index);
 }
 
 void PlacesDialog::removeCurrent() {
     const GroupId id = groupOf(list_->currentItem());
-    const Group* group = editor_.network().group(id);
+    const Group* group = session_.network().group(id);
     if (!group)
         return;
     if (const int index = riserOf(list_->currentItem()); index >= 0) {
         auto risers = group->risers;
         risers.erase(risers.begin() + index);
-        take(edit::setRisers(editor_.network(), id, std::move(risers)));
+        take(edit::setRisers(session_.network(), id, std::move(risers)));
     } else {
-        take(edit::removeObjects(editor_.network(), {{Kind::group, id.value}})); // its members move up
+        take(edit::removeObjects(session_.network(), {{Kind::group, id.value}})); // its members move up
     }
     refill();
 }

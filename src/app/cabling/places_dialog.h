@@ -10,12 +10,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class PlacesDialog : public QDialog {
     Q_OBJECT
 public:
-    PlacesDialog(Editor& editor, QWidget* parent);
+    PlacesDialog(Session& session, QWidget* parent);
 
     enum Column { nameColumn, kindColumn, leftColumn, topColumn, heightColumn };
     QTreeWidget& list() { return *list_; }
@@ -41,7 +41,7 @@ private:
     model::GroupId chosen(model::GroupKind kind) const;
     bool take(edit::ActResult act);
 
-    Editor& editor_;
+    Session& session_;
     QTreeWidget* list_;
     QLabel* remark_;
     QPushButton *add_[4], *remove_;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cabling/stock_dialog.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/cables.h"
 #include "core/model/length.h"
 
@@ -38,9 +38,9 @@ QString plugsText(const CableType& type) {
 
 } // namespace
 
-StockDialog::StockDialog(Editor& editor, QWidget* parent)
+StockDialog::StockDialog(Session& session, QWidget* parent)
     : QDialog(parent),
-      editor_(editor),
+      session_(session),
       list_(new QTreeWidget),
       search_(new QLineEdit),
       name_(new QLineEdit),
@@ -111,9 +111,9 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
     connect(longest_, &QLineEdit::editingFinished, this, [this] {
         const CableType* held = chosen();
         // What is shown is rounded to its unit: left as it is, it says nothing.
-        if (!held || longest_->text() == shownText(lengthText(held->maxLengthMm, editor_.lengthUnit())))
+        if (!held || longest_->text() == shownText(lengthText(held->maxLengthMm, session_.lengthUnit())))
             return;
-        const auto mm = parseLength(longest_->text().toStdString(), editor_.lengthUnit());
+        const auto mm = parseLength(longest_->text().toStdString(), session_.lengthUnit());
         if (!mm) {
             remark_->setText(tr("%1 is no length; write it as 100 m").arg(longest_->text()));
             return;
@@ -122,7 +122,7 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
     });
     connect(lengths_, &QLineEdit::editingFinished, this, [this] {
         const CableType* held = chosen();
-        if (!held || lengths_->text() == lengthsText(*held, editor_.lengthUnit()))
+        if (!held || lengths_->text() == lengthsText(*held, session_.lengthUnit()))
             return;
         bool good = true;
         auto lengths = lengthsTyped(good);
@@ -136,10 +136,10 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
         const CableType* type = chosen();
         if (!type)
             return;
-        auto act = edit::unstockCable(editor_.network(), editor_.plainCatalogue(), type->id);
+        auto act = edit::unstockCable(session_.network(), session_.workspace().plainCatalogue(), type->id);
         remark_->setText(act ? QString() : shownText(act.refusal().text()));
         if (act)
-            editor_.apply(std::move(act));
+            session_.apply(std::move(act));
         refill();
     });
     refill();
@@ -147,7 +147,7 @@ StockDialog::StockDialog(Editor& editor, QWidget* parent)
 
 const CableType* StockDialog::chosen() const {
     const QTreeWidgetItem* item = list_->currentItem();
-    return item ? editor_.catalogue().cable(item->data(0, idRole).toString().toStdString()) : nullptr;
+    return item ? session_.catalogue().cable(item->data(0, idRole).toString().toStdString()) : nullptr;
 }
 
 void StockDialog::choose(const std::string& id) {
@@ -159,7 +159,7 @@ void StockDialog::choose(const std::string& id) {
 std::vector<std::int64_t> StockDialog::lengthsTyped(bool& good) const {
     std::set<std::int64_t> out;
     for (const QString& part : lengths_->text().split(QLatin1Char(';'), Qt::SkipEmptyParts)) {
-        const auto mm = parseLength(part.trimmed().toStdString(), editor_.lengthUnit());
+        const auto mm = parseLength(part.trimmed().toStdString(), session_.lengthUnit());
         if (!mm || *mm == 0) {
             remark_->setText(tr("%1 is no length; write them as 1 m; 2 m; 5 m").arg(part.trimmed()));
             good = false;
@@ -175,16 +175,16 @@ void StockDialog::refill() {
     const std::string id = held ? held->id : std::string();
     filling_ = true;
     list_->clear();
-    for (const CableType& type : editor_.catalogue().cables) {
+    for (const CableType& type : session_.catalogue().cables) {
         const QStringList cells{shownText(type.name), plugsText(type), shownText(type.grade),
                                 type.approved ? tr("yes") : tr("no"),
                                 type.lengthsMm.empty() ? tr("cut to length")
-                                                       : lengthsText(type, editor_.lengthUnit())};
+                                                       : lengthsText(type, session_.lengthUnit())};
         if (!cells.join(QLatin1Char(' ')).contains(search_->text(), Qt::CaseInsensitive))
             continue;
         auto* item = new QTreeWidgetItem(list_, cells);
         item->setData(0, idRole, shownText(type.id));
-        if (!editor_.plainCatalogue().cable(type.id)) {
+        if (!session_.workspace().plainCatalogue().cable(type.id)) {
             QFont own = font();
             own.setItalic(true);
             item->setFont(0, own);
@@ -213,16 +213,16 @@ void StockDialog::showChosen() {
     }
     name_->setText(shownText(type->name));
     grade_->setText(shownText(type->grade));
-    lengths_->setText(lengthsText(*type, editor_.lengthUnit()));
-    longest_->setText(shownText(lengthText(type->maxLengthMm, editor_.lengthUnit())));
+    lengths_->setText(lengthsText(*type, session_.lengthUnit()));
+    longest_->setText(shownText(lengthText(type->maxLengthMm, session_.lengthUnit())));
     jacket_->setText(shownText(type->jacket));
     approved_->setChecked(type->approved);
-    const CableType* original = editor_.plainCatalogue().cable(type->id);
+    const CableType* original = session_.workspace().plainCatalogue().cable(type->id);
     reset_->setText(original ? tr("As in the catalogue") : tr("Remove this type"));
     reset_->setEnabled(!original || !(*original == *type));
     int pieces = 0;
     std::int64_t metres = 0;
-    editor_.network().all<Cable>().forEach([&](const Cable& cable) {
+    session_.network().all<Cable>().forEach([&](const Cable& cable) {
         if (cable.type == type->id) {
             ++pieces;
             metres += cable.lengthMm;
@@ -233,7 +233,7 @@ void StockDialog::showChosen() {
                         .arg(type->positions)
                         .arg(shownText(speedText(type->maxRate)))
                         .arg(pieces)
-                        .arg(shownText(lengthText(metres, editor_.lengthUnit()))));
+                        .arg(shownText(lengthText(metres, session_.lengthUnit()))));
 }
 
 void StockDialog::change(const std::function<void(CableType&)>& how) {
@@ -245,14 +245,14 @@ void StockDialog::change(const std::function<void(CableType&)>& how) {
     remark_->clear();
     if (type == *held)
         return;
-    auto act = edit::stockCable(editor_.network(), type);
+    auto act = edit::stockCable(session_.network(), type);
     if (!act) {
         remark_->setText(shownText(act.refusal().text()));
         showChosen();
         return;
     }
-    act->subjects = editor_.selection();
-    editor_.apply(std::move(act));
+    act->subjects = session_.selection();
+    session_.apply(std::move(act));
     refill();
 }
 
@@ -262,10 +262,10 @@ void StockDialog::makeOwn() {
         return;
     CableType type = *held;
     for (int i = 2;; ++i)
-        if (type.id = fmt::format("{}-own-{}", held->id, i); !editor_.catalogue().cable(type.id))
+        if (type.id = fmt::format("{}-own-{}", held->id, i); !session_.catalogue().cable(type.id))
             break;
     type.name = tr("%1, own").arg(shownText(held->name)).toStdString();
-    editor_.apply(edit::stockCable(editor_.network(), type));
+    session_.apply(edit::stockCable(session_.network(), type));
     search_->clear();
     refill();
     choose(type.id);

@@ -14,12 +14,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class StockDialog : public QDialog {
     Q_OBJECT
 public:
-    StockDialog(Editor& editor, QWidget* parent);
+    StockDialog(Session& session, QWidget* parent);
 
     QTreeWidget& list() { return *list_; }
     QLineEdit& search() { return *search_; }
@@ -42,7 +42,7 @@ private:
     std::vector<std::int64_t> lengthsTyped(bool& good) const;
     void makeOwn();
 
-    Editor& editor_;
+    Session& session_;
     QTreeWidget* list_;
     QLineEdit *search_, *name_, *grade_, *lengths_, *longest_, *jacket_;
     QLabel *about_, *remark_;

@@ -2,7 +2,7 @@
 // Every command once, as plain data: menus, shortcuts, the F1 sheet, the find field and the documents are
 // made from this table.
 #pragma once
-#include <QObject>
+#include <QCoreApplication>
 #include <QString>
 #include <span>
 
@@ -34,6 +34,7 @@ enum class CommandId {
     selectAll,
     find,
     preferences,
+    openSelected,
     addDevice,
     addNote,
     ownModels,
@@ -56,6 +57,10 @@ enum class CommandId {
     zoomWhole,
     fit,
     fitSelection,
+    goBack,
+    goForward,
+    portLabels,
+    linkLabels,
     nextPanel,
     followTheme,
     lightTheme,
@@ -80,11 +85,19 @@ struct Command {
     bool separatorBefore = false;
 };
 
+/// The table, in a class of its own so that its texts can be found for translating.
+class CommandTable {
+    Q_DECLARE_TR_FUNCTIONS(CommandTable)
+public:
+    static std::span<const Command> all();
+};
 std::span<const Command> commandTable();
 const Command& commandOf(CommandId id);
 
-/// "Ctrl+Shift+Z, Ctrl+Y" in the desktop's words.
-QString keysText(const Command& command);
+/// A text of the table in the person's language.
+QString shown(const char* text);
+/// What it does, in the person's language.
+QString tipOf(const Command& command);
 /// The text without mnemonic and dots.
 QString plainText(const Command& command);
 

@@ -2,8 +2,8 @@
 #include "app/panels/chain_panel.h"
 
 #include "app/panels/chain_step.h"
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/links.h"
 #include "core/model/ports.h"
 
@@ -33,9 +33,9 @@ QString endText(ChainEnd end) {
 
 } // namespace
 
-ChainPanel::ChainPanel(Editor& editor, QWidget* parent)
+ChainPanel::ChainPanel(Session& session, QWidget* parent)
     : QWidget(parent),
-      editor_(editor),
+      session_(session),
       theme_(&paint::lightTheme()),
       summary_(new QLabel),
       skip_(new QCheckBox(tr("Skip panels"))),
@@ -56,11 +56,12 @@ ChainPanel::ChainPanel(Editor& editor, QWidget* parent)
     layout->addLayout(top);
     layout->addWidget(area_, 1);
     connect(skip_, &QCheckBox::toggled, this, &ChainPanel::fill);
-    for (const auto signal : {&Editor::selectionChanged, &Editor::networkChanged})
-        connect(&editor_, signal, this, [this] {
-            if (isVisible())
-                refresh();
-        });
+    const auto follow = [this] {
+        if (isVisible())
+            refresh();
+    };
+    connect(&session_.selected(), &Selection::changed, this, follow);
+    connect(&session_.workspace(), &Workspace::networkChanged, this, follow);
     refresh();
 }
 
@@ -81,18 +82,18 @@ void ChainPanel::hideEvent(QHideEvent* event) {
 }
 
 PortRef ChainPanel::portWanted() const {
-    if (editor_.selectedPort().known())
-        return editor_.selectedPort();
-    if (editor_.selection().empty())
+    if (session_.selected().port().known())
+        return session_.selected().port();
+    if (session_.selection().empty())
         return {};
-    if (const Link* link = editor_.network().link({editor_.selection().front().id}))
+    if (const Link* link = session_.network().link({session_.selection().front().id}))
         return link->a.known() ? link->a : link->b;
     // A device with one cable, such as an endpoint, leaves no doubt.
     PortRef only;
     int links = 0;
-    const DeviceId device{editor_.selection().front().id};
-    if (editor_.network().device(device))
-        editor_.network().forEachLinkOf(device, [&](const Link& link) {
+    const DeviceId device{session_.selection().front().id};
+    if (session_.network().device(device))
+        session_.network().forEachLinkOf(device, [&](const Link& link) {
             ++links;
             only = link.a.device == device ? link.a : link.b;
         });
@@ -103,13 +104,13 @@ void ChainPanel::refresh() {
     const PortRef wanted = portWanted();
     // A step of the chain shown that is gone to from here does not turn it round; nor does its device alone.
     const auto isOn = [&](const PortRef& port) {
-        return wanted.known() ? port == wanted : editor_.isSelected(refTo(port.device));
+        return wanted.known() ? port == wanted : session_.selected().contains(refTo(port.device));
     };
     const bool inside = std::any_of(chain_.stretches.begin(), chain_.stretches.end(),
                                     [&](const Stretch& s) { return isOn(s.from) || isOn(s.to); });
-    if (!inside || !editor_.network().linkAt(at_))
+    if (!inside || !session_.network().linkAt(at_))
         at_ = wanted;
-    chain_ = linking::chainThrough(editor_.network(), at_);
+    chain_ = linking::chainThrough(session_.network(), at_);
     fill();
     std::vector<LinkId> links;
     for (const Stretch& stretch : chain_.stretches)
@@ -118,7 +119,7 @@ void ChainPanel::refresh() {
 }
 
 void ChainPanel::fill() {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     strip_ = new QWidget;
     auto* line = new QHBoxLayout(strip_);
     line->setContentsMargins(0, 0, 0, 0);
@@ -141,8 +142,8 @@ void ChainPanel::fill() {
             .arg(shownText(edit::portText(network, chain_.a)), shownText(edit::portText(network, chain_.b)))};
     words << (chain_.stretches.size() == 1 ? tr("1 cable") : tr("%1 cables").arg(chain_.stretches.size()));
     words << (channel.unmeasured > 0
-                  ? tr("at least %1").arg(shownText(lengthText(channel.lengthMm, editor_.lengthUnit())))
-                  : shownText(lengthText(channel.lengthMm, editor_.lengthUnit())));
+                  ? tr("at least %1").arg(shownText(lengthText(channel.lengthMm, session_.lengthUnit())))
+                  : shownText(lengthText(channel.lengthMm, session_.lengthUnit())));
     if (wavelength > 0)
         words << tr("at most %1 dB at %2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
     for (const ChainEnd end : {chain_.endA, chain_.endB})
@@ -182,8 +183,8 @@ void ChainPanel::add(Step* step, const QString& said, const QString& tip, Act ac
 
 void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
     const PortRef& port = in.device ? in : out;
-    const Device* device = editor_.network().device(port.device);
-    const DeviceModel* model = device ? editor_.network().modelOf(*device) : nullptr;
+    const Device* device = session_.network().device(port.device);
+    const DeviceModel* model = device ? session_.network().modelOf(*device) : nullptr;
     const QString name = device ? shownText(device->name) : QStringLiteral("?");
     QStringList ports;
     for (const PortRef* passed : {&in, &out})
@@ -195,12 +196,12 @@ void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
         name + QLatin1Char(' ') + ports.join(QStringLiteral(" | ")), tr("Go to the port"), [this, port] {
             Q_EMIT goTo({refTo(port.device)});
             if (port.known())
-                editor_.selectPort(port);
+                session_.selectPort(port);
         });
 }
 
 void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const Link* link = network.link(stretch.link);
     const Cable* cable = network.cable(link->cable);
     const CableType* type = cable ? network.typeOf(*cable) : nullptr;
@@ -208,7 +209,7 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
     if (cable && !cable->label.empty())
         above << shownText(cable->label);
     QStringList below{cable && cable->lengthMm > 0
-                          ? shownText(lengthText(cable->lengthMm, editor_.lengthUnit()))
+                          ? shownText(lengthText(cable->lengthMm, session_.lengthUnit()))
                           : tr("length not set")};
     if (wavelengthNm > 0)
         below << tr("%1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
@@ -220,9 +221,9 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
 
 void ChainPanel::addSkipped(int cables, std::int64_t lengthMm) {
     const QString all = tr("%1 cables").arg(cables);
-    const QString length = shownText(lengthText(lengthMm, editor_.lengthUnit()));
-    const Link* first = editor_.network().link(chain_.stretches.front().link);
-    add(new ChainCable(*theme_, scene::dressOf(editor_.network(), *first), all, length),
+    const QString length = shownText(lengthText(lengthMm, session_.lengthUnit()));
+    const Link* first = session_.network().link(chain_.stretches.front().link);
+    add(new ChainCable(*theme_, scene::dressOf(session_.network(), *first), all, length),
         tr("%1, %2").arg(all, length), tr("Show the panels between"), [this] { skip_->setChecked(false); });
 }
 

@@ -10,12 +10,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class ChainPanel : public QWidget {
     Q_OBJECT
 public:
-    explicit ChainPanel(Editor& editor, QWidget* parent = nullptr);
+    explicit ChainPanel(Session& session, QWidget* parent = nullptr);
     const linking::Chain& chain() const { return chain_; }
     QCheckBox& skipPanels() { return *skip_; }
     QString summary() const { return summary_->text(); }
@@ -43,7 +43,7 @@ private:
     void add(Step* step, const QString& said, const QString& tip, Act act);
     model::PortRef portWanted() const;
 
-    Editor& editor_;
+    Session& session_;
     const paint::Theme* theme_;
     linking::Chain chain_;
     model::PortRef at_; ///< the port the chain was followed from

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Details of a device and of a port.
 #include "app/panels/details_panel.h"
+#include "app/session/session.h"
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
 #include "core/edit/lags.h"
@@ -19,11 +19,11 @@ namespace underridge::app {
 using namespace model;
 
 void DetailsPanel::showDevice(const Device& device) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const DeviceId id = device.id;
     begin(shownText(device.name), kindText(network, device));
     form_->textRow(tr("Name"), shownText(device.name), {}, [this, id](const std::string& typed) {
-        return edit::rename(editor_.network(), {refTo(id)}, {typed});
+        return edit::rename(session_.network(), {refTo(id)}, {typed});
     });
     modelRows(device);
     findingRows(refTo(id));
@@ -34,22 +34,22 @@ void DetailsPanel::showDevice(const Device& device) {
     });
     form_->textRow(tr("Address"), shownText(address), QStringLiteral("10.84.1.1/24"),
                    [this, id](const std::string& typed) {
-                       return edit::setAddress(editor_.network(), id, {}, typed, editor_.ids());
+                       return edit::setAddress(session_.network(), id, {}, typed, session_.ids());
                    });
     form_->textRow(tr("Serial"), shownText(device.serial), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set serial",
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set serial",
                                         [&](Device& d) { d.serial = typed; });
     });
     form_->longRow(tr("Note"), shownText(device.note.view()), [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set note",
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set note",
                                         [&](Device& d) { d.note = typed; });
     });
     form_->longRow(tr("Start-up"), shownText(device.startUp.view()), [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set start-up configuration",
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set start-up configuration",
                                         [&](Device& d) { d.startUp = typed; });
     });
     form_->checkRow(tr("Outside, not ours"), device.outside, [this, id](bool on) {
-        return edit::changeEach<Device>(editor_.network(), {{id.value, 0}},
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}},
                                         on ? "Mark as outside" : "Mark as ours",
                                         [&](Device& d) { d.outside = on; });
     });
@@ -60,7 +60,7 @@ void DetailsPanel::showDevice(const Device& device) {
     for (const auto& [name, value] : device.attributes)
         form_->textRow(shownText(name), shownText(value), {},
                        [this, id, name = name](const std::string& typed) {
-                           return edit::changeEach<Device>(editor_.network(), {{id.value, 0}}, "Set " + name,
+                           return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set " + name,
                                                            [&](Device& d) {
                                                                if (typed.empty())
                                                                    d.attributes.erase(name);
@@ -73,32 +73,32 @@ void DetailsPanel::showDevice(const Device& device) {
 
 void DetailsPanel::modelRows(const Device& device) {
     const DeviceId id = device.id;
-    const DeviceModel* held = editor_.network().modelOf(device);
+    const DeviceModel* held = session_.network().modelOf(device);
     QStringList names;
     int current = -1;
-    const auto& models = editor_.catalogue().devices;
+    const auto& models = session_.catalogue().devices;
     for (const DeviceModel& each : models) {
         if (each.id == device.model)
             current = static_cast<int>(names.size());
         names << shownText(each.name);
     }
     if (current < 0) // a model that only this network has, or none
-        names << shownText(modelName(editor_.network(), device));
+        names << shownText(modelName(session_.network(), device));
     form_->choiceRow(tr("Model"), names, current < 0 ? static_cast<int>(names.size()) - 1 : current,
                      [this, id](int chosen) -> edit::ActResult {
-                         const auto& all = editor_.catalogue().devices;
+                         const auto& all = session_.catalogue().devices;
                          if (chosen < 0 || static_cast<std::size_t>(chosen) >= all.size())
-                             return edit::Act{{}, editor_.network(), {}};
-                         return edit::setModel(editor_.network(), {id},
+                             return edit::Act{{}, session_.network(), {}};
+                         return edit::setModel(session_.network(), {id},
                                                all[static_cast<std::size_t>(chosen)]);
                      });
     if (!held)
         return;
-    for (const linking::SlotView& slot : linking::slotsOf(editor_.network(), device)) {
+    for (const linking::SlotView& slot : linking::slotsOf(session_.network(), device)) {
         QStringList choices{tr("empty")};
         int fitted = 0;
         for (const std::string& module : slot.slot->fits) {
-            const ModuleModel* known = editor_.catalogue().module(module);
+            const ModuleModel* known = session_.catalogue().module(module);
             choices << shownText(known ? known->name : module);
             if (slot.fitted && slot.fitted->model == module)
                 fitted = static_cast<int>(choices.size()) - 1;
@@ -106,8 +106,8 @@ void DetailsPanel::modelRows(const Device& device) {
         form_->choiceRow(
             tr("Slot %1").arg(shownText(slot.key)), choices, fitted,
             [this, id, key = slot.key, fits = slot.slot->fits](int chosen) {
-                return chosen <= 0 ? edit::removeModule(editor_.network(), id, key, edit::WithLinks::refuse)
-                                   : edit::fitModule(editor_.network(), editor_.catalogue(), id, key,
+                return chosen <= 0 ? edit::removeModule(session_.network(), id, key, edit::WithLinks::refuse)
+                                   : edit::fitModule(session_.network(), session_.catalogue(), id, key,
                                                      fits[static_cast<std::size_t>(chosen) - 1],
                                                      edit::WithLinks::refuse);
             });
@@ -115,7 +115,7 @@ void DetailsPanel::modelRows(const Device& device) {
 }
 
 void DetailsPanel::placeRows(const Device& device) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const DeviceId id = device.id;
     QStringList names{tr("not known")};
     std::vector<GroupId> groups{GroupId{}};
@@ -133,10 +133,10 @@ void DetailsPanel::placeRows(const Device& device) {
     if (groups.size() == 1)
         return; // nothing to stand in yet
     const auto change = [this, id](std::string name, auto how) {
-        const Device* held = editor_.network().device(id);
+        const Device* held = session_.network().device(id);
         Place place = held ? held->place : Place{};
         how(place);
-        return edit::setPlace(editor_.network(), {id}, place, std::move(name));
+        return edit::setPlace(session_.network(), {id}, place, std::move(name));
     };
     form_->heading(tr("Place"));
     form_->choiceRow(tr("Stands in"), names, current, [change, groups](int chosen) {
@@ -156,9 +156,9 @@ void DetailsPanel::placeRows(const Device& device) {
         return;
     }
     const auto coordinate = [&](const QString& label, std::int64_t mm, std::int64_t Place::*member) {
-        form_->textRow(label, shownText(lengthText(mm, editor_.lengthUnit())), {},
+        form_->textRow(label, shownText(lengthText(mm, session_.lengthUnit())), {},
                        [this, change, member](const std::string& typed) -> edit::ActResult {
-                           const auto length = parseLength(typed, editor_.lengthUnit());
+                           const auto length = parseLength(typed, session_.lengthUnit());
                            if (!length)
                                return error(fmt::format("{} is not a length", typed), "write it as 12.5 m");
                            return change("Set place", [&](Place& place) { place.*member = *length; });
@@ -170,7 +170,7 @@ void DetailsPanel::placeRows(const Device& device) {
 }
 
 void DetailsPanel::portLists(const Device& device) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const PortCount count = countPorts(network, device);
     const bool any = !portsOf(network, device).empty();
     form_->heading(any ? tr("Ports: %1 of %2 used").arg(count.used).arg(count.all) : tr("Ports"));
@@ -189,7 +189,7 @@ void DetailsPanel::portLists(const Device& device) {
                               : port.disabled() ? tr("disabled")
                               : port.reserved() ? tr("reserved")
                                                 : shownText(port.record->label);
-        form_->linkRow(shownText(port.key), words, [this, ref] { editor_.selectPort(ref); });
+        form_->linkRow(shownText(port.key), words, [this, ref] { session_.selectPort(ref); });
     }
     QStringList names{tr("Show a port…")};
     std::vector<std::string> keys{{}};
@@ -198,12 +198,12 @@ void DetailsPanel::portLists(const Device& device) {
         keys.push_back(port.key);
     }
     form_->menuRow(tr("Port"), names, [this, id = device.id, keys](int index) {
-        editor_.selectPort({id, keys[static_cast<std::size_t>(index)]});
+        session_.selectPort({id, keys[static_cast<std::size_t>(index)]});
     });
 }
 
 void DetailsPanel::showPort(const PortRef& ref) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const auto port = portAt(network, ref);
     const Device* device = network.device(ref.device);
     begin(tr("%1, port %2").arg(shownText(device->name), shownText(ref.port)),
@@ -211,14 +211,14 @@ void DetailsPanel::showPort(const PortRef& ref) {
                                         shownText(titleOf(port->like->block))));
     const Port record = port->record ? *port->record : Port{};
     form_->linkRow(tr("Device"), shownText(device->name),
-                   [this, id = device->id] { editor_.select({refTo(id)}); });
+                   [this, id = device->id] { session_.select({refTo(id)}); });
     if (const Link* link = network.linkAt(ref)) {
         form_->linkRow(tr("Link"), shownText(edit::linkText(network, *link)),
-                       [this, id = link->id] { editor_.select({refTo(id)}); });
+                       [this, id = link->id] { session_.select({refTo(id)}); });
         chainRow(ref);
     }
     form_->textRow(tr("Label"), shownText(record.label), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(editor_.network(), ref, "Set label of port " + ref.port,
+        return edit::changePort(session_.network(), ref, "Set label of port " + ref.port,
                                 [&](Port& p) { p.label = typed; });
     });
     std::vector<int> speeds{0};
@@ -230,14 +230,14 @@ void DetailsPanel::showPort(const PortRef& ref) {
     const auto at = std::find(speeds.begin(), speeds.end(), record.speed);
     form_->choiceRow(
         tr("Speed"), names, static_cast<int>(at - speeds.begin()), [this, ref, speeds](int index) {
-            return edit::changePort(editor_.network(), ref, "Set speed of port " + ref.port,
+            return edit::changePort(session_.network(), ref, "Set speed of port " + ref.port,
                                     [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
         });
     QStringList duplexes;
     for (const auto& word : wordsOf(Duplex{}))
         duplexes << shownText(word.title);
     form_->choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
-        return edit::changePort(editor_.network(), ref, "Set duplex of port " + ref.port,
+        return edit::changePort(session_.network(), ref, "Set duplex of port " + ref.port,
                                 [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
     });
     if (port->transceiver)
@@ -247,30 +247,30 @@ void DetailsPanel::showPort(const PortRef& ref) {
         for (const auto& word : wordsOf(Fec{}))
             kinds << shownText(word.title);
         form_->choiceRow(tr("Error correction"), kinds, static_cast<int>(record.fec), [this, ref](int index) {
-            return edit::changePort(editor_.network(), ref, "Set error correction of port " + ref.port,
+            return edit::changePort(session_.network(), ref, "Set error correction of port " + ref.port,
                                     [&](Port& p) { p.fec = static_cast<Fec>(index); });
         });
     }
     if (!port->like->media.empty() && port->like->media.front() == Medium::serial)
         form_->checkRow(tr("Gives the clock"), record.givesClock, [this, ref](bool on) {
-            return edit::changePort(editor_.network(), ref,
+            return edit::changePort(session_.network(), ref,
                                     (on ? "Give the clock at " : "Take the clock at ") + ref.port,
                                     [&](Port& p) { p.givesClock = on; });
         });
     if (const Interface* lag = lagAt(network, ref))
         form_->textRow(tr("LAG"), shownText(lag->name), {}, [this, ref](const std::string& typed) {
-            return edit::renameLag(editor_.network(), ref, typed);
+            return edit::renameLag(session_.network(), ref, typed);
         });
     form_->checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
-        return edit::changePort(editor_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
+        return edit::changePort(session_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
                                 [&](Port& p) { p.disabled = on; });
     });
     form_->checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
-        return edit::changePort(editor_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
+        return edit::changePort(session_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
                                 [&](Port& p) { p.reserved = on; });
     });
     form_->textRow(tr("Note"), shownText(record.note), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(editor_.network(), ref, "Set note of port " + ref.port,
+        return edit::changePort(session_.network(), ref, "Set note of port " + ref.port,
                                 [&](Port& p) { p.note = typed; });
     });
 }

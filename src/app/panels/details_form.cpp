@@ -2,7 +2,7 @@
 #include "app/panels/details_form.h"
 
 #include "app/session/typed_fields.h"
-#include "app/window/editor.h"
+#include "app/session/workspace.h"
 #include "core/edit/late.h"
 
 #include <QAbstractItemView>
@@ -268,8 +268,8 @@ private:
     QComboBox* box_;
 };
 
-DetailsForm::DetailsForm(Editor& editor)
-    : editor_(editor), content_(new QWidget), title_(plain({})), subtitle_(plain({})) {
+DetailsForm::DetailsForm(Workspace& workspace)
+    : workspace_(workspace), content_(new QWidget), title_(plain({})), subtitle_(plain({})) {
     auto* layout = new QVBoxLayout(content_);
     layout->setContentsMargins(14, 12, 14, 12);
     layout->setSpacing(8);
@@ -492,13 +492,13 @@ bool DetailsForm::commitTyped() {
 
 edit::ActResult DetailsForm::checked(edit::ActResult act) const {
     if (act)
-        if (auto kept = edit::canBeKept(editor_.network(), act->network); !kept)
+        if (auto kept = edit::canBeKept(workspace_.network(), act->network); !kept)
             return kept.refusal();
     return act;
 }
 
 void DetailsForm::apply(edit::ActResult act) {
-    editor_.apply(std::move(act));
+    workspace_.apply(std::move(act));
 }
 
 } // namespace underridge::app

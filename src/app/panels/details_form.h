@@ -16,13 +16,13 @@
 
 namespace underridge::app {
 
-class Editor;
+class Workspace;
 
 class DetailsForm {
 public:
     using Commit = std::function<edit::ActResult(const std::string&)>;
 
-    explicit DetailsForm(Editor& editor);
+    explicit DetailsForm(Workspace& workspace);
     ~DetailsForm();
 
     /// The whole, to be shown; belongs to whoever shows it.
@@ -74,7 +74,7 @@ private:
     edit::ActResult checked(edit::ActResult act) const;
     void apply(edit::ActResult act);
 
-    Editor& editor_;
+    Workspace& workspace_;
     QWidget* content_;
     QLabel *title_, *subtitle_;
     QFormLayout* form_;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Details of a link and its cable.
 #include "app/panels/details_panel.h"
+#include "app/session/session.h"
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/cables.h"
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
@@ -15,7 +15,7 @@ namespace underridge::app {
 using namespace model;
 
 void DetailsPanel::chainRow(const PortRef& port) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const linking::Chain chain = linking::chainThrough(network, port);
     if (chain.stretches.size() < 2)
         return;
@@ -28,17 +28,17 @@ void DetailsPanel::chainRow(const PortRef& port) {
 }
 
 void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const LinkId id = link.id;
     const CableType* type = network.typeOf(cable);
     const CableId cableId = cable.id;
     const auto change = [this, id, cableId](std::string name, auto act) {
-        auto result = edit::changeEach<Cable>(editor_.network(), {{cableId.value, 0}}, std::move(name), act);
+        auto result = edit::changeEach<Cable>(session_.network(), {{cableId.value, 0}}, std::move(name), act);
         if (result)
             result->subjects = {refTo(id)};
         return result;
     };
-    const linking::Fit fits = linking::fitFor(network, editor_.catalogue(), link);
+    const linking::Fit fits = linking::fitFor(network, session_.catalogue(), link);
     const auto fitted = [&](const PortRef& ref) {
         const auto port = portAt(network, ref);
         return port && port->transceiver ? port->transceiver->id : std::string();
@@ -46,7 +46,7 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
     QStringList names;
     int current = -1;
     for (const linking::Joint& joint : fits.joints) {
-        const CableType* choice = editor_.catalogue().cable(joint.cable);
+        const CableType* choice = session_.catalogue().cable(joint.cable);
         QString words = choice ? shownText(choice->name) : shownText(joint.cable);
         if (!joint.console)
             words += QStringLiteral(", ") + shownText(speedText(joint.speed));
@@ -62,20 +62,20 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
     } else {
         form_->choiceRow(
             tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
-                const Link* now = editor_.network().link(id);
+                const Link* now = session_.network().link(id);
                 if (!now)
                     return error("the link is no longer there", "select again");
-                return edit::changeLink(editor_.network(), editor_.catalogue(), id,
+                return edit::changeLink(session_.network(), session_.catalogue(), id,
                                         {now->a, now->b, joints[static_cast<std::size_t>(index)], {}},
-                                        editor_.ids());
+                                        session_.ids());
             });
     }
     form_->textRow(tr("Length"),
-                   cable.lengthMm > 0 ? shownText(lengthText(cable.lengthMm, editor_.lengthUnit()))
+                   cable.lengthMm > 0 ? shownText(lengthText(cable.lengthMm, session_.lengthUnit()))
                                       : QString(),
                    tr("not set, such as %1").arg(sampleLength()),
                    [this, change](const std::string& typed) -> edit::ActResult {
-                       const auto length = parseLength(typed, editor_.lengthUnit());
+                       const auto length = parseLength(typed, session_.lengthUnit());
                        if (!length)
                            return error(fmt::format("{} is not a length", typed),
                                         fmt::format("write it as {}", sampleLength().toStdString()));
@@ -111,7 +111,7 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
 }
 
 void DetailsPanel::showLink(const Link& link) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const LinkId id = link.id;
     const Cable* cable = network.cable(link.cable);
     begin(shownText(edit::linkText(network, link)),
@@ -120,7 +120,7 @@ void DetailsPanel::showLink(const Link& link) {
         const PortRef& port = link.end(end);
         form_->actionRow(end == 0 ? tr("End A") : tr("End B"), shownText(edit::portText(network, port)),
                          tr("Other port…"), tr("Other port at end %1").arg(end + 1),
-                         [this, id, end] { Q_EMIT otherPortWanted(id.value, end); });
+                         [this, id, end] { Q_EMIT otherPortWanted(id, end); });
     }
     chainRow(link.a.known() ? link.a : link.b);
     findingRows(refTo(id));
@@ -130,12 +130,12 @@ void DetailsPanel::showLink(const Link& link) {
     if (isInLag(network, link))
         form_->textRow(tr("LAG"), shownText(lagAt(network, link.a)->name), {},
                        [this, port = link.a](const std::string& typed) {
-                           return edit::renameLag(editor_.network(), port, typed);
+                           return edit::renameLag(session_.network(), port, typed);
                        });
     if (cable)
         cableRows(link, *cable);
     form_->textRow(tr("Note"), shownText(link.note), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Link>(editor_.network(), {{id.value, 0}}, "Set note of link",
+        return edit::changeEach<Link>(session_.network(), {{id.value, 0}}, "Set note of link",
                                       [&](Link& l) { l.note = typed; });
     });
     form_->row(tr("From"), provenanceText(link.provenance));

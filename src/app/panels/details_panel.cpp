@@ -2,10 +2,10 @@
 #include "app/panels/details_panel.h"
 
 #include "app/panels/remarks_panel.h"
+#include "app/session/session.h"
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
 #include "app/window/checker.h"
-#include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
 #include "core/edit/models.h"
@@ -24,14 +24,14 @@
 
 namespace underridge::app {
 using namespace model;
-DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
-    : QScrollArea(parent), editor_(editor), checker_(checker) {
+DetailsPanel::DetailsPanel(Session& session, Checker& checker, QWidget* parent)
+    : QScrollArea(parent), session_(session), checker_(checker) {
     setObjectName(QStringLiteral("details"));
     setWidgetResizable(true);
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setAccessibleName(tr("Details"));
-    form_ = std::make_unique<DetailsForm>(editor_);
+    form_ = std::make_unique<DetailsForm>(session_.workspace());
     setWidget(form_->content());
     form_->content()->installEventFilter(this);
     // The form is patched after the event that changed something, since its own field may have sent it.
@@ -39,8 +39,8 @@ DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
         if (!std::exchange(refreshing_, true))
             QTimer::singleShot(0, this, &DetailsPanel::refresh);
     };
-    connect(&editor_, &Editor::selectionChanged, this, later);
-    connect(&editor_, &Editor::networkChanged, this, later);
+    connect(&session_.selected(), &Selection::changed, this, later);
+    connect(&session_.workspace(), &Workspace::networkChanged, this, later);
     connect(&checker_, &Checker::changed, this, later);
     refresh();
 }
@@ -48,7 +48,7 @@ DetailsPanel::DetailsPanel(Editor& editor, Checker& checker, QWidget* parent)
 DetailsPanel::~DetailsPanel() = default;
 
 QString DetailsPanel::sampleLength() const {
-    return editor_.lengthUnit() == LengthUnit::feet ? QStringLiteral("72 ft") : QStringLiteral("22 m");
+    return session_.lengthUnit() == LengthUnit::feet ? QStringLiteral("72 ft") : QStringLiteral("22 m");
 }
 
 QWidget* DetailsPanel::field(const QString& label) const {
@@ -88,17 +88,17 @@ void DetailsPanel::resizeEvent(QResizeEvent* event) {
 
 /// What the form is about: as long as it is the same, what is being typed stays.
 QString DetailsPanel::subject() const {
-    QString out = QString::fromStdString(idText(editor_.network().info().id.value));
-    for (const ObjectRef ref : editor_.selection())
+    QString out = QString::fromStdString(idText(session_.network().info().id.value));
+    for (const ObjectRef ref : session_.selection())
         out += QLatin1Char(' ') + QString::number(ref.id);
-    return out + QLatin1Char(':') + QString::fromStdString(editor_.selectedPort().port);
+    return out + QLatin1Char(':') + QString::fromStdString(session_.selected().port().port);
 }
 
 void DetailsPanel::showSelection() {
-    const edit::Refs& selection = editor_.selection();
-    const Network& network = editor_.network();
-    if (editor_.selectedPort().known() && portAt(network, editor_.selectedPort()))
-        showPort(editor_.selectedPort());
+    const edit::Refs& selection = session_.selection();
+    const Network& network = session_.network();
+    if (session_.selected().port().known() && portAt(network, session_.selected().port()))
+        showPort(session_.selected().port());
     else if (selection.size() > 1)
         showSeveral();
     else if (selection.size() == 1 && network.device({selection[0].id}))
@@ -124,15 +124,15 @@ void DetailsPanel::findingRows(const ObjectRef& object) {
 
 void DetailsPanel::showNote(const Note& note) {
     const NoteId id = note.id;
-    begin(tr("Note"), tr("on %1").arg(shownText(editor_.network().sheet(note.sheet)->name)));
+    begin(tr("Note"), tr("on %1").arg(shownText(session_.network().sheet(note.sheet)->name)));
     form_->longRow(tr("Text"), shownText(note.text.view()), [this, id](const std::string& typed) {
-        return edit::setNoteText(editor_.network(), id, typed);
+        return edit::setNoteText(session_.network(), id, typed);
     });
 }
 
 void DetailsPanel::showSeveral() {
-    const Network& network = editor_.network();
-    const edit::Refs selection = editor_.selection();
+    const Network& network = session_.network();
+    const edit::Refs selection = session_.selection();
     std::map<std::string, int> counts;
     std::vector<Key> devices, cables;
     bool allOutside = true;
@@ -168,10 +168,10 @@ void DetailsPanel::showSeveral() {
                            auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
                            if (!names)
                                return names.refusal();
-                           return keep(edit::rename(editor_.network(), named, *names));
+                           return keep(edit::rename(session_.network(), named, *names));
                        });
         form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices, keep](bool on) {
-            return keep(edit::changeEach<Device>(editor_.network(), devices,
+            return keep(edit::changeEach<Device>(session_.network(), devices,
                                                  fmt::format("Mark {} devices", devices.size()),
                                                  [&](Device& d) { d.outside = on; }));
         });
@@ -179,12 +179,12 @@ void DetailsPanel::showSeveral() {
     if (!cables.empty()) {
         form_->textRow(tr("Length"), {}, tr("for all, such as %1").arg(sampleLength()),
                        [this, cables, keep](const std::string& typed) -> edit::ActResult {
-                           const auto length = parseLength(typed, editor_.lengthUnit());
+                           const auto length = parseLength(typed, session_.lengthUnit());
                            if (!length)
                                return error(fmt::format("{} is not a length", typed),
                                             fmt::format("write it as {}", sampleLength().toStdString()));
                            return keep(
-                               edit::changeEach<Cable>(editor_.network(), cables,
+                               edit::changeEach<Cable>(session_.network(), cables,
                                                        fmt::format("Set length of {} cables", cables.size()),
                                                        [&](Cable& c) { c.lengthMm = *length; }));
                        });
@@ -194,7 +194,7 @@ void DetailsPanel::showSeveral() {
         const auto status = network.find<Cable>(cables.front())->status;
         form_->choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables, keep](int index) {
             return keep(edit::changeEach<Cable>(
-                editor_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
+                session_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
                 [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
         });
     }
@@ -202,10 +202,10 @@ void DetailsPanel::showSeveral() {
 
 void DetailsPanel::legendRow(const Link& sample, int count) {
     const QString words =
-        shownText(sample.console ? "console" : titleOf(mediumOf(editor_.network(), sample)));
+        shownText(sample.console ? "console" : titleOf(mediumOf(session_.network(), sample)));
     const bool dark = palette().color(QPalette::Window).lightness() < 128;
-    const std::pair key(static_cast<int>(scene::formOf(editor_.network(), sample)) * 2 + dark,
-                        static_cast<int>(mediumOf(editor_.network(), sample)));
+    const std::pair key(static_cast<int>(scene::formOf(session_.network(), sample)) * 2 + dark,
+                        static_cast<int>(mediumOf(session_.network(), sample)));
     const QString counted = QStringLiteral("%1 × %2").arg(count).arg(words);
     if (const auto held = legends_.find(key); held != legends_.end()) {
         form_->pictureRow(held->second, words, counted);
@@ -217,9 +217,9 @@ void DetailsPanel::legendRow(const Link& sample, int count) {
     picture.setDevicePixelRatio(ratio);
     picture.fill(Qt::transparent);
     scene::LinkLine line;
-    if (const scene::LinkLine* drawn = editor_.scene().link(sample.id))
+    if (const scene::LinkLine* drawn = session_.scene().link(sample.id))
         line = *drawn;
-    line.form = scene::formOf(editor_.network(), sample);
+    line.form = scene::formOf(session_.network(), sample);
     line.path = {{2, size.height() / 2.0}, {size.width() - 2.0, size.height() / 2.0}};
     line.planned = line.toRemove = false;
     QPainter painter(&picture);
@@ -231,15 +231,15 @@ void DetailsPanel::legendRow(const Link& sample, int count) {
 }
 
 void DetailsPanel::showSheet() {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     begin(shownText(network.info().name), tr("Nothing selected"));
     form_->textRow(tr("Network"), shownText(network.info().name), {}, [this](const std::string& typed) {
-        auto act = edit::renameNetwork(editor_.network(), typed);
+        auto act = edit::renameNetwork(session_.network(), typed);
         return act;
     });
-    if (const Sheet* sheet = network.sheet(editor_.sheet()))
+    if (const Sheet* sheet = network.sheet(session_.sheet()))
         form_->textRow(tr("Sheet"), shownText(sheet->name), {}, [this](const std::string& typed) {
-            return edit::renameSheet(editor_.network(), editor_.sheet(), typed);
+            return edit::renameSheet(session_.network(), session_.sheet(), typed);
         });
     std::map<Role, int> roles;
     int endpoints = 0;

@@ -12,12 +12,12 @@
 namespace underridge::app {
 
 class Checker;
-class Editor;
+class Session;
 
 class DetailsPanel : public QScrollArea {
     Q_OBJECT
 public:
-    DetailsPanel(Editor& editor, Checker& checker, QWidget* parent = nullptr);
+    DetailsPanel(Session& session, Checker& checker, QWidget* parent = nullptr);
     ~DetailsPanel() override;
 
     /// Takes what is typed in any field. False when something cannot be taken; it is said beside the field.
@@ -28,7 +28,7 @@ public:
     void refresh();
 
 Q_SIGNALS:
-    void otherPortWanted(quint64 link, int end);
+    void otherPortWanted(underridge::model::LinkId link, int end);
     void chainWanted();
     void findingsWanted();
 
@@ -59,7 +59,7 @@ private:
     void cableRows(const model::Link& link, const model::Cable& cable);
     void portLists(const model::Device& device);
 
-    Editor& editor_;
+    Session& session_;
     Checker& checker_;
     std::unique_ptr<DetailsForm> form_;
     std::map<std::pair<int, int>, QPixmap> legends_; ///< by form and medium

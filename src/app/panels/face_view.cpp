@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/face_view.h"
 
+#include "app/session/workspace.h"
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/fittings.h"
 #include "core/linking/rules.h"
 
@@ -21,8 +21,8 @@ namespace {
 constexpr double scale = 1.25;
 
 /// "slot 2 of core-a: 12 × SFP+ line module · hot-swap".
-std::string slotWords(const Editor& editor, DeviceId id, const std::string& key) {
-    const Network& network = editor.network();
+std::string slotWords(const Workspace& workspace, DeviceId id, const std::string& key) {
+    const Network& network = workspace.network();
     const Device* device = network.device(id);
     if (!device)
         return {};
@@ -45,8 +45,8 @@ std::string slotWords(const Editor& editor, DeviceId id, const std::string& key)
 
 } // namespace
 
-FaceView::FaceView(Editor& editor, QWidget* parent)
-    : QWidget(parent), editor_(editor), theme_(&paint::lightTheme()) {
+FaceView::FaceView(Workspace& workspace, QWidget* parent)
+    : QWidget(parent), workspace_(workspace), theme_(&paint::lightTheme()) {
     setMouseTracking(true);
     setAcceptDrops(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -56,8 +56,8 @@ FaceView::FaceView(Editor& editor, QWidget* parent)
 void FaceView::setDevice(DeviceId id) {
     const bool other = id != device_;
     device_ = id;
-    const Device* device = editor_.network().device(id);
-    face_ = device ? paint::faceOf(editor_.network(), *device) : paint::Face{};
+    const Device* device = workspace_.network().device(id);
+    face_ = device ? paint::faceOf(workspace_.network(), *device) : paint::Face{};
     if (slot_ >= static_cast<int>(face_.slots.size()))
         slot_ = -1;
     if (other || chosen_.size() != face_.ports.size()) {
@@ -117,7 +117,7 @@ void FaceView::chooseSlot(const std::string& key) {
             slot_ = static_cast<int>(i);
     chosen_.assign(chosen_.size(), false);
     if (slot_ >= 0) {
-        const std::string words = slotWords(editor_, device_, key);
+        const std::string words = slotWords(workspace_, device_, key);
         Q_EMIT hinted(shownText(words));
         setAccessibleDescription(shownText(words));
     }
@@ -137,10 +137,10 @@ FaceView::Target FaceView::targetAt(QPointF point, const QString& part) const {
     const std::string kind = part.left(colon).toStdString(), id = part.mid(colon + 1).toStdString();
     if (kind == "module") {
         const int slot = face_.slotAt(onFace(point));
-        const Device* device = editor_.network().device(device_);
+        const Device* device = workspace_.network().device(device_);
         if (slot < 0 || !device)
             return {};
-        for (const linking::SlotView& view : linking::slotsOf(editor_.network(), *device))
+        for (const linking::SlotView& view : linking::slotsOf(workspace_.network(), *device))
             if (view.key == face_.slots[static_cast<std::size_t>(slot)].key)
                 return std::find(view.slot->fits.begin(), view.slot->fits.end(), id) == view.slot->fits.end()
                            ? Target{}
@@ -149,9 +149,9 @@ FaceView::Target FaceView::targetAt(QPointF point, const QString& part) const {
     }
     if (kind == "transceiver") {
         const int port = face_.at(onFace(point));
-        const TransceiverModel* model = editor_.catalogue().transceiver(id);
+        const TransceiverModel* model = workspace_.catalogue().transceiver(id);
         if (port < 0 || !model ||
-            edit::misfit(editor_.network(), {device_, face_.ports[static_cast<std::size_t>(port)].key},
+            edit::misfit(workspace_.network(), {device_, face_.ports[static_cast<std::size_t>(port)].key},
                          *model))
             return {};
         return {port, -1};
@@ -205,7 +205,7 @@ void FaceView::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 paint::PortLook FaceView::lookOf(const paint::FacePort& port) const {
-    const Network& network = editor_.network();
+    const Network& network = workspace_.network();
     const PortRef ref{device_, port.key};
     const auto index = static_cast<std::size_t>(&port - face_.ports.data());
     paint::PortLook look;
@@ -240,8 +240,8 @@ void FaceView::tell(int index) {
         return;
     }
     const QStringList lines =
-        cardLines(editor_.network(), refTo(device_), face_.ports[static_cast<std::size_t>(index)].key,
-                  editor_.lengthUnit());
+        cardLines(workspace_.network(), refTo(device_), face_.ports[static_cast<std::size_t>(index)].key,
+                  workspace_.lengthUnit());
     setAccessibleDescription(lines.join(QStringLiteral(", ")));
     setToolTip(QStringLiteral("<p>%1</p>")
                    .arg(lines.join(QLatin1Char('\n'))

@@ -8,7 +8,7 @@
 
 namespace underridge::app {
 
-class Editor;
+class Workspace;
 
 /// The MIME type of a part dragged onto a face: "module:ID", "transceiver:ID" or "port:KEY".
 inline constexpr const char* partMime = "application/x-underridge-part";
@@ -17,7 +17,7 @@ inline constexpr const char* partMime = "application/x-underridge-part";
 class FaceView : public QWidget {
     Q_OBJECT
 public:
-    FaceView(Editor& editor, QWidget* parent);
+    FaceView(Workspace& workspace, QWidget* parent);
 
     void setDevice(model::DeviceId device);
     model::DeviceId device() const { return device_; }
@@ -73,7 +73,7 @@ private:
     };
     Target targetAt(QPointF point, const QString& part) const;
 
-    Editor& editor_;
+    Workspace& workspace_;
     const paint::Theme* theme_;
     model::DeviceId device_;
     paint::Face face_;

@@ -3,9 +3,9 @@
 
 #include "app/session/dialogs.h"
 
+#include "app/session/session.h"
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/edit/cables.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
@@ -16,9 +16,9 @@
 
 namespace underridge::app {
 using namespace model;
-FaceplatePanel::FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent)
+FaceplatePanel::FaceplatePanel(Session& session, Dialogs& dialogs, QWidget* parent)
     : QWidget(parent),
-      editor_(editor),
+      session_(session),
       dialogs_(dialogs),
       empty_(new QLabel(
           tr("Select a device to see its ports as they are on it; select two to see them face to face."))),
@@ -27,7 +27,7 @@ FaceplatePanel::FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent
       unlink_(new QPushButton(tr("Unlink"))),
       trunk_(new QPushButton(tr("Trunk cable"))),
       trunkMenu_(new QMenu(this)),
-      parts_(new PartsList(editor, this)) {
+      parts_(new PartsList(session_.workspace(), this)) {
     setObjectName(QStringLiteral("faceplates"));
     link_->setToolTip(tr("Link the chosen ports of both devices in order; a range goes onto a range"));
     unlink_->setToolTip(tr("Take away the links of the chosen ports"));
@@ -45,7 +45,7 @@ FaceplatePanel::FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent
     for (int i = 0; i < 2; ++i) {
         titles_[i] = new QLabel;
         titles_[i]->setTextFormat(Qt::PlainText);
-        faces_[i] = new FaceView(editor, content);
+        faces_[i] = new FaceView(session_.workspace(), content);
         auto* column = new QVBoxLayout;
         column->setSpacing(2);
         column->addWidget(titles_[i]);
@@ -74,9 +74,9 @@ FaceplatePanel::FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent
                         Q_EMIT dragged(port, {-1, -1}, false, true); // the sheet lets it go
                         for (const paint::FacePort& each : other->face().ports)
                             if ((other->middleOf(each.key) - local).manhattanLength() < 24) {
-                                editor_.apply(edit::linkPorts(editor_.network(), editor_.catalogue(),
-                                                              {{port, {other->device(), each.key}}},
-                                                              editor_.ids()));
+                                session_.apply(edit::linkPorts(session_.network(), session_.catalogue(),
+                                                               {{port, {other->device(), each.key}}},
+                                                               session_.ids()));
                                 return;
                             }
                         return;
@@ -105,11 +105,13 @@ FaceplatePanel::FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent
     });
     connect(link_, &QPushButton::clicked, this, &FaceplatePanel::linkChosen);
     connect(unlink_, &QPushButton::clicked, this, &FaceplatePanel::unlinkChosen);
-    for (const auto signal : {&Editor::selectionChanged, &Editor::networkChanged, &Editor::documentReplaced})
-        connect(&editor_, signal, this, [this] {
-            if (isVisible())
-                refresh();
-        });
+    const auto follow = [this] {
+        if (isVisible())
+            refresh();
+    };
+    connect(&session_.selected(), &Selection::changed, this, follow);
+    connect(&session_.workspace(), &Workspace::networkChanged, this, follow);
+    connect(&session_.workspace(), &Workspace::documentReplaced, this, follow);
     refresh();
 }
 
@@ -138,15 +140,15 @@ void FaceplatePanel::showEvent(QShowEvent* event) {
 }
 
 void FaceplatePanel::refresh() {
-    const Network& network = editor_.network();
-    std::vector<DeviceId> wanted = editor_.selectedDevices();
+    const Network& network = session_.network();
+    std::vector<DeviceId> wanted = session_.selected().devices();
     if (wanted.size() > 2)
         wanted.resize(2);
     // A link selected here is one of the two devices shown: they stay.
     const auto shown = [this](DeviceId id) { return id == faces_[0]->device() || id == faces_[1]->device(); };
     const auto ofShown = [&] {
         const Link* link =
-            editor_.selection().empty() ? nullptr : network.link({editor_.selection().front().id});
+            session_.selection().empty() ? nullptr : network.link({session_.selection().front().id});
         return link && (shown(link->a.device) || shown(link->b.device));
     };
     const bool stay = wanted.size() < 2 && network.device(faces_[0]->device()) &&
@@ -193,14 +195,14 @@ std::vector<std::pair<PortRef, PortRef>> FaceplatePanel::pairs() const {
 
 void FaceplatePanel::refreshButtons() {
     link_->setVisible(faceToFace());
-    unlink_->setVisible(editor_.network().device(faces_[0]->device()) != nullptr);
+    unlink_->setVisible(session_.network().device(faces_[0]->device()) != nullptr);
     link_->setEnabled(!pairs().empty());
     bool used = false;
     for (const FaceView* face : faces_)
         for (const PortRef& port : face->chosen())
-            used |= editor_.network().linkAt(port) != nullptr;
+            used |= session_.network().linkAt(port) != nullptr;
     unlink_->setEnabled(used);
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const auto isPanel = [&](const FaceView* face) {
         const Device* device = network.device(face->device());
         return device && linking::isPassive(network, *device);
@@ -210,7 +212,7 @@ void FaceplatePanel::refreshButtons() {
 }
 
 void FaceplatePanel::fillTrunkMenu() {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const auto chosen = pairs();
     trunkMenu_->clear();
     if (chosen.empty())
@@ -221,8 +223,8 @@ void FaceplatePanel::fillTrunkMenu() {
         return;
     const int strands = linking::strandsOf(port->connector()) * static_cast<int>(chosen.size());
     const auto lay = [this, chosen](const std::string& type, CableId onto) {
-        editor_.apply(
-            edit::layTrunk(editor_.network(), editor_.catalogue(), chosen, type, onto, editor_.ids()));
+        session_.apply(
+            edit::layTrunk(session_.network(), session_.catalogue(), chosen, type, onto, session_.ids()));
     };
     for (const CableId id : edit::sparesBetween(network, faces_[0]->device(), faces_[1]->device(), strands)) {
         const Cable& cable = *network.cable(id);
@@ -235,7 +237,7 @@ void FaceplatePanel::fillTrunkMenu() {
     }
     if (!trunkMenu_->isEmpty())
         trunkMenu_->addSeparator();
-    for (const CableType& type : editor_.catalogue().cables)
+    for (const CableType& type : session_.catalogue().cables)
         if (linking::isTrunk(type) && type.approved && type.positions >= strands &&
             ((type.connectorA == port->connector() && type.connectorB == far->connector()) ||
              (type.connectorB == port->connector() && type.connectorA == far->connector())))
@@ -248,7 +250,7 @@ void FaceplatePanel::fillTrunkMenu() {
 void FaceplatePanel::takeOut(const std::function<edit::ActResult(edit::WithLinks)>& act) {
     auto result = act(edit::WithLinks::refuse);
     if (result || !act(edit::WithLinks::unlink)) {
-        editor_.apply(std::move(result));
+        session_.apply(std::move(result));
         return;
     }
     const QString why = shownText(result.refusal().what);
@@ -267,7 +269,7 @@ void FaceplatePanel::takeOut(const std::function<edit::ActResult(edit::WithLinks
                                     ? box.buttonRole(box.clickedButton()) == QMessageBox::AcceptRole
                                     : code == QDialog::Accepted;
             if (wanted)
-                editor_.apply(act(edit::WithLinks::unlink)); // on what is there by now
+                session_.apply(act(edit::WithLinks::unlink)); // on what is there by now
         });
 }
 
@@ -277,24 +279,25 @@ void FaceplatePanel::take(FaceView& face, const QString& part, const std::string
     const QString kind = part.left(colon);
     const std::string id = part.mid(colon + 1).toStdString();
     const DeviceId device = face.device();
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     if (kind == QLatin1String("port")) {
-        editor_.apply(edit::addPort(network, editor_.catalogue(), device, id));
+        session_.apply(edit::addPort(network, session_.catalogue(), device, id));
         return;
     }
     if (kind == QLatin1String("module")) {
         std::string into = slot.empty() ? face.chosenSlot() : slot;
         if (into.empty())
             for (const linking::Supply& supply :
-                 linking::suppliesFor(network, editor_.catalogue(), *network.device(device)))
+                 linking::suppliesFor(network, session_.catalogue(), *network.device(device)))
                 if (supply.id == id && !supply.slot.empty())
                     into = supply.slot;
         if (into.empty()) {
-            Q_EMIT editor_.refused(error("no free slot takes it", "take another module out first"));
+            Q_EMIT session_.workspace().refused(
+                error("no free slot takes it", "take another module out first"));
             return;
         }
         takeOut([&](edit::WithLinks links) {
-            return edit::fitModule(editor_.network(), editor_.catalogue(), device, into, id, links);
+            return edit::fitModule(session_.network(), session_.catalogue(), device, into, id, links);
         });
         return;
     }
@@ -304,29 +307,30 @@ void FaceplatePanel::take(FaceView& face, const QString& part, const std::string
     else
         cages = face.chosen();
     if (cages.empty()) {
-        Q_EMIT editor_.refused(advice("no cage is chosen", "click one, or drag the transceiver into it"));
+        Q_EMIT session_.workspace().refused(
+            advice("no cage is chosen", "click one, or drag the transceiver into it"));
         return;
     }
     // Several are one step.
     edit::Act act{tr("Fit transceivers").toStdString(), network, {refTo(device)}};
     for (const PortRef& cage : cages) {
-        auto fitted = edit::fitTransceiver(act.network, editor_.catalogue(), cage, id);
+        auto fitted = edit::fitTransceiver(act.network, session_.catalogue(), cage, id);
         if (!fitted) {
-            Q_EMIT editor_.refused(fitted.refusal());
+            Q_EMIT session_.workspace().refused(fitted.refusal());
             return;
         }
         if (cages.size() == 1)
             act.name = fitted->name;
         act.network = std::move(fitted->network);
     }
-    editor_.apply(std::move(act));
+    session_.apply(std::move(act));
 }
 
 void FaceplatePanel::removeChosen(FaceView& face) {
     const DeviceId device = face.device();
     if (const std::string slot = face.chosenSlot(); !slot.empty()) {
         takeOut([&](edit::WithLinks links) {
-            return edit::removeModule(editor_.network(), device, slot, links);
+            return edit::removeModule(session_.network(), device, slot, links);
         });
         return;
     }
@@ -334,7 +338,7 @@ void FaceplatePanel::removeChosen(FaceView& face) {
     if (chosen.empty())
         return;
     takeOut([&](edit::WithLinks links) -> edit::ActResult {
-        edit::Act act{{}, editor_.network(), {}};
+        edit::Act act{{}, session_.network(), {}};
         for (const PortRef& port : chosen) {
             auto removed = edit::removeTransceiver(act.network, port, links);
             if (!removed)
@@ -348,7 +352,7 @@ void FaceplatePanel::removeChosen(FaceView& face) {
 }
 
 void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
-    const Network& network = editor_.network();
+    const Network& network = session_.network();
     const Device* device = network.device(face.device());
     if (!device)
         return;
@@ -357,7 +361,7 @@ void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
             if (view.key != slot)
                 continue;
             for (const std::string& id : view.slot->fits)
-                if (const ModuleModel* module = editor_.catalogue().module(id);
+                if (const ModuleModel* module = session_.catalogue().module(id);
                     module && !(view.fitted && view.fitted->model == id))
                     menu.addAction(tr("Fit %1").arg(shownText(module->name)), this, [this, &face, id, slot] {
                         take(face, QStringLiteral("module:") + shownText(id), {}, slot);
@@ -375,7 +379,7 @@ void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
     if (!view)
         return;
     if (view->like->cage != Cage::none && view->parent.empty())
-        for (const TransceiverModel& model : editor_.catalogue().transceivers)
+        for (const TransceiverModel& model : session_.catalogue().transceivers)
             if (!edit::misfit(network, first, model) &&
                 !(view->transceiver && view->transceiver->id == model.id))
                 menu.addAction(tr("Fit %1").arg(shownText(model.name)), this, [this, &face, id = model.id] {
@@ -386,35 +390,37 @@ void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
     const bool four = view->like->cage == Cage::qsfpPlus || view->like->cage == Cage::qsfp28;
     if (four && view->parent.empty())
         menu.addAction(tr("Split into 4 ports"), this, [this, first] {
-            takeOut(
-                [&](edit::WithLinks links) { return edit::setBreakout(editor_.network(), first, 4, links); });
+            takeOut([&](edit::WithLinks links) {
+                return edit::setBreakout(session_.network(), first, 4, links);
+            });
         });
     if (!view->parent.empty())
         menu.addAction(tr("Make %1 one port again").arg(shownText(view->parent)), this,
                        [this, port = PortRef{first.device, view->parent}] {
                            takeOut([&](edit::WithLinks links) {
-                               return edit::setBreakout(editor_.network(), port, 0, links);
+                               return edit::setBreakout(session_.network(), port, 0, links);
                            });
                        });
     if (std::find(device->added.begin(), device->added.end(), first.port) != device->added.end())
         menu.addAction(tr("Take port %1 away").arg(shownText(first.port)), this, [this, first] {
-            takeOut([&](edit::WithLinks links) { return edit::removePort(editor_.network(), first, links); });
+            takeOut(
+                [&](edit::WithLinks links) { return edit::removePort(session_.network(), first, links); });
         });
 }
 
 void FaceplatePanel::linkChosen() {
-    editor_.apply(edit::linkPorts(editor_.network(), editor_.catalogue(), pairs(), editor_.ids()));
+    session_.apply(edit::linkPorts(session_.network(), session_.catalogue(), pairs(), session_.ids()));
 }
 
 void FaceplatePanel::unlinkChosen() {
     edit::Refs links;
     for (const FaceView* face : faces_)
         for (const PortRef& port : face->chosen())
-            if (const Link* link = editor_.network().linkAt(port))
+            if (const Link* link = session_.network().linkAt(port))
                 if (const ObjectRef ref = refTo(link->id);
                     std::find(links.begin(), links.end(), ref) == links.end())
                     links.push_back(ref);
-    editor_.apply(edit::removeObjects(editor_.network(), links));
+    session_.apply(edit::removeObjects(session_.network(), links));
 }
 
 } // namespace underridge::app

@@ -15,14 +15,14 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class Dialogs;
 
 class FaceplatePanel : public QWidget {
     Q_OBJECT
 public:
-    explicit FaceplatePanel(Editor& editor, Dialogs& dialogs, QWidget* parent = nullptr);
+    explicit FaceplatePanel(Session& session, Dialogs& dialogs, QWidget* parent = nullptr);
 
     FaceView& first() { return *faces_[0]; }
     FaceView& second() { return *faces_[1]; }
@@ -62,7 +62,7 @@ private:
     void arrange();
     std::vector<std::pair<model::PortRef, model::PortRef>> pairs() const;
 
-    Editor& editor_;
+    Session& session_;
     Dialogs& dialogs_;
     FaceView* faces_[2];
     QLabel *titles_[2], *empty_;

@@ -2,9 +2,9 @@
 #include "app/panels/findings_panel.h"
 
 #include "app/panels/remarks_panel.h"
+#include "app/session/workspace.h"
 #include "app/shown_text.h"
 #include "app/window/checker.h"
-#include "app/window/editor.h"
 #include "core/edit/remedies.h"
 
 #include <QHBoxLayout>
@@ -19,9 +19,9 @@ constexpr std::size_t mostRows = 2000;
 
 } // namespace
 
-FindingsPanel::FindingsPanel(Editor& editor, Checker& checker, QWidget* parent)
+FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* parent)
     : QWidget(parent),
-      editor_(editor),
+      workspace_(workspace),
       checker_(checker),
       about_(new QLabel),
       list_(new QTreeWidget),
@@ -60,7 +60,8 @@ FindingsPanel::FindingsPanel(Editor& editor, Checker& checker, QWidget* parent)
     connect(list_, &QTreeWidget::currentItemChanged, this, &FindingsPanel::refreshButton);
     connect(putRight_, &QPushButton::clicked, this, [this] {
         if (const Finding* finding = current())
-            editor_.apply(edit::applyRemedy(editor_.network(), editor_.catalogue(), *finding, editor_.ids()));
+            workspace_.apply(
+                edit::applyRemedy(workspace_.network(), workspace_.catalogue(), *finding, workspace_.ids()));
     });
     connect(&checker_, &Checker::changed, this, &FindingsPanel::refill);
     refill();

@@ -10,12 +10,12 @@
 namespace underridge::app {
 
 class Checker;
-class Editor;
+class Workspace;
 
 class FindingsPanel : public QWidget {
     Q_OBJECT
 public:
-    FindingsPanel(Editor& editor, Checker& checker, QWidget* parent = nullptr);
+    FindingsPanel(Workspace& workspace, Checker& checker, QWidget* parent = nullptr);
     QTreeWidget& list() { return *list_; }
     QPushButton& putRight() { return *putRight_; }
 
@@ -28,7 +28,7 @@ private:
     void refreshButton();
     const linking::Finding* current() const;
 
-    Editor& editor_;
+    Workspace& workspace_;
     Checker& checker_;
     std::vector<linking::Finding> shown_;
     QLabel* about_;

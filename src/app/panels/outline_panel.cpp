@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/outline_panel.h"
 
-#include "app/window/editor.h"
+#include "app/session/session.h"
 #include "core/model/ports.h"
 
 #include <QVBoxLayout>
@@ -11,9 +11,9 @@
 namespace underridge::app {
 using namespace model;
 
-OutlinePanel::OutlinePanel(Editor& editor, QWidget* parent)
+OutlinePanel::OutlinePanel(Session& session, QWidget* parent)
     : QWidget(parent),
-      editor_(editor),
+      session_(session),
       search_(new QLineEdit(this)),
       tree_(new QTreeWidget(this)),
       empty_(new QLabel(this)) {
@@ -33,14 +33,14 @@ OutlinePanel::OutlinePanel(Editor& editor, QWidget* parent)
     layout->addWidget(tree_, 1);
     layout->addWidget(empty_, 1);
     connect(search_, &QLineEdit::textChanged, this, &OutlinePanel::fill);
-    connect(&editor_, &Editor::networkChanged, this, [this] {
-        if (editor_.network().all<Device>() == shown_)
+    connect(&session_.workspace(), &Workspace::networkChanged, this, [this] {
+        if (session_.network().all<Device>() == shown_)
             return; // moves and links change no device
         stale_ = true;
         if (isVisible())
             fill();
     });
-    connect(&editor_, &Editor::selectionChanged, this, &OutlinePanel::follow);
+    connect(&session_.selected(), &Selection::changed, this, &OutlinePanel::follow);
     connect(tree_, &QTreeWidget::itemSelectionChanged, this, [this] {
         if (busy_)
             return;
@@ -49,12 +49,12 @@ OutlinePanel::OutlinePanel(Editor& editor, QWidget* parent)
             if (const quint64 id = item->data(0, Qt::UserRole).toULongLong())
                 picked.push_back(refTo(DeviceId{id}));
         busy_ = true;
-        editor_.select(std::move(picked));
+        session_.select(std::move(picked));
         busy_ = false;
     });
     connect(tree_, &QTreeWidget::itemActivated, this, [this](QTreeWidgetItem* item) {
         if (const quint64 id = item->data(0, Qt::UserRole).toULongLong())
-            Q_EMIT activated(id);
+            Q_EMIT activated(refTo(DeviceId{id}));
     });
     fill();
 }
@@ -67,14 +67,14 @@ void OutlinePanel::showEvent(QShowEvent* event) {
 
 void OutlinePanel::fill() {
     stale_ = false;
-    shown_ = editor_.network().all<Device>();
+    shown_ = session_.network().all<Device>();
     busy_ = true;
     tree_->clear();
     const std::string query = search_->text().toStdString();
     std::map<Role, std::vector<const Device*>> byRole;
-    editor_.network().all<Device>().forEach([&](const Device& device) {
+    session_.network().all<Device>().forEach([&](const Device& device) {
         if (matchesWords(device.name, query))
-            byRole[roleOf(editor_.network(), device)].push_back(&device);
+            byRole[roleOf(session_.network(), device)].push_back(&device);
     });
     for (auto& [role, devices] : byRole) {
         std::sort(devices.begin(), devices.end(),
@@ -102,7 +102,7 @@ void OutlinePanel::follow() {
         return;
     busy_ = true;
     std::set<std::uint64_t> selected;
-    for (const ObjectRef ref : editor_.selection())
+    for (const ObjectRef ref : session_.selection())
         selected.insert(ref.id);
     for (int i = 0; i < tree_->topLevelItemCount(); ++i)
         for (int j = 0; j < tree_->topLevelItem(i)->childCount(); ++j) {

@@ -10,17 +10,17 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class OutlinePanel : public QWidget {
     Q_OBJECT
 public:
-    explicit OutlinePanel(Editor& editor, QWidget* parent = nullptr);
+    explicit OutlinePanel(Session& session, QWidget* parent = nullptr);
     QTreeWidget& tree() { return *tree_; }
 
 Q_SIGNALS:
     /// Go there.
-    void activated(quint64 device);
+    void activated(underridge::model::ObjectRef object);
 
 protected:
     void showEvent(QShowEvent* event) override;
@@ -29,7 +29,7 @@ private:
     void fill();
     void follow();
 
-    Editor& editor_;
+    Session& session_;
     QLineEdit* search_;
     QTreeWidget* tree_;
     QLabel* empty_;

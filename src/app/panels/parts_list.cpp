@@ -2,8 +2,8 @@
 #include "app/panels/parts_list.h"
 
 #include "app/panels/face_view.h"
+#include "app/session/workspace.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/linking/fit.h"
 #include "core/linking/supply.h"
 
@@ -21,7 +21,7 @@ constexpr int listWidth = 230;
 
 } // namespace
 
-PartsList::PartsList(Editor& editor, QWidget* parent) : QTreeWidget(parent), editor_(editor) {
+PartsList::PartsList(Workspace& workspace, QWidget* parent) : QTreeWidget(parent), workspace_(workspace) {
     setAccessibleName(tr("Parts"));
     setHeaderLabel(tr("Parts to fit"));
     header()->setToolTip(tr("Drag a part into its slot or cage, or choose the place and press Enter"));
@@ -44,7 +44,7 @@ void PartsList::setDevices(const std::vector<DeviceId>& devices) {
     const QString current = held ? held->data(0, partRole).toString() : QString();
     const int scrolled = verticalScrollBar()->value();
     clear();
-    const Network& network = editor_.network();
+    const Network& network = workspace_.network();
     for (const DeviceId id : devices) {
         const Device* device = network.device(id);
         if (!device)
@@ -70,7 +70,7 @@ void PartsList::setDevices(const std::vector<DeviceId>& devices) {
         std::set<std::string> named;
         for (const linking::SlotView& slot : slots)
             for (const std::string& fits : slot.slot->fits)
-                if (const ModuleModel* module = editor_.catalogue().module(fits);
+                if (const ModuleModel* module = workspace_.catalogue().module(fits);
                     module && named.insert(fits).second) {
                     const auto free = std::count_if(slots.begin(), slots.end(), [&](const auto& s) {
                         return !s.fitted && std::find(s.slot->fits.begin(), s.slot->fits.end(), fits) !=
@@ -88,7 +88,7 @@ void PartsList::setDevices(const std::vector<DeviceId>& devices) {
                 cages.insert(port.like->cage);
                 rates.insert(port.like->rates.begin(), port.like->rates.end());
             }
-        for (const TransceiverModel& model : editor_.catalogue().transceivers)
+        for (const TransceiverModel& model : workspace_.catalogue().transceivers)
             if (rates.contains(model.rate) && std::any_of(cages.begin(), cages.end(), [&](Cage cage) {
                     return linking::accepts(cage, model.cage);
                 }))

@@ -8,12 +8,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Workspace;
 
 class PartsList : public QTreeWidget {
     Q_OBJECT
 public:
-    explicit PartsList(Editor& editor, QWidget* parent);
+    explicit PartsList(Workspace& workspace, QWidget* parent);
     /// Shows what goes into these; hides itself when nothing does.
     void setDevices(const std::vector<model::DeviceId>& devices);
 
@@ -25,7 +25,7 @@ protected:
     void startDrag(Qt::DropActions actions) override;
 
 private:
-    Editor& editor_;
+    Workspace& workspace_;
 };
 
 } // namespace underridge::app

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/register_model.h"
 
+#include "app/session/workspace.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 
 #include <charconv>
 #include <numeric>
@@ -19,21 +19,21 @@ double numberIn(const std::string& text) {
 
 } // namespace
 
-RegisterModel::RegisterModel(Editor& editor, QObject* parent)
-    : QAbstractTableModel(parent), editor_(editor) {}
+RegisterModel::RegisterModel(Workspace& workspace, QObject* parent)
+    : QAbstractTableModel(parent), workspace_(workspace) {}
 
 void RegisterModel::setRegister(edit::Register which) {
     beginResetModel();
     which_ = which;
     sortColumn_ = -1;
-    rows_ = edit::rowsOf(editor_.network(), which_);
+    rows_ = edit::rowsOf(workspace_.network(), which_);
     texts_.clear();
     arrange();
     endResetModel();
 }
 
 void RegisterModel::refresh() {
-    auto rows = edit::rowsOf(editor_.network(), which_);
+    auto rows = edit::rowsOf(workspace_.network(), which_);
     if (rows == rows_ && filter_.empty() && sortColumn_ < 0) {
         texts_.clear();
         if (!shown_.empty())
@@ -60,8 +60,8 @@ const std::string& RegisterModel::rowText(int row) {
     std::string& text = texts_[static_cast<std::size_t>(row)];
     if (text.empty())
         for (std::size_t column = 0; column < edit::columnsOf(which_).size(); ++column)
-            text += lowered(edit::cellText(editor_.network(), which_, rows_[static_cast<std::size_t>(row)],
-                                           column, editor_.lengthUnit())) +
+            text += lowered(edit::cellText(workspace_.network(), which_, rows_[static_cast<std::size_t>(row)],
+                                           column, workspace_.lengthUnit())) +
                     '\t';
     return text;
 }
@@ -79,8 +79,9 @@ void RegisterModel::arrange() {
     const auto column = static_cast<std::size_t>(sortColumn_);
     std::vector<std::string> keys(rows_.size());
     for (const int row : shown_)
-        keys[static_cast<std::size_t>(row)] = edit::cellText(
-            editor_.network(), which_, rows_[static_cast<std::size_t>(row)], column, editor_.lengthUnit());
+        keys[static_cast<std::size_t>(row)] =
+            edit::cellText(workspace_.network(), which_, rows_[static_cast<std::size_t>(row)], column,
+                           workspace_.lengthUnit());
     const bool number = edit::columnsOf(which_)[column].number;
     const auto less = [&](int x, int y) {
         const std::string &a = keys[static_cast<std::size_t>(x)], &b = keys[static_cast<std::size_t>(y)];
@@ -107,8 +108,8 @@ int RegisterModel::columnCount(const QModelIndex& parent) const {
 }
 
 std::string RegisterModel::text(int row, int column) const {
-    return edit::cellText(editor_.network(), which_, rowAt(row), static_cast<std::size_t>(column),
-                          editor_.lengthUnit());
+    return edit::cellText(workspace_.network(), which_, rowAt(row), static_cast<std::size_t>(column),
+                          workspace_.lengthUnit());
 }
 
 QVariant RegisterModel::data(const QModelIndex& index, int role) const {
@@ -150,8 +151,8 @@ bool RegisterModel::setData(const QModelIndex& index, const QVariant& value, int
         return false;
     if (changes.empty())
         changes.push_back({rowAt(index.row()), static_cast<std::size_t>(index.column()), typed});
-    return editor_.apply(edit::setCells(editor_.network(), editor_.catalogue(), which_, changes,
-                                        editor_.lengthUnit(), editor_.ids()));
+    return workspace_.apply(edit::setCells(workspace_.network(), workspace_.catalogue(), which_, changes,
+                                           workspace_.lengthUnit(), workspace_.ids()));
 }
 
 } // namespace underridge::app

@@ -7,12 +7,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Workspace;
 
 class RegisterModel : public QAbstractTableModel {
     Q_OBJECT
 public:
-    explicit RegisterModel(Editor& editor, QObject* parent = nullptr);
+    explicit RegisterModel(Workspace& workspace, QObject* parent = nullptr);
 
     edit::Register which() const { return which_; }
     void setRegister(edit::Register which);
@@ -42,7 +42,7 @@ private:
     /// All texts of a row in small letters, made when first asked for.
     const std::string& rowText(int row);
 
-    Editor& editor_;
+    Workspace& workspace_;
     edit::Register which_ = edit::Register::devices;
     std::vector<edit::Row> rows_;
     std::vector<int> shown_; ///< indices of rows_

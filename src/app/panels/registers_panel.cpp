@@ -2,8 +2,8 @@
 #include "app/panels/registers_panel.h"
 
 #include "app/session/dialogs.h"
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 #include "core/exchange/table_text.h"
 
 #include <QClipboard>
@@ -72,12 +72,12 @@ CellsPreview::CellsPreview(const std::vector<edit::CellPreview>& previews, edit:
           changes_ > 0);
 }
 
-RegistersPanel::RegistersPanel(Editor& editor, QSettings& settings, Dialogs& dialogs, QWidget* parent)
+RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& dialogs, QWidget* parent)
     : QWidget(parent),
-      editor_(editor),
+      session_(session),
       settings_(settings),
       dialogs_(dialogs),
-      model_(new RegisterModel(editor, this)),
+      model_(new RegisterModel(session_.workspace(), this)),
       choice_(new QComboBox),
       filter_(new QLineEdit),
       columns_(new QToolButton),
@@ -145,12 +145,12 @@ RegistersPanel::RegistersPanel(Editor& editor, QSettings& settings, Dialogs& dia
     later_.setSingleShot(true);
     later_.setInterval(restMs);
     connect(&later_, &QTimer::timeout, this, &RegistersPanel::refresh);
-    for (const auto signal : {&Editor::networkChanged, &Editor::documentReplaced})
-        connect(&editor_, signal, this, [this] {
+    for (const auto signal : {&Workspace::networkChanged, &Workspace::documentReplaced})
+        connect(&session_.workspace(), signal, this, [this] {
             if (isVisible())
                 later_.start();
         });
-    connect(&editor_, &Editor::selectionChanged, this, &RegistersPanel::selectInTable);
+    connect(&session_.selected(), &Selection::changed, this, &RegistersPanel::selectInTable);
 }
 
 void RegistersPanel::show(edit::Register which) {
@@ -245,17 +245,17 @@ void RegistersPanel::selectInNetwork() {
     std::set<ObjectRef> seen;
     for (const int row : rows) {
         ObjectRef object = model_->rowAt(row).object;
-        if (const Cable* cable = editor_.network().cable({object.id}); cable && !cable->ends.empty())
-            if (const Link* link = editor_.network().linkAt(cable->ends.front().at))
+        if (const Cable* cable = session_.network().cable({object.id}); cable && !cable->ends.empty())
+            if (const Link* link = session_.network().linkAt(cable->ends.front().at))
                 object = refTo(link->id);
         if (seen.insert(object).second)
             objects.push_back(object);
     }
     selecting_ = true;
     if (model_->which() == edit::Register::ports && rows.size() == 1)
-        editor_.selectPort({{model_->rowAt(*rows.begin()).object.id}, model_->rowAt(*rows.begin()).port});
+        session_.selectPort({{model_->rowAt(*rows.begin()).object.id}, model_->rowAt(*rows.begin()).port});
     else
-        editor_.select(std::move(objects));
+        session_.select(std::move(objects));
     selecting_ = false;
 }
 
@@ -263,17 +263,18 @@ void RegistersPanel::selectInTable() {
     if (selecting_ || !isVisible())
         return;
     std::set<std::uint64_t> wanted;
-    for (const ObjectRef& ref : editor_.selection()) {
+    for (const ObjectRef& ref : session_.selection()) {
         wanted.insert(ref.id);
-        if (const Link* link = editor_.network().link({ref.id}))
+        if (const Link* link = session_.network().link({ref.id}))
             wanted.insert(link->cable.value);
     }
     QItemSelection selection;
     int first = -1, count = 0;
     for (int row = 0; row < model_->rowCount() && !wanted.empty(); ++row) {
         const edit::Row& each = model_->rowAt(row);
-        const bool port = model_->which() != edit::Register::ports || editor_.selectedPort().port.empty() ||
-                          each.port == editor_.selectedPort().port;
+        const bool port = model_->which() != edit::Register::ports ||
+                          session_.selected().port().port.empty() ||
+                          each.port == session_.selected().port().port;
         if (!wanted.contains(each.object.id) || !port)
             continue;
         first = first < 0 ? row : first;
@@ -335,8 +336,9 @@ void RegistersPanel::paste(const QString& text) {
     const auto rows = exchange::readRows(text.toStdString(), '\t');
     auto cells = table_->selectionModel()->selectedIndexes();
     if (rows.empty() || (cells.isEmpty() && !table_->currentIndex().isValid())) {
-        Q_EMIT editor_.refused(advice("there is nothing to paste, or no cell to paste it into",
-                                      "copy cells of a spreadsheet, then select the first cell here"));
+        Q_EMIT session_.workspace().refused(
+            advice("there is nothing to paste, or no cell to paste it into",
+                   "copy cells of a spreadsheet, then select the first cell here"));
         return;
     }
     std::vector<edit::CellChange> changes;
@@ -369,8 +371,9 @@ void RegistersPanel::fillSeries() {
     cells.removeIf([&](const QModelIndex& cell) { return cell.column() != table_->currentIndex().column(); });
     std::sort(cells.begin(), cells.end());
     if (cells.size() < 2 || !(model_->flags(cells.front()) & Qt::ItemIsEditable)) {
-        Q_EMIT editor_.refused(advice("a series needs several cells of one column that can be typed into",
-                                      "select them, the first one filled"));
+        Q_EMIT session_.workspace().refused(
+            advice("a series needs several cells of one column that can be typed into",
+                   "select them, the first one filled"));
         return;
     }
     const auto texts = seriesFrom(model_->text(cells.front().row(), cells.front().column()),
@@ -383,14 +386,15 @@ void RegistersPanel::fillSeries() {
 }
 
 void RegistersPanel::offer(const std::vector<edit::CellChange>& changes) {
-    const auto previews = edit::previewCells(editor_.network(), editor_.catalogue(), model_->which(), changes,
-                                             editor_.lengthUnit(), editor_.ids());
+    const auto previews = edit::previewCells(session_.network(), session_.catalogue(), model_->which(),
+                                             changes, session_.lengthUnit(), session_.ids());
     std::vector<QString> names;
     std::vector<edit::CellChange> good;
     for (const auto& preview : previews) {
-        names.push_back(QString::fromStdString(
-            edit::cellText(editor_.network(), model_->which(), preview.change.row, 0, editor_.lengthUnit()) +
-            (preview.change.row.port.empty() ? "" : " " + preview.change.row.port)));
+        names.push_back(
+            QString::fromStdString(edit::cellText(session_.network(), model_->which(), preview.change.row, 0,
+                                                  session_.lengthUnit()) +
+                                   (preview.change.row.port.empty() ? "" : " " + preview.change.row.port)));
         if (preview.changes())
             good.push_back(preview.change);
     }
@@ -399,8 +403,8 @@ void RegistersPanel::offer(const std::vector<edit::CellChange>& changes) {
         [this, previews, which, names] { return new CellsPreview(previews, which, names, this); },
         [this, which, good](CellsPreview&, bool accepted) {
             if (accepted && !good.empty())
-                editor_.apply(edit::setCells(editor_.network(), editor_.catalogue(), which, good,
-                                             editor_.lengthUnit(), editor_.ids()));
+                session_.apply(edit::setCells(session_.network(), session_.catalogue(), which, good,
+                                              session_.lengthUnit(), session_.ids()));
         });
 }
 

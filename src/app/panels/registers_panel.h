@@ -18,6 +18,8 @@ class QSettings;
 
 namespace underridge::app {
 
+class Session;
+
 /// What a paste or a series would change, row by row; what is wrong is left out.
 class CellsPreview : public PreviewDialog {
     Q_OBJECT
@@ -36,7 +38,7 @@ class Dialogs;
 class RegistersPanel : public QWidget {
     Q_OBJECT
 public:
-    RegistersPanel(Editor& editor, QSettings& settings, Dialogs& dialogs, QWidget* parent = nullptr);
+    RegistersPanel(Session& session, QSettings& settings, Dialogs& dialogs, QWidget* parent = nullptr);
 
     QTableView& table() { return *table_; }
     QLineEdit& filter() { return *filter_; }
@@ -71,7 +73,7 @@ private:
     void selectInTable();
     void offer(const std::vector<edit::CellChange>& changes);
 
-    Editor& editor_;
+    Session& session_;
     QSettings& settings_;
     Dialogs& dialogs_;
     RegisterModel* model_;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/link_tool.h"
 
+#include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
-#include "app/window/editor.h"
 #include "core/edit/links.h"
 #include "core/scene/lines.h"
 #include "core/scene/text_width.h"
@@ -49,8 +49,8 @@ const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
     auto at = answers_.find(device);
     if (at == answers_.end())
         at = answers_
-                 .emplace(device, linking::bestPair(editor_.network(), editor_.catalogue(),
-                                                    {from_.front(), port_}, {device, {}}, editor_.habits()))
+                 .emplace(device, linking::bestPair(session_.network(), session_.catalogue(),
+                                                    {from_.front(), port_}, {device, {}}, session_.habits()))
                  .first;
     return at->second;
 }
@@ -66,7 +66,7 @@ void LinkTool::aim(PointF at) {
     const scene::Plate* nearest = nullptr;
     double best = reach;
     for (const scene::Plate* plate :
-         editor_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).of<scene::Plate>())
+         session_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).of<scene::Plate>())
         if (const double d = distanceTo(plate->frame, at); d <= best && plate->id != from_.front()) {
             best = d;
             nearest = plate;
@@ -82,7 +82,8 @@ void LinkTool::press(const Pointer& pointer) {
 void LinkTool::move(const Pointer& pointer) {
     now_ = pointer;
     if (byKeys_ && pointer.buttons == Qt::NoButton) {
-        if (const auto hit = scene::hitAt(editor_.scene(), pointer.sheet, 0); hit.object.kind == Kind::device)
+        if (const auto hit = scene::hitAt(session_.scene(), pointer.sheet, 0);
+            hit.object.kind == Kind::device)
             aimAt({hit.object.id});
         return;
     }
@@ -103,7 +104,7 @@ void LinkTool::finish(const Pointer& pointer) {
         return;
     }
     const double far = addPixels / view_.camera().zoom();
-    const auto near = editor_.scene()
+    const auto near = session_.scene()
                           .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far))
                           .of<scene::Plate>();
     const bool clear = std::none_of(near.begin(), near.end(), [&](const scene::Plate* plate) {
@@ -122,8 +123,8 @@ void LinkTool::commit() {
     const std::string port = port_;
     if (from.size() > 1) {
         view_.cancelTool();
-        editor_.apply(edit::linkEachTo(editor_.network(), editor_.catalogue(), from, target, editor_.ids(),
-                                       editor_.habits()));
+        session_.apply(edit::linkEachTo(session_.network(), session_.catalogue(), from, target,
+                                        session_.ids(), session_.habits()));
         return;
     }
     const Answer answer = answerFor(target);
@@ -135,7 +136,7 @@ void LinkTool::commit() {
             view_.openDrawerForNew(end, target);
             return;
         }
-        Q_EMIT editor_.refused(answer.refusal());
+        Q_EMIT session_.workspace().refused(answer.refusal());
         if (byKeys_)
             return;
         view_.cancelTool();
@@ -155,13 +156,13 @@ void LinkTool::openDrawer() {
 }
 
 void LinkTool::stepTo(int key) {
-    const scene::Plate* here = editor_.scene().plate(target_ ? target_ : from_.front());
+    const scene::Plate* here = session_.scene().plate(target_ ? target_ : from_.front());
     if (!here)
         return;
     const PointF c = here->frame.centre();
     const scene::Plate* best = nullptr;
     double bestScore = 1e18;
-    editor_.scene().forEachPlate([&](const scene::Plate& plate) {
+    session_.scene().forEachPlate([&](const scene::Plate& plate) {
         if (std::find(from_.begin(), from_.end(), plate.id) != from_.end() || plate.id == target_)
             return;
         const PointF d = plate.frame.centre() - c;
@@ -188,9 +189,9 @@ void LinkTool::matchTyped() {
     const std::string query = lowered(typed_.toStdString());
     const Device* best = nullptr;
     int bestRank = 3;
-    editor_.network().all<Device>().forEach([&](const Device& device) {
+    session_.network().all<Device>().forEach([&](const Device& device) {
         if (std::find(from_.begin(), from_.end(), device.id) != from_.end() ||
-            !editor_.scene().plate(device.id))
+            !session_.scene().plate(device.id))
             return;
         const std::string name = lowered(device.name);
         const int rank = name == query                           ? 0
@@ -203,7 +204,7 @@ void LinkTool::matchTyped() {
         }
     });
     aimAt(best && !query.empty() ? best->id : DeviceId{});
-    if (const scene::Plate* plate = editor_.scene().plate(target_))
+    if (const scene::Plate* plate = session_.scene().plate(target_))
         view_.reveal(plate->frame);
 }
 
@@ -253,7 +254,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
     const paint::Theme& theme = sheetPainter.theme();
     painter.setRenderHint(QPainter::Antialiasing);
     // Devices that cannot take the link dim. Beyond some hundreds in view they are too small to matter.
-    const auto inView = editor_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>();
+    const auto inView = session_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>();
     if (from_.size() == 1 && inView.size() <= 300) {
         QColor veil = theme.sheet;
         veil.setAlphaF(0.62F);
@@ -261,9 +262,9 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
             if (plate->id != from_.front() && !answerFor(plate->id))
                 painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
     }
-    const scene::Plate* target = editor_.scene().plate(target_);
+    const scene::Plate* target = session_.scene().plate(target_);
     for (const DeviceId device : from_) {
-        const scene::Plate* plate = editor_.scene().plate(device);
+        const scene::Plate* plate = session_.scene().plate(device);
         if (!plate)
             continue;
         sheetPainter.selection(painter, plate->frame, zoom);
@@ -291,17 +292,17 @@ QString LinkTool::hint() const {
     if (from_.empty())
         return {};
     const QString name = from_.size() == 1
-                             ? editor_.nameOf(refTo(from_.front()))
+                             ? session_.nameOf(refTo(from_.front()))
                              : SheetView::tr("%n devices", nullptr, static_cast<int>(from_.size()));
     const auto at = answers_.find(target_);
     if (target_ && at != answers_.end()) {
         if (!at->second)
             return QString::fromStdString(at->second.refusal().text());
         const linking::Proposal& p = *at->second;
-        const CableType* cable = editor_.catalogue().cable(p.joint.cable);
+        const CableType* cable = session_.catalogue().cable(p.joint.cable);
         QString text = SheetView::tr("Links %1 to %2: %3, %4")
-                           .arg(QString::fromStdString(edit::portText(editor_.network(), p.a)),
-                                QString::fromStdString(edit::portText(editor_.network(), p.b)),
+                           .arg(QString::fromStdString(edit::portText(session_.network(), p.a)),
+                                QString::fromStdString(edit::portText(session_.network(), p.b)),
                                 QString::fromStdString(cable ? cable->name : p.joint.cable),
                                 QString::fromStdString(p.reason));
         return text + (byKeys_ ? SheetView::tr("; Enter to link, Alt+Down for other ports")

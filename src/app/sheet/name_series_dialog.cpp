@@ -1,21 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/name_series_dialog.h"
 
+#include "app/session/session.h"
 #include "app/shown_text.h"
-#include "app/window/editor.h"
 
 namespace underridge::app {
 using namespace model;
 
-NameSeriesDialog::NameSeriesDialog(const Editor& editor, std::vector<DeviceId> devices, QWidget* parent)
+NameSeriesDialog::NameSeriesDialog(const Session& session, std::vector<DeviceId> devices, QWidget* parent)
     : PreviewDialog(QStringLiteral("nameSeries"), tr("Rename %1 devices").arg(devices.size()),
                     {tr("Now"), tr("Will be"), tr("Remark")}, tr("New names"), tr("Rename"), parent),
-      editor_(editor),
+      session_(session),
       devices_(std::move(devices)),
       pattern_(new QLineEdit),
       order_(new QComboBox) {
     resize(560, 440);
-    const Device* first = devices_.empty() ? nullptr : editor_.network().device(devices_.front());
+    const Device* first = devices_.empty() ? nullptr : session_.network().device(devices_.front());
     QString start = first ? shownText(first->name) : QString();
     while (!start.isEmpty() && start.back().isDigit())
         start.chop(1);
@@ -34,7 +34,7 @@ NameSeriesDialog::NameSeriesDialog(const Editor& editor, std::vector<DeviceId> d
 
 void NameSeriesDialog::refresh() {
     const auto names =
-        edit::newNames(editor_.network(), editor_.sheet(), devices_, pattern_->text().toStdString(),
+        edit::newNames(session_.network(), session_.sheet(), devices_, pattern_->text().toStdString(),
                        static_cast<edit::NameOrder>(order_->currentIndex()));
     clearRows();
     names_.clear();

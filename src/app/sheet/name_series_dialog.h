@@ -9,12 +9,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 
 class NameSeriesDialog : public PreviewDialog {
     Q_OBJECT
 public:
-    NameSeriesDialog(const Editor& editor, std::vector<model::DeviceId> devices, QWidget* parent);
+    NameSeriesDialog(const Session& session, std::vector<model::DeviceId> devices, QWidget* parent);
 
     QLineEdit& pattern() { return *pattern_; }
     QComboBox& order() { return *order_; }
@@ -24,7 +24,7 @@ public:
 private:
     void refresh();
 
-    const Editor& editor_;
+    const Session& session_;
     std::vector<model::DeviceId> devices_;
     std::vector<edit::NewName> names_;
     QLineEdit* pattern_;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/place_tool.h"
 
+#include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheet/snapping.h"
-#include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/names.h"
 #include "core/scene/plates.h"
@@ -17,12 +17,12 @@ void PlaceTool::begin(const DeviceModel& model) {
 }
 
 const DeviceModel* PlaceTool::model() const {
-    return model_.empty() ? nullptr : editor_.catalogue().device(model_);
+    return model_.empty() ? nullptr : session_.catalogue().device(model_);
 }
 
 std::string PlaceTool::nextName(const DeviceModel& model) const {
     const std::string pattern = edit::defaultPattern(model.role);
-    const auto names = edit::seriesNames(pattern, 1, edit::namesLike(editor_.network(), pattern));
+    const auto names = edit::seriesNames(pattern, 1, edit::namesLike(session_.network(), pattern));
     return names ? names->front() : model.name;
 }
 
@@ -31,14 +31,15 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
     const PointF corner = middle - PointF{plate.frame.w / 2, plate.frame.h / 2};
     if (!snapped)
         return {static_cast<int>(std::lround(corner.x)), static_cast<int>(std::lround(corner.y))};
-    return snap(editor_.scene(), plate.frame, corner, view_.camera().visible(), {}, 6 / view_.camera().zoom())
+    return snap(session_.scene(), plate.frame, corner, view_.camera().visible(), {},
+                6 / view_.camera().zoom())
         .by;
 }
 
 void PlaceTool::put(const DeviceModel& model, PointF middle, bool snapped) {
-    editor_.apply(edit::placeDevices(editor_.network(), editor_.sheet(), model,
-                                     {{nextName(model), cornerFor(model, middle, snapped)}}, {},
-                                     editor_.ids()));
+    session_.apply(edit::placeDevices(session_.network(), session_.sheet(), model,
+                                      {{nextName(model), cornerFor(model, middle, snapped)}}, {},
+                                      session_.ids()));
 }
 
 void PlaceTool::preview(const DeviceModel* model, PointF middle, bool snapped) {
@@ -65,7 +66,7 @@ bool PlaceTool::cancel() {
 }
 
 void PlaceTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
-    const DeviceModel* shown = shown_.empty() ? nullptr : editor_.catalogue().device(shown_);
+    const DeviceModel* shown = shown_.empty() ? nullptr : session_.catalogue().device(shown_);
     if (!shown)
         return;
     painter.setRenderHint(QPainter::Antialiasing);

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/select_tool.h"
 
+#include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheet/snapping.h"
-#include "app/window/editor.h"
 #include "core/edit/sheets.h"
 
 #include <QApplication>
@@ -37,10 +37,10 @@ Rect SelectTool::gripOf(const scene::Plate& plate, double zoom) {
 
 bool SelectTool::showsGrip(const scene::Plate& plate) const {
     const ObjectRef ref = refTo(plate.id);
-    const bool alone = editor_.selection().size() == 1 && editor_.isSelected(ref);
+    const bool alone = session_.selection().size() == 1 && session_.selected().contains(ref);
     // Two devices and no link yet: both grips say how to make one.
     const bool invite =
-        editor_.scene().count<scene::Plate>() == 2 && editor_.scene().count<scene::LinkLine>() == 0;
+        session_.scene().count<scene::Plate>() == 2 && session_.scene().count<scene::LinkLine>() == 0;
     return hovered_.object == ref || (focused_ == ref && view_.hasFocus()) || alone || invite;
 }
 
@@ -49,7 +49,7 @@ void SelectTool::hover(const Pointer& pointer) {
     const bool detailed = scene::detailFor(zoom) != scene::Detail::far;
     if (lens_) {
         lensPort_ = lens_->portAt(pointer.sheet);
-        if (lensPort_ >= 0 && editor_.scene().plate(lens_->device())) {
+        if (lensPort_ >= 0 && session_.scene().plate(lens_->device())) {
             hovered_ = {refTo(lens_->device()), lensPort_};
             gripHovered_ = false;
             return;
@@ -59,7 +59,7 @@ void SelectTool::hover(const Pointer& pointer) {
     gripHovered_ = false;
     if (detailed)
         for (const scene::Plate* plate :
-             editor_.scene()
+             session_.scene()
                  .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(gripPixels / zoom))
                  .of<scene::Plate>())
             if (showsGrip(*plate) && gripOf(*plate, zoom).contains(pointer.sheet)) {
@@ -67,14 +67,14 @@ void SelectTool::hover(const Pointer& pointer) {
                 gripHovered_ = true;
                 return;
             }
-    hovered_ = scene::hitAt(editor_.scene(), pointer.sheet, linkReach / zoom);
+    hovered_ = scene::hitAt(session_.scene(), pointer.sheet, linkReach / zoom);
     const bool railShown =
         scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
     if (railShown && hovered_.object.kind == Kind::device && hovered_.port >= 0) {
-        const Device* device = editor_.network().device({hovered_.object.id});
-        const scene::Plate* plate = editor_.scene().plate({hovered_.object.id});
+        const Device* device = session_.network().device({hovered_.object.id});
+        const scene::Plate* plate = session_.scene().plate({hovered_.object.id});
         if (device && plate) {
-            lens_.emplace(*plate, portsOf(editor_.network(), *device), pointer.sheet, zoom);
+            lens_.emplace(*plate, portsOf(session_.network(), *device), pointer.sheet, zoom);
             lensPort_ = lens_->portAt(pointer.sheet);
         }
     }
@@ -109,11 +109,11 @@ void SelectTool::press(const Pointer& pointer) {
         return;
     focused_ = pressed_.object;
     // With Shift or Ctrl a click adds or takes away; what is taken away is so when no drag has come of it.
-    wasSelected_ = editor_.isSelected(pressed_.object);
+    wasSelected_ = session_.selected().contains(pressed_.object);
     if (!wasSelected_ && addsTo(pointer))
-        editor_.toggleSelected(pressed_.object);
+        session_.selected().toggle(pressed_.object);
     else if (!wasSelected_)
-        editor_.select({pressed_.object});
+        session_.select({pressed_.object});
 }
 
 void SelectTool::move(const Pointer& pointer) {
@@ -127,7 +127,7 @@ void SelectTool::move(const Pointer& pointer) {
         if (!pressed_) {
             gesture_ = Gesture::band;
         } else if (pressed_.object.kind == Kind::link) {
-            const scene::LinkLine* line = editor_.scene().link({pressed_.object.id});
+            const scene::LinkLine* line = session_.scene().link({pressed_.object.id});
             if (!line)
                 return;
             bends_.clear();
@@ -163,9 +163,9 @@ void SelectTool::startMoving() {
     lens_.reset();
     moved_.clear();
     movedBounds_ = {};
-    for (const ObjectRef ref : editor_.selection()) {
-        const scene::Plate* plate = editor_.scene().plate({ref.id});
-        const scene::NoteCard* note = editor_.scene().note({ref.id});
+    for (const ObjectRef ref : session_.selection()) {
+        const scene::Plate* plate = session_.scene().plate({ref.id});
+        const scene::NoteCard* note = session_.scene().note({ref.id});
         if (!plate && !note)
             continue;
         moved_.push_back(ref);
@@ -185,7 +185,7 @@ void SelectTool::dragTo(const Pointer& pointer) {
     std::set<std::uint64_t> moved;
     for (const ObjectRef ref : moved_)
         moved.insert(ref.id);
-    const auto snapped = snap(editor_.scene(), movedBounds_, by, view_.camera().visible(), moved,
+    const auto snapped = snap(session_.scene(), movedBounds_, by, view_.camera().visible(), moved,
                               snapReach / view_.camera().zoom());
     by_ = snapped.by;
     guides_ = snapped.guides;
@@ -208,17 +208,17 @@ void SelectTool::release(const Pointer& pointer) {
     case Gesture::pressed:
         if (addsTo(start_)) {
             if (pressed_ && wasSelected_)
-                editor_.toggleSelected(pressed_.object);
+                session_.selected().toggle(pressed_.object);
         } else if (!pressed_) {
-            editor_.select({});
+            session_.select({});
         } else {
-            editor_.select({pressed_.object});
+            session_.select({pressed_.object});
         }
         break;
     case Gesture::moving:
         guides_.clear();
         if (by_ != Point{})
-            editor_.apply(edit::moveObjects(editor_.network(), editor_.sheet(), moved_, by_));
+            session_.apply(edit::moveObjects(session_.network(), session_.sheet(), moved_, by_));
         by_ = {};
         moved_.clear();
         break;
@@ -227,14 +227,14 @@ void SelectTool::release(const Pointer& pointer) {
         break;
     case Gesture::bend: {
         const LinkId id{pressed_.object.id};
-        const scene::LinkLine* line = editor_.scene().link(id);
+        const scene::LinkLine* line = session_.scene().link(id);
         // A bend dropped on the straight line between its neighbours is gone.
         const PointF before = bend_ == 0 ? line->path.front() : scene::toF(bends_[bend_ - 1]);
         const PointF after = bend_ + 1 == bends_.size() ? line->path.back() : scene::toF(bends_[bend_ + 1]);
         if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) <
             bendHandle / view_.camera().zoom())
             bends_.erase(bends_.begin() + static_cast<std::ptrdiff_t>(bend_));
-        editor_.apply(edit::setBends(editor_.network(), editor_.sheet(), id, bends_));
+        session_.apply(edit::setBends(session_.network(), session_.sheet(), id, bends_));
         break;
     }
     }
@@ -244,8 +244,8 @@ void SelectTool::release(const Pointer& pointer) {
 void SelectTool::takeBand(bool add) {
     const Rect band = bandOf(start_, now_);
     const bool touching = now_.modifiers & Qt::ShiftModifier;
-    const scene::Items items = editor_.scene().itemsIn(band);
-    edit::Refs taken = add ? editor_.selection() : edit::Refs{};
+    const scene::Items items = session_.scene().itemsIn(band);
+    edit::Refs taken = add ? session_.selection() : edit::Refs{};
     const auto take = [&](ObjectRef ref, const Rect& frame) {
         const bool in = touching ? band.intersects(frame) : band.contains(frame);
         if (in && std::find(taken.begin(), taken.end(), ref) == taken.end())
@@ -258,7 +258,7 @@ void SelectTool::takeBand(bool add) {
     if (taken.empty()) // a band over links alone takes links
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
             take(refTo(line->id), touching ? band : scene::boundsOf(line->path));
-    editor_.select(std::move(taken));
+    session_.select(std::move(taken));
 }
 
 void SelectTool::doubleClick(const Pointer& pointer) {
@@ -268,7 +268,7 @@ void SelectTool::doubleClick(const Pointer& pointer) {
         view_.editNote({hovered_.object.id});
         return;
     }
-    const scene::Plate* plate = editor_.scene().plate({hovered_.object.id});
+    const scene::Plate* plate = session_.scene().plate({hovered_.object.id});
     if (!plate || hovered_.port >= 0 || gripHovered_)
         return;
     if (pointer.sheet.y < plate->frame.y + 21)
@@ -286,8 +286,8 @@ bool SelectTool::cancel() {
         return true;
     }
     gesture_ = Gesture::none;
-    if (!editor_.selection().empty()) {
-        editor_.select({});
+    if (!session_.selection().empty()) {
+        session_.select({});
         return true;
     }
     return false;
@@ -295,11 +295,11 @@ bool SelectTool::cancel() {
 
 void SelectTool::focusNext(bool backwards) {
     std::vector<std::pair<PointF, ObjectRef>> order;
-    editor_.scene().forEachPlate([&](const scene::Plate& p) {
+    session_.scene().forEachPlate([&](const scene::Plate& p) {
         order.push_back({{p.frame.x, p.frame.y}, refTo(p.id)});
     });
-    editor_.network().forEachNoteOf(editor_.sheet(), [&](const Note& n) {
-        if (const scene::NoteCard* card = editor_.scene().note(n.id))
+    session_.network().forEachNoteOf(session_.sheet(), [&](const Note& n) {
+        if (const scene::NoteCard* card = session_.scene().note(n.id))
             order.push_back({{card->frame.x, card->frame.y}, refTo(n.id)});
     });
     if (order.empty())
@@ -316,28 +316,28 @@ void SelectTool::focusNext(bool backwards) {
     else if (backwards)
         next = order.size() - 1;
     focused_ = order[next].second;
-    if (const scene::Plate* plate = editor_.scene().plate({focused_.id}))
+    if (const scene::Plate* plate = session_.scene().plate({focused_.id}))
         view_.reveal(plate->frame);
-    else if (const scene::NoteCard* card = editor_.scene().note({focused_.id}))
+    else if (const scene::NoteCard* card = session_.scene().note({focused_.id}))
         view_.reveal(card->frame);
 }
 
 void SelectTool::selectNextLink(bool backwards) {
     std::vector<LinkId> links;
-    editor_.network().forEachLinkOf({focused_.id}, [&](const Link& link) {
-        if (editor_.scene().link(link.id))
+    session_.network().forEachLinkOf({focused_.id}, [&](const Link& link) {
+        if (session_.scene().link(link.id))
             links.push_back(link.id);
     });
     if (links.empty())
         return;
-    const auto at =
-        std::find_if(links.begin(), links.end(), [&](LinkId id) { return editor_.isSelected(refTo(id)); });
+    const auto at = std::find_if(links.begin(), links.end(),
+                                 [&](LinkId id) { return session_.selected().contains(refTo(id)); });
     std::size_t next = backwards ? links.size() - 1 : 0;
     if (at != links.end())
         next = (static_cast<std::size_t>(at - links.begin()) + (backwards ? links.size() - 1 : 1)) %
                links.size();
-    editor_.select({refTo(links[next])});
-    view_.reveal(scene::boundsOf(editor_.scene().link(links[next])->path));
+    session_.select({refTo(links[next])});
+    view_.reveal(scene::boundsOf(session_.scene().link(links[next])->path));
 }
 
 bool SelectTool::key(QKeyEvent& event) {
@@ -374,15 +374,15 @@ bool SelectTool::key(QKeyEvent& event) {
     if (event.modifiers() & Qt::AltModifier)
         return false;
     edit::Refs movable;
-    for (const ObjectRef ref : editor_.selection())
+    for (const ObjectRef ref : session_.selection())
         if (ref.kind != Kind::link)
             movable.push_back(ref);
     if (movable.empty()) {
         view_.pan(QPointF(-by.x, -by.y) * 5);
         return true;
     }
-    editor_.apply(edit::moveObjects(editor_.network(), editor_.sheet(), movable, by),
-                  edit::MergeKey{"move by arrow keys", movable});
+    session_.apply(edit::moveObjects(session_.network(), session_.sheet(), movable, by),
+                   edit::MergeKey{"move by arrow keys", movable});
     return true;
 }
 
@@ -399,16 +399,16 @@ void SelectTool::paintMoving(QPainter& painter, paint::SheetPainter& sheetPainte
         return;
     }
     for (const ObjectRef ref : moved_)
-        if (const scene::Plate* plate = editor_.scene().plate({ref.id}))
+        if (const scene::Plate* plate = session_.scene().plate({ref.id}))
             painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
-    const auto preview = edit::moveObjects(editor_.network(), editor_.sheet(), moved_, by_);
+    const auto preview = edit::moveObjects(session_.network(), session_.sheet(), moved_, by_);
     if (!preview)
         return;
-    const auto shown = scene::update(editor_.scene(), editor_.network(), preview->network);
+    const auto shown = scene::update(session_.scene(), session_.network(), preview->network);
     std::set<LinkId> links;
     for (const ObjectRef ref : moved_)
         if (ref.kind == Kind::device)
-            editor_.network().forEachLinkOf({ref.id}, [&](const Link& link) { links.insert(link.id); });
+            session_.network().forEachLinkOf({ref.id}, [&](const Link& link) { links.insert(link.id); });
     for (const LinkId id : links)
         if (const scene::LinkLine* line = shown.scene.link(id))
             sheetPainter.line(painter, *line, detail, zoom);
@@ -439,7 +439,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
         return;
     }
     if (gesture_ == Gesture::bend) {
-        if (const scene::LinkLine* line = editor_.scene().link({pressed_.object.id})) {
+        if (const scene::LinkLine* line = session_.scene().link({pressed_.object.id})) {
             QPolygonF path{paint::toQt(line->path.front())};
             for (const Point bend : bends_)
                 path << QPointF(bend.x, bend.y);
@@ -452,10 +452,10 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     }
     if (scene::detailFor(zoom) == scene::Detail::far)
         return;
-    if (hovered_.object.kind == Kind::link && !editor_.isSelected(hovered_.object))
-        if (const scene::LinkLine* line = editor_.scene().link({hovered_.object.id}))
+    if (hovered_.object.kind == Kind::link && !session_.selected().contains(hovered_.object))
+        if (const scene::LinkLine* line = session_.scene().link({hovered_.object.id}))
             sheetPainter.hoveredLine(painter, *line, zoom);
-    for (const scene::Plate* plate : editor_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>())
+    for (const scene::Plate* plate : session_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>())
         if (showsGrip(*plate)) {
             const Rect grip = gripOf(*plate, zoom);
             const bool hot = gripHovered_ && hovered_.object == refTo(plate->id);
@@ -468,7 +468,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
             painter.drawLine(c - QPointF(3 / zoom, 0), c + QPointF(3 / zoom, 0));
         }
     if (lens_)
-        if (const scene::Plate* plate = editor_.scene().plate(lens_->device()))
+        if (const scene::Plate* plate = session_.scene().plate(lens_->device()))
             lens_->paint(painter, sheetPainter, *plate, lensPort_);
 }
 
@@ -488,10 +488,10 @@ QString SelectTool::hint() const {
     }
     if (gripHovered_)
         return SheetView::tr("Drag or click to link %1 over its best free port")
-            .arg(editor_.nameOf(hovered_.object));
+            .arg(session_.nameOf(hovered_.object));
     if (lens_ && lensPort_ >= 0)
         return view_.portHint({{hovered_.object.id}, lens_->key(lensPort_)});
-    return hovered_ ? editor_.nameOf(hovered_.object) : QString();
+    return hovered_ ? session_.nameOf(hovered_.object) : QString();
 }
 
 Qt::CursorShape SelectTool::cursor() const {

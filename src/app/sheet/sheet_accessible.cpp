@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/sheet_accessible.h"
 
+#include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
-#include "app/window/editor.h"
 #include "core/edit/links.h"
 #include "core/model/ports.h"
 
@@ -21,8 +21,8 @@ class SheetAccessible;
 
 class ItemAccessible : public QAccessibleInterface, public QAccessibleActionInterface {
 public:
-    ItemAccessible(SheetView& view, Editor& editor, ObjectRef object)
-        : view_(view), editor_(editor), object_(object) {}
+    ItemAccessible(SheetView& view, Session& session, ObjectRef object)
+        : view_(view), session_(session), object_(object) {}
 
     bool isValid() const override { return !frame().empty(); }
     QObject* object() const override { return nullptr; }
@@ -35,9 +35,9 @@ public:
     void setText(QAccessible::Text, const QString&) override {}
 
     QString text(QAccessible::Text which) const override {
-        const Network& network = editor_.network();
+        const Network& network = session_.network();
         if (which == QAccessible::Name)
-            return editor_.nameOf(object_);
+            return session_.nameOf(object_);
         if (which != QAccessible::Description)
             return {};
         if (const Device* device = network.device({object_.id})) {
@@ -79,7 +79,7 @@ public:
     QAccessible::State state() const override {
         QAccessible::State state;
         state.selectable = state.focusable = true;
-        state.selected = editor_.isSelected(object_);
+        state.selected = session_.selected().contains(object_);
         state.focused = view_.hasFocus() && view_.selectTool().focused() == object_;
         state.offscreen = !frame().intersects(view_.camera().visible());
         return state;
@@ -92,7 +92,7 @@ public:
     QStringList actionNames() const override { return {pressAction()}; }
     void doAction(const QString& name) override {
         if (name == pressAction())
-            editor_.select({object_});
+            session_.select({object_});
     }
     QStringList keyBindingsForAction(const QString&) const override { return {}; }
 
@@ -100,7 +100,7 @@ public:
 
 private:
     scene::Rect frame() const {
-        const scene::Scene& scene = editor_.scene();
+        const scene::Scene& scene = session_.scene();
         if (const auto* plate = scene.plate({object_.id}))
             return plate->frame;
         if (const auto* note = scene.note({object_.id}))
@@ -111,7 +111,7 @@ private:
     }
 
     SheetView& view_;
-    Editor& editor_;
+    Session& session_;
     ObjectRef object_;
 };
 
@@ -131,7 +131,7 @@ public:
         const ObjectRef object = inView_[static_cast<std::size_t>(index)];
         auto& id = made_[object];
         if (id == 0)
-            id = QAccessible::registerAccessibleInterface(new ItemAccessible(view_, view_.editor(), object));
+            id = QAccessible::registerAccessibleInterface(new ItemAccessible(view_, view_.session(), object));
         return QAccessible::accessibleInterface(id);
     }
     int indexOfChild(const QAccessibleInterface* child) const override {
@@ -159,7 +159,7 @@ public:
         if (which == QAccessible::Name)
             return SheetView::tr("Sheet");
         if (which == QAccessible::Description) {
-            const scene::Scene& scene = view_.editor().scene();
+            const scene::Scene& scene = view_.session().scene();
             return SheetView::tr(
                        "%1 devices and %2 links; Tab goes from device to device, Page Down along links")
                 .arg(scene.count<scene::Plate>())
@@ -171,7 +171,7 @@ public:
 private:
     /// What is in view now, plates first, as people look.
     void refresh() const {
-        const auto items = view_.editor().scene().itemsIn(view_.camera().visible());
+        const auto items = view_.session().scene().itemsIn(view_.camera().visible());
         inView_.clear();
         for (const scene::Plate* plate : items.of<scene::Plate>())
             inView_.push_back(refTo(plate->id));

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The events of the sheet: painting, pointer, keys, drag and drop.
+#include "app/session/session.h"
 #include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/clipboard.h"
-#include "app/window/editor.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -36,7 +36,7 @@ bool SheetView::event(QEvent* event) {
     if (event->type() == QEvent::KeyPress) { // Tab would leave the sheet otherwise
         auto* key = static_cast<QKeyEvent*>(event);
         if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) &&
-            !(key->modifiers() & Qt::ControlModifier) && editor_.scene().count<scene::Plate>() > 0) {
+            !(key->modifiers() & Qt::ControlModifier) && session_.scene().count<scene::Plate>() > 0) {
             keyPressEvent(key);
             return true;
         }
@@ -53,13 +53,13 @@ void SheetView::paintEvent(QPaintEvent*) {
     painter.translate(-seen.x, -seen.y);
     for (const LinkId link : marked_)
         paintMarked(painter, link, seen);
-    for (const ObjectRef ref : editor_.selection())
-        if (const scene::Item* item = editor_.scene().item(ref);
+    for (const ObjectRef ref : session_.selection())
+        if (const scene::Item* item = session_.scene().item(ref);
             item && item->bounds.grown(8).intersects(seen))
             paintSelected(painter, *item);
     if (hasFocus()) { // the focus, apart from the selection: a thin second outline
-        const auto* plate = editor_.scene().plate({select_.focused().id});
-        const auto* note = editor_.scene().note({select_.focused().id});
+        const auto* plate = session_.scene().plate({select_.focused().id});
+        const auto* note = session_.scene().note({select_.focused().id});
         if (plate || note) {
             painter.setRenderHint(QPainter::Antialiasing);
             painter.setPen(QPen(theme_->accent, 1 / zoom));
@@ -70,19 +70,19 @@ void SheetView::paintEvent(QPaintEvent*) {
     }
     tool_->paint(painter, *painter_, zoom);
     painter.resetTransform();
-    if (editor_.scene().count<scene::Plate>() == 0 && editor_.scene().count<scene::NoteCard>() == 0 &&
+    if (session_.scene().count<scene::Plate>() == 0 && session_.scene().count<scene::NoteCard>() == 0 &&
         tool_ == &select_)
         paintEmptyHelp(painter);
 }
 
 void SheetView::paintMarked(QPainter& painter, LinkId link, const scene::Rect& seen) {
-    const scene::Item* item = editor_.scene().item(refTo(link));
+    const scene::Item* item = session_.scene().item(refTo(link));
     if (!item || !item->bounds.intersects(seen))
         return;
     const auto& line = *item->as<scene::LinkLine>();
     painter_->markedLine(painter, line, camera_.zoom());
     for (const ObjectRef end : {line.a, line.b}) // plates stay above
-        if (const auto* plate = editor_.scene().plate({end.id}))
+        if (const auto* plate = session_.scene().plate({end.id}))
             painter_->plate(painter, *plate, scene::detailFor(camera_.zoom()), camera_.zoom());
 }
 
@@ -99,7 +99,7 @@ void SheetView::paintSelected(QPainter& painter, const scene::Item& item) {
     }
     const auto detail = scene::detailFor(zoom);
     painter_->selectedLine(painter, *line, zoom);
-    if (const auto plates = editor_.scene().itemsIn(item.bounds).of<scene::Plate>();
+    if (const auto plates = session_.scene().itemsIn(item.bounds).of<scene::Plate>();
         plates.size() <= mostPlatesAgain)
         for (const scene::Plate* above : plates)
             painter_->plate(painter, *above, detail, zoom);
@@ -109,7 +109,7 @@ void SheetView::paintSelected(QPainter& painter, const scene::Item& item) {
         painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
     }
     if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
-        for (const scene::Label* label : editor_.scene().labelsIn(item.bounds))
+        for (const scene::Label* label : session_.scene().labelsIn(item.bounds))
             painter_->label(painter, *label);
         for (const scene::Label& label : line->labels)
             painter_->label(painter, label);
@@ -152,9 +152,9 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
         tool_->press(pointerOf(*event));
     } else if (event->button() == Qt::RightButton && tool_ == &select_) {
         const auto hit =
-            scene::hitAt(editor_.scene(), camera_.toSheet(event->position()), 6 / camera_.zoom());
-        if (hit && !editor_.isSelected(hit.object))
-            editor_.select({hit.object});
+            scene::hitAt(session_.scene(), camera_.toSheet(event->position()), 6 / camera_.zoom());
+        if (hit && !session_.selected().contains(hit.object))
+            session_.select({hit.object});
     }
     afterEvent();
 }
@@ -271,11 +271,11 @@ void SheetView::keyReleaseEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Space && !event->isAutoRepeat() && spaceHeld_) {
         spaceHeld_ = panning_ = false;
         const ObjectRef ref = select_.focused();
-        if (!spacePanned_ && (editor_.scene().plate({ref.id}) || editor_.scene().note({ref.id}))) {
+        if (!spacePanned_ && (session_.scene().plate({ref.id}) || session_.scene().note({ref.id}))) {
             if (event->modifiers() & Qt::ShiftModifier)
-                editor_.toggleSelected(ref);
+                session_.selected().toggle(ref);
             else
-                editor_.select({ref});
+                session_.select({ref});
         }
         afterEvent();
         return;
@@ -306,7 +306,7 @@ void SheetView::contextMenuEvent(QContextMenuEvent* event) {
 
 const DeviceModel* SheetView::draggedModel(const QDropEvent& event) const {
     const QByteArray id = event.mimeData()->data(QString::fromLatin1(modelMimeType));
-    return id.isEmpty() ? nullptr : editor_.catalogue().device(id.toStdString());
+    return id.isEmpty() ? nullptr : session_.catalogue().device(id.toStdString());
 }
 
 bool SheetView::bringsClip(const QDropEvent& event) const {
@@ -341,11 +341,11 @@ void SheetView::dropEvent(QDropEvent* event) {
     place_.cancel();
     cancelTool();
     if (!model && bringsClip(*event)) { // from another window
-        auto clip = clipFrom(clipBytes(*event->mimeData()), editor_.catalogue());
+        auto clip = clipFrom(clipBytes(*event->mimeData()), session_.catalogue());
         if (clip)
             paste(*clip, camera_.toSheet(event->position()));
         else
-            Q_EMIT editor_.refused(clip.refusal());
+            Q_EMIT session_.workspace().refused(clip.refusal());
         event->setDropAction(Qt::CopyAction);
         event->accept();
         setFocus();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Linking on the sheet: what the strip and the port drawer do.
+#include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
-#include "app/window/editor.h"
 #include "core/edit/links.h"
 
 namespace underridge::app {
@@ -33,12 +33,12 @@ void SheetView::dragLink(const PortRef& from, QPoint global, bool begins, bool d
 }
 
 void SheetView::linkSelection() {
-    std::vector<DeviceId> from = editor_.selectedDevices();
+    std::vector<DeviceId> from = session_.selected().devices();
     if (from.empty() && select_.focused().kind == Kind::device &&
-        editor_.network().device({select_.focused().id}))
+        session_.network().device({select_.focused().id}))
         from.push_back({select_.focused().id});
     if (from.empty()) {
-        Q_EMIT editor_.refused(advice("no device is selected", "select the one to link from"));
+        Q_EMIT session_.workspace().refused(advice("no device is selected", "select the one to link from"));
         return;
     }
     strip_->hide();
@@ -47,33 +47,33 @@ void SheetView::linkSelection() {
 }
 
 void SheetView::makeLink(const linking::Proposal& proposal) {
-    if (!editor_.apply(edit::makeLink(editor_.network(), editor_.catalogue(), proposal, editor_.ids())))
+    if (!session_.apply(edit::makeLink(session_.network(), session_.catalogue(), proposal, session_.ids())))
         return;
-    if (!editor_.selection().empty())
-        showStrip({editor_.selection().front().id}, proposal.reason);
+    if (!session_.selection().empty())
+        showStrip({session_.selection().front().id}, proposal.reason);
 }
 
 void SheetView::showStrip(LinkId id, const std::string& reason) {
-    const Link* link = editor_.network().link(id);
-    const scene::LinkLine* line = editor_.scene().link(id);
+    const Link* link = session_.network().link(id);
+    const scene::LinkLine* line = session_.scene().link(id);
     if (!link || !line)
         return;
     stripLink_ = id;
-    stripStep_ = editor_.document().history().steps();
-    const Cable* cable = editor_.network().cable(link->cable);
-    const CableType* type = cable ? editor_.network().typeOf(*cable) : nullptr;
+    stripStep_ = session_.document().history().steps();
+    const Cable* cable = session_.network().cable(link->cable);
+    const CableType* type = cable ? session_.network().typeOf(*cable) : nullptr;
     QString words = type ? QString::fromStdString(type->name) : tr("no cable");
-    if (const int speed = speedOf(editor_.network(), *link); speed > 0 && !link->console)
+    if (const int speed = speedOf(session_.network(), *link); speed > 0 && !link->console)
         words += QStringLiteral(", ") + QString::fromStdString(speedText(speed));
-    words +=
-        cable && cable->lengthMm > 0
-            ? QStringLiteral(", ") + QString::fromStdString(lengthText(cable->lengthMm, editor_.lengthUnit()))
-            : tr(", length not set");
-    strip_->open(QString::fromStdString(edit::portText(editor_.network(), link->a)),
-                 QString::fromStdString(edit::portText(editor_.network(), link->b)), words,
+    words += cable && cable->lengthMm > 0
+                 ? QStringLiteral(", ") +
+                       QString::fromStdString(lengthText(cable->lengthMm, session_.lengthUnit()))
+                 : tr(", length not set");
+    strip_->open(QString::fromStdString(edit::portText(session_.network(), link->a)),
+                 QString::fromStdString(edit::portText(session_.network(), link->b)), words,
                  QString::fromStdString(reason));
-    placeStrip(onScreen(editor_.scene().item(line->a)->bounds),
-               onScreen(editor_.scene().item(line->b)->bounds));
+    placeStrip(onScreen(session_.scene().item(line->a)->bounds),
+               onScreen(session_.scene().item(line->b)->bounds));
 }
 
 void SheetView::placeStrip(const QRectF& a, const QRectF& b) {
@@ -87,7 +87,7 @@ void SheetView::placeStrip(const QRectF& a, const QRectF& b) {
 }
 
 bool SheetView::canSupply(const linking::End& from, DeviceId target) const {
-    const auto rows = linking::drawerRows(editor_.network(), editor_.catalogue(), from, target);
+    const auto rows = linking::drawerRows(session_.network(), session_.catalogue(), from, target);
     return std::any_of(rows.begin(), rows.end(), [](const linking::DrawerRow& row) {
         return row.standing == linking::Standing::needsSupply;
     });
@@ -98,9 +98,10 @@ void SheetView::openDrawerForNew(const linking::End& from, DeviceId target) {
 }
 
 void SheetView::openDrawerForLink(LinkId id, int end) {
-    const Link* link = editor_.network().link(id);
+    const Link* link = session_.network().link(id);
     if (!link) {
-        Q_EMIT editor_.refused(advice("no link is selected", "select the link whose port is to change"));
+        Q_EMIT session_.workspace().refused(
+            advice("no link is selected", "select the link whose port is to change"));
         return;
     }
     const PortRef& kept = link->end(1 - end);
@@ -111,15 +112,15 @@ void SheetView::showDrawer(const linking::End& from, DeviceId target, LinkId spa
     drawerFrom_ = from;
     drawerTarget_ = target;
     drawerLink_ = spare;
-    const scene::Plate* here = editor_.scene().plate(target);
-    const scene::Plate* there = editor_.scene().plate(from.device);
+    const scene::Plate* here = session_.scene().plate(target);
+    const scene::Plate* there = session_.scene().plate(from.device);
     if (!here || !there)
         return;
-    drawer_->open(editor_.nameOf(refTo(target)),
+    drawer_->open(session_.nameOf(refTo(target)),
                   QString::fromStdString(from.port.empty()
-                                             ? editor_.network().device(from.device)->name
-                                             : edit::portText(editor_.network(), {from.device, from.port})),
-                  linking::drawerRows(editor_.network(), editor_.catalogue(), from, target, spare));
+                                             ? session_.network().device(from.device)->name
+                                             : edit::portText(session_.network(), {from.device, from.port})),
+                  linking::drawerRows(session_.network(), session_.catalogue(), from, target, spare));
     drawer_->placeBeside(onScreen(here->frame), {onScreen(here->frame), onScreen(there->frame)}, rect());
 }
 
@@ -133,9 +134,9 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
         if (supply)
             proposal.reason = "with " + supply->text;
     if (row.standing == linking::Standing::doesNotFit) {
-        auto forced = linking::anyPair(editor_.network(), editor_.catalogue(), proposal.a, proposal.b);
+        auto forced = linking::anyPair(session_.network(), session_.catalogue(), proposal.a, proposal.b);
         if (!forced) {
-            Q_EMIT editor_.refused(forced.refusal());
+            Q_EMIT session_.workspace().refused(forced.refusal());
             return;
         }
         proposal = *std::move(forced);
@@ -144,7 +145,7 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
         makeLink(proposal);
         return;
     }
-    const Link* link = editor_.network().link(drawerLink_);
+    const Link* link = session_.network().link(drawerLink_);
     if (!link)
         return;
     if (link->a.device == drawerTarget_) { // keep the link's own order of ends
@@ -153,21 +154,21 @@ void SheetView::takeRow(const linking::DrawerRow& row) {
         std::swap(proposal.supplyA, proposal.supplyB);
     }
     const bool wasLast = strip_->isVisible() && drawerLink_ == stripLink_ &&
-                         stripStep_ == editor_.document().history().steps() &&
-                         !editor_.document().history().canRedo();
+                         stripStep_ == session_.document().history().steps() &&
+                         !session_.document().history().canRedo();
     if (wasLast) { // part of the same step: the link is made again, with the ports wanted
-        auto again = edit::makeLink(editor_.document().history().beforeLast(), editor_.catalogue(), proposal,
-                                    editor_.ids());
+        auto again = edit::makeLink(session_.document().history().beforeLast(), session_.catalogue(),
+                                    proposal, session_.ids());
         if (again) {
-            editor_.undo();
-            if (editor_.apply(std::move(again)) && !editor_.selection().empty())
-                showStrip({editor_.selection().front().id}, proposal.reason);
+            session_.undo();
+            if (session_.apply(std::move(again)) && !session_.selection().empty())
+                showStrip({session_.selection().front().id}, proposal.reason);
             return;
         }
         // What the first link fitted is needed by this one: then it is a step of its own.
     }
-    if (editor_.apply(
-            edit::changeLink(editor_.network(), editor_.catalogue(), drawerLink_, proposal, editor_.ids())))
+    if (session_.apply(edit::changeLink(session_.network(), session_.catalogue(), drawerLink_, proposal,
+                                        session_.ids())))
         showStrip(drawerLink_, proposal.reason);
 }
 

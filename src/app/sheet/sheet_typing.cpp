@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is typed or pasted on the sheet: devices to add, names, notes.
+#include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheet/snapping.h"
-#include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
 #include "core/edit/sheets.h"
@@ -20,7 +20,7 @@ void SheetView::openAddField(std::optional<PointF> at, std::optional<linking::En
     if (!addAt_ && underMouse() && rect().contains(pointer))
         addAt_ = camera_.toSheet(pointer);
     const QPoint where = addAt_ ? camera_.toScreen(*addAt_).toPoint() : rect().center() - QPoint(180, 120);
-    addField_->open(where, addFrom_ ? tr("Add, linked to %1").arg(editor_.nameOf(refTo(addFrom_->device)))
+    addField_->open(where, addFrom_ ? tr("Add, linked to %1").arg(session_.nameOf(refTo(addFrom_->device)))
                                     : tr("Add devices"));
 }
 
@@ -36,7 +36,7 @@ PointF SheetView::freePlaceNear(PointF wanted, const Rect& block, PointF step) c
             if (distance >= bestDistance)
                 continue;
             const Rect there = block.moved(wanted + by).grown(12);
-            const auto plates = editor_.scene().itemsIn(there).of<scene::Plate>();
+            const auto plates = session_.scene().itemsIn(there).of<scene::Plate>();
             if (std::none_of(plates.begin(), plates.end(),
                              [&](const scene::Plate* p) { return p->frame.intersects(there); })) {
                 best = wanted + by;
@@ -49,9 +49,9 @@ PointF SheetView::freePlaceNear(PointF wanted, const Rect& block, PointF step) c
 void SheetView::addTyped(const edit::Addition& addition) {
     setFocus();
     const auto names = edit::seriesNames(addition.pattern, addition.count,
-                                         edit::namesLike(editor_.network(), addition.pattern));
+                                         edit::namesLike(session_.network(), addition.pattern));
     if (!names) {
-        Q_EMIT editor_.refused(names.refusal());
+        Q_EMIT session_.workspace().refused(names.refusal());
         return;
     }
     constexpr PointF gap{48, 76}; // room for links and their labels
@@ -66,33 +66,33 @@ void SheetView::addTyped(const edit::Addition& addition) {
     for (int i = 0; i < addition.count; ++i)
         placed.push_back({(*names)[static_cast<std::size_t>(i)],
                           onGrid({corner.x + (i % columns) * stepX, corner.y + (i / columns) * stepY})});
-    const Network before = editor_.network();
-    auto act = edit::placeDevices(before, editor_.sheet(), *addition.model, placed, {}, editor_.ids());
+    const Network before = session_.network();
+    auto act = edit::placeDevices(before, session_.sheet(), *addition.model, placed, {}, session_.ids());
     if (act && addFrom_) { // placed and linked in one step
         std::vector<DeviceId> fresh;
         for (const ObjectRef ref : act->subjects)
             fresh.push_back({ref.id});
-        auto linked = edit::linkEachTo(act->network, editor_.catalogue(), fresh, addFrom_->device,
-                                       editor_.ids(), editor_.habits());
+        auto linked = edit::linkEachTo(act->network, session_.catalogue(), fresh, addFrom_->device,
+                                       session_.ids(), session_.habits());
         if (!addFrom_->port.empty() && fresh.size() == 1) {
-            auto pair = linking::bestPair(act->network, editor_.catalogue(), *addFrom_, {fresh.front(), {}},
-                                          editor_.habits());
-            linked = pair ? edit::makeLink(act->network, editor_.catalogue(), *pair, editor_.ids())
+            auto pair = linking::bestPair(act->network, session_.catalogue(), *addFrom_, {fresh.front(), {}},
+                                          session_.habits());
+            linked = pair ? edit::makeLink(act->network, session_.catalogue(), *pair, session_.ids())
                           : edit::ActResult(pair.refusal());
         }
         if (!linked) {
-            Q_EMIT editor_.refused(linked.refusal());
+            Q_EMIT session_.workspace().refused(linked.refusal());
             return;
         }
         act->network = std::move(linked->network);
         act->name += ", linked";
     }
-    if (editor_.apply(std::move(act))) {
+    if (session_.apply(std::move(act))) {
         Rect all;
-        for (const ObjectRef ref : editor_.selection())
-            if (const auto* plate = editor_.scene().plate({ref.id}))
+        for (const ObjectRef ref : session_.selection())
+            if (const auto* plate = session_.scene().plate({ref.id}))
                 all = all.united(plate->frame);
-        select_.setFocused(editor_.selection().empty() ? ObjectRef{} : editor_.selection().front());
+        select_.setFocused(session_.selection().empty() ? ObjectRef{} : session_.selection().front());
         reveal(all);
     }
 }
@@ -109,8 +109,8 @@ void SheetView::addNoteHere() {
 }
 
 void SheetView::editNote(NoteId id) {
-    const Note* note = editor_.network().note(id);
-    const scene::NoteCard* shown = editor_.scene().note(id);
+    const Note* note = session_.network().note(id);
+    const scene::NoteCard* shown = session_.scene().note(id);
     if (!note || !shown)
         return;
     noteEdited_ = id;
@@ -136,21 +136,21 @@ bool SheetView::finishNote(Then then) {
     if (noteField_->isHidden())
         return true;
     const std::string text = noteField_->toPlainText().toStdString();
-    const Note* edited = editor_.network().note(noteEdited_);
+    const Note* edited = session_.network().note(noteEdited_);
     if (edited ? edited->text.view() == text : trimmed(text).empty()) {
         closeField(*noteField_, then);
         return true;
     }
-    auto act = edited
-                   ? edit::setNoteText(editor_.network(), noteEdited_, text)
-                   : edit::addNote(editor_.network(), editor_.sheet(), onGrid(noteAt_), text, editor_.ids());
+    auto act =
+        edited ? edit::setNoteText(session_.network(), noteEdited_, text)
+               : edit::addNote(session_.network(), session_.sheet(), onGrid(noteAt_), text, session_.ids());
     if (!act) {
-        Q_EMIT editor_.refused(act.refusal());
+        Q_EMIT session_.workspace().refused(act.refusal());
         return false;
     }
     noteEdited_ = {act->subjects.front().id}; // what is typed on is this note's
     closeField(*noteField_, then);
-    editor_.apply(std::move(act));
+    session_.apply(std::move(act));
     return true;
 }
 
@@ -162,7 +162,7 @@ bool SheetView::commitTyped() {
 void SheetView::renameInPlace(edit::Refs objects) {
     std::erase_if(objects, [](ObjectRef ref) { return ref.kind != Kind::device && ref.kind != Kind::group; });
     if (objects.empty()) {
-        Q_EMIT editor_.refused(advice("nothing that has a name is selected", "select a device"));
+        Q_EMIT session_.workspace().refused(advice("nothing that has a name is selected", "select a device"));
         return;
     }
     if (objects.size() > 1) {
@@ -174,7 +174,7 @@ void SheetView::renameInPlace(edit::Refs objects) {
         return;
     }
     naming_ = std::move(objects);
-    const scene::Plate* plate = editor_.scene().plate({naming_.front().id});
+    const scene::Plate* plate = session_.scene().plate({naming_.front().id});
     QRectF at(width() / 2.0 - 100, height() / 2.0, 200, 28);
     if (plate) {
         at = onScreen(
@@ -182,7 +182,7 @@ void SheetView::renameInPlace(edit::Refs objects) {
         at.setWidth(std::max(at.width(), 180.0));
         at.setHeight(std::max(at.height(), 26.0));
     }
-    nameField_->setText(editor_.nameOf(naming_.front()));
+    nameField_->setText(session_.nameOf(naming_.front()));
     nameField_->setGeometry(at.toRect());
     nameField_->selectAll();
     nameField_->show();
@@ -193,13 +193,13 @@ void SheetView::renameInPlace(edit::Refs objects) {
 bool SheetView::finishName(Then then) {
     const std::string typed = nameField_->text().trimmed().toStdString();
     const auto names = edit::seriesNames(typed, 1, {});
-    auto act = names ? edit::rename(editor_.network(), naming_, *names) : edit::ActResult(names.refusal());
+    auto act = names ? edit::rename(session_.network(), naming_, *names) : edit::ActResult(names.refusal());
     if (!act) {
-        Q_EMIT editor_.refused(act.refusal());
+        Q_EMIT session_.workspace().refused(act.refusal());
         return false;
     }
     closeField(*nameField_, then);
-    editor_.apply(std::move(act));
+    session_.apply(std::move(act));
     return true;
 }
 
@@ -213,8 +213,8 @@ void SheetView::paste(const edit::Clip& clip, std::optional<PointF> at) {
                       : underMouse() && rect().contains(pointer) ? camera_.toSheet(pointer)
                                                                  : camera_.visible().centre();
     const Point by = onGrid(to - bounds.centre());
-    editor_.apply(edit::pasteClip(editor_.network(), editor_.sheet(), clip,
-                                  by == Point{} ? Point{32, 32} : by, editor_.ids()));
+    session_.apply(edit::pasteClip(session_.network(), session_.sheet(), clip,
+                                   by == Point{} ? Point{32, 32} : by, session_.ids()));
 }
 
 } // namespace underridge::app

@@ -3,8 +3,8 @@
 
 #include "app/sheet/sheet_accessible.h"
 
+#include "app/session/session.h"
 #include "app/sheet/snapping.h"
-#include "app/window/editor.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
 #include "core/edit/sheets.h"
@@ -23,20 +23,20 @@ namespace {
 constexpr int cardRestMs = 450;
 }
 
-SheetView::SheetView(Editor& editor, QWidget* parent)
+SheetView::SheetView(Session& session, QWidget* parent)
     // A screen reader may ask for the sheet as soon as it has a child.
     : QWidget((installSheetAccessibility(), parent)),
-      editor_(editor),
+      session_(session),
       theme_(&paint::lightTheme()),
       painter_(std::make_unique<paint::SheetPainter>(*theme_)),
-      select_(editor, *this),
-      link_(editor, *this),
-      place_(editor, *this),
+      select_(session, *this),
+      link_(session, *this),
+      place_(session, *this),
       tool_(&select_),
       locator_(new Locator(this)),
       drawer_(new PortDrawer(this)),
       strip_(new LinkStrip(this)),
-      addField_(new AddField(editor.catalogue(), this)),
+      addField_(new AddField(session.catalogue(), this)),
       card_(new Card(this)),
       nameField_(new QLineEdit(this)),
       noteField_(new QPlainTextEdit(this)) {
@@ -67,36 +67,46 @@ SheetView::SheetView(Editor& editor, QWidget* parent)
     connect(addField_, &AddField::closed, this, [this] { setFocus(); });
     connect(strip_, &LinkStrip::otherPortWanted, this,
             [this](int end) { openDrawerForLink(stripLink_, end); });
-    connect(&editor_, &Editor::sceneChanged, this, [this](const std::vector<Rect>& damage, bool all) {
-        tiles_.setScene(editor_.scene(), damage, all);
-        locator_->setScene(editor_.scene());
-        if (tool_ == &link_)
-            cancelTool(); // what was in hand may be gone
-        if (select_.inGesture())
-            select_.cancel();
-        select_.leave();
-        update();
-    });
-    connect(&editor_, &Editor::selectionChanged, this, [this] {
-        if (strip_->isVisible() && !editor_.isSelected(refTo(stripLink_)))
+    connect(&session_.sheets(), &SheetSession::sceneChanged, this,
+            [this](const std::vector<Rect>& damage, bool all) {
+                tiles_.setScene(session_.scene(), damage, all);
+                locator_->setScene(session_.scene());
+                if (tool_ == &link_)
+                    cancelTool(); // what was in hand may be gone
+                if (select_.inGesture())
+                    select_.cancel();
+                select_.leave();
+                update();
+            });
+    connect(&session_.selected(), &Selection::changed, this, [this] {
+        if (strip_->isVisible() && !session_.selected().contains(refTo(stripLink_)))
             strip_->hide();
         update();
     });
-    connect(&editor_, &Editor::documentReplaced, this, [this] {
+    connect(&session_.workspace(), &Workspace::documentReplaced, this, [this] {
         cancelTool();
         for (QWidget* over :
              std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
             over->hide();
         fitAll();
     });
-    connect(&editor_, &Editor::viewWanted, this, [this](double x, double y, double zoom) {
+    connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
+        if (const auto view = session_.sheets().view())
+            look(view->centre, view->zoom);
+        else
+            fitAll();
+    });
+    connect(&session_.workspace(), &Workspace::viewWanted, this, [this](const edit::Session& at) {
         // The view stays unless nothing of what was undone would be seen.
         const Rect changed = selectionBounds();
         if (!changed.empty() && !camera_.visible().intersects(changed))
-            look({x, y}, zoom);
+            look({at.centreX, at.centreY}, at.zoom);
     });
-    tiles_.setScene(editor_.scene(), {}, true);
-    locator_->setScene(editor_.scene());
+    connect(&session_.navigation(), &Navigation::viewWanted, this,
+            [this](const View& view) { look(view.centre, view.zoom); });
+    connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
+    tiles_.setScene(session_.scene(), {}, true);
+    locator_->setScene(session_.scene());
 }
 
 SheetView::~SheetView() = default;
@@ -110,13 +120,13 @@ void SheetView::setTheme(const paint::Theme& theme) {
 }
 
 void SheetView::cameraMoved() {
-    editor_.setView(camera_.centre().x, camera_.centre().y, camera_.zoom());
+    session_.sheets().setView({camera_.centre(), camera_.zoom()});
     locator_->setVisibleArea(camera_.visible());
     card_->hide();
     if (strip_->isVisible())
-        if (const scene::LinkLine* line = editor_.scene().link(stripLink_))
-            placeStrip(onScreen(editor_.scene().item(line->a)->bounds),
-                       onScreen(editor_.scene().item(line->b)->bounds));
+        if (const scene::LinkLine* line = session_.scene().link(stripLink_))
+            placeStrip(onScreen(session_.scene().item(line->a)->bounds),
+                       onScreen(session_.scene().item(line->b)->bounds));
     Q_EMIT zoomChanged(camera_.zoom());
     update();
 }
@@ -146,18 +156,18 @@ void SheetView::mark(const std::vector<LinkId>& links) {
 }
 
 void SheetView::fitAll() {
-    camera_.fit(editor_.scene().bounds());
+    camera_.fit(session_.scene().bounds());
     cameraMoved();
 }
 
 Rect SheetView::selectionBounds() const {
     Rect all;
-    for (const ObjectRef ref : editor_.selection()) {
-        if (const auto* plate = editor_.scene().plate({ref.id}))
+    for (const ObjectRef ref : session_.selection()) {
+        if (const auto* plate = session_.scene().plate({ref.id}))
             all = all.united(plate->frame);
-        else if (const auto* line = editor_.scene().link({ref.id}))
+        else if (const auto* line = session_.scene().link({ref.id}))
             all = all.united(scene::boundsOf(line->path).grown(1));
-        else if (const auto* note = editor_.scene().note({ref.id}))
+        else if (const auto* note = session_.scene().note({ref.id}))
             all = all.united(note->frame);
     }
     return all;
@@ -207,9 +217,21 @@ void SheetView::putInView(const DeviceModel& model) {
     place_.put(model, camera_.visible().centre(), true);
 }
 
+void SheetView::openSelected() {
+    if (session_.selection().size() != 1)
+        return;
+    const ObjectRef object = session_.selection().front();
+    if (object.kind == Kind::note)
+        editNote({object.id});
+    else if (object.kind == Kind::link)
+        openDrawerForLink({object.id}, 1);
+    else if (object.kind == Kind::device)
+        Q_EMIT faceplateWanted();
+}
+
 QString SheetView::portHint(const PortRef& port) const {
     const QStringList lines =
-        cardLines(editor_.network(), refTo(port.device), port.port, editor_.lengthUnit());
+        cardLines(session_.network(), refTo(port.device), port.port, session_.lengthUnit());
     return lines.join(QStringLiteral(" · ")) + tr(" · drag or click to link");
 }
 
@@ -218,7 +240,7 @@ void SheetView::showCard() {
         return;
     const scene::Hit hit = select_.hovered();
     const std::string port = select_.lens() && hit.port >= 0 ? select_.lens()->key(hit.port) : std::string();
-    QStringList lines = cardLines(editor_.network(), hit.object, port, editor_.lengthUnit());
+    QStringList lines = cardLines(session_.network(), hit.object, port, session_.lengthUnit());
     if (lines.isEmpty())
         return;
     const QString title = lines.takeFirst();

@@ -28,10 +28,10 @@ inline constexpr const char* modelMimeType = "application/x-underridge-model";
 class SheetView : public QWidget {
     Q_OBJECT
 public:
-    SheetView(Editor& editor, QWidget* parent = nullptr);
+    SheetView(Session& session, QWidget* parent = nullptr);
     ~SheetView() override;
 
-    Editor& editor() const { return editor_; }
+    Session& session() const { return session_; }
     const Camera& camera() const { return camera_; }
     bool tilesComplete() const { return tiles_.complete(); }
     void setTheme(const paint::Theme& theme);
@@ -54,6 +54,8 @@ public:
     /// Puts one down in the middle of what is seen.
     void putInView(const model::DeviceModel& model);
     void cancelTool();
+    /// Edits the note, shows the faceplate, or opens the port drawer of the link that is selected.
+    void openSelected();
     void makeLink(const linking::Proposal& proposal);
     /// Whether fitting something would give the two a way to be linked.
     bool canSupply(const linking::End& from, model::DeviceId target) const;
@@ -146,7 +148,7 @@ private:
     scene::Rect selectionBounds() const;
     void placeStrip(const QRectF& a, const QRectF& b);
 
-    Editor& editor_;
+    Session& session_;
     Camera camera_;
     TileCache tiles_;
     const paint::Theme* theme_;

@@ -11,7 +11,7 @@
 
 namespace underridge::app {
 
-class Editor;
+class Session;
 class SheetView;
 
 /// A pointer event in both measures.
@@ -25,7 +25,7 @@ struct Pointer {
 
 class Tool {
 public:
-    Tool(Editor& editor, SheetView& view) : editor_(editor), view_(view) {}
+    Tool(Session& session, SheetView& view) : session_(session), view_(view) {}
     virtual ~Tool() = default;
     Tool(const Tool&) = delete;
     Tool& operator=(const Tool&) = delete;
@@ -47,7 +47,7 @@ public:
     virtual Qt::CursorShape cursor() const { return Qt::ArrowCursor; }
 
 protected:
-    Editor& editor_;
+    Session& session_;
     SheetView& view_;
 };
 

@@ -2,23 +2,23 @@
 #include "app/window/checker.h"
 
 #include "app/panels/remarks_panel.h"
-#include "app/window/editor.h"
+#include "app/session/workspace.h"
 
 namespace underridge::app {
 namespace {
 constexpr int restMs = 150; ///< several edits in a row are checked once
 }
 
-Checker::Checker(Editor& editor, QObject* parent) : QObject(parent), editor_(editor) {
+Checker::Checker(Workspace& workspace, QObject* parent) : QObject(parent), workspace_(workspace) {
     rest_.setSingleShot(true);
     rest_.setInterval(restMs);
     const auto later = [this] {
         current_ = false;
         rest_.start();
     };
-    connect(&editor_, &Editor::networkChanged, this, later);
-    connect(&editor_, &Editor::documentReplaced, this, later);
-    connect(&editor_, &Editor::catalogueChanged, this, [this, later] {
+    connect(&workspace_, &Workspace::networkChanged, this, later);
+    connect(&workspace_, &Workspace::documentReplaced, this, later);
+    connect(&workspace_, &Workspace::catalogueChanged, this, [this, later] {
         anew_ = true; // remedies may be others
         later();
     });
@@ -31,7 +31,7 @@ void Checker::start() {
         again_ = true;
         return;
     }
-    worker_ = std::jthread([this, network = editor_.network(), catalogue = editor_.catalogue(),
+    worker_ = std::jthread([this, network = workspace_.network(), catalogue = workspace_.catalogue(),
                             anew = std::exchange(anew_, false)] {
         if (anew)
             check_ = {};

@@ -9,12 +9,12 @@
 
 namespace underridge::app {
 
-class Editor;
+class Workspace;
 
 class Checker : public QObject {
     Q_OBJECT
 public:
-    explicit Checker(Editor& editor, QObject* parent = nullptr);
+    explicit Checker(Workspace& workspace, QObject* parent = nullptr);
 
     const std::vector<linking::Finding>& findings() const { return findings_; }
     /// Whether the findings are those of the network as it is now.
@@ -28,7 +28,7 @@ Q_SIGNALS:
 private:
     void start();
 
-    Editor& editor_;
+    Workspace& workspace_;
     QTimer rest_;
     std::vector<linking::Finding> findings_;
     bool current_ = false, again_ = false, anew_ = false;

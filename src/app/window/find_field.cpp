@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/find_field.h"
 
-#include "app/window/editor.h"
+#include "app/session/workspace.h"
+#include "app/shown_text.h"
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 #include "core/model/ports.h"
@@ -11,13 +12,21 @@
 namespace underridge::app {
 using namespace model;
 namespace {
-constexpr int idRole = Qt::UserRole, linkRole = Qt::UserRole + 1, commandRole = Qt::UserRole + 2,
-              portRole = Qt::UserRole + 3;
+
+/// How many of a kind are looked at after enough were found: a count beyond it says no more.
+constexpr std::size_t mostCounted = 200;
+
+/// 0: the whole name, 1: its start, 2: any part.
+int rankOf(std::string_view name, const std::string& query) {
+    const std::string low = lowered(name), wanted = lowered(query);
+    return low == wanted ? 0 : low.starts_with(wanted) ? 1 : 2;
 }
 
-FindField::FindField(Editor& editor, std::vector<QAction*> commands, QWidget* parent)
+} // namespace
+
+FindField::FindField(Workspace& workspace, std::vector<QAction*> commands, QWidget* parent)
     : QLineEdit(parent),
-      editor_(editor),
+      workspace_(workspace),
       commands_(std::move(commands)),
       results_(new QListWidget(parent ? parent->window() : nullptr)) {
     setPlaceholderText(tr("Find a name, address, label… or a command"));
@@ -26,86 +35,101 @@ FindField::FindField(Editor& editor, std::vector<QAction*> commands, QWidget* pa
     results_->setFocusPolicy(Qt::NoFocus);
     results_->setAccessibleName(tr("Found"));
     results_->hide();
-    connect(this, &QLineEdit::textEdited, this, &FindField::search);
+    connect(this, &QLineEdit::textEdited, this, [this] {
+        whole_.clear();
+        search();
+    });
     connect(results_, &QListWidget::itemClicked, this,
             [this](QListWidgetItem* item) { take(results_->row(item)); });
 }
 
 void FindField::search() {
-    results_->clear();
     const std::string query = text().trimmed().toStdString();
     if (query.empty()) {
         results_->hide();
         return;
     }
-    const auto add = [&](const QString& words) { return new QListWidgetItem(words, results_); };
-    const auto room = [&] { return results_->count() < mostResults; };
-    std::vector<const Device*> devices;
-    editor_.network().all<Device>().forEach([&](const Device& device) {
-        if (devices.size() < 200 && matchesWords(device.name, query))
-            devices.push_back(&device);
-    });
-    std::stable_sort(devices.begin(), devices.end(),
-                     [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
-    for (const Device* device : devices)
-        if (room())
-            add(QStringLiteral("%1 · %2").arg(QString::fromStdString(device->name),
-                                              QString::fromStdString(modelName(editor_.network(), *device))))
-                ->setData(idRole, QVariant::fromValue<quint64>(device->id.value));
-    searchPorts(query);
-    editor_.network().all<Interface>().forEach([&](const Interface& interface) {
-        for (const Address& held : interface.addresses)
-            if (const std::string& address = held.text(); room() && address.find(query) != std::string::npos)
-                add(QStringLiteral("%1 · %2").arg(QString::fromStdString(address),
-                                                  editor_.nameOf(refTo(interface.device))))
-                    ->setData(idRole, QVariant::fromValue<quint64>(interface.device.value));
-    });
-    editor_.network().all<Link>().forEach([&](const Link& link) {
-        const Cable* cable = editor_.network().cable(link.cable);
-        if (!room() || !cable || cable->label.empty() || !matchesWords(cable->label, query))
-            return;
-        auto* item = add(
-            QStringLiteral("%1 · %2").arg(QString::fromStdString(cable->label),
-                                          QString::fromStdString(edit::linkText(editor_.network(), link))));
-        item->setData(idRole, QVariant::fromValue<quint64>(link.id.value));
-        item->setData(linkRole, true);
-    });
-    for (std::size_t i = 0; i < commands_.size(); ++i)
-        if (room() && commands_[i]->isEnabled() &&
-            matchesWords(commands_[i]->text().remove(QLatin1Char('&')).toStdString(), query)) {
-            auto* item = add(tr("%1 · command %2")
-                                 .arg(commands_[i]->text().remove(QLatin1Char('&')),
-                                      commands_[i]->shortcut().toString(QKeySequence::NativeText)));
-            item->setData(commandRole, static_cast<int>(i));
-        }
+    show({devices(query), ports(query), addresses(query), cables(query), commands(query)});
+}
+
+void FindField::show(const std::vector<Section>& sections) {
+    results_->clear();
+    takes_.clear();
+    const auto add = [&](const QString& words, std::function<void()> take) {
+        auto* item = new QListWidgetItem(words, results_);
+        if (!take)
+            item->setFlags(Qt::NoItemFlags);
+        takes_.push_back(std::move(take));
+    };
+    for (Section section : sections) {
+        if (section.found.empty())
+            continue;
+        std::stable_sort(section.found.begin(), section.found.end(),
+                         [](const Found& a, const Found& b) { return a.rank < b.rank; });
+        add(section.title, {});
+        const std::size_t shownHere = whole_ == section.title
+                                          ? section.found.size()
+                                          : std::min<std::size_t>(section.found.size(), mostOfSection);
+        for (std::size_t i = 0; i < shownHere; ++i)
+            add(section.found[i].words, section.found[i].take);
+        if (const auto left = section.found.size() - shownHere + section.more; left > 0)
+            add(
+                section.more > 0 ? tr("%1 more, type on to narrow them down").arg(left)
+                                 : tr("%1 more").arg(left),
+                shownHere == section.found.size() ? std::function<void()>() : [this, title = section.title] {
+                    whole_ = title;
+                    search();
+                });
+    }
     if (results_->count() == 0)
-        add(tr("Nothing found"))->setFlags(Qt::NoItemFlags);
-    results_->setCurrentRow(0);
+        add(tr("Nothing found"), {});
+    const auto first =
+        std::find_if(takes_.begin(), takes_.end(), [](const auto& take) { return bool(take); });
+    results_->setCurrentRow(first == takes_.end() ? -1 : static_cast<int>(first - takes_.begin()));
     const QPoint below = mapTo(window(), QPoint(0, height() + 2));
-    const int wide = std::max(width(), 320);
+    const int wide = std::max(width(), 380), room = window()->height() - below.y() - 8;
     results_->setGeometry(below.x() + width() - wide, below.y(), wide,
-                          results_->sizeHintForRow(0) * results_->count() + 8);
+                          std::min(room, results_->sizeHintForRow(0) * results_->count() + 8));
     results_->show();
     results_->raise();
 }
 
+FindField::Section FindField::devices(const std::string& query) {
+    Section section{tr("Devices"), {}, 0};
+    const Network& network = workspace_.network();
+    std::vector<const Device*> devices;
+    network.all<Device>().forEach([&](const Device& device) {
+        if (matchesWords(device.name, query))
+            devices.size() < mostCounted ? devices.push_back(&device) : void(++section.more);
+    });
+    std::stable_sort(devices.begin(), devices.end(),
+                     [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
+    for (const Device* device : devices)
+        section.found.push_back(
+            {QStringLiteral("%1 · %2").arg(shownText(device->name), shownText(modelName(network, *device))),
+             rankOf(device->name, query), [this, id = device->id] { Q_EMIT goTo({refTo(id)}); }});
+    return section;
+}
+
 /// Ports with a label of their own, and those of outlets and panels: each with the two ends of its chain, so
 /// that the search itself answers which switch port is behind an outlet.
-void FindField::searchPorts(const std::string& query) {
-    const Network& network = editor_.network();
+FindField::Section FindField::ports(const std::string& query) {
+    Section section{tr("Ports"), {}, 0};
+    const Network& network = workspace_.network();
     const auto add = [&](const PortRef& port, const std::string& label) {
-        if (results_->count() >= mostResults)
+        if (section.found.size() >= mostCounted) {
+            ++section.more;
             return;
+        }
         const linking::Chain chain = linking::chainThrough(network, port);
-        QString words = QString::fromStdString(label.empty() ? portText(network, port)
-                                                             : label + " · " + portText(network, port));
+        const std::string name = portText(network, port);
+        QString words = shownText(label.empty() ? name : label + " · " + name);
         if (!chain.empty())
-            words += tr(" · %1 to %2")
-                         .arg(QString::fromStdString(portText(network, chain.a)),
-                              QString::fromStdString(portText(network, chain.b)));
-        auto* item = new QListWidgetItem(words, results_);
-        item->setData(idRole, QVariant::fromValue<quint64>(port.device.value));
-        item->setData(portRole, QString::fromStdString(port.port));
+            words =
+                tr("%1 · %2 to %3")
+                    .arg(words, shownText(portText(network, chain.a)), shownText(portText(network, chain.b)));
+        section.found.push_back(
+            {words, rankOf(label.empty() ? name : label, query), [this, port] { Q_EMIT goToPort(port); }});
     };
     network.all<Port>().forEach([&](const Port& port) {
         if (!port.label.empty() && matchesWords(port.label, query))
@@ -113,7 +137,7 @@ void FindField::searchPorts(const std::string& query) {
     });
     network.all<Device>().forEach([&](const Device& device) {
         const Role role = roleOf(network, device);
-        if ((role != Role::outlet && role != Role::patchPanel) || results_->count() >= mostResults)
+        if (role != Role::outlet && role != Role::patchPanel)
             return;
         const std::string start = query.substr(0, query.find_last_of(' '));
         if (!matchesWords(device.name, query) && !matchesWords(device.name, start))
@@ -126,36 +150,89 @@ void FindField::searchPorts(const std::string& query) {
                 add({device.id, port.key}, {});
         }
     });
+    return section;
+}
+
+FindField::Section FindField::addresses(const std::string& query) {
+    Section section{tr("Addresses"), {}, 0};
+    workspace_.network().all<Interface>().forEach([&](const Interface& interface) {
+        for (const Address& address : interface.addresses) {
+            if (address.text().find(query) == std::string::npos)
+                continue;
+            if (section.found.size() >= mostCounted) {
+                ++section.more;
+                continue;
+            }
+            section.found.push_back(
+                {QStringLiteral("%1 · %2").arg(shownText(address.text()),
+                                               workspace_.nameOf(refTo(interface.device))),
+                 rankOf(address.host(), query), [this, id = interface.device] { Q_EMIT goTo({refTo(id)}); }});
+        }
+    });
+    return section;
+}
+
+FindField::Section FindField::cables(const std::string& query) {
+    Section section{tr("Cables"), {}, 0};
+    const Network& network = workspace_.network();
+    network.all<Link>().forEach([&](const Link& link) {
+        const Cable* cable = network.cable(link.cable);
+        if (!cable || cable->label.empty() || !matchesWords(cable->label, query))
+            return;
+        if (section.found.size() >= mostCounted) {
+            ++section.more;
+            return;
+        }
+        section.found.push_back(
+            {QStringLiteral("%1 · %2").arg(shownText(cable->label), shownText(edit::linkText(network, link))),
+             rankOf(cable->label, query), [this, id = link.id] { Q_EMIT goTo({refTo(id)}); }});
+    });
+    return section;
+}
+
+FindField::Section FindField::commands(const std::string& query) {
+    Section section{tr("Commands"), {}, 0};
+    for (QAction* action : commands_) {
+        const QString name = action->text().remove(QLatin1Char('&'));
+        if (!action->isEnabled() || !matchesWords(name.toStdString(), query))
+            continue;
+        const QString key = action->shortcut().toString(QKeySequence::NativeText);
+        section.found.push_back({key.isEmpty() ? name : QStringLiteral("%1   %2").arg(name, key),
+                                 rankOf(name.toStdString(), query), [action] { action->trigger(); }});
+    }
+    return section;
 }
 
 void FindField::take(int row) {
-    const QListWidgetItem* item = results_->item(row);
-    results_->hide();
-    if (!item || !(item->flags() & Qt::ItemIsEnabled))
+    if (row < 0 || row >= static_cast<int>(takes_.size()) || !takes_[static_cast<std::size_t>(row)])
         return;
-    const QVariant command = item->data(commandRole);
-    const quint64 id = item->data(idRole).toULongLong();
-    const bool isLink = item->data(linkRole).toBool();
-    const QString port = item->data(portRole).toString();
+    const auto chosen = takes_[static_cast<std::size_t>(row)];
+    whole_.clear();
+    const QString before = text();
+    chosen();
+    if (!whole_.isEmpty() && text() == before)
+        return; // the section is shown whole
+    results_->hide();
     clear();
-    if (!port.isEmpty())
-        Q_EMIT goToPort({{id}, port.toStdString()});
-    else if (command.isValid())
-        commands_[static_cast<std::size_t>(command.toInt())]->trigger();
-    else
-        Q_EMIT goTo(id, isLink);
+}
+
+/// The next line that can be chosen.
+void FindField::step(int by) {
+    for (int row = results_->currentRow() + by; row >= 0 && row < results_->count(); row += by)
+        if (takes_[static_cast<std::size_t>(row)])
+            return results_->setCurrentRow(row);
 }
 
 void FindField::keyPressEvent(QKeyEvent* event) {
-    const int step = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
-    if (step != 0 && results_->isVisible()) {
-        results_->setCurrentRow(std::clamp(results_->currentRow() + step, 0, results_->count() - 1));
+    const int by = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
+    if (by != 0 && results_->isVisible()) {
+        step(by);
     } else if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && results_->isVisible()) {
         take(results_->currentRow());
     } else if (event->key() == Qt::Key_Escape) {
         results_->hide();
         clear();
-        Q_EMIT goTo(0, false);
+        Q_EMIT left();
     } else {
         QLineEdit::keyPressEvent(event);
     }

@@ -1,28 +1,32 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Finds devices by name or address, ports of outlets and panels with what is at both ends, cables by label,
-// and commands, as one types.
+// and commands, as one types: a section of each kind with its best, so that none crowds out another.
 #pragma once
 #include "core/model/device.h"
 
 #include <QAction>
 #include <QLineEdit>
 #include <QListWidget>
+#include <functional>
 
 namespace underridge::app {
 
-class Editor;
+class Workspace;
 
 class FindField : public QLineEdit {
     Q_OBJECT
 public:
-    FindField(Editor& editor, std::vector<QAction*> commands, QWidget* parent = nullptr);
+    FindField(Workspace& workspace, std::vector<QAction*> commands, QWidget* parent = nullptr);
     QListWidget& results() { return *results_; }
 
-    static constexpr int mostResults = 12;
+    /// Of each section at first; "n more" shows the others.
+    static constexpr int mostOfSection = 4;
 
 Q_SIGNALS:
     /// Show and mark an object.
-    void goTo(quint64 object, bool isLink);
+    void goTo(const std::vector<underridge::model::ObjectRef>& object);
+    /// Esc: the sheet gets the keyboard back.
+    void left();
     /// Show a port, and the cables it is part of.
     void goToPort(const underridge::model::PortRef& port);
 
@@ -31,13 +35,32 @@ protected:
     void focusOutEvent(QFocusEvent* event) override;
 
 private:
+    /// A line of what was found, and what choosing it does.
+    struct Found {
+        QString words;
+        int rank = 0; ///< smaller is better: the whole name, its start, any part
+        std::function<void()> take;
+    };
+    struct Section {
+        QString title;
+        std::vector<Found> found;
+        std::size_t more = 0; ///< found but not kept
+    };
     void search();
-    void searchPorts(const std::string& query);
+    void show(const std::vector<Section>& sections);
+    Section devices(const std::string& query);
+    Section ports(const std::string& query);
+    Section addresses(const std::string& query);
+    Section cables(const std::string& query);
+    Section commands(const std::string& query);
     void take(int row);
+    void step(int by);
 
-    Editor& editor_;
+    Workspace& workspace_;
     std::vector<QAction*> commands_;
     QListWidget* results_;
+    std::vector<std::function<void()>> takes_; ///< by row; none: a heading
+    QString whole_;                            ///< the section all of which is shown
 };
 
 } // namespace underridge::app

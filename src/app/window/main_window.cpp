@@ -2,6 +2,7 @@
 #include "app/window/main_window.h"
 
 #include "app/sheet/name_series_dialog.h"
+#include "app/shown_text.h"
 #include "app/style/flat_style.h"
 #include "app/window/clipboard.h"
 #include "app/window/preferences.h"
@@ -36,9 +37,10 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
                     ? std::make_unique<QSettings>()
                     : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
       theme_((useFlatStyle(), new DesktopTheme(this))),
-      editor_(new Editor(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
-      checker_(new Checker(*editor_, this)),
-      sheet_(new SheetView(*editor_)),
+      session_(new Session(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
+      checker_(new Checker(session_->workspace(), this)),
+      sheet_(new SheetView(*session_)),
+      commands_(new Commands(this, sheet_)),
       start_(new StartPage),
       stack_(new QStackedWidget),
       fields_(new TypedFields(this)),
@@ -51,16 +53,17 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     stack_->addWidget(start_);
     stack_->addWidget(sheet_);
     setCentralWidget(stack_);
-    buildActions();
+    commands_->applyKeys(settings());
+    addCommands();
     buildDocks();
     buildPlaceLine();
     buildMenus();
     buildStatus();
 
     connect(theme_, &DesktopTheme::changed, this, &MainWindow::applyTheme);
-    connect(editor_, &Editor::stateChanged, this, &MainWindow::refreshState);
-    connect(editor_, &Editor::selectionChanged, this, &MainWindow::refreshEnabled);
-    connect(editor_, &Editor::refused, this, &MainWindow::tell);
+    connect(&session_->workspace(), &Workspace::stateChanged, this, &MainWindow::refreshState);
+    connect(&session_->selected(), &Selection::changed, this, &MainWindow::refreshEnabled);
+    connect(&session_->workspace(), &Workspace::refused, this, &MainWindow::tell);
     connect(sheet_, &SheetView::hintChanged, this, [this](const QString& hint) {
         latestHint_ = hint;
         if (hintTimer_.isActive() && !sheet_->inGesture())
@@ -78,22 +81,22 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
         if (showsSheet())
             return sheet_->startPlacing(model);
         newNetwork([this, id = model.id](bool made) { // a new network begins with it
-            if (const DeviceModel* chosen = made ? editor_->catalogue().device(id) : nullptr)
+            if (const DeviceModel* chosen = made ? session_->catalogue().device(id) : nullptr)
                 sheet_->startPlacing(*chosen);
         });
     });
-    connect(outline_, &OutlinePanel::activated, this, [this](quint64 id) { goTo(id, false); });
+    connect(outline_, &OutlinePanel::activated, this, [this](ObjectRef object) { goTo({object}); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
-            [this](quint64 link, int end) { sheet_->openDrawerForLink({link}, end); });
-    connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goToSubjects);
-    connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goToSubjects);
+            [this](LinkId link, int end) { sheet_->openDrawerForLink(link, end); });
+    connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
+    connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goTo);
     connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
     connect(faceplates_, &FaceplatePanel::hinted, this, [this](const QString& hint) {
         latestHint_ = hint;
         if (!hintTimer_.isActive())
             showLatestHint();
     });
-    connect(chain_, &ChainPanel::goTo, this, &MainWindow::goToSubjects);
+    connect(chain_, &ChainPanel::goTo, this, &MainWindow::goTo);
     connect(chain_, &ChainPanel::marked, sheet_, &SheetView::mark);
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
@@ -103,10 +106,11 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
                                 all == 0 ? tr("Findings") : tr("Findings (%1)").arg(all));
     });
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
+    connect(find_, &FindField::left, sheet_, qOverload<>(&QWidget::setFocus));
     connect(find_, &FindField::goToPort, this, [this](const PortRef& port) {
-        goTo(port.device.value, false);
-        editor_->selectPort(port);
-        if (editor_->network().linkAt(port))
+        goTo({refTo(port.device)});
+        session_->selectPort(port);
+        if (session_->network().linkAt(port))
             showBottom(chain_);
     });
     connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
@@ -115,7 +119,9 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     connect(start_, &StartPage::newWanted, this, [this] { newNetwork(); });
     connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
     connect(start_, &StartPage::fennickQuayWanted, this, &MainWindow::openFennickQuay);
-    connect(start_, &StartPage::openWanted, this, [this] { run(CommandId::open); });
+    connect(start_, &StartPage::openWanted, this, [this] { commands_->run(CommandId::open); });
+    connect(commands_, &Commands::ran, this, &MainWindow::refreshChecks);
+    connect(&session_->navigation(), &Navigation::changed, commands_, &Commands::refresh);
     connect(start_, &StartPage::recentWanted, this, [this](const QString& path) { openFile(path); });
     connect(start_, &StartPage::recoverWanted, this,
             [this](const edit::Recoverable& from) { recover(from); });
@@ -125,26 +131,25 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     });
     watch_ = new FileWatch(world_.world.files, this);
     connect(watch_, &FileWatch::changed, this, &MainWindow::fileChanged);
-    connect(editor_, &Editor::documentReplaced, this, [this] {
+    connect(&session_->workspace(), &Workspace::documentReplaced, this, [this] {
         claim_ = std::move(nextClaim_);
         readOnly_ = false;
-        watch_->watch(QString::fromStdString(editor_->document().path()), editor_->document().hash());
+        watch_->watch(QString::fromStdString(session_->document().path()), session_->document().hash());
     });
     fields_->add(details_, [this] { return details_->commitTyped(); });
     fields_->add(sheet_, [this] { return sheet_->commitTyped(); });
     fields_->add(registers_, [this] { return registers_->commitTyped(); });
     journalRetry_.setInterval(journalRetryMs);
     connect(&journalRetry_, &QTimer::timeout, this, [this] {
-        editor_->document().catchUpJournal();
+        session_->document().catchUpJournal();
         refreshState();
     });
     hintTimer_.setSingleShot(true);
     connect(&hintTimer_, &QTimer::timeout, this, &MainWindow::showLatestHint);
-    connect(editor_, &Editor::catalogueChanged, catalogue_, &CataloguePanel::refill);
+    connect(&session_->workspace(), &Workspace::catalogueChanged, catalogue_, &CataloguePanel::refill);
     loadLibrary();
     applyTextScale();
-    editor_->setLengthUnit(lengthUnit(settings()));
-    editor_->setHabits(habits(settings()));
+    applyHabits();
     restoreWindow();
     applyTheme();
     refreshState();
@@ -160,7 +165,7 @@ MainWindow::~MainWindow() {
 void MainWindow::applyTextScale() {
     static const QFont standard = QApplication::font();
     QFont font = standard;
-    const int percent = textScale(settings());
+    const int percent = preferred_.textScale();
     if (standard.pointSizeF() > 0)
         font.setPointSizeF(standard.pointSizeF() * percent / 100);
     else
@@ -169,24 +174,28 @@ void MainWindow::applyTextScale() {
         QApplication::setFont(font);
 }
 
+void MainWindow::applyHabits() {
+    session_->workspace().setLengthUnit(preferred_.lengthUnit());
+    session_->workspace().setHabits(preferred_.habits());
+}
+
 void MainWindow::editPreferences() {
     dialogs_->ask(
         [this] {
             auto* dialog = new Preferences(settings(), *theme_, this);
             connect(dialog, &Preferences::changed, this, [this] {
-                applyKeys();
+                commands_->applyKeys(settings());
                 applyTextScale();
-                editor_->setLengthUnit(lengthUnit(settings()));
-                editor_->setHabits(habits(settings()));
+                applyHabits();
             });
             return dialog;
         },
-        [this](QDialog&, int) { refreshThemeChecks(); });
+        [this](QDialog&, int) { refreshChecks(); });
 }
 
 void MainWindow::nameSeries(const std::vector<DeviceId>& devices) {
     dialogs_->show<NameSeriesDialog>(
-        [this, devices] { return new NameSeriesDialog(*editor_, devices, this); },
+        [this, devices] { return new NameSeriesDialog(*session_, devices, this); },
         [this](NameSeriesDialog& dialog, bool accepted) {
             if (!accepted || dialog.names().empty())
                 return;
@@ -196,7 +205,7 @@ void MainWindow::nameSeries(const std::vector<DeviceId>& devices) {
                 refs.push_back(refTo(name.device));
                 names.push_back(name.after);
             }
-            editor_->apply(edit::rename(editor_->network(), refs, names));
+            session_->apply(edit::rename(session_->network(), refs, names));
         });
 }
 
@@ -211,29 +220,26 @@ void MainWindow::buildPlaceLine() {
     sheetName_->setMenu(new QMenu(sheetName_));
     connect(sheetName_->menu(), &QMenu::aboutToShow, this, [this] {
         sheetName_->menu()->clear();
-        for (const Sheet& sheet : editor_->network().sheetsInOrder())
-            connect(sheetName_->menu()->addAction(QString::fromStdString(sheet.name)), &QAction::triggered,
-                    this, [this, id = sheet.id] {
-                        editor_->showSheet(id);
-                        sheet_->fitAll();
-                    });
+        for (const Sheet& sheet : session_->network().sheetsInOrder())
+            connect(sheetName_->menu()->addAction(asLabel(shownText(sheet.name))), &QAction::triggered, this,
+                    [this, id = sheet.id] { session_->showSheet(id); });
     });
     bar->addWidget(sheetName_);
     auto* space = new QWidget;
     space->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     bar->addWidget(space);
-    std::vector<QAction*> commands;
-    for (const auto& [id, each] : actions_)
-        commands.push_back(each);
-    find_ = new FindField(*editor_, std::move(commands), this);
+    std::vector<QAction*> actions;
+    for (const Command& command : commandTable())
+        actions.push_back(action(command.id));
+    find_ = new FindField(session_->workspace(), std::move(actions), this);
     find_->setFixedWidth(300);
     bar->addWidget(find_);
     addToolBar(Qt::TopToolBarArea, bar);
 }
 
 void MainWindow::buildDocks() {
-    catalogue_ = new CataloguePanel(editor_->catalogue());
-    outline_ = new OutlinePanel(*editor_);
+    catalogue_ = new CataloguePanel(session_->catalogue());
+    outline_ = new OutlinePanel(*session_);
     leftTabs_ = new QTabWidget;
     leftTabs_->setDocumentMode(true);
     leftTabs_->setAccessibleName(tr("Catalogue and outline"));
@@ -244,20 +250,20 @@ void MainWindow::buildDocks() {
     leftDock_->setObjectName(QStringLiteral("leftDock"));
     leftDock_->setWidget(leftTabs_);
     addDockWidget(Qt::LeftDockWidgetArea, leftDock_);
-    details_ = new DetailsPanel(*editor_, *checker_);
+    details_ = new DetailsPanel(*session_, *checker_);
     detailsDock_ = new QDockWidget(tr("Details"), this);
     detailsDock_->setObjectName(QStringLiteral("detailsDock"));
     detailsDock_->setWidget(details_);
     addDockWidget(Qt::RightDockWidgetArea, detailsDock_);
     resizeDocks({leftDock_, detailsDock_}, {240, 290}, Qt::Horizontal);
     remarks_ = new RemarksPanel;
-    findings_ = new FindingsPanel(*editor_, *checker_);
-    chain_ = new ChainPanel(*editor_);
-    registers_ = new RegistersPanel(*editor_, settings(), *dialogs_);
+    findings_ = new FindingsPanel(session_->workspace(), *checker_);
+    chain_ = new ChainPanel(*session_);
+    registers_ = new RegistersPanel(*session_, settings(), *dialogs_);
     bottomTabs_ = new QTabWidget;
     bottomTabs_->setDocumentMode(true);
     bottomTabs_->setAccessibleName(tr("Faceplates, registers, findings"));
-    faceplates_ = new FaceplatePanel(*editor_, *dialogs_);
+    faceplates_ = new FaceplatePanel(*session_, *dialogs_);
     bottomTabs_->addTab(faceplates_, tr("Faceplates"));
     bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
@@ -342,17 +348,21 @@ void MainWindow::applyTheme() {
 #linkStrip QToolButton:focus, #details QToolButton:focus, #details QPushButton:focus { text-decoration: underline }
 QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; border-bottom: 1px solid %4 })")
                       .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
-    refreshThemeChecks();
+    refreshChecks();
 }
 
-void MainWindow::refreshThemeChecks() {
+void MainWindow::refreshChecks() {
     action(CommandId::followTheme)->setChecked(theme_->choice() == ThemeChoice::desktop);
     action(CommandId::lightTheme)->setChecked(theme_->choice() == ThemeChoice::light);
     action(CommandId::darkTheme)->setChecked(theme_->choice() == ThemeChoice::dark);
+    if (const Sheet* sheet = session_->network().sheet(session_->sheet())) {
+        action(CommandId::portLabels)->setChecked(sheet->portLabels);
+        action(CommandId::linkLabels)->setChecked(sheet->linkLabels);
+    }
 }
 
 void MainWindow::refreshState() {
-    const auto& document = editor_->document();
+    const auto& document = session_->document();
     const auto name = [](const char* verb, const std::string& what) {
         return what.empty() ? tr(verb)
                             : QStringLiteral("%1 “%2”").arg(tr(verb), QString::fromStdString(what));
@@ -361,9 +371,7 @@ void MainWindow::refreshState() {
     QAction* redo = action(CommandId::redo);
     undo->setText(name("&Undo", document.history().undoName()));
     redo->setText(name("&Redo", document.history().redoName()));
-    undo->setEnabled(document.history().canUndo());
-    redo->setEnabled(document.history().canRedo());
-    const QString network = QString::fromStdString(editor_->network().info().name);
+    const QString network = QString::fromStdString(session_->network().info().name);
     setWindowTitle(
         QStringLiteral("%1[*]%2 – Underridge").arg(network, readOnly_ ? tr(" (read-only)") : QString()));
     setWindowModified(document.modified());
@@ -379,74 +387,49 @@ void MainWindow::refreshState() {
     saved_->setToolTip(document.journalTrouble() ? QString::fromStdString(document.journalTrouble()->text())
                                                  : QString::fromStdString(document.path()));
     counts_->setText(tr("%1 devices · %2 links")
-                         .arg(editor_->network().all<Device>().size())
-                         .arg(editor_->network().all<Link>().size()));
-    if (const Sheet* sheet = editor_->network().sheet(editor_->sheet()))
-        sheetName_->setText(QString::fromStdString(sheet->name));
+                         .arg(session_->network().all<Device>().size())
+                         .arg(session_->network().all<Link>().size()));
+    if (const Sheet* sheet = session_->network().sheet(session_->sheet()))
+        sheetName_->setText(asLabel(shownText(sheet->name)));
+    refreshChecks();
     refreshEnabled();
+}
+
+/// The first child that takes the keyboard; the panel itself when none does.
+static QWidget* firstFieldOf(QWidget* panel) {
+    for (QWidget* field : panel->findChildren<QWidget*>())
+        if (field->focusPolicy() & Qt::TabFocus && field->isVisible() && field->isEnabled())
+            return field;
+    return panel;
 }
 
 void MainWindow::focusNextPanel() {
     QWidget* left = leftTabs_->currentWidget() == catalogue_ ? static_cast<QWidget*>(&catalogue_->search())
                                                              : &outline_->tree();
-    QWidget* first = details_;
-    for (QWidget* field : details_->widget()->findChildren<QWidget*>())
-        if (field->focusPolicy() & Qt::TabFocus) {
-            first = field;
-            break;
-        }
-    const std::vector<QWidget*> stops{sheet_, first, left, find_};
-    const auto holdsFocus = [&](QWidget* stop) {
-        const QWidget* focus = focusWidget();
-        const QWidget* panel = stop == first  ? details_
-                               : stop == left ? static_cast<QWidget*>(leftTabs_)
-                                              : stop;
-        return focus && (focus == panel || panel->isAncestorOf(focus));
+    struct Stop {
+        QWidget* panel;
+        QWidget* field;
     };
-    const auto at = std::find_if(stops.begin(), stops.end(), holdsFocus);
-    for (std::size_t step = 1; step <= stops.size(); ++step) { // hidden panels are passed over
-        QWidget* next = stops[(static_cast<std::size_t>(at == stops.end() ? 0 : at - stops.begin()) + step) %
-                              stops.size()];
-        if (next->isVisible()) {
-            next->setFocus(Qt::TabFocusReason);
-            return;
-        }
+    const Stop stops[] = {{sheet_, sheet_},
+                          {details_, firstFieldOf(details_->widget())},
+                          {bottomTabs_, firstFieldOf(bottomTabs_->currentWidget())},
+                          {leftTabs_, left},
+                          {find_, find_}};
+    const QWidget* focus = focusWidget();
+    const auto at = std::find_if(std::begin(stops), std::end(stops), [&](const Stop& stop) {
+        return focus && (focus == stop.panel || stop.panel->isAncestorOf(focus));
+    });
+    const std::size_t here = at == std::end(stops) ? 0 : static_cast<std::size_t>(at - stops);
+    for (std::size_t step = 1; step <= std::size(stops); ++step) { // hidden panels are passed over
+        const Stop& next = stops[(here + step) % std::size(stops)];
+        if (next.panel->isVisible())
+            return next.field->setFocus(Qt::TabFocusReason);
     }
 }
 
-void MainWindow::goTo(quint64 object, bool isLink) {
-    if (object != 0) {
-        const std::uint64_t shown = isLink && editor_->network().link({object})
-                                        ? editor_->network().link({object})->a.device.value
-                                        : object;
-        if (!editor_->network().position(editor_->sheet(), shown))
-            for (const Sheet& sheet : editor_->network().sheetsInOrder())
-                if (editor_->network().position(sheet.id, shown)) {
-                    editor_->showSheet(sheet.id);
-                    break;
-                }
-        editor_->select({{isLink ? Kind::link : Kind::device, object}});
-        if (const auto* plate = editor_->scene().plate({object}))
-            sheet_->reveal(plate->frame);
-        else if (const auto* line = editor_->scene().link({object}))
-            sheet_->reveal(scene::boundsOf(line->path));
-    }
+void MainWindow::goTo(const std::vector<ObjectRef>& objects) {
+    session_->navigation().goTo(objects);
     sheet_->setFocus();
-}
-
-void MainWindow::goToSubjects(const std::vector<ObjectRef>& subjects) {
-    const Network& network = editor_->network();
-    for (const ObjectRef& subject : subjects)
-        if (network.link({subject.id}) || network.device({subject.id})) {
-            goTo(subject.id, network.link({subject.id}) != nullptr);
-            return;
-        }
-    for (const ObjectRef& subject : subjects) // a cable is shown by a link it carries
-        if (const Cable* cable = network.cable({subject.id}); cable && !cable->ends.empty())
-            if (const Link* link = network.linkAt(cable->ends.front().at)) {
-                goTo(link->id.value, true);
-                return;
-            }
 }
 
 void MainWindow::showBottom(QWidget* panel) {
@@ -498,8 +481,10 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
+    rememberWhere();
+    preferred_.setLastFile(QString::fromStdString(session_->document().path()));
     rememberWindow();
-    editor_->document().close();
+    session_->document().close();
     claim_.reset();
     event->accept();
 }
@@ -513,7 +498,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (const QByteArray id = event->mimeData()->data(QString::fromLatin1(modelMimeType)); !id.isEmpty()) {
         event->acceptProposedAction(); // beside the sheet: a new network begins with it
         newNetwork([this, model = id.toStdString()](bool made) {
-            if (const DeviceModel* chosen = made ? editor_->catalogue().device(model) : nullptr)
+            if (const DeviceModel* chosen = made ? session_->catalogue().device(model) : nullptr)
                 sheet_->putInView(*chosen);
         });
         return;
@@ -527,7 +512,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     QFile file(path);
     const QByteArray start = file.open(QIODevice::ReadOnly) ? file.read(64) : QByteArray();
     const bool own = exchange::isOwn({start.data(), static_cast<std::size_t>(start.size())});
-    if (showsSheet() && !own && editor_->network().all<Device>().size() > 0)
+    if (showsSheet() && !own && session_->network().all<Device>().size() > 0)
         importFile(path);
     else
         openFile(path);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window: menus from the command table, the place line, docks, status line; files and recovery.
 #pragma once
-#include "app/commands/command_table.h"
+#include "app/commands/commands.h"
 #include "app/jobs/jobs.h"
 #include "app/panels/catalogue_panel.h"
 #include "app/panels/chain_panel.h"
@@ -12,11 +12,12 @@
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
 #include "app/session/dialogs.h"
+#include "app/session/session.h"
+#include "app/session/settings.h"
 #include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 #include "app/window/checker.h"
 #include "app/window/desktop_theme.h"
-#include "app/window/editor.h"
 #include "app/window/file_watch.h"
 #include "app/window/find_field.h"
 #include "app/window/import_dialog.h"
@@ -58,7 +59,7 @@ public:
     explicit MainWindow(WindowWorld world, QWidget* parent = nullptr);
     ~MainWindow() override;
 
-    Editor& editor() { return *editor_; }
+    Session& session() { return *session_; }
     SheetView& sheet() { return *sheet_; }
     CataloguePanel& catalogue() { return *catalogue_; }
     OutlinePanel& outline() { return *outline_; }
@@ -72,7 +73,8 @@ public:
     FaceplatePanel& faceplates() { return *faceplates_; }
     Checker& checker() { return *checker_; }
     QDockWidget& bottomDock() { return *bottomDock_; }
-    QAction* action(CommandId id) { return actions_.at(id); }
+    QAction* action(CommandId id) { return commands_->action(id); }
+    Commands& commands() { return *commands_; }
     bool showsSheet() const { return stack_->currentWidget() == sheet_; }
     QString statusText() const;
     DesktopTheme& theme() { return *theme_; }
@@ -101,6 +103,8 @@ public:
     void saveTo(const QString& path, Done done = {});
     bool isSaving() const { return saving_; }
     void newNetwork(Done done = {});
+    /// The network that was open when the program was left, if the person wants that.
+    void openLast();
     void showStart();
     void showSheet();
     /// Takes up work that was cut off, in place of what is open, which is asked about first.
@@ -133,27 +137,36 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
-    void buildActions();
+    void addCommands();
+    void addFileCommands();
+    void addEditCommands();
+    void addPlaceCommands();
+    void addLinkCommands();
+    void addCableCommands();
+    void addLookCommands();
+    void addPanelCommands();
     void buildMenus();
-    void applyKeys();
+    void fillContextMenu();
+    void selectAll();
+    void switchLabels(bool model::Sheet::*which);
+    void applyHabits();
     void applyTextScale();
     void editPreferences();
     void nameSeries(const std::vector<model::DeviceId>& devices);
     void buildPlaceLine();
     void buildDocks();
     void buildStatus();
-    void run(CommandId id);
     void applyTheme();
-    void refreshThemeChecks();
+    void refreshChecks();
     void refreshState();
     void refreshEnabled();
     void tell(const Remark& remark);
     void showLatestHint();
     void restoreWindow();
     void rememberWindow();
+    void rememberWhere();
+    void showWhereLeft(const QString& path);
     QSettings& settings() { return *settings_; }
-    QStringList recentFiles() const;
-    void addRecent(const QString& path);
     void fillRecentMenu();
     /// Takes what is typed anywhere; false when something cannot be taken, which is told.
     bool commitTyped() { return fields_->commitAll(); }
@@ -179,7 +192,7 @@ private:
     };
     void chooseFile(const FileQuestion& question, const std::function<QString()>& hook,
                     std::function<void(const QString&)> then);
-    void chooseNetwork(std::function<void(const QString&)> then);
+    void chooseNetwork(const QString& title, std::function<void(const QString&)> then);
     /// Says what went wrong where it cannot be missed.
     void report(const QString& title, const Remark& remark);
     struct Opening {
@@ -200,7 +213,12 @@ private:
     void dragSelectionOut();
     void lookAtClipboard();
     void pasteClipboard();
+    void exportData();
     void exportPicture();
+    /// What the network is called, as a file may be.
+    QString networkName() const;
+    /// The same as its own file, where it has one.
+    QString proposedName() const;
     void writePicture(const QString& path);
     void printSheet();
     void loadLibrary();
@@ -217,11 +235,10 @@ private:
     void ask(std::function<QDialog*()> make, std::function<void(QDialog&)> then = {}, Done done = {});
     /// Shows what a schedule or results would do, and takes them in.
     void takeIn(std::shared_ptr<edit::Schedule> schedule, const QString& path, Done done);
-    void showKeys();
     void showAbout();
     void focusNextPanel();
-    void goTo(quint64 object, bool isLink);
-    void goToSubjects(const std::vector<model::ObjectRef>& subjects);
+    /// Shows and selects the first of these that can be shown; the sheet gets the keyboard.
+    void goTo(const std::vector<model::ObjectRef>& objects);
     /// Shows a panel of the bottom dock.
     void showBottom(QWidget* panel);
     void showRemarks(const QString& about, const std::vector<Remark>& remarks);
@@ -229,10 +246,12 @@ private:
 
     WindowWorld world_;
     std::unique_ptr<QSettings> settings_;
+    Settings preferred_{*settings_};
     DesktopTheme* theme_;
-    Editor* editor_;
+    Session* session_;
     Checker* checker_;
     SheetView* sheet_;
+    Commands* commands_;
     StartPage* start_;
     QStackedWidget* stack_;
     CataloguePanel* catalogue_ = nullptr;
@@ -250,7 +269,6 @@ private:
     QToolButton* sheetName_ = nullptr;
     QLabel *hint_ = nullptr, *zoom_ = nullptr, *saved_ = nullptr, *counts_ = nullptr;
     QMenu* recentMenu_ = nullptr;
-    std::map<CommandId, QAction*> actions_;
     QTimer hintTimer_;
     TypedFields* fields_;
     Jobs* jobs_;
@@ -271,8 +289,5 @@ private:
     FileWatch* watch_ = nullptr;
     QTimer journalRetry_; ///< runs while the journal cannot be written
 };
-
-/// Every key and gesture, as shown by F1: made from the command table.
-QString keySheetHtml();
 
 } // namespace underridge::app

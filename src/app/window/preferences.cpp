@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/preferences.h"
 
+#include "app/commands/keys.h"
+#include "app/session/settings.h"
+
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -15,70 +18,6 @@
 #include <QVBoxLayout>
 
 namespace underridge::app {
-namespace {
-
-const QString lettersKey = QStringLiteral("keys/singleLetters");
-const QString unitsKey = QStringLiteral("window/units");
-const QString portEndKey = QStringLiteral("linking/portEnd");
-const QString uplinksKey = QStringLiteral("linking/endpointsTakeUplinks");
-const QString scaleKey = QStringLiteral("window/textScale");
-
-bool isSingleLetter(const QKeySequence& key) {
-    if (key.count() != 1)
-        return false;
-    const auto combination = key[0];
-    return !(combination.keyboardModifiers() & ~Qt::KeyboardModifiers(Qt::ShiftModifier)) &&
-           combination.key() >= Qt::Key_A && combination.key() <= Qt::Key_Z;
-}
-
-QList<QKeySequence> standardKeys(const Command& command) {
-    QList<QKeySequence> keys;
-    for (const QString& key : QString::fromUtf8(command.keys).split(QLatin1Char(' '), Qt::SkipEmptyParts))
-        keys << QKeySequence::fromString(key, QKeySequence::PortableText);
-    return keys;
-}
-
-} // namespace
-
-QString settingName(const Command& command) {
-    QString name = plainText(command).toLower();
-    for (QChar& c : name)
-        if (!c.isLetterOrNumber())
-            c = QLatin1Char('-');
-    return name;
-}
-
-QList<QKeySequence> keysOf(const Command& command, const QSettings& settings) {
-    const QString name = QStringLiteral("keys/") + settingName(command);
-    QList<QKeySequence> keys = standardKeys(command);
-    if (settings.contains(name)) {
-        const QString own = settings.value(name).toString();
-        keys.clear();
-        if (!own.isEmpty())
-            keys << QKeySequence::fromString(own, QKeySequence::PortableText);
-    }
-    if (!settings.value(lettersKey, true).toBool())
-        keys.removeIf(isSingleLetter);
-    return keys;
-}
-
-linking::Habits habits(const QSettings& settings) {
-    return {settings.value(portEndKey).toString() == QStringLiteral("high"),
-            settings.value(uplinksKey, false).toBool()};
-}
-
-int textScale(const QSettings& settings) {
-    return std::clamp(settings.value(scaleKey, 100).toInt(), 80, 250);
-}
-
-model::LengthUnit lengthUnit(const QSettings& settings) {
-    const bool imperial = QLocale().measurementSystem() == QLocale::ImperialUSSystem;
-    const QString standard = imperial ? QStringLiteral("feet") : QStringLiteral("metres");
-    return settings.value(unitsKey, standard).toString() == QStringLiteral("feet")
-               ? model::LengthUnit::feet
-               : model::LengthUnit::metres;
-}
-
 Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* parent)
     : QDialog(parent),
       settings_(settings),
@@ -87,6 +26,8 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
       units_(new QComboBox),
       portEnd_(new QComboBox),
       uplinks_(new QCheckBox(tr("Endpoints may take uplink ports when no other is free"))),
+      opensLast_(new QCheckBox(tr("At the start, open the network that was open last"))),
+      search_(new QLineEdit),
       letters_(new QCheckBox(tr("Single letters are commands while the sheet has the focus"))),
       keys_(new QTableWidget),
       wrong_(new QLabel) {
@@ -98,24 +39,26 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     scale_->setRange(80, 250);
     scale_->setSingleStep(10);
     scale_->setSuffix(tr(" %"));
-    scale_->setValue(textScale(settings));
+    scale_->setValue(Settings(settings).textScale());
     auto* looks = new QWidget;
     auto* form = new QFormLayout(looks);
     form->addRow(tr("Theme"), theme_);
     form->addRow(tr("Text size of panels and menus"), scale_);
     units_->addItems({tr("Metres"), tr("Feet")});
-    units_->setCurrentIndex(static_cast<int>(lengthUnit(settings)));
+    units_->setCurrentIndex(static_cast<int>(Settings(settings).lengthUnit()));
     form->addRow(tr("Lengths in"), units_);
+    opensLast_->setChecked(Settings(settings).opensLast());
+    form->addRow(opensLast_);
 
     portEnd_->addItems({tr("Low end first"), tr("High end first")});
-    portEnd_->setCurrentIndex(habits(settings).fromHighEnd ? 1 : 0);
-    uplinks_->setChecked(habits(settings).hostsTakeUplinks);
+    portEnd_->setCurrentIndex(Settings(settings).habits().fromHighEnd ? 1 : 0);
+    uplinks_->setChecked(Settings(settings).habits().hostsTakeUplinks);
     auto* linkingPage = new QWidget;
     auto* habitsForm = new QFormLayout(linkingPage);
     habitsForm->addRow(tr("Free ports"), portEnd_);
     habitsForm->addRow(uplinks_);
 
-    letters_->setChecked(settings.value(lettersKey, true).toBool());
+    letters_->setChecked(settings.value(lettersSetting, true).toBool());
     keys_->setColumnCount(2);
     keys_->setHorizontalHeaderLabels({tr("Command"), tr("Key")});
     keys_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
@@ -127,7 +70,11 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     auto* reset = new QPushButton(tr("Standard keys"));
     auto* keysPage = new QWidget;
     auto* column = new QVBoxLayout(keysPage);
+    search_->setPlaceholderText(tr("Search commands and keys"));
+    search_->setClearButtonEnabled(true);
+    search_->setAccessibleName(tr("Search commands and keys"));
     column->addWidget(letters_);
+    column->addWidget(search_);
     column->addWidget(keys_, 1);
     column->addWidget(wrong_);
     column->addWidget(reset, 0, Qt::AlignLeft);
@@ -145,23 +92,23 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     connect(theme_, &QComboBox::currentIndexChanged, this,
             [&theme](int index) { theme.choose(static_cast<ThemeChoice>(index)); });
     connect(scale_, &QSpinBox::valueChanged, this, [this](int percent) {
-        settings_.setValue(scaleKey, percent);
+        Settings(settings_).setTextScale(percent);
         Q_EMIT changed();
     });
     connect(units_, &QComboBox::currentIndexChanged, this, [this](int index) {
-        settings_.setValue(unitsKey, index == 1 ? QStringLiteral("feet") : QStringLiteral("metres"));
+        Settings(settings_).setLengthUnit(index == 1 ? model::LengthUnit::feet : model::LengthUnit::metres);
         Q_EMIT changed();
     });
-    connect(portEnd_, &QComboBox::currentIndexChanged, this, [this](int index) {
-        settings_.setValue(portEndKey, index == 1 ? QStringLiteral("high") : QStringLiteral("low"));
+    const auto takeHabits = [this] {
+        Settings(settings_).setHabits({portEnd_->currentIndex() == 1, uplinks_->isChecked()});
         Q_EMIT changed();
-    });
-    connect(uplinks_, &QCheckBox::toggled, this, [this](bool on) {
-        settings_.setValue(uplinksKey, on);
-        Q_EMIT changed();
-    });
+    };
+    connect(portEnd_, &QComboBox::currentIndexChanged, this, takeHabits);
+    connect(uplinks_, &QCheckBox::toggled, this, takeHabits);
+    connect(opensLast_, &QCheckBox::toggled, this, [this](bool on) { Settings(settings_).setOpensLast(on); });
+    connect(search_, &QLineEdit::textChanged, this, &Preferences::showMatching);
     connect(letters_, &QCheckBox::toggled, this, [this](bool on) {
-        settings_.setValue(lettersKey, on);
+        settings_.setValue(lettersSetting, on);
         Q_EMIT changed();
     });
     connect(reset, &QPushButton::clicked, this, &Preferences::resetKeys);
@@ -174,7 +121,7 @@ void Preferences::fillKeys() {
     for (const Command& command : commandTable()) {
         auto* name = new QTableWidgetItem(plainText(command));
         name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-        name->setToolTip(tr(command.tip));
+        name->setToolTip(tipOf(command));
         keys_->setItem(row, 0, name);
         const auto held = keysOf(command, settings_);
         auto* field = new QKeySequenceEdit(held.isEmpty() ? QKeySequence() : held.front());
@@ -191,6 +138,16 @@ void Preferences::fillKeys() {
     }
 }
 
+/// Hides the commands that neither name nor key nor effect matches.
+void Preferences::showMatching(const QString& words) {
+    int row = 0;
+    for (const Command& command : commandTable()) {
+        const QString all = plainText(command) + QLatin1Char(' ') + tipOf(command) + QLatin1Char(' ') +
+                            keysText(keysOf(command, settings_));
+        keys_->setRowHidden(row++, !all.contains(words.trimmed(), Qt::CaseInsensitive));
+    }
+}
+
 bool Preferences::setKey(CommandId id, const QKeySequence& key) {
     const Command& command = commandOf(id);
     const auto held = keysOf(command, settings_);
@@ -203,15 +160,14 @@ bool Preferences::setKey(CommandId id, const QKeySequence& key) {
             return false;
         }
     wrong_->clear();
-    settings_.setValue(QStringLiteral("keys/") + settingName(command),
-                       key.toString(QKeySequence::PortableText));
+    settings_.setValue(keySetting(command), key.toString(QKeySequence::PortableText));
     Q_EMIT changed();
     return true;
 }
 
 void Preferences::resetKeys() {
     for (const Command& command : commandTable())
-        settings_.remove(QStringLiteral("keys/") + settingName(command));
+        settings_.remove(keySetting(command));
     wrong_->clear();
     fillKeys();
     Q_EMIT changed();

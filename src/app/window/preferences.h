@@ -4,12 +4,11 @@
 #pragma once
 #include "app/commands/command_table.h"
 #include "app/window/desktop_theme.h"
-#include "core/linking/best.h"
-#include "core/model/length.h"
 
 #include <QDialog>
 #include <QKeySequence>
 #include <QLabel>
+#include <QLineEdit>
 #include <QTableWidget>
 
 class QCheckBox;
@@ -18,18 +17,6 @@ class QSettings;
 class QSpinBox;
 
 namespace underridge::app {
-
-/// A command's name in the settings: "add-devices".
-QString settingName(const Command& command);
-/// The keys of a command: the person's own if there are any, else the standard ones. Without single letters,
-/// those that are one letter alone are left out.
-QList<QKeySequence> keysOf(const Command& command, const QSettings& settings);
-/// The unit lengths are shown in: metres, unless the person chose, or lives where it is feet.
-model::LengthUnit lengthUnit(const QSettings& settings);
-/// How ports are chosen for the person.
-linking::Habits habits(const QSettings& settings);
-/// Per cent of the desktop's text size, 80 to 250.
-int textScale(const QSettings& settings);
 
 class Preferences : public QDialog {
     Q_OBJECT
@@ -42,6 +29,8 @@ public:
     QComboBox& portEnd() { return *portEnd_; }
     QCheckBox& hostsTakeUplinks() { return *uplinks_; }
     QCheckBox& letters() { return *letters_; }
+    QCheckBox& opensLast() { return *opensLast_; }
+    QLineEdit& search() { return *search_; }
     QTableWidget& keys() { return *keys_; }
     QString wrong() const { return wrong_->text(); }
     /// Gives a command another key; empty: none. False when another command has it, which is said.
@@ -53,12 +42,15 @@ Q_SIGNALS:
 
 private:
     void fillKeys();
+    void showMatching(const QString& words);
 
     QSettings& settings_;
     QComboBox* theme_;
     QSpinBox* scale_;
     QComboBox *units_, *portEnd_;
     QCheckBox* uplinks_;
+    QCheckBox* opensLast_;
+    QLineEdit* search_;
     QCheckBox* letters_;
     QTableWidget* keys_;
     QLabel* wrong_;

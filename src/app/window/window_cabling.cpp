@@ -28,45 +28,45 @@ void MainWindow::ask(std::function<QDialog*()> make, std::function<void(QDialog&
 
 std::vector<LinkId> MainWindow::selectedLinks() const {
     std::vector<LinkId> out;
-    for (const ObjectRef ref : editor_->selection())
-        if (editor_->network().link({ref.id}))
+    for (const ObjectRef ref : session_->selection())
+        if (session_->network().link({ref.id}))
             out.push_back({ref.id});
     return out;
 }
 
 void MainWindow::linkMany() {
-    ask([this] { return new ManyDialog(*editor_, editor_->selectedDevices(), this); },
-        [this](QDialog& dialog) { editor_->apply(static_cast<ManyDialog&>(dialog).plan().act); });
+    ask([this] { return new ManyDialog(*session_, session_->selected().devices(), this); },
+        [this](QDialog& dialog) { session_->apply(static_cast<ManyDialog&>(dialog).plan().act); });
 }
 
 void MainWindow::labelCables() {
-    ask([this] { return new LabelsDialog(*editor_, this); },
+    ask([this] { return new LabelsDialog(*session_, this); },
         [this](QDialog& shown) {
             auto& dialog = static_cast<LabelsDialog&>(shown);
             auto act =
-                edit::labelCables(editor_->network(), dialog.labels(), dialog.scheme().text().toStdString());
+                edit::labelCables(session_->network(), dialog.labels(), dialog.scheme().text().toStdString());
             if (act)
-                act->subjects = editor_->selection();
-            editor_->apply(std::move(act));
+                act->subjects = session_->selection();
+            session_->apply(std::move(act));
         });
 }
 
 void MainWindow::setCableLengths() {
-    ask([this] { return new LengthsDialog(*editor_, this); },
+    ask([this] { return new LengthsDialog(*session_, this); },
         [this](QDialog& dialog) {
             auto act = static_cast<LengthsDialog&>(dialog).result();
             if (act)
-                act->subjects = editor_->selection();
-            editor_->apply(std::move(act));
+                act->subjects = session_->selection();
+            session_->apply(std::move(act));
         });
 }
 
 void MainWindow::editPlaces() {
-    ask([this] { return new PlacesDialog(*editor_, this); });
+    ask([this] { return new PlacesDialog(*session_, this); });
 }
 
 void MainWindow::editStock() {
-    ask([this] { return new StockDialog(*editor_, this); });
+    ask([this] { return new StockDialog(*session_, this); });
 }
 
 void MainWindow::printLabels() {
@@ -77,14 +77,14 @@ void MainWindow::printLabels() {
 
 void MainWindow::printLabelsTo(const QString& path, Done done) {
     commitTyped();
-    std::vector<CableId> cables = selectedCables(*editor_);
+    std::vector<CableId> cables = selectedCables(*session_);
     if (cables.empty())
-        for (const edit::Row& row : edit::rowsOf(editor_->network(), edit::Register::cables))
+        for (const edit::Row& row : edit::rowsOf(session_->network(), edit::Register::cables))
             cables.push_back({row.object.id});
     using Made = Result<underridge::Done>;
     jobs_->run<Made>(
         tr("Writing %1").arg(QFileInfo(path).fileName()),
-        [network = editor_->network(), cables = std::move(cables), path = path.toStdString(),
+        [network = session_->network(), cables = std::move(cables), path = path.toStdString(),
          &files = world_.world.files](const Wanted&) -> Made {
             const auto pdf = paint::labelSheet(network, cables);
             if (!pdf)
@@ -106,7 +106,7 @@ void MainWindow::takeIn(std::shared_ptr<edit::Schedule> schedule, const QString&
                 if (row.match == edit::Match::wrong)
                     remarks.push_back(warning(row.why, "correct it and merge again",
                                               {path.toStdString(), row.line, 1, row.what}));
-            const bool taken = editor_->apply(edit::takeSchedule(*schedule));
+            const bool taken = session_->apply(edit::takeSchedule(*schedule));
             if (taken)
                 showRemarks(tr("Merged %1").arg(QFileInfo(path).fileName()), remarks);
             if (done)
@@ -148,8 +148,8 @@ void MainWindow::match(const QString& path, const edit::ScheduleTable& table, Do
     using Made = std::shared_ptr<Result<edit::Schedule>>;
     jobs_->run<Made>(
         tr("Matching %1").arg(QFileInfo(path).fileName()),
-        [network = editor_->network(), catalogue = editor_->catalogue(), path = path.toStdString(),
-         seed = editor_->ids().next(), table](const Wanted&) {
+        [network = session_->network(), catalogue = session_->catalogue(), path = path.toStdString(),
+         seed = session_->ids().next(), table](const Wanted&) {
             IdSource ids(seed);
             return std::make_shared<Result<edit::Schedule>>(
                 edit::mergeSchedule(network, catalogue, table, path, ids));
@@ -172,7 +172,7 @@ void MainWindow::mergeResults(const QString& path, Done done) {
     using Made = std::shared_ptr<Result<edit::Schedule>>;
     jobs_->run<Made>(
         tr("Reading %1").arg(QFileInfo(path).fileName()),
-        [network = editor_->network(), path = path.toStdString(),
+        [network = session_->network(), path = path.toStdString(),
          &files = world_.world.files](const Wanted&) {
             const auto bytes = files.read(path);
             return std::make_shared<Result<edit::Schedule>>(bytes ? edit::mergeResults(network, *bytes, path)

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The main window's commands: what each of the table does, with its key, its menu and when it is enabled.
+// What the commands of the window do and when they can, by subject; and the menus made from them.
+#include "app/commands/key_sheet.h"
 #include "app/sheet/snapping.h"
 #include "app/window/main_window.h"
-#include "app/window/preferences.h"
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
@@ -10,47 +10,235 @@
 
 #include <QDockWidget>
 #include <QMenuBar>
+#include <QMessageBox>
 
 namespace underridge::app {
 using namespace model;
+using Id = CommandId;
 
-void MainWindow::buildActions() {
-    for (const Command& command : commandTable()) {
-        auto* action = new QAction(tr(command.text), this);
-        action->setCheckable(command.checkable);
-        action->setStatusTip(tr(command.tip));
-        if (command.onSheet)
-            action->setShortcutContext(Qt::WidgetShortcut);
-        sheet_->addAction(action);
-        addAction(action);
-        const CommandId id = command.id;
-        connect(action, &QAction::triggered, this, [this, id] { run(id); });
-        actions_[id] = action;
-    }
-    applyKeys();
-    auto& menu = sheet_->contextMenu();
-    using Id = CommandId;
-    for (const Id id :
-         {Id::rename, Id::link, Id::linkMany, Id::otherPort, Id::makeLag, Id::dissolveLag, Id::followCables,
-          Id::labelCables, Id::straighten, Id::cut, Id::copy, Id::paste, Id::duplicate, Id::remove})
-        menu.addAction(action(id));
-    menu.addSeparator();
-    for (const Id id : {Id::addDevice, Id::addNote, Id::fitSelection})
-        menu.addAction(action(id));
+void MainWindow::addCommands() {
+    addFileCommands();
+    addEditCommands();
+    addPlaceCommands();
+    addLinkCommands();
+    addCableCommands();
+    addLookCommands();
+    addPanelCommands();
+    connect(&sheet_->contextMenu(), &QMenu::aboutToShow, this, &MainWindow::fillContextMenu);
 }
 
-void MainWindow::applyKeys() {
-    for (const Command& command : commandTable()) {
-        const auto keys = keysOf(command, settings());
-        QStringList names;
-        for (const QKeySequence& key : keys)
-            names << key.toString(QKeySequence::NativeText);
-        action(command.id)->setShortcuts(keys);
-        action(command.id)
-            ->setToolTip(keys.isEmpty() ? tr(command.tip)
-                                        : QStringLiteral("%1 (%2)").arg(tr(command.tip),
-                                                                        names.join(QStringLiteral(", "))));
-    }
+void MainWindow::addFileCommands() {
+    const auto onSheet = [this] { return showsSheet(); };
+    commands_->add(
+        {
+            {Id::newNetwork, [this] { newNetwork(); }},
+            {Id::open,
+             [this] { chooseNetwork(tr("Open"), [this](const QString& path) { openFile(path); }); }},
+            {Id::firstOffice, [this] { openFirstOffice(); }},
+            {Id::fennickQuay, [this] { openFennickQuay(); }},
+            {Id::startPage, [this] { showsSheet() ? showStart() : showSheet(); }},
+            {Id::quit, [this] { close(); }},
+        },
+        {});
+    const auto save = [this](bool ask) {
+        pathToSave(ask || readOnly_, [this](const QString& path) { saveTo(path); });
+    };
+    commands_->add(
+        {
+            {Id::save, [save] { save(false); }},
+            {Id::saveAs, [save] { save(true); }},
+            {Id::import,
+             [this] { chooseNetwork(tr("Import"), [this](const QString& path) { importFile(path); }); }},
+            {Id::mergeCables,
+             [this] {
+                 chooseNetwork(tr("Merge cable schedule"),
+                               [this](const QString& path) { mergeCables(path); });
+             }},
+            {Id::mergeResults,
+             [this] {
+                 chooseNetwork(tr("Merge tester results"),
+                               [this](const QString& path) { mergeResults(path); });
+             }},
+            {Id::exportData, [this] { exportData(); }},
+            {Id::exportPicture, [this] { exportPicture(); }},
+            {Id::print, [this] { printSheet(); }},
+        },
+        onSheet);
+}
+
+void MainWindow::addEditCommands() {
+    const auto any = [this] { return !session_->selection().empty(); };
+    commands_->add(
+        {
+            {Id::cut,
+             [this] {
+                 copySelection();
+                 session_->apply(edit::removeObjects(session_->network(), session_->selection()));
+             }},
+            {Id::copy, [this] { copySelection(); }},
+            {Id::duplicate,
+             [this] {
+                 session_->apply(edit::duplicateObjects(session_->network(), session_->sheet(),
+                                                        session_->selection(), {gridStep * 4, gridStep * 8},
+                                                        session_->ids()));
+             }},
+            {Id::remove,
+             [this] { session_->apply(edit::removeObjects(session_->network(), session_->selection())); }},
+            {Id::openSelected, [this] { sheet_->openSelected(); }},
+        },
+        any);
+    commands_->add(
+        Id::undo, [this] { session_->undo(); }, [this] { return session_->document().history().canUndo(); });
+    commands_->add(
+        Id::redo, [this] { session_->redo(); }, [this] { return session_->document().history().canRedo(); });
+    commands_->add(
+        Id::paste, [this] { pasteClipboard(); }, [this] { return clipboardHolds_; });
+    commands_->add(
+        Id::rename, [this] { sheet_->renameInPlace(session_->selection()); },
+        [this] { return !session_->selected().devices().empty(); });
+    commands_->add(
+        Id::selectAll, [this] { selectAll(); }, [this] { return showsSheet(); });
+    commands_->add(Id::find, [this] {
+        find_->setFocus();
+        find_->selectAll();
+    });
+    commands_->add(Id::preferences, [this] { editPreferences(); });
+}
+
+void MainWindow::selectAll() {
+    edit::Refs all;
+    session_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(refTo(plate.id)); });
+    session_->network().forEachNoteOf(session_->sheet(),
+                                      [&](const Note& note) { all.push_back(refTo(note.id)); });
+    session_->select(std::move(all));
+}
+
+void MainWindow::addPlaceCommands() {
+    const auto onSheet = [this] { return showsSheet(); };
+    commands_->add(
+        {
+            {Id::addDevice, [this] { sheet_->openAddField(std::nullopt, std::nullopt); }},
+            {Id::addNote, [this] { sheet_->addNoteHere(); }},
+            {Id::updateModels, [this] { updateModels(); }},
+        },
+        onSheet);
+    commands_->add(Id::ownModels, [this] { editModels(); });
+}
+
+void MainWindow::addLinkCommands() {
+    const auto several = [this] { return session_->selected().devices().size() > 1; };
+    const auto oneLink = [this] {
+        return session_->selection().size() == 1 && session_->selection().front().kind == Kind::link;
+    };
+    commands_->add(
+        Id::link, [this] { sheet_->linkSelection(); }, [this] { return showsSheet(); });
+    commands_->add(
+        {
+            {Id::linkInRow,
+             [this] {
+                 session_->apply(edit::linkInRow(session_->network(), session_->catalogue(),
+                                                 session_->selected().devices(), session_->ids(),
+                                                 session_->habits()));
+             }},
+            {Id::linkMany, [this] { linkMany(); }},
+        },
+        several);
+    commands_->add(
+        {
+            {Id::otherPort, [this] { sheet_->openDrawerForLink({session_->selection().front().id}, 1); }},
+            {Id::straighten,
+             [this] {
+                 session_->apply(edit::setBends(session_->network(), session_->sheet(),
+                                                {session_->selection().front().id}, {}));
+             }},
+        },
+        oneLink);
+    commands_->add(
+        Id::makeLag,
+        [this] { session_->apply(edit::makeLag(session_->network(), selectedLinks(), {}, session_->ids())); },
+        [this] { return selectedLinks().size() > 1; });
+    commands_->add(
+        Id::dissolveLag, [this] { session_->apply(edit::dissolveLag(session_->network(), selectedLinks())); },
+        [this] {
+            const auto links = selectedLinks();
+            return std::any_of(links.begin(), links.end(), [this](LinkId id) {
+                return isInLag(session_->network(), *session_->network().link(id));
+            });
+        });
+}
+
+void MainWindow::addCableCommands() {
+    const auto hasCables = [this] { return showsSheet() && session_->network().all<Cable>().size() > 0; };
+    commands_->add(
+        {
+            {Id::labelCables, [this] { labelCables(); }},
+            {Id::printLabels, [this] { printLabels(); }},
+            {Id::cableLengths, [this] { setCableLengths(); }},
+        },
+        hasCables);
+    commands_->add(
+        {
+            {Id::places, [this] { editPlaces(); }},
+            {Id::cableStock, [this] { editStock(); }},
+        },
+        [this] { return showsSheet(); });
+    commands_->add(
+        Id::followCables, [this] { showBottom(chain_); }, [this] { return !session_->selection().empty(); });
+}
+
+void MainWindow::addLookCommands() {
+    commands_->add(
+        {
+            {Id::zoomIn, [this] { sheet_->zoomBy(1.25); }},
+            {Id::zoomOut, [this] { sheet_->zoomBy(0.8); }},
+            {Id::zoomWhole, [this] { sheet_->look(sheet_->camera().centre(), 1); }},
+            {Id::fit, [this] { sheet_->fitAll(); }},
+            {Id::fitSelection, [this] { sheet_->fitSelection(); }},
+            {Id::portLabels, [this] { switchLabels(&Sheet::portLabels); }},
+            {Id::linkLabels, [this] { switchLabels(&Sheet::linkLabels); }},
+        },
+        [this] { return showsSheet(); });
+    commands_->add(
+        Id::goBack, [this] { session_->navigation().back(); },
+        [this] { return showsSheet() && session_->navigation().canGoBack(); });
+    commands_->add(
+        Id::goForward, [this] { session_->navigation().forward(); },
+        [this] { return showsSheet() && session_->navigation().canGoForward(); });
+    const std::pair<Id, ThemeChoice> themes[] = {{Id::followTheme, ThemeChoice::desktop},
+                                                 {Id::lightTheme, ThemeChoice::light},
+                                                 {Id::darkTheme, ThemeChoice::dark}};
+    for (const auto& [id, choice] : themes)
+        commands_->add(id, [this, wanted = choice] { theme_->choose(wanted); });
+    commands_->add(Id::fullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
+}
+
+void MainWindow::switchLabels(bool Sheet::*which) {
+    const Sheet* held = session_->network().sheet(session_->sheet());
+    if (!held)
+        return;
+    Sheet wanted = *held;
+    wanted.*which = !(wanted.*which);
+    session_->apply(
+        edit::setSheetLabels(session_->network(), wanted.id, wanted.portLabels, wanted.linkLabels));
+}
+
+void MainWindow::addPanelCommands() {
+    commands_->add(Id::nextPanel, [this] { focusNextPanel(); });
+    commands_->add(Id::showFaceplates, [this] {
+        showBottom(faceplates_);
+        faceplates_->first().setFocus();
+    });
+    commands_->add(Id::showRegisters, [this] {
+        showBottom(registers_);
+        registers_->table().setFocus();
+    });
+    commands_->add(Id::showFindings, [this] {
+        showBottom(findings_);
+        findings_->list().setFocus();
+    });
+    commands_->add(Id::bottomDock, [this] { bottomDock_->setVisible(!bottomDock_->isVisible()); });
+    commands_->add(Id::keys, [this] { showKeySheet(settings(), this); });
+    commands_->add(Id::about, [this] { showAbout(); });
 }
 
 void MainWindow::buildMenus() {
@@ -58,7 +246,7 @@ void MainWindow::buildMenus() {
     for (const Command& command : commandTable()) {
         QMenu*& menu = menus[command.menu];
         if (!menu) {
-            menu = menuBar()->addMenu(tr(command.menu));
+            menu = menuBar()->addMenu(shown(command.menu));
             menu->setToolTipsVisible(true);
         }
         if (command.separatorBefore)
@@ -75,231 +263,50 @@ void MainWindow::buildMenus() {
     view->addAction(detailsDock_->toggleViewAction());
 }
 
-void MainWindow::refreshEnabled() {
-    const edit::Refs& selection = editor_->selection();
-    const bool any = !selection.empty();
-    const bool oneLink = selection.size() == 1 && selection.front().kind == Kind::link;
-    const bool onSheet = showsSheet();
-    const auto enable = [this](CommandId id, bool on) { action(id)->setEnabled(on); };
-    using Id = CommandId;
-    for (const Id id : {Id::cut, Id::copy, Id::duplicate, Id::remove})
-        enable(id, any);
-    enable(Id::rename, !editor_->selectedDevices().empty());
-    enable(Id::paste, clipboardHolds_);
-    enable(Id::linkInRow, editor_->selectedDevices().size() > 1);
-    enable(Id::otherPort, oneLink);
-    enable(Id::straighten, oneLink);
-    enable(Id::followCables, any);
-    enable(Id::linkMany, editor_->selectedDevices().size() > 1);
-    const auto links = selectedLinks();
-    enable(Id::makeLag, links.size() > 1);
-    enable(Id::dissolveLag, std::any_of(links.begin(), links.end(), [this](LinkId id) {
-               return isInLag(editor_->network(), *editor_->network().link(id));
-           }));
-    for (const Id id : {Id::labelCables, Id::printLabels, Id::cableLengths})
-        enable(id, onSheet && editor_->network().all<Cable>().size() > 0);
-    for (const Id id : {Id::addDevice, Id::addNote,    Id::link,          Id::updateModels, Id::save,
-                        Id::saveAs,    Id::import,     Id::mergeCables,   Id::mergeResults, Id::cableStock,
-                        Id::places,    Id::exportData, Id::exportPicture, Id::print,        Id::selectAll,
-                        Id::zoomIn,    Id::zoomOut,    Id::zoomWhole,     Id::fit,          Id::fitSelection})
-        enable(id, onSheet);
+/// Only what applies to what is selected, and can act.
+void MainWindow::fillContextMenu() {
+    QMenu& menu = sheet_->contextMenu();
+    menu.clear();
+    bool devices = false, links = false, notes = false;
+    for (const ObjectRef object : session_->selection()) {
+        devices |= object.kind == Kind::device;
+        links |= object.kind == Kind::link;
+        notes |= object.kind == Kind::note;
+    }
+    const auto part = [&](bool applies, std::initializer_list<Id> ids) {
+        if (applies)
+            for (const Id id : ids)
+                if (action(id)->isEnabled())
+                    menu.addAction(action(id));
+        menu.addSeparator(); // of several in a row one is shown
+    };
+    part(devices || links || notes, {Id::openSelected});
+    part(devices, {Id::rename, Id::link, Id::linkInRow, Id::linkMany});
+    part(links, {Id::otherPort, Id::makeLag, Id::dissolveLag, Id::straighten});
+    part(devices || links, {Id::followCables});
+    part(links, {Id::labelCables});
+    part(devices || notes, {Id::cut, Id::copy});
+    part(!links || devices || notes, {Id::paste});
+    part(devices || notes, {Id::duplicate});
+    part(devices || links || notes, {Id::remove, Id::fitSelection});
+    part(session_->selection().empty(), {Id::addDevice, Id::addNote, Id::selectAll, Id::fit});
 }
 
-void MainWindow::run(CommandId id) {
-    switch (id) {
-    case CommandId::newNetwork:
-        newNetwork();
-        break;
-    case CommandId::open:
-        chooseNetwork([this](const QString& path) { openFile(path); });
-        break;
-    case CommandId::firstOffice:
-        openFirstOffice();
-        break;
-    case CommandId::fennickQuay:
-        openFennickQuay();
-        break;
-    case CommandId::startPage:
-        showsSheet() ? showStart() : showSheet();
-        break;
-    case CommandId::save:
-    case CommandId::saveAs:
-        pathToSave(id == CommandId::saveAs || readOnly_, [this](const QString& path) { saveTo(path); });
-        break;
-    case CommandId::import:
-        chooseNetwork([this](const QString& path) { importFile(path); });
-        break;
-    case CommandId::mergeCables:
-        chooseNetwork([this](const QString& path) { mergeCables(path); });
-        break;
-    case CommandId::mergeResults:
-        chooseNetwork([this](const QString& path) { mergeResults(path); });
-        break;
-    case CommandId::exportData:
-        chooseFile({tr("Export data"),
-                    tr("RFC 8345 JSON (*.json);;GraphML (*.graphml);;CSV: devices, then "
-                       "links (*.csv);;Spreadsheet workbook (*.xlsx)"),
-                    QStringLiteral("json"), QStringLiteral("network.json"), true},
-                   askExportPath, [this](const QString& path) { exportTo(path); });
-        break;
-    case CommandId::exportPicture:
-        exportPicture();
-        break;
-    case CommandId::print:
-        printSheet();
-        break;
-    case CommandId::quit:
-        close();
-        break;
-    case CommandId::undo:
-        editor_->undo();
-        break;
-    case CommandId::redo:
-        editor_->redo();
-        break;
-    case CommandId::cut:
-        copySelection();
-        editor_->apply(edit::removeObjects(editor_->network(), editor_->selection()));
-        break;
-    case CommandId::copy:
-        copySelection();
-        break;
-    case CommandId::paste:
-        pasteClipboard();
-        break;
-    case CommandId::duplicate:
-        editor_->apply(edit::duplicateObjects(editor_->network(), editor_->sheet(), editor_->selection(),
-                                              {gridStep * 4, gridStep * 8}, editor_->ids()));
-        break;
-    case CommandId::remove:
-        editor_->apply(edit::removeObjects(editor_->network(), editor_->selection()));
-        break;
-    case CommandId::rename:
-        sheet_->renameInPlace(editor_->selection());
-        break;
-    case CommandId::selectAll: {
-        edit::Refs all;
-        editor_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(refTo(plate.id)); });
-        editor_->network().forEachNoteOf(editor_->sheet(),
-                                         [&](const Note& note) { all.push_back(refTo(note.id)); });
-        editor_->select(std::move(all));
-        break;
-    }
-    case CommandId::find:
-        find_->setFocus();
-        find_->selectAll();
-        break;
-    case CommandId::ownModels:
-        editModels();
-        break;
-    case CommandId::updateModels:
-        updateModels();
-        break;
-    case CommandId::preferences:
-        editPreferences();
-        break;
-    case CommandId::addDevice:
-        sheet_->openAddField(std::nullopt, std::nullopt);
-        break;
-    case CommandId::addNote:
-        sheet_->addNoteHere();
-        break;
-    case CommandId::link:
-        sheet_->linkSelection();
-        break;
-    case CommandId::linkInRow:
-        editor_->apply(edit::linkInRow(editor_->network(), editor_->catalogue(), editor_->selectedDevices(),
-                                       editor_->ids(), editor_->habits()));
-        break;
-    case CommandId::linkMany:
-        linkMany();
-        break;
-    case CommandId::makeLag:
-        editor_->apply(edit::makeLag(editor_->network(), selectedLinks(), {}, editor_->ids()));
-        break;
-    case CommandId::dissolveLag:
-        editor_->apply(edit::dissolveLag(editor_->network(), selectedLinks()));
-        break;
-    case CommandId::labelCables:
-        labelCables();
-        break;
-    case CommandId::printLabels:
-        printLabels();
-        break;
-    case CommandId::cableLengths:
-        setCableLengths();
-        break;
-    case CommandId::places:
-        editPlaces();
-        break;
-    case CommandId::cableStock:
-        editStock();
-        break;
-    case CommandId::otherPort:
-        if (editor_->selection().size() == 1)
-            sheet_->openDrawerForLink({editor_->selection().front().id}, 1);
-        break;
-    case CommandId::followCables:
-        showBottom(chain_);
-        break;
-    case CommandId::straighten:
-        if (editor_->selection().size() == 1)
-            editor_->apply(
-                edit::setBends(editor_->network(), editor_->sheet(), {editor_->selection().front().id}, {}));
-        break;
-    case CommandId::zoomIn:
-        sheet_->zoomBy(1.25);
-        break;
-    case CommandId::zoomOut:
-        sheet_->zoomBy(0.8);
-        break;
-    case CommandId::zoomWhole:
-        sheet_->look(sheet_->camera().centre(), 1);
-        break;
-    case CommandId::fit:
-        sheet_->fitAll();
-        break;
-    case CommandId::fitSelection:
-        sheet_->fitSelection();
-        break;
-    case CommandId::nextPanel:
-        focusNextPanel();
-        break;
-    case CommandId::followTheme:
-        theme_->choose(ThemeChoice::desktop);
-        break;
-    case CommandId::lightTheme:
-        theme_->choose(ThemeChoice::light);
-        break;
-    case CommandId::darkTheme:
-        theme_->choose(ThemeChoice::dark);
-        break;
-    case CommandId::showFaceplates:
-        showBottom(faceplates_);
-        faceplates_->first().setFocus();
-        break;
-    case CommandId::showRegisters:
-        showBottom(registers_);
-        registers_->table().setFocus();
-        break;
-    case CommandId::showFindings:
-        showBottom(findings_);
-        findings_->list().setFocus();
-        break;
-    case CommandId::bottomDock:
-        bottomDock_->setVisible(!bottomDock_->isVisible());
-        break;
-    case CommandId::fullScreen:
-        isFullScreen() ? showNormal() : showFullScreen();
-        break;
-    case CommandId::keys:
-        showKeys();
-        break;
-    case CommandId::about:
-        showAbout();
-        break;
-    }
-    refreshThemeChecks(); // a checkable action changes its mark by itself
+void MainWindow::refreshEnabled() {
+    commands_->refresh();
+}
+
+void MainWindow::showAbout() {
+    dialogs_->ask(
+        [this] {
+            return new QMessageBox(
+                QMessageBox::NoIcon, tr("About Underridge"),
+                tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
+                   "software under the GNU General Public License, version 3 or later.")
+                    .arg(QStringLiteral(UNDERRIDGE_VERSION)),
+                QMessageBox::Ok, this);
+        },
+        [](QDialog&, int) {});
 }
 
 } // namespace underridge::app

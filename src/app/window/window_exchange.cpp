@@ -4,6 +4,7 @@
 #include "app/window/main_window.h"
 #include "core/exchange/foreign.h"
 #include "core/layout/reading.h"
+#include "core/model/references.h"
 
 #include <QClipboard>
 #include <QDockWidget>
@@ -21,7 +22,7 @@ void MainWindow::importFile(const QString& path, Done done) {
     using Read = std::shared_ptr<Result<exchange::Loaded>>;
     jobs_->run<Read>(
         tr("Reading %1").arg(QFileInfo(path).fileName()),
-        [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue()](const Wanted&) {
+        [world = world_.world, path = path.toStdString(), catalogue = session_->catalogue()](const Wanted&) {
             const auto bytes = world.files.read(path);
             return std::make_shared<Result<exchange::Loaded>>(
                 bytes ? layout::readPlaced(*bytes, {path, catalogue})
@@ -56,11 +57,11 @@ void MainWindow::offerImport(const QString& path, std::shared_ptr<exchange::Load
 void MainWindow::takeImport(const QString& path, std::shared_ptr<exchange::Loaded> loaded,
                             edit::ImportOnto onto, const Done& done) {
     using Made = std::shared_ptr<edit::ActResult>;
-    const Network base = editor_->network();
+    const Network base = session_->network();
     jobs_->run<Made>(
         tr("Importing %1").arg(QFileInfo(path).fileName()),
         // The worker has a source of ids of its own, begun from the window's.
-        [base, loaded, onto, sheet = editor_->sheet(), seed = editor_->ids().next()](const Wanted&) {
+        [base, loaded, onto, sheet = session_->sheet(), seed = session_->ids().next()](const Wanted&) {
             IdSource ids(seed);
             auto act = edit::importNetwork(base, loaded->network, onto, sheet, ids);
             if (act)
@@ -69,12 +70,12 @@ void MainWindow::takeImport(const QString& path, std::shared_ptr<exchange::Loade
         },
         [this, path, loaded, onto, done, sheetsBefore = base.sheetsInOrder().size()](Made made) {
             const edit::Refs subjects = *made ? (*made)->subjects : edit::Refs{};
-            const bool taken = editor_->apply(std::move(*made));
+            const bool taken = session_->apply(std::move(*made));
             if (taken && onto == edit::ImportOnto::ownSheets) {
-                const auto sheets = editor_->network().sheetsInOrder();
+                const auto sheets = session_->network().sheetsInOrder();
                 if (sheets.size() > sheetsBefore)
-                    editor_->showSheet(sheets[sheetsBefore].id);
-                editor_->select(subjects);
+                    session_->showSheet(sheets[sheetsBefore].id);
+                session_->select(subjects);
                 sheet_->fitAll();
             } else if (taken) {
                 sheet_->fitSelection();
@@ -103,7 +104,7 @@ void MainWindow::exportTo(const QString& path, Done done) {
     using Made = Result<std::vector<Remark>>;
     jobs_->run<Made>(
         tr("Writing %1").arg(QFileInfo(path).fileName()),
-        [network = editor_->network(), format = *format, path = path.toStdString(),
+        [network = session_->network(), format = *format, path = path.toStdString(),
          &files = world_.world.files](const Wanted& wanted) -> Made {
             auto written = exchange::write(network, format);
             if (!*wanted)
@@ -128,12 +129,12 @@ void MainWindow::exportTo(const QString& path, Done done) {
 }
 
 void MainWindow::copySelection() {
-    if (auto clip = editor_->copied())
+    if (auto clip = session_->copied())
         QGuiApplication::clipboard()->setMimeData(new ClipData(*std::move(clip), paint::lightTheme()));
 }
 
 void MainWindow::dragSelectionOut() {
-    auto clip = editor_->copied();
+    auto clip = session_->copied();
     if (!clip)
         return;
     if (!dragFolder_)
@@ -165,15 +166,15 @@ void MainWindow::pasteClipboard() {
     auto bytes = clipBytes(*held);
     constexpr qsizetype little = 64 << 10; // read in some milliseconds: the next key comes after it
     if (bytes.size() <= little)
-        return take(clipFrom(bytes, editor_->catalogue()));
+        return take(clipFrom(bytes, session_->catalogue()));
     using Made = std::shared_ptr<Result<edit::Clip>>;
     jobs_->run<Made>(
         tr("Reading the clipboard"),
-        [bytes = std::move(bytes), catalogue = editor_->catalogue()](const Wanted&) {
+        [bytes = std::move(bytes), catalogue = session_->catalogue()](const Wanted&) {
             return std::make_shared<Result<edit::Clip>>(clipFrom(bytes, catalogue));
         },
-        [this, take, onto = editor_->sheet(), of = editor_->network().info().id](Made clip) {
-            if (editor_->sheet() == onto && editor_->network().info().id == of)
+        [this, take, onto = session_->sheet(), of = session_->network().info().id](Made clip) {
+            if (session_->sheet() == onto && session_->network().info().id == of)
                 take(*clip); // else the person is elsewhere by now
         });
 }
@@ -190,20 +191,18 @@ void MainWindow::showRemarks(const QString& about, const std::vector<Remark>& re
 }
 
 void MainWindow::goToRemark(const Remark& remark) {
-    const Network& network = editor_->network();
-    quint64 device = network.device({remark.where.id}) ? remark.where.id : 0;
-    const quint64 link = network.link({remark.where.id}) ? remark.where.id : 0;
-    if (device == 0 && link == 0 && !remark.where.object.empty())
+    const Network& network = session_->network();
+    ObjectRef about{kindOf(network, remark.where.id), remark.where.id};
+    if (about.kind == Kind::unknown && !remark.where.object.empty())
         network.all<Device>().forEach([&](const Device& each) {
-            if (device == 0 &&
+            if (about.kind == Kind::unknown &&
                 (each.name == remark.where.object || idText(each.id.value) == remark.where.object))
-                device = each.id.value;
+                about = refTo(each.id);
         });
-    if (device == 0 && link == 0) {
+    if (about.kind == Kind::unknown)
         tell(advice("what this remark is about is not on a sheet", {}, remark.where));
-        return;
-    }
-    goTo(device != 0 ? device : link, device == 0);
+    else
+        goTo({about});
 }
 
 } // namespace underridge::app

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window's files: new, open, save, recovery, pictures, recent files.
+#include "app/shown_text.h"
 #include "app/window/main_window.h"
 #include "core/layout/reading.h"
 #include "paint/picture.h"
@@ -10,21 +11,16 @@
 #include <QMessageBox>
 #include <QRegularExpression>
 #include <QSettings>
-#include <QTextBrowser>
-#include <QVBoxLayout>
 
 namespace underridge::app {
 namespace {
 
-const QString folderKey = QStringLiteral("files/folder");
-const QString recentKey = QStringLiteral("files/recent");
-constexpr int mostRecent = 8;
 const QString ownSuffix = QStringLiteral(".underridge");
 
 } // namespace
 
 void MainWindow::showStart() {
-    start_->fill(recentFiles(), edit::Document::recoverable(world_.world));
+    start_->fill(preferred_.recentFiles(), edit::Document::recoverable(world_.world));
     stack_->setCurrentWidget(start_);
     start_->setFocus();
     zoom_->hide(); // there is nothing to be near to
@@ -41,8 +37,8 @@ void MainWindow::showSheet() {
 void MainWindow::newNetwork(Done done) {
     mayLeave([this, done = std::move(done)](bool may) {
         if (may) {
-            editor_->setDocument(
-                edit::Document::fresh(world_.world, model::emptyNetwork("New network", editor_->ids())));
+            session_->setDocument(
+                edit::Document::fresh(world_.world, model::emptyNetwork("New network", session_->ids())));
             showSheet();
             sheet_->fitAll();
         }
@@ -68,7 +64,7 @@ void MainWindow::openFile(const QString& path, Done done) {
                 auto recovered = edit::Document::recover(world_.world, from);
                 if (!recovered)
                     return report(tr("Recover"), recovered.refusal());
-                editor_->setDocument(std::move(recovered->document));
+                session_->setDocument(std::move(recovered->document));
                 showSheet();
                 sheet_->fitAll();
                 showRemarks(tr("Recovered"), recovered->remarks);
@@ -100,8 +96,8 @@ void MainWindow::openFile(const QString& path, Done done) {
 void MainWindow::read(const QString& path, Done done) {
     jobs_->run<std::shared_ptr<Opening>>(
         tr("Opening %1").arg(QFileInfo(path).fileName()),
-        [world = world_.world, path = path.toStdString(), catalogue = editor_->catalogue(),
-         unit = editor_->lengthUnit()](const Wanted&) {
+        [world = world_.world, path = path.toStdString(), catalogue = session_->catalogue(),
+         unit = session_->lengthUnit()](const Wanted&) {
             const auto read = [&]() -> Opening {
                 const auto bytes = world.files.read(path);
                 if (!bytes)
@@ -125,8 +121,8 @@ void MainWindow::read(const QString& path, Done done) {
             }
             return opening;
         },
-        [this, path, done, before = editor_->network()](std::shared_ptr<Opening> opening) {
-            if (editor_->network() == before)
+        [this, path, done, before = session_->network()](std::shared_ptr<Opening> opening) {
+            if (session_->network() == before)
                 return opened(path, std::move(opening), done);
             // Something was done while it was read: that may be let go of only by the person.
             mayLeave([this, path, opening = std::move(opening), done](bool may) {
@@ -165,7 +161,7 @@ void MainWindow::take(const QString& path, std::shared_ptr<Opening> opening, Sha
     const auto asCopy = [&] {
         model::Network network = opening->document->document.network();
         model::NetworkInfo info = network.info();
-        info.id = editor_->ids().make<model::NetworkId>();
+        info.id = session_->ids().make<model::NetworkId>();
         network.put(std::move(info));
         return edit::Document::fresh(world_.world, std::move(network));
     };
@@ -173,18 +169,41 @@ void MainWindow::take(const QString& path, std::shared_ptr<Opening> opening, Sha
         QString::fromStdString(claim_->path()) == path) {
         nextClaim_ = std::move(claim_);
     }
-    editor_->setDocument(shared == SharedAnswer::copy ? asCopy() : std::move(opening->document->document),
-                         std::move(opening->scene));
+    session_->setDocument(shared == SharedAnswer::copy ? asCopy() : std::move(opening->document->document),
+                          std::move(opening->scene));
     readOnly_ = shared == SharedAnswer::readOnly;
     showSheet();
-    sheet_->fitAll();
-    addRecent(path);
+    showWhereLeft(path);
+    preferred_.addRecent(QFileInfo(path).absoluteFilePath());
     refreshState();
-    if (const auto sheets = editor_->network().all<model::Sheet>().size(); opening->foreign && sheets > 1)
+    if (const auto sheets = session_->network().all<model::Sheet>().size(); opening->foreign && sheets > 1)
         tell(advice(tr("%1 sheets; the others are in the list at the upper left").arg(sheets).toStdString()));
     showRemarks(tr("Opened %1").arg(QFileInfo(path).fileName()), remarks);
     if (done)
         done(true);
+}
+
+void MainWindow::rememberWhere() {
+    const QString path = QString::fromStdString(session_->document().path());
+    if (const auto view = session_->sheets().view(); view && !path.isEmpty())
+        preferred_.setPlaceIn(path, {session_->sheet(), *view});
+}
+
+void MainWindow::showWhereLeft(const QString& path) {
+    sheet_->fitAll();
+    const auto place = preferred_.placeIn(path);
+    if (!place || !session_->network().sheet(place->sheet))
+        return;
+    session_->sheets().show(session_->network(), place->sheet);
+    sheet_->look(place->view.centre, place->view.zoom);
+    if (session_->scene().itemsIn(sheet_->camera().visible()).all().empty())
+        sheet_->fitAll(); // what was there has been moved by another program
+}
+
+void MainWindow::openLast() {
+    if (const QString path = preferred_.lastFile();
+        preferred_.opensLast() && !path.isEmpty() && QFileInfo::exists(path))
+        openFile(path);
 }
 
 void MainWindow::openSample(const QString& name) {
@@ -199,9 +218,9 @@ void MainWindow::openSample(const QString& name) {
         }
         model::Network network = opened->document.network();
         model::NetworkInfo info = network.info();
-        info.id = editor_->ids().make<model::NetworkId>();
+        info.id = session_->ids().make<model::NetworkId>();
         network.put(std::move(info));
-        editor_->setDocument(edit::Document::fresh(world_.world, std::move(network)));
+        session_->setDocument(edit::Document::fresh(world_.world, std::move(network)));
         showSheet();
         sheet_->fitAll();
     });
@@ -212,7 +231,7 @@ void MainWindow::recover(const edit::Recoverable& from, Done done) {
         if (may) {
             auto recovered = edit::Document::recover(world_.world, from);
             if (recovered) {
-                editor_->setDocument(std::move(recovered->document));
+                session_->setDocument(std::move(recovered->document));
                 showSheet();
                 sheet_->fitAll();
                 showRemarks(tr("Recovered"), recovered->remarks);
@@ -233,7 +252,8 @@ void MainWindow::mayLeave(Done then) {
         afterSaving_.push_back([this, then = std::move(then)] { mayLeave(then); });
         return;
     }
-    if (!editor_->document().modified())
+    rememberWhere();
+    if (!session_->document().modified())
         return then(true);
     askAboutChanges([this, then = std::move(then)](SaveAnswer answer) {
         switch (answer) {
@@ -267,7 +287,7 @@ void MainWindow::askAboutChanges(std::function<void(SaveAnswer)> then) {
         [this] {
             auto* box = new QMessageBox(QMessageBox::Question, tr("Save changes?"),
                                         tr("“%1” has changes that are not saved.")
-                                            .arg(QString::fromStdString(editor_->network().info().name)),
+                                            .arg(QString::fromStdString(session_->network().info().name)),
                                         {}, this);
             box->setDefaultButton(box->addButton(tr("Save"), QMessageBox::AcceptRole));
             box->addButton(tr("Discard changes"), QMessageBox::DestructiveRole);
@@ -286,25 +306,23 @@ void MainWindow::askAboutChanges(std::function<void(SaveAnswer)> then) {
 
 void MainWindow::pathToSave(bool ask, std::function<void(const QString&)> then) {
     commitTyped(); // what cannot be taken stays in its field, and the rest is saved
-    const QString path = QString::fromStdString(editor_->document().path());
+    const QString path = QString::fromStdString(session_->document().path());
     if (!ask && !path.isEmpty())
         return then(path);
-    const QString name = QString::fromStdString(editor_->network().info().name)
-                             .toLower()
-                             .replace(QLatin1Char(' '), QLatin1Char('-'))
-                             .remove(QLatin1Char('/'));
     chooseFile({tr("Save as"), tr("Underridge networks (*.underridge)"), ownSuffix.mid(1),
-                QFileInfo(path).absolutePath() + QLatin1Char('/') + name + ownSuffix, true},
+                (path.isEmpty() ? QString() : QFileInfo(path).absolutePath() + QLatin1Char('/')) +
+                    networkName() + ownSuffix,
+                true},
                askPath ? [this] { return askPath(true); } : std::function<QString()>(), std::move(then));
 }
 
-void MainWindow::chooseNetwork(std::function<void(const QString&)> then) {
+void MainWindow::chooseNetwork(const QString& title, std::function<void(const QString&)> then) {
     const QString own = tr("Underridge networks (*.underridge)");
-    chooseFile({tr("Open"),
+    chooseFile({title,
                 tr("Networks (*.underridge *.json *.graphml *.xml *.csv *.tsv *.xlsx)") +
                     QStringLiteral(";;") + own + QStringLiteral(";;") + tr("All files (*)"),
                 {},
-                QFileInfo(QString::fromStdString(editor_->document().path())).absolutePath(),
+                {},
                 false},
                askPath ? [this] { return askPath(false); } : std::function<QString()>(), std::move(then));
 }
@@ -314,7 +332,7 @@ void MainWindow::chooseFile(const FileQuestion& question, const std::function<QS
     const auto chosen = [this, question, then = std::move(then)](const QString& path) {
         if (path.isEmpty())
             return;
-        settings().setValue(folderKey, QFileInfo(path).absolutePath());
+        preferred_.setFolder(QFileInfo(path).absolutePath());
         if (question.saving)
             withSuffix(path, question.suffix, then);
         else
@@ -325,9 +343,8 @@ void MainWindow::chooseFile(const FileQuestion& question, const std::function<QS
     dialogs_->ask(
         [this, question] {
             const QFileInfo proposed(question.proposed);
-            const QString folder = editor_->document().path().empty()
-                                       ? settings().value(folderKey, proposed.absolutePath()).toString()
-                                       : proposed.absolutePath();
+            const bool hasFolder = question.proposed.contains(QLatin1Char('/'));
+            const QString folder = hasFolder ? proposed.absolutePath() : preferred_.folder();
             auto* dialog = new QFileDialog(this, question.title, folder, question.filter);
             dialog->setAcceptMode(question.saving ? QFileDialog::AcceptSave : QFileDialog::AcceptOpen);
             dialog->setFileMode(question.saving ? QFileDialog::AnyFile : QFileDialog::ExistingFile);
@@ -399,7 +416,8 @@ void MainWindow::saveTo(const QString& path, Done done) {
     }
     saving_ = true;
     saved_->setText(tr("saving…"));
-    auto saving = std::make_shared<edit::Document::Saving>(editor_->document().beginSave(path.toStdString()));
+    auto saving =
+        std::make_shared<edit::Document::Saving>(session_->document().beginSave(path.toStdString()));
     jobs_->run<Result<std::uint64_t>>(
         tr("Saving %1").arg(QFileInfo(path).fileName()),
         [saving, &files = world_.world.files](const Wanted&) {
@@ -422,26 +440,46 @@ void MainWindow::finishSave(const QString& path, const edit::Document::Saving& s
     if (!written) {
         nextClaim_.reset();
         report(tr("Save"), written.refusal());
-    } else if (editor_->document().endSave(saving, *written)) { // else another is open by now
+    } else if (session_->document().endSave(saving, *written)) { // else another is open by now
         good = true;
         if (nextClaim_)
             claim_ = std::move(nextClaim_);
         readOnly_ = false;
         watch_->watch(path, *written);
-        addRecent(path);
+        preferred_.addRecent(QFileInfo(path).absoluteFilePath());
     }
     refreshState();
     if (done)
-        done(good && !editor_->document().modified());
+        done(good && !session_->document().modified());
     for (const auto& next : std::exchange(afterSaving_, {}))
         next();
     watch_->look();
 }
 
+QString MainWindow::networkName() const {
+    return QString::fromStdString(session_->network().info().name)
+        .toLower()
+        .replace(QLatin1Char(' '), QLatin1Char('-'))
+        .remove(QLatin1Char('/'));
+}
+
+QString MainWindow::proposedName() const {
+    const QString name = QFileInfo(QString::fromStdString(session_->document().path())).completeBaseName();
+    return name.isEmpty() ? networkName() : name;
+}
+
+void MainWindow::exportData() {
+    chooseFile(
+        {tr("Export data"),
+         tr("RFC 8345 JSON (*.json);;GraphML (*.graphml);;CSV: devices, then links (*.csv);;Spreadsheet "
+            "workbook (*.xlsx)"),
+         QStringLiteral("json"), proposedName() + QStringLiteral(".json"), true},
+        askExportPath, [this](const QString& path) { exportTo(path); });
+}
+
 void MainWindow::exportPicture() {
-    const QString name = QFileInfo(QString::fromStdString(editor_->document().path())).completeBaseName();
     chooseFile({tr("Export picture"), tr("PNG (*.png);;SVG (*.svg);;PDF (*.pdf)"), QStringLiteral("png"),
-                (name.isEmpty() ? QStringLiteral("network") : name) + QStringLiteral(".png"), true},
+                proposedName() + QStringLiteral(".png"), true},
                askPicturePath, [this](const QString& path) { writePicture(path); });
 }
 
@@ -455,7 +493,7 @@ void MainWindow::writePicture(const QString& path) {
     using Made = Result<underridge::Done>;
     jobs_->run<Made>(
         tr("Writing %1").arg(QFileInfo(path).fileName()),
-        [scene = editor_->scene(), name = editor_->network().info().name, path = path.toStdString(),
+        [scene = session_->scene(), name = session_->network().info().name, path = path.toStdString(),
          format = *format, theme = &theme_->theme()](const Wanted&) -> Made {
             paint::PictureOptions options;
             options.format = format;
@@ -472,98 +510,18 @@ void MainWindow::writePicture(const QString& path) {
 
 void MainWindow::printSheet() {
     commitTyped();
-    dialogs_->ask([this] { return new PrintDialog(editor_->scene(), editor_->network(), settings(), this); },
-                  [](QDialog&, int) {});
-}
-
-QStringList MainWindow::recentFiles() const {
-    QStringList files = settings_->value(recentKey).toStringList();
-    files.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
-    return files;
-}
-
-void MainWindow::addRecent(const QString& path) {
-    QStringList files = recentFiles();
-    const QString absolute = QFileInfo(path).absoluteFilePath();
-    files.removeAll(absolute);
-    files.prepend(absolute);
-    settings().setValue(recentKey, files.mid(0, mostRecent));
+    dialogs_->ask(
+        [this] { return new PrintDialog(session_->scene(), session_->network(), settings(), this); },
+        [](QDialog&, int) {});
 }
 
 void MainWindow::fillRecentMenu() {
     recentMenu_->clear();
-    for (const QString& path : recentFiles())
-        connect(recentMenu_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this,
+    for (const QString& path : preferred_.recentFiles())
+        connect(recentMenu_->addAction(asLabel(QFileInfo(path).fileName())), &QAction::triggered, this,
                 [this, path] { openFile(path); });
     if (recentMenu_->isEmpty())
         recentMenu_->addAction(tr("No recent files"))->setEnabled(false);
-}
-
-QString keySheetHtml() {
-    QString html = QStringLiteral("<h3>Keys</h3><table cellpadding='3'>");
-    const char* menu = "";
-    for (const Command& command : commandTable()) {
-        if (QByteArray(menu) != command.menu) {
-            menu = command.menu;
-            html += QStringLiteral("<tr><td colspan='3'><b>%1</b></td></tr>")
-                        .arg(QString::fromUtf8(menu).remove(QLatin1Char('&')));
-        }
-        html += QStringLiteral("<tr><td>%1</td><td>%2</td><td>%3</td></tr>")
-                    .arg(keysText(command).toHtmlEscaped(), plainText(command).toHtmlEscaped(),
-                         QString::fromUtf8(command.tip).toHtmlEscaped());
-    }
-    html += QStringLiteral("</table><h3>On the sheet</h3><table cellpadding='3'>");
-    const std::pair<const char*, const char*> gestures[] = {
-        {"Drag the grip or a port",
-         "Link; release on empty sheet adds a device, already linked; Down opens the port drawer"},
-        {"Click the grip or a port, then a plate", "The same without dragging"},
-        {"Click with Ctrl or Shift", "Add to the selection, or take away"},
-        {"Drag a plate", "Move; Ctrl: no snapping, Shift: one axis"},
-        {"Hold what is dragged at the edge", "The view goes on"},
-        {"Drag a selection out of the window", "Put it down elsewhere as a picture"},
-        {"Drag a link", "Bend it"},
-        {"Drag the empty sheet",
-         "Select what lies inside; with Shift, what it touches; with Ctrl, in addition"},
-        {"Middle button, or Space and drag", "Pan"},
-        {"Wheel, or pinch", "Zoom at the pointer; two fingers on a touchpad pan"},
-        {"Double-click a name or note", "Rename, edit"},
-        {"Double-click a plate below its name", "Show its faceplate"},
-        {"Tab, Shift+Tab", "Go to the next or previous device or note"},
-        {"Page Down, Page Up", "Select the next or previous link of the device the keyboard is at"},
-        {"Space", "Select what the keyboard is at; with Shift, in addition"},
-        {"Arrow keys", "Move the selection; with Ctrl, finely; with nothing selected, pan"},
-        {"Esc", "Leave all as it was"},
-    };
-    for (const auto& [gesture, effect] : gestures)
-        html += QStringLiteral("<tr><td>%1</td><td>%2</td></tr>")
-                    .arg(QString::fromUtf8(gesture), QString::fromUtf8(effect));
-    return html + QStringLiteral("</table>");
-}
-
-void MainWindow::showKeys() {
-    auto* dialog = new QDialog(this);
-    dialog->setObjectName(QStringLiteral("keys"));
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setWindowTitle(tr("Keys and gestures"));
-    auto* layout = new QVBoxLayout(dialog);
-    auto* browser = new QTextBrowser;
-    browser->setHtml(keySheetHtml());
-    layout->addWidget(browser);
-    dialog->resize(760, 620);
-    dialog->open();
-}
-
-void MainWindow::showAbout() {
-    dialogs_->ask(
-        [this] {
-            return new QMessageBox(
-                QMessageBox::NoIcon, tr("About Underridge"),
-                tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
-                   "software under the GNU General Public License, version 3 or later.")
-                    .arg(QStringLiteral(UNDERRIDGE_VERSION)),
-                QMessageBox::Ok, this);
-        },
-        [](QDialog&, int) {});
 }
 
 } // namespace underridge::app

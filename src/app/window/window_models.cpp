@@ -25,17 +25,17 @@ void MainWindow::loadLibrary() {
         tell(models.refusal());
         return;
     }
-    editor_->setLibrary(*std::move(models));
+    session_->workspace().setLibrary(*std::move(models));
 }
 
 void MainWindow::editModels() {
     commitTyped();
     dialogs_->ask(
         [this] {
-            auto* dialog =
-                new ModelEditor(exchange::builtInCatalogue(), editor_->library(), theme_->theme(), this);
+            auto* dialog = new ModelEditor(exchange::builtInCatalogue(), session_->workspace().library(),
+                                           theme_->theme(), this);
             connect(dialog, &ModelEditor::saved, this, [this, dialog] {
-                editor_->setLibrary(dialog->own());
+                session_->workspace().setLibrary(dialog->own());
                 const std::string path = world_.libraryPath.toStdString();
                 if (path.empty())
                     return;
@@ -48,7 +48,7 @@ void MainWindow::editModels() {
             return dialog;
         },
         [this](QDialog&, int) {
-            if (!edit::outdatedModels(editor_->network(), editor_->catalogue()).empty())
+            if (!edit::outdatedModels(session_->network(), session_->catalogue()).empty())
                 updateModels();
         });
 }
@@ -116,7 +116,7 @@ private:
 } // namespace
 
 void MainWindow::updateModels() {
-    const auto outdated = edit::outdatedModels(editor_->network(), editor_->catalogue());
+    const auto outdated = edit::outdatedModels(session_->network(), session_->catalogue());
     if (outdated.empty()) {
         tell(advice("every model in this network is as in the catalogue and the library"));
         return;
@@ -125,7 +125,7 @@ void MainWindow::updateModels() {
         [this, outdated] { return new UpdateDialog(outdated, this); },
         [this](UpdateDialog& dialog, bool accepted) {
             if (const auto ids = dialog.chosen(); accepted && !ids.empty())
-                editor_->apply(edit::updateModels(editor_->network(), editor_->catalogue(), ids));
+                session_->apply(edit::updateModels(session_->network(), session_->catalogue(), ids));
         });
 }
 

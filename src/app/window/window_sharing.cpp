@@ -165,18 +165,18 @@ void MainWindow::fileChanged(const QByteArray& bytes, quint64 hash) {
         Result<exchange::Loaded> loaded;
         std::vector<edit::Difference> differences;
     };
-    const std::string path = editor_->document().path();
+    const std::string path = session_->document().path();
     jobs_->run<std::shared_ptr<Read>>(
         tr("Comparing with the file"),
-        [bytes, path, open = editor_->network()](const Wanted&) {
+        [bytes, path, open = session_->network()](const Wanted&) {
             auto read = std::make_shared<Read>(
                 Read{exchange::readOwn({bytes.data(), static_cast<std::size_t>(bytes.size())}, path), {}});
             if (read->loaded)
                 read->differences = edit::differences(open, read->loaded->network);
             return read;
         },
-        [this, hash, path, open = editor_->network()](std::shared_ptr<Read> read) {
-            if (editor_->document().path() != path || saving_)
+        [this, hash, path, open = session_->network()](std::shared_ptr<Read> read) {
+            if (session_->document().path() != path || saving_)
                 return; // another is open, or it is being written over
             if (!read->loaded) {
                 tell(warning("another program changed the file, and it cannot be read: " +
@@ -185,7 +185,7 @@ void MainWindow::fileChanged(const QByteArray& bytes, quint64 hash) {
                 return;
             }
             if (read->differences.empty()) {
-                editor_->document().rebase(read->loaded->network, hash);
+                session_->document().rebase(read->loaded->network, hash);
                 refreshState();
                 return;
             }
@@ -210,7 +210,7 @@ void MainWindow::showChangedFile() {
     dialogs_->ask(
         [this, shown]() -> QDialog* {
             *shown = changedFile_;
-            if (!*shown || (*shown)->path != editor_->document().path())
+            if (!*shown || (*shown)->path != session_->document().path())
                 return nullptr;
             return new ChangedDialog(QFileInfo(QString::fromStdString((*shown)->path)).fileName(),
                                      (*shown)->differences, this);
@@ -224,15 +224,15 @@ void MainWindow::showChangedFile() {
 }
 
 void MainWindow::answerChangedFile(const ChangedFile& file, ChangedAnswer answer) {
-    if (editor_->document().path() != file.path)
+    if (session_->document().path() != file.path)
         return;
     // Either way the file as it is now is what further changes are measured against.
-    editor_->document().rebase(file.now, file.hash);
+    session_->document().rebase(file.now, file.hash);
     if (answer == ChangedAnswer::takeFile)
-        editor_->apply(edit::Act{"Take over the changed file", file.now, {}, file.open});
+        session_->apply(edit::Act{"Take over the changed file", file.now, {}, file.open});
     refreshState();
     if (answer == ChangedAnswer::saveAs)
-        run(CommandId::saveAs);
+        commands_->run(CommandId::saveAs);
 }
 
 } // namespace underridge::app

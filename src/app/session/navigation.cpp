@@ -1,0 +1,104 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/navigation.h"
+
+namespace underridge::app {
+using namespace model;
+namespace {
+constexpr std::size_t mostStops = 100;
+}
+
+Navigation::Navigation(Workspace& workspace, Selection& selection, SheetSession& sheets, QObject* parent)
+    : QObject(parent), workspace_(workspace), selection_(selection), sheets_(sheets) {
+    connect(&workspace_, &Workspace::documentReplaced, this, [this] {
+        back_.clear();
+        forward_.clear();
+        Q_EMIT changed();
+    });
+}
+
+Navigation::Stop Navigation::here() const {
+    return {sheets_.sheet(), sheets_.view(), selection_.objects()};
+}
+
+void Navigation::leave() {
+    if (back_.empty() || back_.back() != here())
+        back_.push_back(here());
+    if (back_.size() > mostStops)
+        back_.erase(back_.begin());
+    forward_.clear();
+    Q_EMIT changed();
+}
+
+bool Navigation::isShownOn(SheetId sheet, ObjectRef object) const {
+    const Network& network = workspace_.network();
+    if (const Link* link = network.link({object.id}))
+        return network.position(sheet, link->a.device.value) &&
+               network.position(sheet, link->b.device.value) && (!link->onlyOn || link->onlyOn == sheet);
+    return network.position(sheet, object.id);
+}
+
+bool Navigation::goTo(ObjectRef object) {
+    const Network& network = workspace_.network();
+    if (const Cable* cable = network.cable({object.id})) {
+        const Link* link = cable->ends.empty() ? nullptr : network.linkAt(cable->ends.front().at);
+        return link && goTo(refTo(link->id));
+    }
+    if (!network.device({object.id}) && !network.link({object.id}) && !network.note({object.id}))
+        return false;
+    leave();
+    if (!isShownOn(sheets_.sheet(), object))
+        for (const Sheet& sheet : network.sheetsInOrder())
+            if (isShownOn(sheet.id, object)) {
+                sheets_.show(network, sheet.id);
+                break;
+            }
+    selection_.select({object});
+    if (const scene::Item* item = sheets_.scene().item(object))
+        Q_EMIT revealWanted(item->bounds);
+    return true;
+}
+
+bool Navigation::goTo(const std::vector<ObjectRef>& objects) {
+    for (const bool cables : {false, true}) // what is drawn itself first
+        for (const ObjectRef object : objects)
+            if ((workspace_.network().cable({object.id}) != nullptr) == cables && goTo(object))
+                return true;
+    return false;
+}
+
+void Navigation::showSheet(SheetId sheet) {
+    if (sheet == sheets_.sheet() || !workspace_.network().sheet(sheet))
+        return;
+    leave();
+    selection_.select({});
+    sheets_.show(workspace_.network(), sheet);
+    Q_EMIT workspace_.stateChanged();
+}
+
+void Navigation::travel(std::vector<Stop>& from, std::vector<Stop>& to) {
+    while (!from.empty()) {
+        const Stop stop = from.back();
+        from.pop_back();
+        if (!workspace_.network().sheet(stop.sheet) || stop == here())
+            continue; // gone meanwhile, or nothing to see there
+        to.push_back(here());
+        sheets_.show(workspace_.network(), stop.sheet);
+        selection_.follow(workspace_.network(), stop.selection);
+        selection_.tell();
+        if (stop.view)
+            Q_EMIT viewWanted(*stop.view);
+        Q_EMIT workspace_.stateChanged();
+        break;
+    }
+    Q_EMIT changed();
+}
+
+void Navigation::back() {
+    travel(back_, forward_);
+}
+
+void Navigation::forward() {
+    travel(forward_, back_);
+}
+
+} // namespace underridge::app

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Going about the network: to an object wherever it is drawn, to another sheet, and back to where one was.
+#pragma once
+#include "app/session/selection.h"
+#include "app/session/sheet_session.h"
+#include "app/session/workspace.h"
+
+namespace underridge::app {
+
+class Navigation : public QObject {
+    Q_OBJECT
+public:
+    Navigation(Workspace& workspace, Selection& selection, SheetSession& sheets, QObject* parent = nullptr);
+
+    /// Shows and selects an object, on the sheet shown if it is there, else on the first that has it. A cable
+    /// is shown by a link it carries. Whether there is anything to show.
+    bool goTo(model::ObjectRef object);
+    /// The first of them that can be shown.
+    bool goTo(const std::vector<model::ObjectRef>& objects);
+    void showSheet(model::SheetId sheet);
+
+    bool canGoBack() const { return !back_.empty(); }
+    bool canGoForward() const { return !forward_.empty(); }
+    void back();
+    void forward();
+
+Q_SIGNALS:
+    /// The sheet is to bring this into view, changing as little as it can.
+    void revealWanted(const underridge::scene::Rect& what);
+    void viewWanted(const underridge::app::View& view);
+    void changed(); ///< whether one can go back or forward
+
+private:
+    struct Stop {
+        model::SheetId sheet;
+        std::optional<View> view;
+        edit::Refs selection;
+
+        bool operator==(const Stop&) const = default;
+    };
+    Stop here() const;
+    void leave();
+    void travel(std::vector<Stop>& from, std::vector<Stop>& to);
+    bool isShownOn(model::SheetId sheet, model::ObjectRef object) const;
+
+    Workspace& workspace_;
+    Selection& selection_;
+    SheetSession& sheets_;
+    std::vector<Stop> back_, forward_; ///< the nearest last
+};
+
+} // namespace underridge::app

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/session.h"
+
+namespace underridge::app {
+
+Session::Session(edit::World world, model::Catalogue catalogue, std::uint64_t seed, QObject* parent)
+    : QObject(parent),
+      workspace_(std::move(world), std::move(catalogue), seed),
+      navigation_(workspace_, selection_, sheets_) {
+    workspace_.setAttention([this] { return attention(); });
+    connect(&workspace_, &Workspace::changed, this,
+            [this](const model::Network& before, const edit::Session& at) {
+                sheets_.follow(before, network(), at.sheet);
+                selection_.follow(network(), at.selection);
+            });
+    connect(&workspace_, &Workspace::told, &selection_, &Selection::tell);
+    connect(&workspace_, &Workspace::documentReplaced, this, [this] {
+        selection_.follow(network(), {});
+        sheets_.begin(network(), lengthUnit(), std::exchange(readyScene_, std::nullopt));
+    });
+    connect(&workspace_, &Workspace::lengthUnitChanged, this,
+            [this] { sheets_.setLengthUnit(network(), lengthUnit()); });
+    sheets_.begin(network(), lengthUnit());
+}
+
+edit::Session Session::attention() const {
+    const View view = sheets_.view().value_or(View{});
+    return {sheets_.sheet(), selection_.objects(), view.centre.x, view.centre.y, view.zoom};
+}
+
+std::optional<edit::Clip> Session::copied() {
+    edit::Clip clip = edit::copyObjects(network(), sheet(), selection());
+    if (clip.empty()) {
+        Q_EMIT workspace_.refused(
+            advice("nothing that can be copied is selected", "select devices or notes"));
+        return std::nullopt;
+    }
+    return clip;
+}
+
+void Session::setDocument(edit::Document document, std::optional<scene::Scene> scene) {
+    readyScene_ = std::move(scene);
+    workspace_.setDocument(std::move(document));
+}
+
+} // namespace underridge::app

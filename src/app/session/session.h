@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// One person at one network: the workspace, what is selected, the sheets as they are looked at, and going
+// about. Its parts know nothing of each other but this: after an edit the scene follows first, then the
+// selection, then everybody hears.
+#pragma once
+#include "app/session/navigation.h"
+#include "app/session/selection.h"
+#include "app/session/sheet_session.h"
+#include "app/session/workspace.h"
+
+namespace underridge::app {
+
+class Session : public QObject {
+    Q_OBJECT
+public:
+    Session(edit::World world, model::Catalogue catalogue, std::uint64_t seed, QObject* parent = nullptr);
+
+    Workspace& workspace() { return workspace_; }
+    const Workspace& workspace() const { return workspace_; }
+    Selection& selected() { return selection_; }
+    SheetSession& sheets() { return sheets_; }
+    Navigation& navigation() { return navigation_; }
+
+    // What is asked for most.
+    const model::Network& network() const { return workspace_.network(); }
+    const model::Catalogue& catalogue() const { return workspace_.catalogue(); }
+    const scene::Scene& scene() const { return sheets_.scene(); }
+    model::SheetId sheet() const { return sheets_.sheet(); }
+    const edit::Refs& selection() const { return selection_.objects(); }
+    void select(edit::Refs objects) { selection_.select(std::move(objects)); }
+    void selectPort(const model::PortRef& port) { selection_.selectPort(port); }
+    model::LengthUnit lengthUnit() const { return workspace_.lengthUnit(); }
+    const linking::Habits& habits() const { return workspace_.habits(); }
+    model::IdSource& ids() { return workspace_.ids(); }
+    edit::Document& document() { return workspace_.document(); }
+    bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt) {
+        return workspace_.apply(std::move(act), std::move(merge));
+    }
+    void undo() { workspace_.undo(); }
+    void redo() { workspace_.redo(); }
+    QString nameOf(model::ObjectRef object) const { return workspace_.nameOf(object); }
+    void showSheet(model::SheetId sheet) { navigation_.showSheet(sheet); }
+
+    /// What the selection is as a clip; refused() tells when there is nothing to copy.
+    std::optional<edit::Clip> copied();
+
+    /// Puts another document in place of the present one; with the scene of its first sheet, if a worker made
+    /// it.
+    void setDocument(edit::Document document, std::optional<scene::Scene> scene = std::nullopt);
+
+private:
+    edit::Session attention() const;
+
+    Workspace workspace_;
+    Selection selection_;
+    SheetSession sheets_;
+    Navigation navigation_;
+    std::optional<scene::Scene> readyScene_; ///< of the document being put in place
+};
+
+} // namespace underridge::app

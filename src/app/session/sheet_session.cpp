@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/sheet_session.h"
+
+namespace underridge::app {
+using namespace model;
+
+void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<scene::Scene> scene) {
+    kept_.clear();
+    view_.reset();
+    unit_ = unit;
+    const auto sheets = network.sheetsInOrder();
+    sheet_ = sheets.empty() ? SheetId{} : sheets.front().id;
+    scene_ =
+        scene && scene->sheet() == sheet_ ? *std::move(scene) : scene::Scene::build(network, sheet_, unit_);
+    Q_EMIT sheetShown();
+    Q_EMIT sceneChanged({}, true);
+}
+
+scene::Scene SheetSession::sceneOf(const Network& network, SheetId sheet) {
+    const auto at = kept_.find(sheet);
+    return at == kept_.end() || !at->second.scene
+               ? scene::Scene::build(network, sheet, unit_)
+               : scene::update(*at->second.scene, at->second.of, network).scene;
+}
+
+bool SheetSession::show(const Network& network, SheetId sheet) {
+    if (sheet == sheet_ || !network.sheet(sheet))
+        return false;
+    kept_[sheet_] = {std::move(scene_), network, view_};
+    scene_ = sceneOf(network, sheet);
+    const auto at = kept_.find(sheet);
+    view_ = at == kept_.end() ? std::nullopt : at->second.view;
+    if (at != kept_.end())
+        kept_.erase(at);
+    sheet_ = sheet;
+    Q_EMIT sheetShown();
+    Q_EMIT sceneChanged({}, true);
+    return true;
+}
+
+void SheetSession::follow(const Network& before, const Network& after, SheetId wanted) {
+    if (!after.sheet(wanted)) {
+        const auto sheets = after.sheetsInOrder();
+        wanted = sheets.empty() ? SheetId{} : sheets.front().id;
+    }
+    std::erase_if(kept_, [&](const auto& kept) { return !after.sheet(kept.first); });
+    auto updated = scene::update(scene_, before, after);
+    scene_ = std::move(updated.scene);
+    if (wanted != sheet_ && show(after, wanted))
+        return;
+    Q_EMIT sceneChanged(updated.damage, updated.all);
+}
+
+void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {
+    unit_ = unit;
+    for (auto& [sheet, kept] : kept_)
+        kept.scene.reset();
+    scene_ = scene::Scene::build(network, sheet_, unit_);
+    Q_EMIT sceneChanged({}, true);
+}
+
+} // namespace underridge::app

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The sheets as the person has them: the one shown, its scene, and for each sheet where it was looked at.
+// Scenes of sheets seen before are kept and brought up to the network when they are shown again.
+#pragma once
+#include "core/scene/scene.h"
+
+#include <QObject>
+#include <map>
+#include <optional>
+
+namespace underridge::app {
+
+/// Where one looks: a point of the sheet in the middle, and pixels for each unit.
+struct View {
+    scene::PointF centre;
+    double zoom = 1;
+
+    bool operator==(const View&) const = default;
+};
+
+class SheetSession : public QObject {
+    Q_OBJECT
+public:
+    using QObject::QObject;
+
+    model::SheetId sheet() const { return sheet_; }
+    const scene::Scene& scene() const { return scene_; }
+    /// Where the sheet shown is looked at; nothing before anybody looked.
+    const std::optional<View>& view() const { return view_; }
+    void setView(const View& view) { view_ = view; }
+
+    /// Another document: everything is forgotten. `scene`: of its first sheet, where it is made already.
+    void begin(const model::Network& network, model::LengthUnit unit,
+               std::optional<scene::Scene> scene = std::nullopt);
+    /// Shows a sheet of the network. Whether it is there and was not shown already.
+    bool show(const model::Network& network, model::SheetId sheet);
+    /// After an edit: the sheet wanted, or the first there is when it is gone.
+    void follow(const model::Network& before, const model::Network& after, model::SheetId wanted);
+    void setLengthUnit(const model::Network& network, model::LengthUnit unit);
+
+Q_SIGNALS:
+    /// Rectangles of the sheet to be drawn anew; `all`: everything.
+    void sceneChanged(const std::vector<scene::Rect>& damage, bool all);
+    /// Another sheet is shown than before.
+    void sheetShown();
+
+private:
+    struct Kept {
+        std::optional<scene::Scene> scene; ///< none: to be made anew
+        model::Network of;                 ///< what the scene was made from
+        std::optional<View> view;
+    };
+    scene::Scene sceneOf(const model::Network& network, model::SheetId sheet);
+
+    model::SheetId sheet_;
+    scene::Scene scene_;
+    std::optional<View> view_;
+    model::LengthUnit unit_ = model::LengthUnit::metres;
+    std::map<model::SheetId, Kept> kept_;
+};
+
+} // namespace underridge::app
