@@ -230,22 +230,15 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, do
     painter.restore();
 
     const double left = frame.left() + scene::spineWidth + 6;
-    if (detail == Detail::middle)
-        return largeName(painter, item, left, zoom);
+    if (detail == Detail::middle) {
+        const scene::PlateName name = scene::nameOn(item, zoom);
+        for (const auto& line : name.lines)
+            text(painter, toQt(line.baseline), line.text, name.size, Weight::semiBold, theme_.ink);
+        return;
+    }
     text(painter, {left, frame.top() + 16}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
     text(painter, {left, frame.top() + 29}, item.subline, scene::sublineSize, Weight::regular, theme_.muted);
     rail(painter, item);
-}
-
-/// At middle zoom the name has the plate to itself: as large as the screen asks for and the plate has room
-/// for.
-void SheetPainter::largeName(QPainter& painter, const Plate& item, double left, double zoom) {
-    constexpr double wantedPx = 11, most = 22;
-    const double room = item.frame.right() - left - 4;
-    const double atOne = scene::textWidth(item.name, 1, Weight::semiBold);
-    const double size =
-        std::clamp(std::min(wantedPx / zoom, atOne > 0 ? room / atOne : most), scene::nameSize, most);
-    text(painter, {left, item.frame.centre().y + size * 0.36}, item.name, size, Weight::semiBold, theme_.ink);
 }
 
 void SheetPainter::rail(QPainter& painter, const Plate& item) {
@@ -462,8 +455,8 @@ void SheetPainter::selectedLine(QPainter& painter, const LinkLine& item, double 
     haloed(painter, item, zoom, 0.42F);
 }
 
-void SheetPainter::markedLine(QPainter& painter, const LinkLine& item, double zoom) {
-    haloed(painter, item, zoom, 0.26F);
+void SheetPainter::markedLine(QPainter& painter, const LinkLine& item, double zoom, float strength) {
+    haloed(painter, item, zoom, strength);
 }
 
 void SheetPainter::hoveredLine(QPainter& painter, const LinkLine& item, double zoom) {

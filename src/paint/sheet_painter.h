@@ -44,8 +44,8 @@ public:
     void linkInHand(QPainter& painter, scene::PointF from, scene::PointF to, double zoom);
     /// The outline that says "selected" or "has the focus", in screen pixels at any zoom.
     void selection(QPainter& painter, const scene::Rect& frame, double zoom);
-    /// A link of the chain that is shown.
-    void markedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
+    /// A link that an overlay marks; `strength` of its halo, 0 to 1.
+    void markedLine(QPainter& painter, const scene::LinkLine& line, double zoom, float strength);
     void selectedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
     void hoveredLine(QPainter& painter, const scene::LinkLine& line, double zoom);
 
@@ -58,7 +58,6 @@ private:
              double zoom);
     void bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom);
     void farName(QPainter& painter, const scene::FarName& name, double zoom);
-    void largeName(QPainter& painter, const scene::Plate& plate, double left, double zoom);
     void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);
     void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);
     /// The band that ties the members of a LAG.

@@ -142,6 +142,15 @@ private Q_SLOTS:
         h.key(Qt::Key_Return);
         QVERIFY(h.session().selected().contains(refTo(h.named("outlet-2"))));
         QVERIFY(h.window->chain().isVisible());
+        // As an overlay: every link of it is marked, in words too, and the corner of the sheet says which
+        // chain.
+        const auto& overlays = h.session().overlays();
+        QCOMPARE(overlays.shown().size(), std::size_t{1});
+        QCOMPARE(overlays.shown().front()->legend(), QString("Chain: acc-o2 3 to ws-office-3 1"));
+        for (const auto& stretch : h.window->chain().chain().stretches)
+            QCOMPARE(overlays.wordsOn(refTo(stretch.link)),
+                     QStringList("on the chain acc-o2 3 to ws-office-3 1"));
+        QVERIFY(overlays.wordsOn(refTo(h.named("outlet-2"))).isEmpty());
         const auto& chain = h.window->chain().chain();
         QVERIFY(chain.whole());
         QCOMPARE(chain.stretches.size(), std::size_t{3});
@@ -165,6 +174,8 @@ private Q_SLOTS:
         // What was skipped is one line; clicking it shows the panels again.
         QTest::mouseClick(h.window->chain().findChild<app::ChainCable*>(), Qt::LeftButton);
         QCOMPARE(h.window->chain().steps().size(), 7);
+        h.window->bottomDock().hide();
+        QVERIFY(overlays.shown().empty());
     }
 
     void a_cable_schedule_is_shown_row_by_row_and_taken_in_as_one_step() {

@@ -452,6 +452,35 @@ private Q_SLOTS:
         const auto items = scene.itemsIn({0, 0, 600, 400});
         QCOMPARE(items.all().front()->object, refTo(zone.id)); // drawn first
     }
+
+    void at_middle_zoom_a_name_fills_its_plate_in_one_line_or_two() {
+        tests::Workbench b;
+        const auto plate = [&](const char* name) {
+            const DeviceId id = b.add("camera", name);
+            return *Scene::build(b.network, b.sheet).plate(id);
+        };
+        const auto fits = [](const scene::Plate& shown, const scene::PlateName& name) {
+            for (const auto& line : name.lines) {
+                const double right =
+                    line.baseline.x + scene::textWidth(line.text, name.size, scene::Weight::semiBold);
+                if (right > shown.frame.right() || line.baseline.y > shown.frame.bottom() ||
+                    line.baseline.y - name.size * 0.8 < shown.frame.y)
+                    return false;
+            }
+            return true;
+        };
+        const auto small = plate("fw-1"), wide = plate("cam-hall-1"), solid = plate("gatehousecamera");
+        for (const double zoom : {0.42, 0.5, 0.69})
+            for (const auto& each : {small, wide, solid})
+                QVERIFY2(fits(each, scene::nameOn(each, zoom)), each.name.c_str());
+        QCOMPARE(scene::nameOn(small, 0.5).lines.size(), std::size_t{1});
+        QCOMPARE(scene::nameOn(small, 0.5).size, 22.0); // as large as the screen asks for
+        const auto two = scene::nameOn(wide, 0.42);
+        QCOMPARE(two.lines.size(), std::size_t{2}); // broken where the name has a mark
+        QCOMPARE(two.lines[0].text + two.lines[1].text, wide.name);
+        QVERIFY(two.size > 1.4 * scene::nameSize);
+        QCOMPARE(scene::nameOn(solid, 0.42).lines.size(), std::size_t{1}); // nowhere to break
+    }
 };
 
 QTEST_APPLESS_MAIN(SceneTest)

@@ -78,7 +78,7 @@ void ChainPanel::showEvent(QShowEvent* event) {
 
 void ChainPanel::hideEvent(QHideEvent* event) {
     QWidget::hideEvent(event);
-    Q_EMIT marked({});
+    session_.overlays().remove(ChainOverlay::name());
 }
 
 PortRef ChainPanel::portWanted() const {
@@ -112,10 +112,10 @@ void ChainPanel::refresh() {
         at_ = wanted;
     chain_ = linking::chainThrough(session_.network(), at_);
     fill();
-    std::vector<LinkId> links;
-    for (const Stretch& stretch : chain_.stretches)
-        links.push_back(stretch.link);
-    Q_EMIT marked(isVisible() ? links : std::vector<LinkId>{});
+    if (isVisible() && !chain_.empty())
+        session_.overlays().put(std::make_shared<ChainOverlay>(session_.network(), chain_));
+    else
+        session_.overlays().remove(ChainOverlay::name());
 }
 
 void ChainPanel::fill() {

@@ -25,8 +25,6 @@ public:
 
 Q_SIGNALS:
     void goTo(const std::vector<underridge::model::ObjectRef>& subjects);
-    /// The links of the chain shown, to be marked on the sheet; none: nothing is.
-    void marked(const std::vector<underridge::model::LinkId>& links);
 
 protected:
     void showEvent(QShowEvent* event) override;

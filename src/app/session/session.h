@@ -3,6 +3,7 @@
 // about. Its parts know nothing of each other but this: after an edit the scene follows first, then the
 // selection, then everybody hears.
 #pragma once
+#include "app/overlays/overlay.h"
 #include "app/session/navigation.h"
 #include "app/session/selection.h"
 #include "app/session/sheet_session.h"
@@ -20,6 +21,7 @@ public:
     Selection& selected() { return selection_; }
     SheetSession& sheets() { return sheets_; }
     Navigation& navigation() { return navigation_; }
+    Overlays& overlays() { return overlays_; }
 
     // What is asked for most.
     const model::Network& network() const { return workspace_.network(); }
@@ -54,6 +56,7 @@ private:
     Workspace workspace_;
     Selection selection_;
     SheetSession sheets_;
+    Overlays overlays_;
     Navigation navigation_;
     std::optional<scene::Scene> readyScene_; ///< of the document being put in place
 };

@@ -3,6 +3,8 @@
 #include "app/session/session.h"
 #include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
+
+#include "app/overlays/overlay_layer.h"
 #include "app/window/clipboard.h"
 
 #include <QContextMenuEvent>
@@ -51,8 +53,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     const scene::Rect seen = camera_.visible();
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
-    for (const LinkId link : marked_)
-        paintMarked(painter, link, seen);
+    paintOverlays(painter, *painter_, session_.overlays(), session_.scene(), seen, zoom);
     for (const ObjectRef ref : session_.selection())
         if (const scene::Item* item = session_.scene().item(ref);
             item && item->bounds.grown(8).intersects(seen))
@@ -70,20 +71,10 @@ void SheetView::paintEvent(QPaintEvent*) {
     }
     tool_->paint(painter, *painter_, zoom);
     painter.resetTransform();
+    paintLegends(painter, *theme_, session_.overlays(), size());
     if (session_.scene().count<scene::Plate>() == 0 && session_.scene().count<scene::NoteCard>() == 0 &&
         tool_ == &select_)
         paintEmptyHelp(painter);
-}
-
-void SheetView::paintMarked(QPainter& painter, LinkId link, const scene::Rect& seen) {
-    const scene::Item* item = session_.scene().item(refTo(link));
-    if (!item || !item->bounds.intersects(seen))
-        return;
-    const auto& line = *item->as<scene::LinkLine>();
-    painter_->markedLine(painter, line, camera_.zoom());
-    for (const ObjectRef end : {line.a, line.b}) // plates stay above
-        if (const auto* plate = session_.scene().plate({end.id}))
-            painter_->plate(painter, *plate, scene::detailFor(camera_.zoom()), camera_.zoom());
 }
 
 void SheetView::paintSelected(QPainter& painter, const scene::Item& item) {

@@ -78,6 +78,7 @@ SheetView::SheetView(Session& session, QWidget* parent)
                 select_.leave();
                 update();
             });
+    connect(&session_.overlays(), &Overlays::changed, this, qOverload<>(&QWidget::update));
     connect(&session_.selected(), &Selection::changed, this, [this] {
         if (strip_->isVisible() && !session_.selected().contains(refTo(stripLink_)))
             strip_->hide();
@@ -146,13 +147,6 @@ void SheetView::zoomBy(double factor) {
     camera_.zoomAt(rect().contains(pointer) && underMouse() ? QPointF(pointer) : QRectF(rect()).center(),
                    factor);
     cameraMoved();
-}
-
-void SheetView::mark(const std::vector<LinkId>& links) {
-    if (marked_ == links)
-        return;
-    marked_ = links;
-    update();
 }
 
 void SheetView::fitAll() {
@@ -244,6 +238,7 @@ void SheetView::showCard() {
     if (lines.isEmpty())
         return;
     const QString title = lines.takeFirst();
+    lines << session_.overlays().wordsOn(hit.object);
     card_->open(mapFromGlobal(QCursor::pos()), title, lines);
 }
 

@@ -41,8 +41,6 @@ public:
     void zoomBy(double factor);
     /// A link in hand that is dragged from outside the sheet, such as from a faceplate.
     void dragLink(const model::PortRef& from, QPoint global, bool begins, bool done);
-    /// Marks the links of a chain; none: no chain is shown.
-    void mark(const std::vector<model::LinkId>& links);
     void fitAll();
     void fitSelection();
     void reveal(const scene::Rect& rect);
@@ -141,7 +139,6 @@ private:
     bool finishName(Then then = Then::closes);
     bool finishNote(Then then = Then::closes);
     void closeField(QWidget& field, Then then);
-    void paintMarked(QPainter& painter, model::LinkId link, const scene::Rect& seen);
     void paintSelected(QPainter& painter, const scene::Item& item);
     void paintEmptyHelp(QPainter& painter);
     QRectF onScreen(const scene::Rect& rect) const;
@@ -172,7 +169,6 @@ private:
 
     bool spaceHeld_ = false, spacePanned_ = false, panning_ = false;
     QPointF lastPan_;
-    std::vector<model::LinkId> marked_; ///< of the chain shown
     QString hint_;
     // what the drawer is open for
     linking::End drawerFrom_;

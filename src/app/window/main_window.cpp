@@ -97,7 +97,6 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
             showLatestHint();
     });
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goTo);
-    connect(chain_, &ChainPanel::marked, sheet_, &SheetView::mark);
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
     connect(checker_, &Checker::changed, this, [this] {

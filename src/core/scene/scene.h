@@ -57,6 +57,18 @@ struct FarName {
     Rect area;        ///< in sheet units, as large as the zoom asks for
 };
 
+/// The name on its plate at middle zoom, where it has the plate to itself: in one line or two, as large as
+/// the screen asks for and the plate has room for.
+struct PlateName {
+    struct Line {
+        std::string text;
+        PointF baseline;
+    };
+    std::vector<Line> lines;
+    double size = 0; ///< sheet units
+};
+PlateName nameOn(const Plate& plate, double zoom);
+
 class Scene {
 public:
     /// Lengths on labels are in `unit`.

@@ -165,6 +165,35 @@ Detail detailFor(double zoom) {
     return zoom < 2.4 ? Detail::near : Detail::close;
 }
 
+PlateName nameOn(const Plate& plate, double zoom) {
+    constexpr double wantedPx = 11, most = 22, lineStep = 1.15, gap = 6;
+    const double left = plate.frame.x + spineWidth + gap, room = plate.frame.right() - left - 4;
+    const auto sizeFor = [&](double widthAtOne, std::size_t lines) {
+        const double high = (plate.frame.h - 4) / (static_cast<double>(lines) * lineStep);
+        return std::min({wantedPx / zoom, room / std::max(widthAtOne, 0.1), most, high});
+    };
+    const auto width = [](std::string_view text) { return textWidth(text, 1, Weight::semiBold); };
+    std::vector<std::string> best{plate.name};
+    double size = sizeFor(width(plate.name), 1);
+    for (std::size_t i = 0; i + 1 < plate.name.size(); ++i) { // after a mark in the name
+        if (std::string_view("-_. /").find(plate.name[i]) == std::string_view::npos)
+            continue;
+        const std::string first = plate.name.substr(0, i + 1), second = plate.name.substr(i + 1);
+        if (const double two = sizeFor(std::max(width(first), width(second)), 2); two > size * 1.1) {
+            best = {first, second};
+            size = two;
+        }
+    }
+    PlateName out{{}, std::max(size, best.size() == 1 ? nameSize : size)};
+    double y =
+        plate.frame.centre().y + out.size * (0.36 - lineStep * (static_cast<double>(best.size()) - 1) / 2);
+    for (std::string& text : best) {
+        out.lines.push_back({std::move(text), {left, y}});
+        y += out.size * lineStep;
+    }
+    return out;
+}
+
 std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines) {
     std::map<std::pair<ObjectRef, ObjectRef>, Bundle> pairs;
     for (const LinkLine* line : lines) {

@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Overlays: what is said of the objects of a sheet beside the scene. Each has an id, a legend, and marks by
+// object; the sheet, the cards and whatever lists objects read the same. State is never told by colour alone:
+// a mark has words.
+#pragma once
+#include "core/linking/chain.h"
+
+#include <QObject>
+#include <QString>
+#include <map>
+#include <memory>
+
+namespace underridge::app {
+
+class Overlay {
+public:
+    struct Mark {
+        float strength = 0.26F; ///< of the halo in the accent colour, 0 to 1
+        QString words;          ///< what it says of the object, for cards and screen readers
+    };
+
+    virtual ~Overlay() = default;
+    /// Its own among all overlays, the same in every run: "chain".
+    virtual QString id() const = 0;
+    /// One line for the corner of the sheet.
+    virtual QString legend() const = 0;
+    /// What it says of each object it says anything of.
+    const std::map<model::ObjectRef, Mark>& marks() const { return marks_; }
+
+protected:
+    std::map<model::ObjectRef, Mark> marks_;
+};
+
+/// The overlays shown, in the order they were put on.
+class Overlays : public QObject {
+    Q_OBJECT
+public:
+    using QObject::QObject;
+
+    /// Puts one on, in place of one with the same id.
+    void put(std::shared_ptr<const Overlay> overlay);
+    void remove(const QString& id);
+    const std::vector<std::shared_ptr<const Overlay>>& shown() const { return shown_; }
+    /// What all that are shown say of an object.
+    QStringList wordsOn(model::ObjectRef object) const;
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    std::vector<std::shared_ptr<const Overlay>> shown_;
+};
+
+/// The links of a chain from end to end.
+class ChainOverlay : public Overlay {
+public:
+    ChainOverlay(const model::Network& network, const linking::Chain& chain);
+    static QString name() { return QStringLiteral("chain"); }
+    QString id() const override { return name(); }
+    QString legend() const override { return legend_; }
+
+private:
+    QString legend_;
+};
+
+} // namespace underridge::app
