@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Benches of the core: area/what/size, with p50, p95, p99 in milliseconds and ratios to a plain reference.
+// Benches of the core: area/what/size, with p50, p95, p99 in milliseconds and ratios to a
+// plain reference.
 #include "bench/percentiles.h"
 #include "core/edit/devices.h"
 #include "core/edit/document.h"
@@ -57,7 +58,8 @@ void tableCopy(benchmark::State& state) {
     }
 }
 
-/// One device of a shared table replaced; against the same in a std::unordered_map that nobody shares.
+/// One device of a shared table replaced; against the same in a std::unordered_map that
+/// nobody shares.
 void tableEdit(benchmark::State& state) {
     const Network& n = network(static_cast<int>(state.range(0)));
     const auto ids = someDevices(n);

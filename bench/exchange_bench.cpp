@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Foreign formats: reading and writing a network against the bare parser, and taking one in.
+// Foreign formats: reading and writing a network against the bare parser, and taking one
+// in.
 #include "bench/percentiles.h"
 #include "core/edit/import.h"
 #include "core/exchange/catalogue_file.h"
@@ -29,7 +30,8 @@ const model::Catalogue& catalogue() {
     return held;
 }
 
-/// What the library alone takes for the same bytes; a CSV is compared with a copy of its bytes.
+/// What the library alone takes for the same bytes; a CSV is compared with a copy of its
+/// bytes.
 void parseOnly(const std::string& bytes, Format format) {
     if (format == Format::rfc8345) {
         benchmark::DoNotOptimize(nlohmann::json::parse(bytes));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Benches of the sheet widget at 1280 x 800 on the offscreen platform: one frame is one repaint of the widget
-// after one step of the gesture. The reference is copying one frame's bytes.
+// Benches of the sheet widget at 1280 x 800 on the offscreen platform: one frame is one
+// repaint of the widget after one step of the gesture. The reference is copying one
+// frame's bytes.
 #include "app/window/main_window.h"
 #include "bench/percentiles.h"
 #include "core/base/files.h"
@@ -22,8 +23,9 @@ namespace {
 struct Stage {
     explicit Stage(int devices) {
         session = std::make_unique<app::Session>(edit::World{files, "/j", [] { return std::int64_t{0}; }},
-                                               exchange::builtInCatalogue(), 1);
-        session->setDocument(edit::Document::fresh(session->workspace().world(), tests::largeNetwork(devices)));
+                                                 exchange::builtInCatalogue(), 1);
+        session->setDocument(
+            edit::Document::fresh(session->workspace().world(), tests::largeNetwork(devices)));
         view = std::make_unique<app::SheetView>(*session);
         view->resize(1280, 800);
         view->show();
@@ -41,7 +43,8 @@ struct Stage {
         } while (!view->tilesComplete() && timer.elapsed() < 20000);
         return static_cast<double>(timer.nsecsElapsed()) / 1e6;
     }
-    /// What one frame costs the window's thread: taking tiles that are ready, and painting.
+    /// What one frame costs the window's thread: taking tiles that are ready, and
+    /// painting.
     void step() {
         QCoreApplication::processEvents();
         view->repaint();
@@ -162,7 +165,8 @@ void sharpFit(benchmark::State& state) {
 
 constexpr const char* startArgument = "--start";
 
-/// What a started process does: an empty window, or the program's with the sample; first paint, and gone.
+/// What a started process does: an empty window, or the program's with the sample; first
+/// paint, and gone.
 int started(const QString& what) {
     if (what == "empty" || what == "label") {
         QMainWindow window;

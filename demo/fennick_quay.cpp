@@ -54,7 +54,7 @@ public:
     }
 
 private:
-    // --- what the place is -----------------------------------------------------------------------------
+    // --- what the place is -----------------------------------------------------
 
     void groups() {
         using Kind = GroupKind;
@@ -107,7 +107,7 @@ private:
         }
     }
 
-    // --- building blocks -------------------------------------------------------------------------------
+    // --- building blocks -------------------------------------------------------
 
     DeviceId add(const char* model, const std::string& name, Point at, GroupId group, int host = 0) {
         const std::string address = host > 0 ? fmt::format("10.84.99.{}/24", host) : std::string();
@@ -142,9 +142,9 @@ private:
 
     static Point shifted(Point p, int x, int y) { return {p.x + x, p.y + y}; }
 
-    /// Hangs leaves in two columns below a switch, or below the panel its ports are patched to. The line of
-    /// each runs straight down from its port and then to the side; the outermost port serves the highest
-    /// leaf, so that none cross.
+    /// Hangs leaves in two columns below a switch, or below the panel its ports are
+    /// patched to. The line of each runs straight down from its port and then to the
+    /// side; the outermost port serves the highest leaf, so that none cross.
     void hang(DeviceId upper, Point corner, const std::vector<Leaf>& left, const std::vector<Leaf>& right,
               int firstRow, bool atSkarn = false, int gap = 150, DeviceId panel = {}) {
         int port = 1;
@@ -178,7 +178,7 @@ private:
             put(right[i], corner.x + gap, static_cast<int>(i));
     }
 
-    // --- the network -----------------------------------------------------------------------------------
+    // --- the network -----------------------------------------------------------
 
     void backbone() {
         carrierA_ = add("provider-fibre", "carrier-a", {780, -120}, providers_);
@@ -268,7 +268,8 @@ private:
         return id;
     }
 
-    /// The panel below an access switch that the cables of its part of the floor come in on.
+    /// The panel below an access switch that the cables of its part of the floor come in
+    /// on.
     DeviceId panelOf(const char* name, const char* model, int x, GroupId group) {
         return add(model, name, {x, accessRow + underPanel}, group);
     }
@@ -518,9 +519,10 @@ private:
         m_.service("Visitor Wi-Fi", those({"ap-q1", "ap-c1", "ap-c2"}), those({"fw-1", "fw-2"}), {});
     }
 
-    // --- how it is drawn -------------------------------------------------------------------------------
+    // --- how it is drawn -------------------------------------------------------
 
-    /// Lines of columns run straight down from the port. Ports have their places once all links are made.
+    /// Lines of columns run straight down from the port. Ports have their places once all
+    /// links are made.
     void furtherSheets() {
         for (const auto& [link, upper, port, y] : columns_) {
             const auto plate = scene::plateOf(m_.network(), m_.sheet(), *m_.network().device(upper));

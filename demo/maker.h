@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Makes sample networks by the program's own editing functions. Any refusal ends the program.
+// Makes sample networks by the program's own editing functions. Any refusal ends the
+// program.
 #pragma once
 #include "core/edit/devices.h"
 #include "core/edit/links.h"

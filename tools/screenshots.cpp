@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Makes the pictures in docs/screenshots/ from the demo, by the events a person makes: screenshots FOLDER.
+// Makes the pictures in docs/screenshots/ from the demo, by the events a person makes:
+// screenshots FOLDER.
 #include "app/window/main_window.h"
 #include "app/window/model_editor.h"
 #include "app/window/preferences.h"
@@ -147,7 +148,8 @@ void shootPort(const QString& folder) {
     s.window().action(app::CommandId::preferences)->trigger();
 }
 
-/// Cables followed from a wall outlet, and links that do not come up with what the checks say of them.
+/// Cables followed from a wall outlet, and links that do not come up with what the checks
+/// say of them.
 void shootCabling(const QString& folder) {
     Studio s(folder);
     s.window().openFennickQuay();
@@ -191,10 +193,11 @@ void shootCabling(const QString& folder) {
     const auto* printer = network.linkAt({s.named("print-1"), "1"});
     const auto forced = linking::anyPair(network, s.window().session().catalogue(), {s.named("acc-1"), "X3"},
                                          {s.named("print-1"), "1"});
-    s.window().session().apply(edit::changeLink(network, s.window().session().catalogue(), printer->id, *forced,
-                                               s.window().session().ids()));
-    s.window().session().apply(edit::changePort(s.window().session().network(), {s.named("acc-1"), "1"}, "Fix",
-                                               [](model::Port& p) { p.duplex = model::Duplex::full; }));
+    s.window().session().apply(edit::changeLink(network, s.window().session().catalogue(), printer->id,
+                                                *forced, s.window().session().ids()));
+    s.window().session().apply(edit::changePort(s.window().session().network(), {s.named("acc-1"), "1"},
+                                                "Fix",
+                                                [](model::Port& p) { p.duplex = model::Duplex::full; }));
     s.window().action(app::CommandId::showFindings)->trigger();
     QElapsedTimer timer;
     timer.start();
@@ -207,7 +210,8 @@ void shootCabling(const QString& folder) {
     s.shoot("findings");
 }
 
-/// A network that nobody here drew: the topology of another program, with a few faults in it.
+/// A network that nobody here drew: the topology of another program, with a few faults in
+/// it.
 void shootImport(const QString& folder) {
     Studio s(folder);
     s.window().openFirstOffice();

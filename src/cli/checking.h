@@ -12,8 +12,8 @@ Json findingsJson(const model::Network& network, const std::vector<linking::Find
 /// One line each: "error connector: acc-1 1: …; use …".
 std::string findingsText(const std::vector<linking::Finding>& findings);
 
-/// "acc-1:17", by name or id of the device; the last colon parts them. Refuses what is not there or names
-/// several.
+/// "acc-1:17", by name or id of the device; the last colon parts them. Refuses what is
+/// not there or names several.
 Result<model::PortRef> portFrom(const model::Network& network, const std::string& text);
 
 /// {same, new, changed, wrong, rows: [{line, match, what, why}]}.
@@ -21,8 +21,9 @@ Json scheduleJson(const edit::Schedule& schedule);
 /// One line for each row that is not the same, and the counts.
 std::string scheduleText(const edit::Schedule& schedule);
 
-/// {chain: [{device, port, toDevice, toPort, cable, label, lengthM, lossDb}], ends: [{device, port, end}],
-/// lengthM, connections}. Loss is at the wavelength of the transceivers at its ends.
+/// {chain: [{device, port, toDevice, toPort, cable, label, lengthM, lossDb}], ends:
+/// [{device, port, end}], lengthM, connections}. Loss is at the wavelength of the
+/// transceivers at its ends.
 Json chainJson(const model::Network& network, const linking::Chain& chain);
 std::string chainText(const model::Network& network, const linking::Chain& chain);
 

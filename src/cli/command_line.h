@@ -23,8 +23,8 @@ struct Outcome {
     std::optional<OpenWindow> window;
 };
 
-/// Runs a command line without the program's name. Rendering needs a QGuiApplication; `prepareDrawing` is
-/// called once before the first thing is drawn.
+/// Runs a command line without the program's name. Rendering needs a QGuiApplication;
+/// `prepareDrawing` is called once before the first thing is drawn.
 Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::ostream& out, std::ostream& err,
             const std::function<void()>& prepareDrawing);
 

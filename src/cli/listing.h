@@ -11,8 +11,8 @@ using Json = nlohmann::ordered_json;
 
 const std::vector<std::string>& listable();
 
-/// Refuses what cannot be listed and sheets that are not there. An empty sheet name: no positions but on the
-/// first sheet.
+/// Refuses what cannot be listed and sheets that are not there. An empty sheet name: no
+/// positions but on the first sheet.
 Result<Json> listing(const model::Network& network, const std::string& what, const std::string& sheet);
 
 /// The same as lines of text, columns separated by tabs.

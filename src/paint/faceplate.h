@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A device or a model as its front, and its rear where it has ports there: sockets by block, in pairs of
-// rows, with their keys.
+// A device or a model as its front, and its rear where it has ports there: sockets by
+// block, in pairs of rows, with their keys.
 #pragma once
 #include "core/model/ports.h"
 #include "paint/theme.h"
@@ -37,7 +37,8 @@ struct FaceSide {
     QRectF area;
 };
 
-/// Where everything is on a face: sides below one another, each with its own ports first, then its slots.
+/// Where everything is on a face: sides below one another, each with its own ports first,
+/// then its slots.
 struct Face {
     QSizeF size;
     std::vector<FaceSide> sides;

@@ -7,7 +7,8 @@ namespace underridge::paint {
 using model::Role;
 namespace {
 
-/// M x y: move; L x y: line; Z: close; O x y r: circle; A x y r from span: arc, degrees against the clock.
+/// M x y: move; L x y: line; Z: close; O x y r: circle; A x y r from span: arc, degrees
+/// against the clock.
 const char* strokes(Role role) {
     switch (role) {
     case Role::router:

@@ -30,7 +30,8 @@ std::vector<LabelText> textsOf(const Network& network, const std::vector<CableId
         const std::size_t ends = cable->ends.size();
         for (std::size_t i = 0; i < ends; ++i) {
             const PortRef& here = cable->ends[i].at;
-            // Ends of a trunk cable lie in pairs; an assembly's far ends face its near one.
+            // Ends of a trunk cable lie in pairs; an assembly's far ends face its near
+            // one.
             const bool pairs = type && type->farEnds == 1;
             const PortRef& there = cable->ends[pairs ? (i ^ 1) % ends : i == 0 ? ends - 1 : 0].at;
             out.push_back({cable->label, portText(network, here), "to " + portText(network, there), words});

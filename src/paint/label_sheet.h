@@ -16,8 +16,9 @@ struct LabelGrid {
     double gapMm = 2;    ///< between labels
 };
 
-/// A PDF with the labels of these cables, in this order: the label in bold, this end and the far one, type
-/// and length. Cables without a label are passed over; refuses when none has one.
+/// A PDF with the labels of these cables, in this order: the label in bold, this end and
+/// the far one, type and length. Cables without a label are passed over; refuses when
+/// none has one.
 Result<QByteArray> labelSheet(const model::Network& network, const std::vector<model::CableId>& cables,
                               const LabelGrid& grid = {});
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A sheet on paper: fitted on a page or at a scale over several, with marks to join them and a title block.
-// Lengths are millimetres. At 100 % one sheet unit is 25.4/96 mm. Paper sizes are those of ISO 216.
+// A sheet on paper: fitted on a page or at a scale over several, with marks to join them
+// and a title block. Lengths are millimetres. At 100 % one sheet unit is 25.4/96 mm.
+// Paper sizes are those of ISO 216.
 #pragma once
 #include "core/model/network.h"
 #include "core/scene/scene.h"
@@ -55,8 +56,8 @@ std::optional<QPageSize::PageSizeId> paperFromText(const std::string& text);
 /// Refuses a scale at which the sheet would take more than maxPages.
 Result<PageLayout> layOut(const scene::Scene& scene, const PageSetup& setup);
 
-/// Draws a page; the painter's units are millimetres from the upper left corner of the paper. The drawing is
-/// in the light colours on white paper.
+/// Draws a page; the painter's units are millimetres from the upper left corner of the
+/// paper. The drawing is in the light colours on white paper.
 void drawPage(QPainter& painter, const scene::Scene& scene, const model::Network& network,
               const PageLayout& layout, int page, const TitleBlock& title);
 

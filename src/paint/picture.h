@@ -35,7 +35,8 @@ std::optional<PictureFormat> formatFromSuffix(const std::string& path);
 Result<QByteArray> pictureBytes(const scene::Scene& scene, const PictureOptions& options,
                                 const std::string& title, PictureInfo* info = nullptr);
 
-/// Draws the whole sheet into a file. Refuses sizes over maxPictureSide and files that cannot be written.
+/// Draws the whole sheet into a file. Refuses sizes over maxPictureSide and files that
+/// cannot be written.
 Result<PictureInfo> writePicture(const scene::Scene& scene, const std::string& path,
                                  const PictureOptions& options, const std::string& title);
 

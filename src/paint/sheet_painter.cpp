@@ -15,7 +15,8 @@ using scene::Rect;
 using scene::Weight;
 namespace {
 
-/// Fonts are set this much larger and drawn that much smaller, because font sizes are whole pixels.
+/// Fonts are set this much larger and drawn that much smaller, because font sizes are
+/// whole pixels.
 constexpr double fontScale = 4;
 constexpr double dotPitch = 16;
 constexpr double minContrast = 3;
@@ -284,68 +285,88 @@ void SheetPainter::crossTicks(QPainter& painter, const std::vector<PointF>& path
     }
 }
 
+/// The strokes of one link: its jacket, in a casing where it would not stand out.
+struct SheetPainter::Stroke {
+    SheetPainter& self;
+    QPainter& painter;
+    const LinkLine& item;
+    QColor jacket;
+    bool faint = false;
+    double weight = 1; ///< planned links are drawn thinner
+    double least = 0;  ///< thin lines stay visible when the sheet is small
+
+    QColor outer() const { return faint ? jacket.darker(220) : jacket; }
+    double width(double wanted) const { return std::max(wanted * weight, least); }
+
+    void solid(double offset, double wanted) const {
+        const double w = width(wanted);
+        self.strands(painter, item.path, offset, flat(outer(), faint ? w + 1.2 : w));
+        if (faint)
+            self.strands(painter, item.path, offset, flat(jacket, w));
+    }
+    void dashed(double offset, double wanted, const QList<qreal>& dashes) const {
+        const double w = width(wanted);
+        QPen pen = flat(outer(), faint ? w + 1.2 : w);
+        pen.setDashPattern(dashes);
+        self.strands(painter, item.path, offset, pen);
+    }
+    void dotted(double wanted) const {
+        QPen pen(outer(), width(wanted));
+        pen.setCapStyle(Qt::RoundCap);
+        pen.setDashPattern({0.01, 2.4});
+        self.strands(painter, item.path, 0, pen);
+    }
+    void plain(const QColor& colour, double w) const { self.strands(painter, item.path, 0, flat(colour, w)); }
+};
+
 void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, double zoom) {
     QColor jacket = QColor::fromRgb(item.jacket);
-    // A light jacket on the light sheet gets a casing. A dark one on the dark sheet is lightened instead: a
-    // dark core in a light casing would read as two strands.
+    // A light jacket on the light sheet gets a casing. A dark one on the dark sheet is
+    // lightened instead: a dark core in a light casing would read as two strands.
     if (theme_.dark)
         jacket = lightened(jacket, theme_);
-    const bool faint = contrast(jacket, theme_.sheet) < minContrast;
-    const QColor casing = jacket.darker(220);
-    const double weight = item.planned ? 0.5 : 1;
-    // Thin lines stay visible when the sheet is small.
-    const double least = detail == Detail::middle ? 1.0 / zoom : 0;
-    const auto body = [&](double offset, double width, Qt::PenStyle style = Qt::SolidLine,
-                          QList<qreal> dashes = {}) {
-        const double w = std::max(width * weight, least);
-        QPen pen = flat(faint ? casing : jacket, faint ? w + 1.2 : w);
-        if (!dashes.isEmpty())
-            pen.setDashPattern(dashes);
-        else
-            pen.setStyle(style);
-        strands(painter, item.path, offset, pen);
-        if (faint && dashes.isEmpty())
-            strands(painter, item.path, offset, flat(jacket, w));
-    };
+    const Stroke stroke{*this,
+                        painter,
+                        item,
+                        jacket,
+                        contrast(jacket, theme_.sheet) < minContrast,
+                        item.planned ? 0.5 : 1,
+                        detail == Detail::middle ? 1.0 / zoom : 0};
     switch (item.form) {
     case LinkForm::unknown:
-        strands(painter, item.path, 0, flat(theme_.muted, std::max(1.0 * weight, least)));
+        stroke.plain(theme_.muted, stroke.width(1.0));
         break;
     case LinkForm::twistedPair:
-        body(0, 1.7);
+        stroke.solid(0, 1.7);
         break;
     case LinkForm::singlePair:
-        body(0, 0.9);
+        stroke.solid(0, 0.9);
         break;
     case LinkForm::duplexFibre:
     case LinkForm::parallelFibre:
-        body(1.9, 1.4);
-        body(-1.9, 1.4);
+        stroke.solid(1.9, 1.4);
+        stroke.solid(-1.9, 1.4);
         break;
     case LinkForm::thick:
-        body(0, 3.4);
+        stroke.solid(0, 3.4);
         break;
     case LinkForm::coax:
-        body(0, 4.2);
-        strands(painter, item.path, 0, flat(theme_.sheet, 1.3));
+        stroke.solid(0, 4.2);
+        stroke.plain(theme_.sheet, 1.3);
         break;
     case LinkForm::serial:
-        body(0, 1.4);
-        crossTicks(painter, item.path, faint ? casing : jacket);
+        stroke.solid(0, 1.4);
+        crossTicks(painter, item.path, stroke.outer());
         break;
-    case LinkForm::console: {
-        QPen pen(faint ? casing : jacket, std::max(2.2 * weight, least));
-        pen.setCapStyle(Qt::RoundCap);
-        pen.setDashPattern({0.01, 2.4});
-        strands(painter, item.path, 0, pen);
+    case LinkForm::console:
+        stroke.dotted(2.2);
         break;
-    }
     case LinkForm::radio:
-        body(0, 1.8, Qt::CustomDashLine, {7, 5});
+        stroke.dashed(0, 1.8, {7, 5});
         break;
     case LinkForm::circuit:
-        body(2.2, 1.2, Qt::CustomDashLine, {16, 4});
-        body(-2.2, 1.2, Qt::CustomDashLine, {16, 4});
+        stroke.dashed(2.2, 1.2, {16, 4});
+        stroke.dashed(-2.2, 1.2, {16, 4});
         break;
     }
     if (item.inLag)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The one painter: a scene onto whatever a QPainter draws on. The painter's transform goes from sheet units
-// to the device. A SheetPainter belongs to one thread; it holds its own fonts and paths.
+// The one painter: a scene onto whatever a QPainter draws on. The painter's transform
+// goes from sheet units to the device. A SheetPainter belongs to one thread; it holds its
+// own fonts and paths.
 #pragma once
 #include "core/scene/scene.h"
 #include "core/scene/text_width.h"
@@ -26,7 +27,8 @@ public:
     /// Whether texts are drawn as outlines, for files that carry no fonts.
     void outlineText(bool on) { outlineText_ = on; }
 
-    /// Background with its dots, then everything that meets `area`, at this zoom's detail.
+    /// Background with its dots, then everything that meets `area`, at this zoom's
+    /// detail.
     void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom);
     /// The same with the detail chosen by the caller (`render --detail`).
     void paint(QPainter& painter, const scene::Scene& scene, const scene::Rect& area, double zoom,
@@ -53,6 +55,7 @@ public:
               const QColor& colour);
 
 private:
+    struct Stroke;
     void haloed(QPainter& painter, const scene::LinkLine& line, double zoom, float strength);
     void far(QPainter& painter, const scene::Scene& scene, const scene::Items& items, const scene::Rect& area,
              double zoom);

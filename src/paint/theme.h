@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Colours of the sheet and the panels, as tokens. A test measures their contrast in both themes.
+// Colours of the sheet and the panels, as tokens. A test measures their contrast in both
+// themes.
 #pragma once
 #include "core/model/words.h"
 

@@ -16,9 +16,9 @@ using tests::WindowHarness;
 
 namespace {
 
-/// Linear sRGB as a person without the red (protanopia), green (deuteranopia) or blue (tritanopia) cones sees
-/// it: Viénot, Brettel, Mollon 1999 for the first two; Brettel, Viénot, Mollon 1997, simplified, for the
-/// third.
+/// Linear sRGB as a person without the red (protanopia), green (deuteranopia) or blue
+/// (tritanopia) cones sees it: Viénot, Brettel, Mollon 1999 for the first two; Brettel,
+/// Viénot, Mollon 1997, simplified, for the third.
 std::array<double, 3> seen(const QColor& colour, int kind) {
     const auto linear = [](double v) {
         return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
@@ -124,7 +124,8 @@ private Q_SLOTS:
             }
             for (const auto& word : wordsOf(Role{}))
                 QVERIFY(paint::contrast(theme->spine(word.value), theme->glyph()) >= 3);
-            // The families that carry traffic keep apart for every kind of sight; the glyph tells the rest.
+            // The families that carry traffic keep apart for every kind of sight; the
+            // glyph tells the rest.
             const Role roles[] = {Role::router, Role::switch_, Role::firewall, Role::server};
             for (int kind = 0; kind <= 3; ++kind)
                 for (const Role a : roles)

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Linking beyond what fits: wrong links and their findings, remedies, and the chain of a connection.
+// Linking beyond what fits: wrong links and their findings, remedies, and the chain of a
+// connection.
 #include "app/panels/chain_step.h"
 #include "core/edit/devices.h"
 #include "tests/support/window_harness.h"
@@ -134,7 +135,8 @@ private Q_SLOTS:
         WindowHarness h;
         h.window->openFennickQuay();
         h.sheet().setFocus();
-        // From the outlet to the switch port: the search itself says it, Enter shows the way.
+        // From the outlet to the switch port: the search itself says it, Enter shows the
+        // way.
         h.key(Qt::Key_F, Qt::ControlModifier);
         h.type("outlet-2 1");
         QCOMPARE(h.window->find().results().currentItem()->text(),
@@ -142,8 +144,8 @@ private Q_SLOTS:
         h.key(Qt::Key_Return);
         QVERIFY(h.session().selected().contains(refTo(h.named("outlet-2"))));
         QVERIFY(h.window->chain().isVisible());
-        // As an overlay: every link of it is marked, in words too, and the corner of the sheet says which
-        // chain.
+        // As an overlay: every link of it is marked, in words too, and the corner of the
+        // sheet says which chain.
         const auto& overlays = h.session().overlays();
         QCOMPARE(overlays.shown().size(), std::size_t{1});
         QCOMPARE(overlays.shown().front()->legend(), QString("Chain: acc-o2 3 to ws-office-3 1"));

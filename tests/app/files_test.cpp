@@ -372,6 +372,27 @@ private Q_SLOTS:
         QVERIFY(edit::Document::recover(h.session().workspace().world(), left.front())->document.network() ==
                 lost);
     }
+
+    void work_cut_off_on_another_file_is_not_asked_about() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.path = h.folder.filePath("a.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        h.wait();
+        const QString other = h.folder.filePath("other.underridge");
+        QVERIFY(QFile::copy(h.path, other));
+        h.addPhones(2); // and the program dies
+        h.restart();
+        bool asked = false;
+        h.window->askRecover = [&](const edit::Recoverable&) {
+            asked = true;
+            return true;
+        };
+        QVERIFY(h.open(other));
+        QVERIFY(!asked);
+        QCOMPARE(h.devices(), std::size_t{1});
+    }
 };
 
 QTEST_MAIN(FilesTest)

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is fitted in devices, by faceplate and drawer; and the dialogs about many cables at once.
+// What is fitted in devices, by faceplate and drawer; and the dialogs about many cables
+// at once.
 #include "app/cabling/columns_dialog.h"
 #include "app/cabling/labels_dialog.h"
 #include "app/cabling/lengths_dialog.h"
@@ -183,7 +184,8 @@ private Q_SLOTS:
                                              h.session().ids()));
         h.session().apply(edit::placeDevices(h.network(), h.session().sheet(), *till, {{"till", {300, 200}}},
                                              {}, h.session().ids()));
-        // The management port is no place for a till; it is taken, so that nothing is left.
+        // The management port is no place for a till; it is taken, so that nothing is
+        // left.
         const DeviceId console = h.named("core");
         h.session().apply(edit::changePort(h.network(), {console, "mgmt"}, "Keep",
                                            [](Port& port) { port.reserved = true; }));
@@ -381,7 +383,8 @@ private Q_SLOTS:
                                           {{{h.named("acc"), "1"}, {h.named("phone-1"), "1"}}},
                                           h.session().ids()));
         const Link* link = h.network().linkAt({h.named("acc"), "1"});
-        // 20 m along and 10 % and a metre at each end is longer than any cord: cut to length.
+        // 20 m along and 10 % and a metre at each end is longer than any cord: cut to
+        // length.
         QCOMPARE(h.network().cable(link->cable)->lengthMm, std::int64_t(24'100));
     }
 
@@ -526,7 +529,8 @@ private Q_SLOTS:
         registers.filter().setText("installed");
         const int cables = registers.table().model()->rowCount();
         QVERIFY(cables > 0);
-        // Links say it of their type only, not of their status: none of the cables' texts may be left.
+        // Links say it of their type only, not of their status: none of the cables' texts
+        // may be left.
         int links = 0;
         h.network().all<Link>().forEach([&](const Link& link) {
             const Cable* cable = h.network().cable(link.cable);

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Finding one's way: between sheets and back, by the find field, by the menu of what is under the pointer,
-// and where one was when a file was left.
+// Finding one's way: between sheets and back, by the find field, by the menu of what is
+// under the pointer, and where one was when a file was left.
 #include "app/commands/key_sheet.h"
+#include "app/sheet/snapping.h"
 #include "app/window/preferences.h"
 #include "core/edit/devices.h"
 #include "core/edit/sheets.h"
@@ -332,6 +333,33 @@ private Q_SLOTS:
         const auto buttons = h.window->findChildren<QToolButton*>();
         QVERIFY(std::any_of(buttons.begin(), buttons.end(),
                             [](const QToolButton* button) { return button->text() == "Tills && gates"; }));
+    }
+
+    void the_port_shown_stays_while_its_device_does() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const DeviceId acc = h.named("acc-1");
+        h.session().selectPort({acc, "1"});
+        QVERIFY(h.session().apply(edit::rename(h.network(), {refTo(acc)}, {"acc-one"})));
+        QCOMPARE(h.session().selected().port(), (PortRef{acc, "1"}));
+        h.session().select({refTo(h.named("phone-1"))});
+        QVERIFY(!h.session().selected().port().known());
+        h.session().selectPort({acc, "1"});
+        const DeviceId phone = h.named("phone-1");
+        QVERIFY(h.session().apply(edit::rename(h.network(), {refTo(phone)}, {"phone-one"})));
+        QVERIFY(!h.session().selected().port().known()); // the act was about another
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(phone)});
+    }
+
+    void of_several_edges_within_reach_the_nearest_is_snapped_to() {
+        WindowHarness h;
+        h.window->openFirstOffice();
+        const scene::Rect frame = h.plate("acc-1").frame;
+        // Its left edge is 3 units from that of the plate, its middle 5 - 3 = 2, its right 7.
+        const scene::Rect moving{frame.x + 3, frame.bottom() + 40, frame.w - 10, frame.h};
+        const auto snapped = app::snap(h.session().scene(), moving, {0, 0}, moving.grown(60), {}, 9);
+        QCOMPARE(snapped.by.x, 2);
+        QVERIFY(!snapped.guides.empty());
     }
 };
 

@@ -14,7 +14,8 @@ using tests::WindowHarness;
 class PanelsTest : public QObject {
     Q_OBJECT
 
-    /// The panel builds its form after the event that changed something, and lays it out after that.
+    /// The panel builds its form after the event that changed something, and lays it out
+    /// after that.
     static void settle() {
         for (int i = 0; i < 3; ++i)
             QCoreApplication::processEvents();

@@ -200,7 +200,8 @@ private Q_SLOTS:
         };
         QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
         QTRY_VERIFY_WITH_TIMEOUT(!shown.empty(), 5000);
-        // From what is open to the file: one phone and its position go, one is called otherwise.
+        // From what is open to the file: one phone and its position go, one is called
+        // otherwise.
         QCOMPARE(edit::countsText(shown), std::string("0 added, 2 removed, 1 changed"));
         if (static_cast<Changed>(answer) == Changed::takeFile) {
             QVERIFY(h.named("desk-phone"));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The window in a made-up language whose texts are a third longer and in brackets: whatever lacks the
-// brackets was not given to translators, whatever is wider than its place would be cut off.
+// The window in a made-up language whose texts are a third longer and in brackets:
+// whatever lacks the brackets was not given to translators, whatever is wider than its
+// place would be cut off.
 #include "app/sheet/name_series_dialog.h"
 #include "app/window/model_editor.h"
 #include "app/window/preferences.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Fields in place: leaving commits, Esc reverts, saving and closing take what is typed, the focus stays; what
-// happens elsewhere meanwhile disturbs nothing.
+// Fields in place: leaving commits, Esc reverts, saving and closing take what is typed,
+// the focus stays; what happens elsewhere meanwhile disturbs nothing.
 #include "core/edit/devices.h"
 #include "core/edit/sheets.h"
 #include "tests/support/window_harness.h"
@@ -46,7 +46,8 @@ struct Office : WindowHarness {
         return *field;
     }
     const Device& device(const char* name) { return *network().device(named(name)); }
-    /// What happens elsewhere: a change of another device, as from a worker or another panel.
+    /// What happens elsewhere: a change of another device, as from a worker or another
+    /// panel.
     void changeElsewhere() {
         Network next = network();
         NetworkInfo info = next.info();

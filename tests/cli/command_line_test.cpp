@@ -43,6 +43,11 @@ private Q_SLOTS:
         QCOMPARE(s["endpoints"].get<int>(), 4);
         QCOMPARE(s["infrastructure"].get<int>(), 4);
         QCOMPARE(s["components"].get<int>(), 1);
+        const auto port = json::parse(
+            ran({"list", UNDERRIDGE_ROOT "/demo/fennick-quay.underridge", "summary", "--json"}).out);
+        QCOMPARE(port["devices"].get<int>(), 129);
+        QCOMPARE(port["endpoints"].get<int>(), 72);
+        QCOMPARE(port["infrastructure"].get<int>(), 57);
         QCOMPARE(s["byRole"]["switch"].get<int>(), 1);
         QCOMPARE(s["byMedium"]["multimode"].get<int>(), 1);
     }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Many devices to few: as many as can be, at the least cost in all; members and redundant links apart.
+// Many devices to few: as many as can be, at the least cost in all; members and redundant
+// links apart.
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
 #include "core/edit/lags.h"

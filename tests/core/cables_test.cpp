@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Pieces of cable and what is fitted: stock, labels, lengths, results, trunk cables, modules, transceivers.
+// Pieces of cable and what is fitted: stock, labels, lengths, results, trunk cables,
+// modules, transceivers.
 #include "core/edit/cables.h"
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
+#include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
+#include "core/edit/places.h"
 #include "core/edit/remedies.h"
 #include "core/edit/results.h"
 #include "core/edit/sheets.h"
@@ -238,6 +241,12 @@ private Q_SLOTS:
         for (const LinkId lane : lanes)
             QCOMPARE(b.network.link(lane)->cable, assembly);
         QCOMPARE(b.network.cable(assembly)->ends.size(), std::size_t{5});
+        std::set<int> strands; // each lane has its own, and together they have all
+        for (const LinkId lane : lanes)
+            for (const int position : b.network.link(lane)->positions)
+                QVERIFY(strands.insert(position).second);
+        QCOMPARE(static_cast<int>(strands.size()), b.network.typeOf(b.cableOf(lanes[0]))->positions);
+        QCOMPARE(*strands.begin(), 1);
         const auto move = [&](LinkId lane, const PortRef& to) {
             const auto pair = b.best({spine, b.network.link(lane)->a.port}, {to.device, to.port});
             auto next = pair ? *pair : linking::Proposal{};
@@ -287,6 +296,93 @@ private Q_SLOTS:
         QVERIFY(portAt(b.network, {core, "1/12"}) && !portAt(b.network, {core, "1/24"}));
         QVERIFY(b.take(edit::removeModule(b.network, core, "1", WithLinks::refuse)));
         QVERIFY(!portAt(b.network, {core, "1/1"}));
+    }
+
+    void a_workbook_gives_back_its_cells_where_they_were() {
+        Bench b;
+        const DeviceId one = b.add("access-switch-24", "acc-1"), two = b.add("till", "till-1");
+        b.link({one, {}}, {two, {}});
+        QVERIFY(b.take(edit::setAddress(b.network, one, {}, "10.84.1.1/24", b.ids)));
+        const auto written = exchange::writeXlsx(b.network);
+        const auto read = exchange::readXlsx(written.bytes, {"x.xlsx", b.catalogue});
+        QVERIFY(read);
+        // Cell by cell what the same tables say as plain text.
+        const auto plain = exchange::readCsv(exchange::writeCsv(b.network).bytes, {"x.csv", b.catalogue});
+        QVERIFY(plain);
+        QCOMPARE(exchange::writeCsv(read->network).bytes, exchange::writeCsv(plain->network).bytes);
+        const Interface* back = nullptr;
+        read->network.all<Interface>().forEach([&](const Interface& each) { back = &each; });
+        QVERIFY(back && back->addresses == std::vector<Address>{"10.84.1.1/24"});
+    }
+
+    void two_lags_of_a_device_have_names_of_their_own() {
+        Bench b;
+        const DeviceId one = b.add("access-switch-24", "a"), two = b.add("access-switch-24", "b");
+        std::vector<LinkId> links;
+        for (int i = 0; i < 4; ++i)
+            links.push_back(b.link({one, {}}, {two, {}}));
+        QVERIFY(b.take(edit::makeLag(b.network, {links[0], links[1]}, {}, b.ids)));
+        QVERIFY(b.take(edit::makeLag(b.network, {links[2], links[3]}, {}, b.ids)));
+        std::set<std::string> names;
+        b.network.all<Interface>().forEachIn(one.value, [&](const Interface& i) {
+            if (i.type == InterfaceKind::lag)
+                QVERIFY2(names.insert(i.name).second, i.name.c_str());
+        });
+        QCOMPARE(names, (std::set<std::string>{"lag1", "lag2"}));
+    }
+
+    void what_was_added_is_not_offered_again() {
+        Bench b;
+        const DeviceId pc = b.add("workstation", "pc");
+        const auto offered = linking::addable(b.network, *b.network.device(pc));
+        QVERIFY(!offered.empty());
+        QVERIFY(b.take(edit::addPort(b.network, b.catalogue, pc, offered.front())));
+        const auto left = linking::addable(b.network, *b.network.device(pc));
+        QVERIFY(std::find(left.begin(), left.end(), offered.front()) == left.end());
+    }
+
+    void a_place_is_one_that_is_there_and_the_group_agrees() {
+        Bench b;
+        const auto floor = b.group("Quay level", GroupKind::floor),
+                   rack = b.group("R1", GroupKind::rack, floor),
+                   other = b.group("Upper floor", GroupKind::floor),
+                   tills = b.group("Tills", GroupKind::cluster);
+        b.shape(rack, [](Group& group) { group.rackUnits = 42; });
+        const DeviceId sw = b.add("access-switch-24", "sw");
+        const auto put = [&](Place place) { return b.take(edit::setPlace(b.network, {sw}, place)); };
+        QVERIFY(put({rack, 0, 0, 0, 42, Side::front}));
+        QVERIFY(!put({rack, 0, 0, 0, 43, Side::front}));
+        QVERIFY(!put({rack, 0, 0, 0, -1, Side::front}));
+        QVERIFY(!put({tills, 0, 0, 0, 0, Side::front}));
+        QVERIFY(!put({floor, 200'000'000, 0, 0, 0, Side::front}));
+        QCOMPARE(b.network.device(sw)->place.unit, 42);
+        Device moved = *b.network.device(sw);
+        moved.group = floor;
+        b.network.put(moved);
+        QVERIFY(put({rack, 0, 0, 0, 7, Side::front})); // further inside: the group stays
+        QCOMPARE(b.network.device(sw)->group, floor);
+        QVERIFY(put({other, 1000, 0, 0, 0, Side::front}));
+        QCOMPARE(b.network.device(sw)->group, other);
+    }
+
+    void a_rack_that_goes_leaves_what_stood_in_it_on_its_floor() {
+        Bench b;
+        const auto floor = b.group("Quay level", GroupKind::floor),
+                   rack = b.group("R1", GroupKind::rack, floor), kept = b.group("R2", GroupKind::rack, floor);
+        b.shape(rack, [](Group& group) { group.xMm = 5000; });
+        const DeviceId sw = b.add("access-switch-24", "stack");
+        Device device = *b.network.device(sw);
+        device.stack = {{1, "access-switch-24", "", {rack, 0, 0, 0, 3, Side::front}},
+                        {2, "access-switch-24", "", {kept, 0, 0, 0, 4, Side::front}}};
+        device.place = {kept, 0, 0, 0, 9, Side::front};
+        b.network.put(device);
+        QVERIFY(b.take(edit::removeObjects(b.network, {refTo(rack)})));
+        const Device& now = *b.network.device(sw);
+        QCOMPARE(now.stack[0].place.in, floor);
+        QCOMPARE(now.stack[0].place.xMm, std::int64_t{5000});
+        QCOMPARE(now.stack[1].place.in, kept);
+        QCOMPARE(now.place.in, kept);
+        QVERIFY(b.network.indicesAreTrue());
     }
 
     void what_stood_on_a_modules_ports_goes_with_it() {
@@ -344,7 +440,8 @@ private Q_SLOTS:
         const DeviceId core = b.add("core-switch-modular", "core"), pc = b.add("workstation", "pc");
         QVERIFY(b.take(edit::changeEach<Device>(b.network, {{core.value, 0}}, "x", [](Device&) {})));
         const DeviceId till = b.add("till", "till");
-        // The core has no RJ45 for data but its management port: a line module would give some.
+        // The core has no RJ45 for data but its management port: a line module would give
+        // some.
         const auto rows = linking::drawerRows(b.network, b.catalogue, {till, {}}, core);
         const auto offer = std::find_if(rows.begin(), rows.end(), [](const auto& row) {
             return row.standing == linking::Standing::needsSupply;
@@ -358,7 +455,8 @@ private Q_SLOTS:
         proposal.supplyB = offer->supply;
         QVERIFY(b.take(edit::makeLink(b.network, b.catalogue, proposal, b.ids)));
         QVERIFY(b.network.linkAt({core, "1/1"}));
-        // A workstation with its port taken offers another, at the end the link comes from too.
+        // A workstation with its port taken offers another, at the end the link comes
+        // from too.
         b.link({pc, "1"}, {core, "1/2"});
         const auto behind = linking::drawerRows(b.network, b.catalogue, {pc, {}}, core);
         QVERIFY(std::any_of(behind.begin(), behind.end(),

@@ -122,7 +122,7 @@ private Q_SLOTS:
         QVERIFY(read(twoLayers)->network == read(twoLayers)->network);
     }
 
-    // --- RFC 8345 ---------------------------------------------------------------------------------------
+    // --- RFC 8345 --------------------------------------------------------------
 
     void layers_of_one_device_become_one_device_on_two_sheets() {
         const auto loaded = read(twoLayers);
@@ -135,7 +135,8 @@ private Q_SLOTS:
         for (const Sheet& sheet : n.sheetsInOrder())
             QVERIFY(n.position(sheet.id, a->id.value));
         QCOMPARE(firstAddress(n, a->id), std::string("10.84.99.1"));
-        // The layer 3 point rests on port X1 and gives it its address; the length is that of the prefix.
+        // The layer 3 point rests on port X1 and gives it its address; the length is that
+        // of the prefix.
         bool found = false;
         n.all<Interface>().forEachIn(a->id.value, [&](const Interface& i) {
             if (i.port != "X1")
@@ -423,14 +424,17 @@ private Q_SLOTS:
             QCOMPARE(n.all<Device>().size(), std::size_t{3});
             QCOMPARE(n.all<Link>().size(), std::size_t{3});
             QVERIFY((*loaded)->remarks.empty());
-            // The path A to C is drawn on its own sheet, where both are, and takes no port from the link
-            // below.
+            // The path A to C is drawn on its own sheet, where both are, and takes no
+            // port from the link below.
             const Sheet* sheet = nullptr;
             const auto sheets = n.sheetsInOrder();
             for (const Sheet& each : sheets)
                 if (each.name == "upper")
                     sheet = &each;
             QVERIFY(sheet && n.position(sheet->id, named(n, "a")->id.value));
+            int above = 0;
+            n.all<Link>().forEach([&](const Link& link) { above += link.onlyOn == sheet->id; });
+            QCOMPARE(above, 1);
             const Link* below = n.linkAt({named(n, "a")->id, "1"});
             QVERIFY(below && (below->b.device == named(n, "b")->id || below->a.device == named(n, "b")->id));
             const std::string out = exchange::writeRfc8345(n).bytes;
@@ -514,7 +518,7 @@ private Q_SLOTS:
         }
     }
 
-    // --- GraphML ----------------------------------------------------------------------------------------
+    // --- GraphML ---------------------------------------------------------------
 
     void graphml_keys_groups_and_ports_are_read_and_written_back() {
         const std::string xml = tests::harbour;
@@ -609,7 +613,7 @@ private Q_SLOTS:
         QCOMPARE(at("n0").y, at("n2").y);
     }
 
-    // --- CSV --------------------------------------------------------------------------------------------
+    // --- CSV -------------------------------------------------------------------
 
     void csv_columns_are_found_by_name_and_separator() {
         const auto loaded =
@@ -664,7 +668,7 @@ private Q_SLOTS:
         QVERIFY(says(loaded->remarks, "Windows-1252"));
     }
 
-    // --- import -----------------------------------------------------------------------------------------
+    // --- import ----------------------------------------------------------------
 
     void import_is_one_act_that_keeps_both_networks_whole() {
         RandomEdits edits(7);
@@ -714,7 +718,8 @@ private Q_SLOTS:
         std::set<std::uint64_t> mine;
         quay.all<Device>().forEach([&](const Device& device) { mine.insert(device.id.value); });
         const auto isMine = [&](const PortRef& port) { return mine.contains(port.device.value); };
-        // No link, cable or LAG joins the one to the other, and each cable lies on the side of its links.
+        // No link, cable or LAG joins the one to the other, and each cable lies on the
+        // side of its links.
         both.all<Link>().forEach([&](const Link& link) {
             QCOMPARE(isMine(link.a), isMine(link.b));
             if (const Cable* cable = both.cable(link.cable))
@@ -755,6 +760,32 @@ private Q_SLOTS:
         QVERIFY(bool(act));
         QCOMPARE(modelName(act->network, *named(act->network, "till-1")), std::string("Till"));
         QCOMPARE(modelName(act->network, *named(act->network, "till-2")), std::string("Till with scanner"));
+    }
+
+    void a_network_that_is_there_twice_is_passed_over_with_a_remark() {
+        const auto loaded = read(R"({"ietf-network:networks":{"network":[
+            {"network-id":"n","node":[{"node-id":"a"}]},{"network-id":"n","node":[{"node-id":"b"}]}]}})");
+        QVERIFY(loaded);
+        QCOMPARE(loaded->network.all<Device>().size(), std::size_t{1});
+        QVERIFY(named(loaded->network, "a") && !named(loaded->network, "b"));
+        QCOMPARE(loaded->remarks.size(), std::size_t{1});
+    }
+
+    void what_has_no_place_is_put_down_in_rows_from_the_best_connected_downwards() {
+        const auto loaded = read("from,to\nhub,a\nhub,b\nhub,c\na,far\n");
+        QVERIFY(loaded);
+        const Network& n = loaded->network;
+        const SheetId sheet = n.sheetsInOrder().front().id;
+        const auto y = [&](const char* name) { return n.position(sheet, named(n, name)->id.value)->at.y; };
+        QVERIFY(y("hub") < y("a"));
+        QCOMPARE(y("a"), y("b"));
+        QCOMPARE(y("a"), y("c"));
+        QVERIFY(y("a") < y("far"));
+        QVERIFY(loaded->unplaced.empty());
+        // Read without putting down, it is said what has no place.
+        const auto bare = exchange::readAny("from,to\nhub,a\n", {"x.csv", catalogue()});
+        QCOMPARE(bare->unplaced.size(), std::size_t{1});
+        QCOMPARE(bare->unplaced.front().devices.size(), std::size_t{2});
     }
 };
 

@@ -180,6 +180,26 @@ private Q_SLOTS:
         QCOMPARE(back->remarks.size(), std::size_t{1});
     }
 
+    void a_file_changed_after_a_save_with_a_mark_is_remarked_too() {
+        Desk desk;
+        std::string saved;
+        {
+            Document document = Document::fresh(desk.world, desk.edits.start());
+            QVERIFY(document.save("/a.underridge"));
+            desk.work(document, 2);
+            // A save under way when the program dies: the journal has its mark.
+            const auto saving = document.beginSave("/a.underridge");
+            QVERIFY(Document::write(desk.files, saving));
+            desk.work(document, 1);
+            saved = *desk.files.read("/a.underridge");
+            QVERIFY(desk.files.writeAtomically("/a.underridge", saved + "\n"));
+        }
+        const auto back = Document::recover(desk.world, Document::recoverable(desk.world).front());
+        QVERIFY(back);
+        QCOMPARE(back->remarks.size(), std::size_t{1});
+        QVERIFY(back->remarks.front().what.find("another program") != std::string::npos);
+    }
+
     void killed_between_writing_the_file_and_beginning_the_journal_anew() {
         Desk desk;
         Network last;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Kills the editing program at random moments; at most the last act may be missing afterwards.
+// Kills the editing program at random moments; at most the last act may be missing
+// afterwards.
 #include "core/edit/document.h"
 #include "core/exchange/own_format.h"
 
@@ -20,8 +21,8 @@ class KillTest : public QObject {
         return out;
     }
 
-    /// Until the program has saved for the first time, from its first word: the measure of this machine and
-    /// build.
+    /// Until the program has saved for the first time, from its first word: the measure
+    /// of this machine and build.
     static std::chrono::microseconds untilFirstSave(const QString& how) {
         QTemporaryDir folder;
         QProcess program;

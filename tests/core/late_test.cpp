@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Acts made from a network that has changed since, and acts whose file could not be read back.
+// Acts made from a network that has changed since, and acts whose file could not be read
+// back.
 #include "core/edit/document.h"
 #include "core/edit/late.h"
 #include "core/exchange/own_format.h"

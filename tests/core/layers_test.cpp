@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Dependencies point one way: app → paint → core. This looks at includes and at what is linked.
+// Dependencies point one way: app → paint → core. This looks at includes and at what is
+// linked.
 #include <QDirIterator>
 #include <QtTest>
 

@@ -244,7 +244,10 @@ private Q_SLOTS:
         QVERIFY(four.network().contains(four));
         QVERIFY(four.network().contains("10.84.10.255"));
         QVERIFY(!four.network().contains("10.84.11.0"));
-        QVERIFY(!four.network().contains("10.84.0.0/16")); // the wider of the two
+        QVERIFY(!Address("10.84.0.0/24").contains("10.84.0.0/16")); // the wider of the two
+        QVERIFY(Address("10.84.0.0/16").contains("10.84.0.0/24"));
+        QCOMPARE(Address("10.84.10.200/24").network().text(), std::string("10.84.10.0/24"));
+        QCOMPARE(Address("10.84.10.200/25").network().text(), std::string("10.84.10.128/25"));
         const Address six("fd84:fe::1/60");
         QCOMPARE(six.version(), 6);
         QCOMPARE(six.network().text(), std::string("fd84:fe::/60"));
@@ -318,6 +321,15 @@ private Q_SLOTS:
         moved.place.in = {60};
         agreeWithPlace(one.network, moved); // further inside agrees
         QCOMPARE(moved.group, GroupId{50});
+    }
+
+    void rates_are_written_as_the_trade_does() {
+        const std::pair<int, const char*> rates[] = {
+            {10, "10M"}, {1000, "1G"}, {2500, "2.5G"}, {10'000, "10G"}, {100'000, "100G"}};
+        for (const auto& [mbps, text] : rates)
+            QCOMPARE(rateText(mbps), std::string(text));
+        QCOMPARE(speedText(2500), std::string("2.5 Gbit/s"));
+        QCOMPARE(speedText(100), std::string("100 Mbit/s"));
     }
 };
 

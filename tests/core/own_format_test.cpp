@@ -224,7 +224,8 @@ private Q_SLOTS:
         QVERIFY(!agrees(nlohmann::json::parse(R"({"kind":"device","id":"0123456789ab","name":7})")));
         QVERIFY(!agrees(nlohmann::json::parse(
             R"({"kind":"position","sheet":"0123456789ab","object":"x","at":{"x":0.5}})")));
-        // The schema names each field that is written, so a new field cannot be forgotten.
+        // The schema names each field that is written, so a new field cannot be
+        // forgotten.
         Network().forEachTable([&]<class R, std::size_t n>(const Table<R, n>&) {
             if constexpr (HasFields<R>) {
                 const auto& known = text["definitions"][std::string(textOf(R::kind))]["properties"];

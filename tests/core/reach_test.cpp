@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Reach, loss and attenuation by the figures of the standards, written down here a second time.
+// Reach, loss and attenuation by the figures of the standards, written down here a second
+// time.
 #include "core/linking/channel.h"
 
 #include <QtTest>

@@ -14,7 +14,8 @@ using namespace underridge::model;
 
 namespace {
 
-/// Acts that the findings are about: ports of panels joined at random, labels, settings, LAGs, fittings.
+/// Acts that the findings are about: ports of panels joined at random, labels, settings,
+/// LAGs, fittings.
 edit::ActResult cablingAct(tests::RandomEdits& random, const Network& network) {
     const auto anyPort = [&] {
         const Device* device = network.device(random.someDevice(network));

@@ -412,7 +412,8 @@ private Q_SLOTS:
                 for (std::size_t j = i + 1; j < names.size(); ++j)
                     QVERIFY2(!names[i].area.intersects(names[j].area),
                              (names[i].text + " and " + names[j].text).c_str());
-            // The first of all is named at any zoom: a router or firewall, if there is one.
+            // The first of all is named at any zoom: a router or firewall, if there is
+            // one.
             const auto isGate = [](const scene::FarName& name) {
                 const auto family = familyOf(name.plate->role);
                 return family == RoleFamily::router || family == RoleFamily::firewall ||

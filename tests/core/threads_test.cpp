@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the headers promise of threads: values may be read, written out and let go of anywhere while their
-// successors are made. Worth its time under the thread sanitizer.
+// What the headers promise of threads: values may be read, written out and let go of
+// anywhere while their successors are made. Worth its time under the thread sanitizer.
 #include "core/edit/document.h"
 #include "core/exchange/foreign.h"
 #include "core/scene/scene.h"

@@ -46,7 +46,8 @@ QImage painted(const Scene& scene, const scene::Rect& area, double zoom, const T
     return image;
 }
 
-/// What is drawn, as SVG: texts are paths from their own origin, so equal texts have equal paths.
+/// What is drawn, as SVG: texts are paths from their own origin, so equal texts have
+/// equal paths.
 QByteArray svgOf(const std::function<void(QPainter&)>& draw) {
     QBuffer svg;
     QSvgGenerator generator;
@@ -370,7 +371,7 @@ private Q_SLOTS:
             const QByteArray drawn =
                 svgOf([&](QPainter& painter) { paint::drawPage(painter, scene, loaded, *layout, page, {}); });
             std::set<int> named;
-            for (int other = 1; other <= 6; ++other) {
+            for (int other = -3; other <= 9; ++other) { // and none that is not there
                 const QByteArray words = svgOf([&](QPainter& painter) {
                     paint::SheetPainter outlined(paint::lightTheme());
                     outlined.outlineText(true);

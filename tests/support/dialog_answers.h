@@ -10,8 +10,8 @@ namespace underridge::tests {
 
 class DialogAnswers {
 public:
-    /// Answers dialogs of a kind from now on; the answer given last counts first. An answer that returns
-    /// nothing closes the dialog as Cancel does.
+    /// Answers dialogs of a kind from now on; the answer given last counts first. An
+    /// answer that returns nothing closes the dialog as Cancel does.
     template <class Kind, class Answer>
     void add(Answer given) {
         answers_.push_back([given](QDialog& dialog) mutable -> std::optional<int> {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A small window from which a file can be dragged, as from a file manager: drag-source FILE.
+// A small window from which a file can be dragged, as from a file manager: drag-source
+// FILE.
 #include <QApplication>
 #include <QDrag>
 #include <QLabel>

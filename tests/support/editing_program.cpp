@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Edits without end and saves now and then, until it is killed: editing-program JOURNALS FILE SEED
-// [background]. Before and after each act it writes the hash of the value to standard output. With
-// "background" it goes on editing while a thread saves.
+// Edits without end and saves now and then, until it is killed: editing-program JOURNALS
+// FILE SEED [background]. Before and after each act it writes the hash of the value to
+// standard output. With "background" it goes on editing while a thread saves.
 #include "core/edit/document.h"
 #include "core/exchange/own_format.h"
 #include "tests/support/random_edits.h"

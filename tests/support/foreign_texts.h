@@ -34,7 +34,8 @@ inline constexpr const char* twoLayers = R"({"ietf-network:networks": {"network"
    {"link-id": "ba", "source": {"source-node": "b", "source-tp": "1"}, "destination": {"dest-node": "a", "dest-tp": "X1"}},
    {"link-id": "bc", "source": {"source-node": "b"}, "destination": {"dest-node": "lan"}}]}]}})";
 
-/// A node twice, a node without id, a link to nowhere, a link to a point that is not listed.
+/// A node twice, a node without id, a link to nowhere, a link to a point that is not
+/// listed.
 inline constexpr const char* oddTopology = R"({"ietf-network:networks": {"network": [
  {"network-id": "n", "node": [
    {"node-id": "a"},
@@ -45,7 +46,8 @@ inline constexpr const char* oddTopology = R"({"ietf-network:networks": {"networ
     "destination": {"dest-node": "gone"}},
    {"link-id": "m", "source": {"source-node": "a", "source-tp": "7"}, "destination": {"dest-node": "a"}}]}]}})";
 
-/// Latin-1, a prefix for every element, keys with types and defaults, a nested graph, foreign content.
+/// Latin-1, a prefix for every element, keys with types and defaults, a nested graph,
+/// foreign content.
 inline constexpr const char* harbour =
     R"(<?xml version="1.0" encoding="ISO-8859-1"?>
 <g:graphml xmlns:g="http://graphml.graphdrawing.org/xmlns" xmlns:q="urn:quay">

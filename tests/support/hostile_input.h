@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What every reader promises for any bytes whatever: a whole network or a refusal with words, and what it
-// gives can be written and read again. Used by the fuzz target and by the replay of the kept corpus.
+// What every reader promises for any bytes whatever: a whole network or a refusal with
+// words, and what it gives can be written and read again. Used by the fuzz target and by
+// the replay of the kept corpus.
 #pragma once
 #include "core/edit/devices.h"
 #include "core/edit/journal.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A network of any size, the same at every call: rows of switches with endpoints below, one and a half links
-// a device. What benches and scale tests measure on.
+// A network of any size, the same at every call: rows of switches with endpoints below,
+// one and a half links a device. What benches and scale tests measure on.
 #pragma once
 #include "core/edit/links.h"
 #include "core/exchange/catalogue_file.h"

@@ -102,7 +102,8 @@ public:
     }
     void type(const QString& text) { QTest::keyClicks(QApplication::focusWidget(), text); }
 
-    /// Answers dialogs of a kind from now on instead of a person; the answer given last counts first.
+    /// Answers dialogs of a kind from now on instead of a person; the answer given last
+    /// counts first.
     template <class Kind, class Answer>
     void onDialog(Answer given) {
         answers_.add<Kind>(std::move(given));

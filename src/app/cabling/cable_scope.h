@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Which cables a dialog is about: those of the selection, those that lack something, or all.
+// Which cables a dialog is about: those of the selection, those that lack something, or
+// all.
 #pragma once
 #include "core/edit/act.h"
 

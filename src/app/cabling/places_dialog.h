@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Buildings with their floors and risers, and racks with their places: what cable lengths follow from.
+// Buildings with their floors and risers, and racks with their places: what cable lengths
+// follow from.
 #pragma once
 #include "core/edit/act.h"
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The cable stock of a network: which types are approved, in which lengths, and types of one's own.
+// The cable stock of a network: which types are approved, in which lengths, and types of
+// one's own.
 #pragma once
 #include "core/edit/act.h"
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Every command once, as plain data: menus, shortcuts, the F1 sheet, the find field and the documents are
-// made from this table.
+// Every command once, as plain data: menus, shortcuts, the F1 sheet, the find field and
+// the documents are made from this table.
 #pragma once
 #include <QCoreApplication>
 #include <QString>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The commands of a window: an action for each of the table, with what it does and when it can, which the
-// features add.
+// The commands of a window: an action for each of the table, with what it does and when
+// it can, which the features add.
 #pragma once
 #include "app/commands/command_table.h"
 
@@ -15,12 +15,14 @@ namespace underridge::app {
 class Commands : public QObject {
     Q_OBJECT
 public:
-    /// Commands for the sheet act while `sheet` has the focus, the others in the whole `window`.
+    /// Commands for the sheet act while `sheet` has the focus, the others in the whole
+    /// `window`.
     Commands(QWidget* window, QWidget* sheet);
 
     using Run = std::function<void()>;
     using Can = std::function<bool()>;
-    /// What a command does; `can` says when, and is asked by refresh(). Without it the command always can.
+    /// What a command does; `can` says when, and is asked by refresh(). Without it the
+    /// command always can.
     void add(CommandId id, Run run, Can can = {});
     void add(std::initializer_list<std::pair<CommandId, Run>> several, const Can& can);
 

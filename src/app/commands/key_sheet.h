@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Every key and gesture on one sheet, as F1 shows it: made from the command table with the person's own keys.
+// Every key and gesture on one sheet, as F1 shows it: made from the command table with
+// the person's own keys.
 #pragma once
 #include <QDialog>
 #include <QLineEdit>

@@ -14,8 +14,8 @@ inline const QString lettersSetting = QStringLiteral("keys/singleLetters");
 
 /// Where a command's own key is kept in the settings: "keys/add-devices".
 QString keySetting(const Command& command);
-/// The keys of a command: the person's own if there are any, else the standard ones. Without single letters,
-/// those that are one letter alone are left out.
+/// The keys of a command: the person's own if there are any, else the standard ones.
+/// Without single letters, those that are one letter alone are left out.
 QList<QKeySequence> keysOf(const Command& command, const QSettings& settings);
 /// "Ctrl+Shift+Z, Ctrl+Y" in the desktop's words.
 QString keysText(const QList<QKeySequence>& keys);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Work that may take longer than 50 ms: done by a thread on a snapshot, told and cancelled in the status
-// line, its result handed to the window's thread in the order things end. Nobody waits for it in a loop of
-// its own.
+// Work that may take longer than 50 ms: done by a thread on a snapshot, told and
+// cancelled in the status line, its result handed to the window's thread in the order
+// things end. Nobody waits for it in a loop of its own.
 #pragma once
 #include <QObject>
 #include <QString>
@@ -14,7 +14,8 @@
 
 namespace underridge::app {
 
-/// Whether the result is still wanted; may be asked by the worker before it does what cannot be undone.
+/// Whether the result is still wanted; may be asked by the worker before it does what
+/// cannot be undone.
 using Wanted = std::shared_ptr<std::atomic<bool>>;
 
 class Jobs : public QObject {
@@ -24,9 +25,9 @@ public:
     /// Cancels what is under way and waits for the threads to notice.
     ~Jobs() override;
 
-    /// Runs `make` on a thread and then `done` with what it made on this one; `cancelled`, if any, when the
-    /// person gave it up instead, whatever the thread still makes. `words` say what it is: "Opening
-    /// quay.underridge".
+    /// Runs `make` on a thread and then `done` with what it made on this one;
+    /// `cancelled`, if any, when the person gave it up instead, whatever the thread still
+    /// makes. `words` say what it is: "Opening quay.underridge".
     template <class Made>
     void run(const QString& words, std::function<Made(const Wanted&)> make, std::function<void(Made)> done,
              std::function<void()> cancelled = {}) {
@@ -45,7 +46,8 @@ public:
     }
 
     bool busy() const { return !jobs_.empty(); }
-    /// What to show: the words of the latest job that has taken a while; empty when there is none.
+    /// What to show: the words of the latest job that has taken a while; empty when there
+    /// is none.
     QString words() const;
     /// Gives up what words() tells of.
     void cancel();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Overlays: what is said of the objects of a sheet beside the scene. Each has an id, a legend, and marks by
-// object; the sheet, the cards and whatever lists objects read the same. State is never told by colour alone:
-// a mark has words.
+// Overlays: what is said of the objects of a sheet beside the scene. Each has an id, a
+// legend, and marks by object; the sheet, the cards and whatever lists objects read the
+// same. State is never told by colour alone: a mark has words.
 #pragma once
 #include "core/linking/chain.h"
 

@@ -11,7 +11,8 @@ namespace underridge::app {
 void paintOverlays(QPainter& painter, paint::SheetPainter& sheetPainter, const Overlays& overlays,
                    const scene::Scene& scene, const scene::Rect& seen, double zoom);
 
-/// The legends, one line each, upwards from the lower left corner of a surface of this size in pixels.
+/// The legends, one line each, upwards from the lower left corner of a surface of this
+/// size in pixels.
 void paintLegends(QPainter& painter, const paint::Theme& theme, const Overlays& overlays, QSize surface);
 
 } // namespace underridge::app

@@ -201,7 +201,8 @@ void CataloguePanel::fill() {
             auto* item = new QListWidgetItem(QString::fromStdString(model.name), list_);
             item->setData(idRole, QString::fromStdString(model.id));
             item->setData(summaryRole, QString::fromStdString(summary));
-            // An own model may be called anything: a leading tag would be taken for rich text.
+            // An own model may be called anything: a leading tag would be taken for rich
+            // text.
             item->setToolTip(
                 QStringLiteral("<p>%1<br>%2</p>")
                     .arg(item->text().toHtmlEscaped(), QString::fromStdString(summary).toHtmlEscaped()));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Models to choose from: search first, then by role. Drag one onto the sheet, or choose it and click.
+// Models to choose from: search first, then by role. Drag one onto the sheet, or choose
+// it and click.
 #pragma once
 #include "core/model/catalogue.h"
 #include "paint/theme.h"

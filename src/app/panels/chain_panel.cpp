@@ -102,7 +102,8 @@ PortRef ChainPanel::portWanted() const {
 
 void ChainPanel::refresh() {
     const PortRef wanted = portWanted();
-    // A step of the chain shown that is gone to from here does not turn it round; nor does its device alone.
+    // A step of the chain shown that is gone to from here does not turn it round; nor
+    // does its device alone.
     const auto isOn = [&](const PortRef& port) {
         return wanted.known() ? port == wanted : session_.selected().contains(refTo(port.device));
     };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The chain strip: every port and cable from one end to the other, in one line; a click goes there.
+// The chain strip: every port and cable from one end to the other, in one line; a click
+// goes there.
 #pragma once
 #include "core/linking/channel.h"
 #include "paint/theme.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// One step of the chain strip, drawn as the sheet draws it: a device with the ports the chain passes, or a
-// cable in the form and colour of its kind.
+// One step of the chain strip, drawn as the sheet draws it: a device with the ports the
+// chain passes, or a cable in the form and colour of its kind.
 #pragma once
 #include "core/scene/lines.h"
 #include "paint/theme.h"
@@ -17,13 +17,15 @@ public:
 
 protected:
     explicit ChainStep(const paint::Theme& theme);
-    /// Where all steps have their middle, so that cables meet plates: from the top, in pixels.
+    /// Where all steps have their middle, so that cables meet plates: from the top, in
+    /// pixels.
     int middle() const;
     void paintFocus(QPainter& painter, const QRectF& around);
     const paint::Theme* theme_;
 };
 
-/// A device or panel: its role's spine, its name, and the ports in the order they are passed.
+/// A device or panel: its role's spine, its name, and the ports in the order they are
+/// passed.
 class ChainPlate : public ChainStep {
     Q_OBJECT
 public:

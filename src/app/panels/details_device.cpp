@@ -221,8 +221,29 @@ void DetailsPanel::showPort(const PortRef& ref) {
         return edit::changePort(session_.network(), ref, "Set label of port " + ref.port,
                                 [&](Port& p) { p.label = typed; });
     });
+    portSettings(ref, *port, record);
+    if (const Interface* lag = lagAt(network, ref))
+        form_->textRow(tr("LAG"), shownText(lag->name), {}, [this, ref](const std::string& typed) {
+            return edit::renameLag(session_.network(), ref, typed);
+        });
+    form_->checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
+        return edit::changePort(session_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
+                                [&](Port& p) { p.disabled = on; });
+    });
+    form_->checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
+        return edit::changePort(session_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
+                                [&](Port& p) { p.reserved = on; });
+    });
+    form_->textRow(tr("Note"), shownText(record.note), {}, [this, ref](const std::string& typed) {
+        return edit::changePort(session_.network(), ref, "Set note of port " + ref.port,
+                                [&](Port& p) { p.note = typed; });
+    });
+}
+
+/// What the port is set to on the wire.
+void DetailsPanel::portSettings(const PortRef& ref, const PortView& view, const Port& record) {
     std::vector<int> speeds{0};
-    for (const int rate : port->like->rates)
+    for (const int rate : view.like->rates)
         speeds.push_back(rate);
     QStringList names{tr("negotiated")};
     for (std::size_t i = 1; i < speeds.size(); ++i)
@@ -240,9 +261,9 @@ void DetailsPanel::showPort(const PortRef& ref) {
         return edit::changePort(session_.network(), ref, "Set duplex of port " + ref.port,
                                 [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
     });
-    if (port->transceiver)
-        form_->row(tr("Transceiver"), shownText(port->transceiver->name));
-    if (port->like->cage != Cage::none && port->like->cage != Cage::sfp) {
+    if (view.transceiver)
+        form_->row(tr("Transceiver"), shownText(view.transceiver->name));
+    if (view.like->cage != Cage::none && view.like->cage != Cage::sfp) {
         QStringList kinds;
         for (const auto& word : wordsOf(Fec{}))
             kinds << shownText(word.title);
@@ -251,28 +272,12 @@ void DetailsPanel::showPort(const PortRef& ref) {
                                     [&](Port& p) { p.fec = static_cast<Fec>(index); });
         });
     }
-    if (!port->like->media.empty() && port->like->media.front() == Medium::serial)
+    if (!view.like->media.empty() && view.like->media.front() == Medium::serial)
         form_->checkRow(tr("Gives the clock"), record.givesClock, [this, ref](bool on) {
             return edit::changePort(session_.network(), ref,
                                     (on ? "Give the clock at " : "Take the clock at ") + ref.port,
                                     [&](Port& p) { p.givesClock = on; });
         });
-    if (const Interface* lag = lagAt(network, ref))
-        form_->textRow(tr("LAG"), shownText(lag->name), {}, [this, ref](const std::string& typed) {
-            return edit::renameLag(session_.network(), ref, typed);
-        });
-    form_->checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
-        return edit::changePort(session_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
-                                [&](Port& p) { p.disabled = on; });
-    });
-    form_->checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
-        return edit::changePort(session_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
-                                [&](Port& p) { p.reserved = on; });
-    });
-    form_->textRow(tr("Note"), shownText(record.note), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(session_.network(), ref, "Set note of port " + ref.port,
-                                [&](Port& p) { p.note = typed; });
-    });
 }
 
 } // namespace underridge::app

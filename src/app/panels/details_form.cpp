@@ -3,6 +3,7 @@
 
 #include "app/session/typed_fields.h"
 #include "app/session/workspace.h"
+#include "app/shown_text.h"
 #include "core/edit/late.h"
 
 #include <QAbstractItemView>
@@ -95,6 +96,12 @@ public:
     }
     virtual bool commit() { return true; }
     virtual void focus() {}
+
+    void beHeading(const Description& is);
+    void beCheck(const Description& is);
+    void beLink(const Description& is);
+    void beAction(const Description& is);
+    void beWords(const Description& is);
 
     QWidget* widget() const { return widget_; }
     QLabel* label() const { return label_; }
@@ -382,66 +389,90 @@ std::unique_ptr<DetailsForm::Row> DetailsForm::make(const Description& is) {
         break;
     }
     auto made = std::make_unique<Row>(*this, is);
-    Row* row = made.get();
-    if (is.kind == Kind::heading) {
-        auto* words = new QLabel(is.value.toUpper());
-        QFont small = content_->font();
-        small.setPointSizeF(small.pointSizeF() * 0.85);
-        small.setBold(true);
-        words->setFont(small);
-        words->setForegroundRole(QPalette::PlaceholderText);
-        words->setContentsMargins(0, 8, 0, 0);
-        row->widget_ = words;
-    } else if (is.kind == Kind::check) {
-        auto* box = new QCheckBox(is.label);
-        box->setAccessibleName(is.label);
-        box->setChecked(is.current != 0);
-        QObject::connect(box, &QCheckBox::toggled, box,
-                         [row](bool on) { row->form_.apply(row->is_.choose(on)); });
-        row->widget_ = box;
-    } else if (is.kind == Kind::link) {
-        auto* button = new QPushButton(is.value);
-        button->setFlat(true);
-        button->setAccessibleName(is.label.isEmpty() ? is.value
-                                                     : QStringLiteral("%1: %2").arg(is.label, is.value));
-        button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        button->setToolTip(is.value);
-        QObject::connect(button, &QPushButton::clicked, button, [row] {
-            const auto act = row->is_.act; // the row may go by it
-            act(0);
-        });
-        row->widget_ = button;
-        row->label_ = new QLabel(is.label);
-    } else if (is.kind == Kind::action) {
-        auto* box = new QWidget;
-        auto* line = new QHBoxLayout(box);
-        line->setContentsMargins(0, 0, 0, 0);
-        auto* button = new QToolButton;
-        button->setText(is.placeholder);
-        button->setAutoRaise(true);
-        button->setAccessibleName(is.name);
-        QObject::connect(button, &QToolButton::clicked, button, [row] {
-            const auto act = row->is_.act;
-            act(0);
-        });
-        line->addWidget(plain(is.value), 1);
-        line->addWidget(button, 0, Qt::AlignTop);
-        row->widget_ = box;
-        row->label_ = new QLabel(is.label);
-    } else {
-        auto* words = plain(is.value);
-        if (is.kind == Kind::value)
-            words->setTextInteractionFlags(Qt::TextSelectableByMouse);
-        row->widget_ = words;
-        if (is.kind == Kind::value)
-            row->label_ = new QLabel(is.label);
-        if (is.kind == Kind::picture) {
-            row->label_ = new QLabel;
-            row->label_->setPixmap(is.picture);
-            row->label_->setAccessibleName(is.name);
-        }
+    switch (is.kind) {
+    case Kind::heading:
+        made->beHeading(is);
+        break;
+    case Kind::check:
+        made->beCheck(is);
+        break;
+    case Kind::link:
+        made->beLink(is);
+        break;
+    case Kind::action:
+        made->beAction(is);
+        break;
+    default:
+        made->beWords(is);
+        break;
     }
     return made;
+}
+
+void DetailsForm::Row::beHeading(const Description& is) {
+    auto* words = new QLabel(is.value.toUpper());
+    QFont small = form_.content_->font();
+    small.setPointSizeF(small.pointSizeF() * 0.85);
+    small.setBold(true);
+    words->setFont(small);
+    words->setForegroundRole(QPalette::PlaceholderText);
+    words->setContentsMargins(0, 8, 0, 0);
+    widget_ = words;
+}
+
+void DetailsForm::Row::beCheck(const Description& is) {
+    auto* box = new QCheckBox(is.label);
+    box->setAccessibleName(is.label);
+    box->setChecked(is.current != 0);
+    QObject::connect(box, &QCheckBox::toggled, box, [this](bool on) { form_.apply(is_.choose(on)); });
+    widget_ = box;
+}
+
+void DetailsForm::Row::beLink(const Description& is) {
+    auto* button = new QPushButton(asLabel(is.value));
+    button->setFlat(true);
+    button->setAccessibleName(is.label.isEmpty() ? is.value
+                                                 : QStringLiteral("%1: %2").arg(is.label, is.value));
+    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    button->setToolTip(is.value);
+    QObject::connect(button, &QPushButton::clicked, button, [this] {
+        const auto act = is_.act; // the row may go by it
+        act(0);
+    });
+    widget_ = button;
+    label_ = new QLabel(is.label);
+}
+
+void DetailsForm::Row::beAction(const Description& is) {
+    auto* box = new QWidget;
+    auto* line = new QHBoxLayout(box);
+    line->setContentsMargins(0, 0, 0, 0);
+    auto* button = new QToolButton;
+    button->setText(is.placeholder);
+    button->setAutoRaise(true);
+    button->setAccessibleName(is.name);
+    QObject::connect(button, &QToolButton::clicked, button, [this] {
+        const auto act = is_.act; // the row may go by it
+        act(0);
+    });
+    line->addWidget(plain(is.value), 1);
+    line->addWidget(button, 0, Qt::AlignTop);
+    widget_ = box;
+    label_ = new QLabel(is.label);
+}
+
+/// A value or a picture with words.
+void DetailsForm::Row::beWords(const Description& is) {
+    auto* words = plain(is.value);
+    widget_ = words;
+    if (is.kind == Kind::value) {
+        words->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        label_ = new QLabel(is.label);
+    } else if (is.kind == Kind::picture) {
+        label_ = new QLabel;
+        label_->setPixmap(is.picture);
+        label_->setAccessibleName(is.name);
+    }
 }
 
 void DetailsForm::end() {
@@ -449,7 +480,8 @@ void DetailsForm::end() {
     const bool same = subject == subject_;
     subject_ = subject;
     wanted_.erase(wanted_.begin());
-    // Rows that are wanted still keep their order; what lies between two of them is new or goes.
+    // Rows that are wanted still keep their order; what lies between two of them is new
+    // or goes.
     std::vector<std::unique_ptr<Row>> shown;
     std::size_t old = 0;
     for (const Description& wanted : wanted_) {

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The rows of the details: what is known, and fields whose edit is one act. What is wrong is said beside the
-// field.
+// The rows of the details: what is known, and fields whose edit is one act. What is wrong
+// is said beside the field.
 //
-// The rows wanted are described anew after every change, and what is shown is patched: a row that is there
-// stays, with what is being typed in it, the list it has open and the place it is scrolled to.
+// The rows wanted are described anew after every change, and what is shown is patched: a
+// row that is there stays, with what is being typed in it, the list it has open and the
+// place it is scrolled to.
 #pragma once
 #include "core/edit/act.h"
 
@@ -28,8 +29,9 @@ public:
     /// The whole, to be shown; belongs to whoever shows it.
     QWidget* content() { return content_; }
 
-    /// Begins a description. `subject` tells whether it is of the same thing as the last: only then a field
-    /// that is being typed into keeps what is typed; else that is committed first.
+    /// Begins a description. `subject` tells whether it is of the same thing as the last:
+    /// only then a field that is being typed into keeps what is typed; else that is
+    /// committed first.
     void begin(const QString& subject, const QString& title, const QString& subtitle);
     void heading(const QString& text);
     void row(const QString& label, const QString& value);
@@ -39,7 +41,8 @@ public:
     void checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit);
     void choiceRow(const QString& label, const QStringList& choices, int current,
                    std::function<edit::ActResult(int)> commit);
-    /// A list to choose from that changes nothing in the network; its first entry stands for none.
+    /// A list to choose from that changes nothing in the network; its first entry stands
+    /// for none.
     void menuRow(const QString& name, const QStringList& choices, std::function<void(int)> act);
     void linkRow(const QString& label, const QString& words, std::function<void()> act);
     /// Words with a button below them.

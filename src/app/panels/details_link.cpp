@@ -27,17 +27,17 @@ void DetailsPanel::chainRow(const PortRef& port) {
         [this] { Q_EMIT chainWanted(); });
 }
 
-void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
+edit::ActResult DetailsPanel::changeCable(LinkId link, CableId cable, std::string name,
+                                          std::function<void(Cable&)> how) const {
+    auto result = edit::changeEach<Cable>(session_.network(), {{cable.value, 0}}, std::move(name), how);
+    if (result)
+        result->subjects = {refTo(link)};
+    return result;
+}
+
+/// What the two ports could be joined by, and what they are.
+void DetailsPanel::cableChoice(const Link& link, const Cable& cable) {
     const Network& network = session_.network();
-    const LinkId id = link.id;
-    const CableType* type = network.typeOf(cable);
-    const CableId cableId = cable.id;
-    const auto change = [this, id, cableId](std::string name, auto act) {
-        auto result = edit::changeEach<Cable>(session_.network(), {{cableId.value, 0}}, std::move(name), act);
-        if (result)
-            result->subjects = {refTo(id)};
-        return result;
-    };
     const linking::Fit fits = linking::fitFor(network, session_.catalogue(), link);
     const auto fitted = [&](const PortRef& ref) {
         const auto port = portAt(network, ref);
@@ -58,18 +58,26 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
         names << words;
     }
     if (current < 0) {
+        const CableType* type = network.typeOf(cable);
         form_->row(tr("Cable"), type ? shownText(type->name) : shownText(cable.type));
-    } else {
-        form_->choiceRow(
-            tr("Cable"), names, current, [this, id, joints = fits.joints](int index) -> edit::ActResult {
-                const Link* now = session_.network().link(id);
-                if (!now)
-                    return error("the link is no longer there", "select again");
-                return edit::changeLink(session_.network(), session_.catalogue(), id,
-                                        {now->a, now->b, joints[static_cast<std::size_t>(index)], {}},
-                                        session_.ids());
-            });
+        return;
     }
+    form_->choiceRow(tr("Cable"), names, current,
+                     [this, id = link.id, joints = fits.joints](int index) -> edit::ActResult {
+                         const Link* now = session_.network().link(id);
+                         if (!now)
+                             return error("the link is no longer there", "select again");
+                         return edit::changeLink(
+                             session_.network(), session_.catalogue(), id,
+                             {now->a, now->b, joints[static_cast<std::size_t>(index)], {}}, session_.ids());
+                     });
+}
+
+void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
+    const auto change = [this, id = link.id, cableId = cable.id](std::string name, auto how) {
+        return changeCable(id, cableId, std::move(name), how);
+    };
+    cableChoice(link, cable);
     form_->textRow(tr("Length"),
                    cable.lengthMm > 0 ? shownText(lengthText(cable.lengthMm, session_.lengthUnit()))
                                       : QString(),
@@ -84,12 +92,29 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
     form_->textRow(tr("Label"), shownText(cable.label), {}, [change](const std::string& typed) {
         return change("Set cable label", [&](Cable& c) { c.label = typed; });
     });
+    cableLooks(link, cable);
+    const edit::Strands strands = edit::strandsOf(session_.network(), cable);
+    if (strands.all > 1 && !link.positions.empty())
+        form_->row(tr("Strands"), tr("%1 of %2, %3 spare")
+                                      .arg(shownText(fmt::format("{}", fmt::join(link.positions, ", "))))
+                                      .arg(strands.all)
+                                      .arg(strands.spare.size()));
+    for (const Measured& each : cable.measured)
+        form_->row(shownText(each.what),
+                   tr("%1 %3, limit %2 %3").arg(each.value).arg(each.limit).arg(shownText(each.unit)));
+}
+
+void DetailsPanel::cableLooks(const Link& link, const Cable& cable) {
+    const auto change = [this, id = link.id, cableId = cable.id](std::string name, auto how) {
+        return changeCable(id, cableId, std::move(name), how);
+    };
     QStringList states;
     for (const auto& word : wordsOf(CableStatus{}))
         states << shownText(word.title);
     form_->choiceRow(tr("Status"), states, static_cast<int>(cable.status), [change](int index) {
         return change("Set cable status", [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
     });
+    const CableType* type = session_.network().typeOf(cable);
     form_->textRow(tr("Jacket"), shownText(cable.jacket), type ? shownText(type->jacket) : QString(),
                    [change](const std::string& typed) -> edit::ActResult {
                        const bool hex =
@@ -99,15 +124,6 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
                            return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
                        return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
                    });
-    const edit::Strands strands = edit::strandsOf(network, cable);
-    if (strands.all > 1 && !link.positions.empty())
-        form_->row(tr("Strands"), tr("%1 of %2, %3 spare")
-                                      .arg(shownText(fmt::format("{}", fmt::join(link.positions, ", "))))
-                                      .arg(strands.all)
-                                      .arg(strands.spare.size()));
-    for (const Measured& each : cable.measured)
-        form_->row(shownText(each.what),
-                   tr("%1 %3, limit %2 %3").arg(each.value).arg(each.limit).arg(shownText(each.unit)));
 }
 
 void DetailsPanel::showLink(const Link& link) {

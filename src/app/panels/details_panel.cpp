@@ -34,7 +34,8 @@ DetailsPanel::DetailsPanel(Session& session, Checker& checker, QWidget* parent)
     form_ = std::make_unique<DetailsForm>(session_.workspace());
     setWidget(form_->content());
     form_->content()->installEventFilter(this);
-    // The form is patched after the event that changed something, since its own field may have sent it.
+    // The form is patched after the event that changed something, since its own field may
+    // have sent it.
     const auto later = [this] {
         if (!std::exchange(refreshing_, true))
             QTimer::singleShot(0, this, &DetailsPanel::refresh);
@@ -67,7 +68,8 @@ void DetailsPanel::refresh() {
     verticalScrollBar()->setValue(scrolled);
 }
 
-/// Wrapped texts need the height that follows from the width; a scroll area asks for the least height only.
+/// Wrapped texts need the height that follows from the width; a scroll area asks for the
+/// least height only.
 void DetailsPanel::settleHeight() {
     QLayout* layout = widget()->layout();
     widget()->setMinimumHeight(layout->hasHeightForWidth() ? layout->totalHeightForWidth(viewport()->width())
@@ -153,51 +155,56 @@ void DetailsPanel::showSeveral() {
     for (const auto& [what, n] : counts)
         parts << QStringLiteral("%1 × %2").arg(n).arg(shownText(what));
     begin(tr("%1 selected").arg(selection.size()), parts.join(QStringLiteral(", ")));
-    const auto keep = [selection](edit::ActResult act) {
-        if (act)
-            act->subjects = selection;
-        return act;
-    };
-    if (!devices.empty()) {
-        form_->textRow(tr("Names"), {}, QStringLiteral("till-{01..}"),
-                       [this, selection, keep](const std::string& typed) -> edit::ActResult {
-                           edit::Refs named;
-                           for (const ObjectRef ref : selection)
-                               if (ref.kind == Kind::device)
-                                   named.push_back(ref);
-                           auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
-                           if (!names)
-                               return names.refusal();
-                           return keep(edit::rename(session_.network(), named, *names));
-                       });
-        form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices, keep](bool on) {
-            return keep(edit::changeEach<Device>(session_.network(), devices,
-                                                 fmt::format("Mark {} devices", devices.size()),
-                                                 [&](Device& d) { d.outside = on; }));
-        });
-    }
-    if (!cables.empty()) {
-        form_->textRow(tr("Length"), {}, tr("for all, such as %1").arg(sampleLength()),
-                       [this, cables, keep](const std::string& typed) -> edit::ActResult {
-                           const auto length = parseLength(typed, session_.lengthUnit());
-                           if (!length)
-                               return error(fmt::format("{} is not a length", typed),
-                                            fmt::format("write it as {}", sampleLength().toStdString()));
-                           return keep(
-                               edit::changeEach<Cable>(session_.network(), cables,
-                                                       fmt::format("Set length of {} cables", cables.size()),
-                                                       [&](Cable& c) { c.lengthMm = *length; }));
-                       });
-        QStringList states;
-        for (const auto& word : wordsOf(CableStatus{}))
-            states << shownText(word.title);
-        const auto status = network.find<Cable>(cables.front())->status;
-        form_->choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables, keep](int index) {
-            return keep(edit::changeEach<Cable>(
-                session_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
-                [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
-        });
-    }
+    if (!devices.empty())
+        severalDevices(devices, allOutside);
+    if (!cables.empty())
+        severalCables(cables);
+}
+
+edit::ActResult DetailsPanel::keepingSelection(edit::ActResult act) const {
+    if (act)
+        act->subjects = session_.selection();
+    return act;
+}
+
+void DetailsPanel::severalDevices(const std::vector<Key>& devices, bool allOutside) {
+    form_->textRow(tr("Names"), {}, QStringLiteral("till-{01..}"),
+                   [this](const std::string& typed) -> edit::ActResult {
+                       edit::Refs named;
+                       for (const DeviceId id : session_.selected().devices())
+                           named.push_back(refTo(id));
+                       auto names = edit::seriesNames(typed, static_cast<int>(named.size()), {});
+                       if (!names)
+                           return names.refusal();
+                       return keepingSelection(edit::rename(session_.network(), named, *names));
+                   });
+    form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices](bool on) {
+        return keepingSelection(edit::changeEach<Device>(session_.network(), devices,
+                                                         fmt::format("Mark {} devices", devices.size()),
+                                                         [&](Device& d) { d.outside = on; }));
+    });
+}
+
+void DetailsPanel::severalCables(const std::vector<Key>& cables) {
+    form_->textRow(tr("Length"), {}, tr("for all, such as %1").arg(sampleLength()),
+                   [this, cables](const std::string& typed) -> edit::ActResult {
+                       const auto length = parseLength(typed, session_.lengthUnit());
+                       if (!length)
+                           return error(fmt::format("{} is not a length", typed),
+                                        fmt::format("write it as {}", sampleLength().toStdString()));
+                       return keepingSelection(edit::changeEach<Cable>(
+                           session_.network(), cables, fmt::format("Set length of {} cables", cables.size()),
+                           [&](Cable& c) { c.lengthMm = *length; }));
+                   });
+    QStringList states;
+    for (const auto& word : wordsOf(CableStatus{}))
+        states << shownText(word.title);
+    const auto status = session_.network().find<Cable>(cables.front())->status;
+    form_->choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables](int index) {
+        return keepingSelection(edit::changeEach<Cable>(
+            session_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
+            [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
+    });
 }
 
 void DetailsPanel::legendRow(const Link& sample, int count) {

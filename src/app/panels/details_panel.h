@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is known of the selection, editable in place; each edit is one step, what is wrong is said beside the
-// field. With nothing selected it shows the sheet.
+// What is known of the selection, editable in place; each edit is one step, what is wrong
+// is said beside the field. With nothing selected it shows the sheet.
 #pragma once
 #include "app/panels/details_form.h"
 #include "core/model/ports.h"
@@ -20,7 +20,8 @@ public:
     DetailsPanel(Session& session, Checker& checker, QWidget* parent = nullptr);
     ~DetailsPanel() override;
 
-    /// Takes what is typed in any field. False when something cannot be taken; it is said beside the field.
+    /// Takes what is typed in any field. False when something cannot be taken; it is said
+    /// beside the field.
     bool commitTyped() { return form_->commitTyped(); }
 
     /// The editable field of a name ("Name", "Length"), for tests and the keyboard.
@@ -45,9 +46,14 @@ private:
     void showSelection();
     void showDevice(const model::Device& device);
     void showPort(const model::PortRef& port);
+    void portSettings(const model::PortRef& port, const model::PortView& view, const model::Port& record);
     void showLink(const model::Link& link);
     void showNote(const model::Note& note);
     void showSeveral();
+    void severalDevices(const std::vector<model::Key>& devices, bool allOutside);
+    void severalCables(const std::vector<model::Key>& cables);
+    /// An act on several things leaves them selected.
+    edit::ActResult keepingSelection(edit::ActResult act) const;
     void showSheet();
     /// One line of the legend: the form of a link, drawn, and how many there are.
     void legendRow(const model::Link& sample, int count);
@@ -57,6 +63,11 @@ private:
     void modelRows(const model::Device& device);
     void placeRows(const model::Device& device);
     void cableRows(const model::Link& link, const model::Cable& cable);
+    void cableChoice(const model::Link& link, const model::Cable& cable);
+    void cableLooks(const model::Link& link, const model::Cable& cable);
+    /// Changes the cable of a link, which stays selected.
+    edit::ActResult changeCable(model::LinkId link, model::CableId cable, std::string name,
+                                std::function<void(model::Cable&)> how) const;
     void portLists(const model::Device& device);
 
     Session& session_;

@@ -10,10 +10,12 @@ namespace underridge::app {
 
 class Workspace;
 
-/// The MIME type of a part dragged onto a face: "module:ID", "transceiver:ID" or "port:KEY".
+/// The MIME type of a part dragged onto a face: "module:ID", "transceiver:ID" or
+/// "port:KEY".
 inline constexpr const char* partMime = "application/x-underridge-part";
 
-/// One device's face. Ports are chosen with the mouse or the keyboard, a range with Shift.
+/// One device's face. Ports are chosen with the mouse or the keyboard, a range with
+/// Shift.
 class FaceView : public QWidget {
     Q_OBJECT
 public:

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Faceplates of the selection: the ports as they are on the device. Two devices stand face to face, to be
-// linked port by port or range by range.
+// Faceplates of the selection: the ports as they are on the device. Two devices stand
+// face to face, to be linked port by port or range by range.
 #pragma once
 #include "app/panels/face_view.h"
 #include "app/panels/parts_list.h"
@@ -30,8 +30,8 @@ public:
     QPushButton& link() { return *link_; }
     QPushButton& unlink() { return *unlink_; }
     void setTheme(const paint::Theme& theme);
-    /// Links the chosen ports of both faces, in order; one of the second begins a range as long as the
-    /// first's.
+    /// Links the chosen ports of both faces, in order; one of the second begins a range
+    /// as long as the first's.
     void linkChosen();
     void unlinkChosen();
     PartsList& parts() { return *parts_; }
@@ -55,7 +55,8 @@ private:
     void fillTrunkMenu();
     /// Puts a part where it was dropped, or in the first place that takes it.
     void take(FaceView& face, const QString& part, const std::string& port, const std::string& slot);
-    /// Does what takes ports away; where links are in the way, asks and does it with them.
+    /// Does what takes ports away; where links are in the way, asks and does it with
+    /// them.
     void takeOut(const std::function<edit::ActResult(edit::WithLinks)>& act);
     void removeChosen(FaceView& face);
     /// Beside each other where there is room, else one above the other.

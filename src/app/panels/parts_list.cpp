@@ -39,67 +39,81 @@ PartsList::PartsList(Workspace& workspace, QWidget* parent) : QTreeWidget(parent
 }
 
 void PartsList::setDevices(const std::vector<DeviceId>& devices) {
-    // Each part fitted changes the network: the one chosen stays, so that the next is one key away.
+    // Each part fitted changes the network: the one chosen stays, so that the next is one
+    // key away.
     const QTreeWidgetItem* held = currentItem();
     const QString current = held ? held->data(0, partRole).toString() : QString();
     const int scrolled = verticalScrollBar()->value();
     clear();
-    const Network& network = workspace_.network();
-    for (const DeviceId id : devices) {
-        const Device* device = network.device(id);
-        if (!device)
-            continue;
-        QTreeWidgetItem* heading = nullptr;
-        const auto add = [&](const std::string& name, const QString& part, const QString& tip) {
-            if (!heading) {
-                heading = new QTreeWidgetItem(this, {shownText(device->name)});
-                heading->setFlags(Qt::ItemIsEnabled);
-                QFont bold = font();
-                bold.setBold(true);
-                heading->setFont(0, bold);
-                heading->setExpanded(true);
-            }
-            auto* item = new QTreeWidgetItem(heading, {shownText(name)});
-            item->setData(0, partRole, part);
-            item->setData(0, deviceRole, QVariant::fromValue<qulonglong>(id.value));
-            item->setToolTip(0, QStringLiteral("<p>%1</p>").arg(tip.toHtmlEscaped()));
-            if (!current.isEmpty() && part == current)
-                setCurrentItem(item);
-        };
-        const auto slots = linking::slotsOf(network, *device);
-        std::set<std::string> named;
-        for (const linking::SlotView& slot : slots)
-            for (const std::string& fits : slot.slot->fits)
-                if (const ModuleModel* module = workspace_.catalogue().module(fits);
-                    module && named.insert(fits).second) {
-                    const auto free = std::count_if(slots.begin(), slots.end(), [&](const auto& s) {
-                        return !s.fitted && std::find(s.slot->fits.begin(), s.slot->fits.end(), fits) !=
-                                                s.slot->fits.end();
-                    });
-                    add(module->name, QStringLiteral("module:") + shownText(fits),
-                        tr("Takes one slot; %1 that take it are free; %2")
-                            .arg(free)
-                            .arg(slot.slot->hotSwap ? tr("hot-swap") : tr("switch the device off first")));
-                }
-        std::set<Cage> cages;
-        std::set<int> rates;
-        for (const PortView& port : portsOf(network, *device))
-            if (port.like->cage != Cage::none) {
-                cages.insert(port.like->cage);
-                rates.insert(port.like->rates.begin(), port.like->rates.end());
-            }
-        for (const TransceiverModel& model : workspace_.catalogue().transceivers)
-            if (rates.contains(model.rate) && std::any_of(cages.begin(), cages.end(), [&](Cage cage) {
-                    return linking::accepts(cage, model.cage);
-                }))
-                add(model.name, QStringLiteral("transceiver:") + shownText(model.id),
-                    tr("%1, %2; hot-swap").arg(shownText(model.phy), shownText(titleOf(model.connector))));
-        for (const std::string& key : linking::addable(network, *device))
-            add(tr("Additional port %1").arg(shownText(key)).toStdString(),
-                QStringLiteral("port:") + shownText(key), tr("A port its model can have added"));
-    }
+    for (const DeviceId id : devices)
+        if (const Device* device = workspace_.network().device(id)) {
+            std::vector<Part> parts;
+            addModules(*device, parts);
+            addTransceivers(*device, parts);
+            for (const std::string& key : linking::addable(workspace_.network(), *device))
+                parts.push_back({tr("Additional port %1").arg(shownText(key)),
+                                 QStringLiteral("port:") + shownText(key),
+                                 tr("A port its model can have added")});
+            list(*device, parts, current);
+        }
     verticalScrollBar()->setValue(scrolled);
     setVisible(topLevelItemCount() > 0);
+}
+
+void PartsList::list(const Device& device, const std::vector<Part>& parts, const QString& current) {
+    if (parts.empty())
+        return;
+    auto* heading = new QTreeWidgetItem(this, {shownText(device.name)});
+    heading->setFlags(Qt::ItemIsEnabled);
+    QFont bold = font();
+    bold.setBold(true);
+    heading->setFont(0, bold);
+    heading->setExpanded(true);
+    for (const Part& part : parts) {
+        auto* item = new QTreeWidgetItem(heading, {part.name});
+        item->setData(0, partRole, part.what);
+        item->setData(0, deviceRole, QVariant::fromValue<qulonglong>(device.id.value));
+        item->setToolTip(0, QStringLiteral("<p>%1</p>").arg(part.tip.toHtmlEscaped()));
+        if (!current.isEmpty() && part.what == current)
+            setCurrentItem(item);
+    }
+}
+
+void PartsList::addModules(const Device& device, std::vector<Part>& parts) const {
+    const auto slots = linking::slotsOf(workspace_.network(), device);
+    std::set<std::string> named;
+    for (const linking::SlotView& slot : slots)
+        for (const std::string& fits : slot.slot->fits) {
+            const ModuleModel* module = workspace_.catalogue().module(fits);
+            if (!module || !named.insert(fits).second)
+                continue;
+            const auto free = std::count_if(slots.begin(), slots.end(), [&](const auto& s) {
+                return !s.fitted &&
+                       std::find(s.slot->fits.begin(), s.slot->fits.end(), fits) != s.slot->fits.end();
+            });
+            parts.push_back(
+                {shownText(module->name), QStringLiteral("module:") + shownText(fits),
+                 tr("Takes one slot; %1 that take it are free; %2")
+                     .arg(free)
+                     .arg(slot.slot->hotSwap ? tr("hot-swap") : tr("switch the device off first"))});
+        }
+}
+
+void PartsList::addTransceivers(const Device& device, std::vector<Part>& parts) const {
+    std::set<Cage> cages;
+    std::set<int> rates;
+    for (const PortView& port : portsOf(workspace_.network(), device))
+        if (port.like->cage != Cage::none) {
+            cages.insert(port.like->cage);
+            rates.insert(port.like->rates.begin(), port.like->rates.end());
+        }
+    for (const TransceiverModel& model : workspace_.catalogue().transceivers)
+        if (rates.contains(model.rate) && std::any_of(cages.begin(), cages.end(), [&](Cage cage) {
+                return linking::accepts(cage, model.cage);
+            }))
+            parts.push_back(
+                {shownText(model.name), QStringLiteral("transceiver:") + shownText(model.id),
+                 tr("%1, %2; hot-swap").arg(shownText(model.phy), shownText(titleOf(model.connector)))});
 }
 
 void PartsList::startDrag(Qt::DropActions) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The modules, transceivers and additional ports that go into the devices whose faceplates are shown: to be
-// dragged onto a face, or put in by a double click.
+// The modules, transceivers and additional ports that go into the devices whose
+// faceplates are shown: to be dragged onto a face, or put in by a double click.
 #pragma once
 #include "core/model/network.h"
 
@@ -25,6 +25,15 @@ protected:
     void startDrag(Qt::DropActions actions) override;
 
 private:
+    struct Part {
+        QString name;
+        QString what; ///< as wanted() says it
+        QString tip;
+    };
+    void addModules(const model::Device& device, std::vector<Part>& parts) const;
+    void addTransceivers(const model::Device& device, std::vector<Part>& parts) const;
+    void list(const model::Device& device, const std::vector<Part>& parts, const QString& current);
+
     Workspace& workspace_;
 };
 

@@ -25,7 +25,8 @@ public:
     const edit::Row& rowAt(int row) const {
         return rows_[static_cast<std::size_t>(shown_[static_cast<std::size_t>(row)])];
     }
-    /// The cells an edit of `index` goes to besides itself: the selection, set by the panel.
+    /// The cells an edit of `index` goes to besides itself: the selection, set by the
+    /// panel.
     void setAlsoEdited(QModelIndexList cells) { also_ = std::move(cells); }
     std::string text(int row, int column) const;
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The registers: tables of devices, ports, links and cables that can be sorted, filtered, typed into and
-// pasted into; what is selected here is selected on the sheet, and the other way round.
+// The registers: tables of devices, ports, links and cables that can be sorted, filtered,
+// typed into and pasted into; what is selected here is selected on the sheet, and the
+// other way round.
 #pragma once
 #include "app/panels/register_model.h"
 #include "app/window/preview_dialog.h"

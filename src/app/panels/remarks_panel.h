@@ -10,8 +10,8 @@
 
 namespace underridge::app {
 
-/// Remarks as rows: severity and what is wrong, what to do, place in the file. Also used by the import
-/// preview.
+/// Remarks as rows: severity and what is wrong, what to do, place in the file. Also used
+/// by the import preview.
 class RemarksList : public QTreeWidget {
     Q_OBJECT
 public:

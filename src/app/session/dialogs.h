@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The dialogs of a window, one after another. What comes of one is said to a function, so that nothing waits
-// in a loop of its own, and what happens meanwhile (a save that ends, a file that changes) happens as ever.
+// The dialogs of a window, one after another. What comes of one is said to a function, so
+// that nothing waits in a loop of its own, and what happens meanwhile (a save that ends,
+// a file that changes) happens as ever.
 #pragma once
 #include <QDialog>
 #include <QPointer>
@@ -15,8 +16,9 @@ public:
     explicit Dialogs(QWidget* window);
 
     using Make = std::function<QDialog*()>;
-    /// Makes a dialog and shows it as soon as no other is open; nothing happens if nothing is made, since by
-    /// then it may not be needed. `then` is told the dialog and its result; afterwards it is deleted.
+    /// Makes a dialog and shows it as soon as no other is open; nothing happens if
+    /// nothing is made, since by then it may not be needed. `then` is told the dialog and
+    /// its result; afterwards it is deleted.
     void ask(Make make, std::function<void(QDialog&, int)> then);
     /// The same for a dialog of a kind.
     template <class Kind>

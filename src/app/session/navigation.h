@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Going about the network: to an object wherever it is drawn, to another sheet, and back to where one was.
+// Going about the network: to an object wherever it is drawn, to another sheet, and back
+// to where one was.
 #pragma once
 #include "app/session/selection.h"
 #include "app/session/sheet_session.h"
@@ -12,8 +13,9 @@ class Navigation : public QObject {
 public:
     Navigation(Workspace& workspace, Selection& selection, SheetSession& sheets, QObject* parent = nullptr);
 
-    /// Shows and selects an object, on the sheet shown if it is there, else on the first that has it. A cable
-    /// is shown by a link it carries. Whether there is anything to show.
+    /// Shows and selects an object, on the sheet shown if it is there, else on the first
+    /// that has it. A cable is shown by a link it carries. Whether there is anything to
+    /// show.
     bool goTo(model::ObjectRef object);
     /// The first of them that can be shown.
     bool goTo(const std::vector<model::ObjectRef>& objects);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the person has selected, in the order it was, and the port whose details are shown.
+// What the person has selected, in the order it was, and the port whose details are
+// shown.
 #pragma once
 #include "core/edit/act.h"
 
@@ -23,7 +24,8 @@ public:
     void toggle(model::ObjectRef object);
     void selectPort(const model::PortRef& port);
 
-    /// After an edit: these, without what is gone. The port stays while its device does. Tells nobody.
+    /// After an edit: these, without what is gone. The port stays while its device does.
+    /// Tells nobody.
     void follow(const model::Network& network, edit::Refs objects);
     void tell() { Q_EMIT changed(); }
 

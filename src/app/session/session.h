@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// One person at one network: the workspace, what is selected, the sheets as they are looked at, and going
-// about. Its parts know nothing of each other but this: after an edit the scene follows first, then the
-// selection, then everybody hears.
+// One person at one network: the workspace, what is selected, the sheets as they are
+// looked at, and going about. Its parts know nothing of each other but this: after an
+// edit the scene follows first, then the selection, then everybody hears.
 #pragma once
 #include "app/overlays/overlay.h"
 #include "app/session/navigation.h"
@@ -46,8 +46,8 @@ public:
     /// What the selection is as a clip; refused() tells when there is nothing to copy.
     std::optional<edit::Clip> copied();
 
-    /// Puts another document in place of the present one; with the scene of its first sheet, if a worker made
-    /// it.
+    /// Puts another document in place of the present one; with the scene of its first
+    /// sheet, if a worker made it.
     void setDocument(edit::Document document, std::optional<scene::Scene> scene = std::nullopt);
 
 private:

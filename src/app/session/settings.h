@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is kept for the person between two runs, by name and type. Keys of commands: app/commands/keys.h.
+// What is kept for the person between two runs, by name and type. Keys of commands:
+// app/commands/keys.h.
 #pragma once
 #include "app/session/sheet_session.h"
 #include "core/linking/best.h"
@@ -13,7 +14,8 @@ class Settings {
 public:
     explicit Settings(QSettings& store) : store_(store) {}
 
-    /// The unit lengths are shown in: metres, unless the person chose, or lives where it is feet.
+    /// The unit lengths are shown in: metres, unless the person chose, or lives where it
+    /// is feet.
     model::LengthUnit lengthUnit() const;
     void setLengthUnit(model::LengthUnit unit);
     /// How ports are chosen for the person.
@@ -32,7 +34,8 @@ public:
     /// Whether the network that was open last is opened again at the start.
     bool opensLast() const;
     void setOpensLast(bool on);
-    /// What was open when the program was left; empty: nothing, or a network without a file.
+    /// What was open when the program was left; empty: nothing, or a network without a
+    /// file.
     QString lastFile() const;
     void setLastFile(const QString& path);
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The sheets as the person has them: the one shown, its scene, and for each sheet where it was looked at.
-// Scenes of sheets seen before are kept and brought up to the network when they are shown again.
+// The sheets as the person has them: the one shown, its scene, and for each sheet where
+// it was looked at. Scenes of sheets seen before are kept and brought up to the network
+// when they are shown again.
 #pragma once
 #include "core/scene/scene.h"
 
@@ -29,7 +30,8 @@ public:
     const std::optional<View>& view() const { return view_; }
     void setView(const View& view) { view_ = view; }
 
-    /// Another document: everything is forgotten. `scene`: of its first sheet, where it is made already.
+    /// Another document: everything is forgotten. `scene`: of its first sheet, where it
+    /// is made already.
     void begin(const model::Network& network, model::LengthUnit unit,
                std::optional<scene::Scene> scene = std::nullopt);
     /// Shows a sheet of the network. Whether it is there and was not shown already.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The document being edited and what one can choose from for it, without a window. Panels and tools change
-// the network only through apply() and its kind, and hear of it by signals.
+// The document being edited and what one can choose from for it, without a window. Panels
+// and tools change the network only through apply() and its kind, and hear of it by
+// signals.
 #pragma once
 #include "core/edit/document.h"
 #include "core/edit/objects.h"
@@ -20,7 +21,8 @@ public:
     ~Workspace() override;
 
     const model::Network& network() const { return document_->network(); }
-    /// Everything one can choose from: with own models, and with the network's own cable types.
+    /// Everything one can choose from: with own models, and with the network's own cable
+    /// types.
     const model::Catalogue& catalogue() const { return stocked_; }
     /// The same without the network's own cable types.
     const model::Catalogue& plainCatalogue() const { return catalogue_; }
@@ -53,7 +55,8 @@ public:
     QString nameOf(model::ObjectRef object) const;
 
 Q_SIGNALS:
-    /// First of all after an edit: what shows the network follows. `at`: where the person is then.
+    /// First of all after an edit: what shows the network follows. `at`: where the person
+    /// is then.
     void changed(const model::Network& before, const edit::Session& at);
     void networkChanged();
     /// Everybody has heard of the change.

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Goes on scrolling while something is dragged near the edge of the sheet or beyond it, the faster the
-// nearer.
+// Goes on scrolling while something is dragged near the edge of the sheet or beyond it,
+// the faster the nearer.
 #pragma once
 #include <QObject>
 #include <QPointF>
@@ -13,7 +13,8 @@ class EdgeScroll : public QObject {
     Q_OBJECT
 public:
     explicit EdgeScroll(QObject* parent = nullptr);
-    /// The pointer is here while something is dragged over a sheet of this size, in pixels.
+    /// The pointer is here while something is dragged over a sheet of this size, in
+    /// pixels.
     void follow(QPointF at, QSize sheet);
     /// The drag has ended.
     void stop() { timer_.stop(); }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What was just linked: both ports, cable, length and the reason, with the way to other ports at either end.
+// What was just linked: both ports, cable, length and the reason, with the way to other
+// ports at either end.
 #pragma once
 #include <QFrame>
 #include <QLabel>

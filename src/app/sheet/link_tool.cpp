@@ -253,7 +253,8 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
         return;
     const paint::Theme& theme = sheetPainter.theme();
     painter.setRenderHint(QPainter::Antialiasing);
-    // Devices that cannot take the link dim. Beyond some hundreds in view they are too small to matter.
+    // Devices that cannot take the link dim. Beyond some hundreds in view they are too
+    // small to matter.
     const auto inView = session_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>();
     if (from_.size() == 1 && inView.size() <= 300) {
         QColor veil = theme.sheet;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A link in the making: dragged or clicked from a grip or a port to its target, or chosen with the keys.
+// A link in the making: dragged or clicked from a grip or a port to its target, or chosen
+// with the keys.
 #pragma once
 #include "app/sheet/tool.h"
 #include "core/linking/best.h"
@@ -15,7 +16,8 @@ public:
 
     /// Starts with a link in hand at the pointer, which is pressed.
     void begin(linking::End from, const Pointer& pointer);
-    /// Starts with the target to be chosen by arrows or by typing its name; links each of `from` to it.
+    /// Starts with the target to be chosen by arrows or by typing its name; links each of
+    /// `from` to it.
     void choose(std::vector<model::DeviceId> from);
 
     void press(const Pointer& pointer) override;

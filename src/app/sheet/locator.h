@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The small overview of the whole sheet, in its lower right corner. Press or drag to look there. It steps
-// aside to the other corner when something is dragged near it.
+// The small overview of the whole sheet, in its lower right corner. Press or drag to look
+// there. It steps aside to the other corner when something is dragged near it.
 #pragma once
 #include "core/scene/scene.h"
 #include "paint/theme.h"

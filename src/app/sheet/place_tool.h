@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Putting down a chosen model, click after click, until Escape; or dropping it once from the catalogue.
+// Putting down a chosen model, click after click, until Escape; or dropping it once from
+// the catalogue.
 #pragma once
 #include "app/sheet/tool.h"
 #include "core/model/catalogue.h"
@@ -17,8 +18,8 @@ public:
     void paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) override;
     QString hint() const override;
     Qt::CursorShape cursor() const override { return Qt::CrossCursor; }
-    /// The one that is put down click after click; nullptr when there is none, or it has gone from the
-    /// catalogue.
+    /// The one that is put down click after click; nullptr when there is none, or it has
+    /// gone from the catalogue.
     const model::DeviceModel* model() const;
 
     /// Puts one down with its middle at a point, snapped unless told otherwise.
@@ -30,7 +31,8 @@ private:
     model::Point cornerFor(const model::DeviceModel& model, scene::PointF middle, bool snapped);
     std::string nextName(const model::DeviceModel& model) const;
 
-    // By id: the catalogue is made anew when own models are saved or a network brings its own.
+    // By id: the catalogue is made anew when own models are saved or a network brings its
+    // own.
     std::string model_, shown_;
     scene::PointF at_;
     bool snapped_ = true;

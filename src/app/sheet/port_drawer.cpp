@@ -41,7 +41,8 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
         QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
     list_->clear();
     bool divided = false;
-    // The rows of the list and those of `rows_` are kept in step: the dividing line is a row of its own.
+    // The rows of the list and those of `rows_` are kept in step: the dividing line is a
+    // row of its own.
     for (std::size_t i = 0; i < rows_.size(); ++i)
         if (rows_[i].standing == Standing::doesNotFit) {
             rows_.insert(rows_.begin() + static_cast<std::ptrdiff_t>(i), linking::DrawerRow{});

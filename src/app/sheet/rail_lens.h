@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The port rail under the pointer, magnified so that each port is at least 12 pixels wide. It is laid out so
-// that the port the pointer came in on stays under it.
+// The port rail under the pointer, magnified so that each port is at least 12 pixels
+// wide. It is laid out so that the port the pointer came in on stays under it.
 #pragma once
 #include "core/model/ports.h"
 #include "paint/sheet_painter.h"

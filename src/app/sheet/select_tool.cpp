@@ -108,7 +108,8 @@ void SelectTool::press(const Pointer& pointer) {
     if (!pressed_)
         return;
     focused_ = pressed_.object;
-    // With Shift or Ctrl a click adds or takes away; what is taken away is so when no drag has come of it.
+    // With Shift or Ctrl a click adds or takes away; what is taken away is so when no
+    // drag has come of it.
     wasSelected_ = session_.selected().contains(pressed_.object);
     if (!wasSelected_ && addsTo(pointer))
         session_.selected().toggle(pressed_.object);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The tool at rest: pointing, selecting, moving, the rubber band, bending links. What a press starts, first
-// match wins: a bend of the selected link; grip or port; plate or note; link; rubber band.
+// The tool at rest: pointing, selecting, moving, the rubber band, bending links. What a
+// press starts, first match wins: a bend of the selected link; grip or port; plate or
+// note; link; rubber band.
 #pragma once
 #include "app/sheet/rail_lens.h"
 #include "app/sheet/tool.h"

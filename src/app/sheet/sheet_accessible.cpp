@@ -14,7 +14,8 @@ namespace underridge::app {
 using namespace model;
 namespace {
 
-/// More than this in view is a picture, not something to read through; the outline lists everything.
+/// More than this in view is a picture, not something to read through; the outline lists
+/// everything.
 constexpr int mostChildren = 400;
 
 class SheetAccessible;

@@ -157,8 +157,8 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         lastPan_ = event->position();
         return;
     }
-    // Past the edge of the sheet the view goes on; past that of the window a move is a drag to somewhere
-    // else.
+    // Past the edge of the sheet the view goes on; past that of the window a move is a
+    // drag to somewhere else.
     if (tool_ == &select_ && select_.isMoving() &&
         !window()->rect().contains(mapTo(window(), event->position().toPoint()))) {
         edge_.stop();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The sheet on the screen: tiles below, what is selected or in hand drawn live on top. It forwards events to
-// the active tool and holds the small things that open over the sheet (drawer, strip, type-to-add, card).
+// The sheet on the screen: tiles below, what is selected or in hand drawn live on top. It
+// forwards events to the active tool and holds the small things that open over the sheet
+// (drawer, strip, type-to-add, card).
 #pragma once
 #include "app/sheet/add_field.h"
 #include "app/sheet/card.h"
@@ -52,7 +53,8 @@ public:
     /// Puts one down in the middle of what is seen.
     void putInView(const model::DeviceModel& model);
     void cancelTool();
-    /// Edits the note, shows the faceplate, or opens the port drawer of the link that is selected.
+    /// Edits the note, shows the faceplate, or opens the port drawer of the link that is
+    /// selected.
     void openSelected();
     void makeLink(const linking::Proposal& proposal);
     /// Whether fitting something would give the two a way to be linked.
@@ -67,7 +69,8 @@ public:
     /// Puts a clip down at the pointer, or in the middle of what is seen.
     void paste(const edit::Clip& clip, std::optional<scene::PointF> at = std::nullopt);
     QString portHint(const model::PortRef& port) const;
-    /// Takes what is typed in a field on the sheet, which stays open. False when it cannot be taken.
+    /// Takes what is typed in a field on the sheet, which stays open. False when it
+    /// cannot be taken.
     bool commitTyped();
 
     /// The menu for a right press; filled by the window.

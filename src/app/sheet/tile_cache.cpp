@@ -30,7 +30,8 @@ void TileCache::setScene(const scene::Scene& scene, const std::vector<Rect>& dam
     for (auto& [place, tile] : now_.tiles) {
         const Rect area = areaOf(place, now_.scale);
         const bool stale = all || std::any_of(damage.begin(), damage.end(), [&](const Rect& r) {
-                               // Labels are hidden by neighbours that lie a label's length away.
+                               // Labels are hidden by neighbours that lie a label's
+                               // length away.
                                return r.grown(100).intersects(area);
                            });
         if (stale)

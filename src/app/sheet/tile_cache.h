@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Painted pieces of the sheet. Tiles are painted by a worker thread into opaque images; until a fresh one is
-// there the stale one, or the last zoom's scaled, is shown. The cache belongs to the window's thread.
+// Painted pieces of the sheet. Tiles are painted by a worker thread into opaque images;
+// until a fresh one is there the stale one, or the last zoom's scaled, is shown. The
+// cache belongs to the window's thread.
 #pragma once
 #include "app/sheet/camera.h"
 #include "core/scene/scene.h"

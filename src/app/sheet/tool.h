@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// One way of using the pointer and the keys on the sheet. The view forwards its events to the active tool;
-// a tool changes the network only when its gesture ends, so that Escape leaves all as it was.
+// One way of using the pointer and the keys on the sheet. The view forwards its events to
+// the active tool; a tool changes the network only when its gesture ends, so that Escape
+// leaves all as it was.
 #pragma once
 #include "app/sheet/camera.h"
 #include "core/scene/scene.h"

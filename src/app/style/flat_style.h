@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The look of all widgets: flat, without gradients or bevels, 6 px corners, distances in steps of 4, table
-// rows with room, quiet headers, slim scroll bars. Colours come from the palette, which is made of the
-// theme's tokens.
+// The look of all widgets: flat, without gradients or bevels, 6 px corners, distances in
+// steps of 4, table rows with room, quiet headers, slim scroll bars. Colours come from
+// the palette, which is made of the theme's tokens.
 #pragma once
 #include <QProxyStyle>
 

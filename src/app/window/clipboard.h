@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is copied, as other windows and other programs can take it: the own format, CSV text, SVG and PNG,
-// each made when it is asked for.
+// What is copied, as other windows and other programs can take it: the own format, CSV
+// text, SVG and PNG, each made when it is asked for.
 #pragma once
 #include "core/edit/objects.h"
 #include "core/exchange/foreign.h"
@@ -16,7 +16,8 @@ inline constexpr const char* networkMimeType = "application/x-underridge";
 class ClipData : public QMimeData {
     Q_OBJECT
 public:
-    /// `svgPath`: where an SVG file is written when a program asks for files; empty: none is offered.
+    /// `svgPath`: where an SVG file is written when a program asks for files; empty: none
+    /// is offered.
     ClipData(edit::Clip clip, const paint::Theme& theme, QString svgPath = {})
         : clip_(std::move(clip)), theme_(theme), svgPath_(std::move(svgPath)) {}
 
@@ -36,7 +37,8 @@ private:
 
 /// What of the data can be pasted: a piece in the own format, else its text.
 QByteArray clipBytes(const QMimeData& data);
-/// The piece in those bytes, in whichever format that is read. May run on any thread; refuses anything else.
+/// The piece in those bytes, in whichever format that is read. May run on any thread;
+/// refuses anything else.
 Result<edit::Clip> clipFrom(const QByteArray& bytes, const model::Catalogue& catalogue);
 /// Whether it is worth trying.
 bool mayHoldClip(const QMimeData& data);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Whether the desktop is dark: by the settings portal (org.freedesktop.appearance color-scheme), else by the
-// palette the program was started with.
+// Whether the desktop is dark: by the settings portal (org.freedesktop.appearance
+// color-scheme), else by the palette the program was started with.
 #pragma once
 #include "paint/theme.h"
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Notices that another program changed the file of the open network. The file may be on a slow disk or gone:
-// it is read on a worker, and what cannot be read is not a change.
+// Notices that another program changed the file of the open network. The file may be on a
+// slow disk or gone: it is read on a worker, and what cannot be read is not a change.
 #pragma once
 #include "core/base/files.h"
 

@@ -13,7 +13,8 @@ namespace underridge::app {
 using namespace model;
 namespace {
 
-/// How many of a kind are looked at after enough were found: a count beyond it says no more.
+/// How many of a kind are looked at after enough were found: a count beyond it says no
+/// more.
 constexpr std::size_t mostCounted = 200;
 
 /// 0: the whole name, 1: its start, 2: any part.
@@ -111,8 +112,9 @@ FindField::Section FindField::devices(const std::string& query) {
     return section;
 }
 
-/// Ports with a label of their own, and those of outlets and panels: each with the two ends of its chain, so
-/// that the search itself answers which switch port is behind an outlet.
+/// Ports with a label of their own, and those of outlets and panels: each with the two
+/// ends of its chain, so that the search itself answers which switch port is behind an
+/// outlet.
 FindField::Section FindField::ports(const std::string& query) {
     Section section{tr("Ports"), {}, 0};
     const Network& network = workspace_.network();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Finds devices by name or address, ports of outlets and panels with what is at both ends, cables by label,
-// and commands, as one types: a section of each kind with its best, so that none crowds out another.
+// Finds devices by name or address, ports of outlets and panels with what is at both
+// ends, cables by label, and commands, as one types: a section of each kind with its
+// best, so that none crowds out another.
 #pragma once
 #include "core/model/device.h"
 

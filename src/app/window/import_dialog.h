@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What an import would bring, before it is done: a picture, counts, remarks, and where to put it.
+// What an import would bring, before it is done: a picture, counts, remarks, and where to
+// put it.
 #pragma once
 #include "app/panels/remarks_panel.h"
 #include "core/edit/import.h"

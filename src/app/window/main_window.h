@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The main window: menus from the command table, the place line, docks, status line; files and recovery.
+// The main window: menus from the command table, the place line, docks, status line;
+// files and recovery.
 #pragma once
 #include "app/commands/commands.h"
 #include "app/jobs/jobs.h"
@@ -82,12 +83,14 @@ public:
     /// Told how a thing ended that takes its time: whether it was done.
     using Done = std::function<void(bool)>;
 
-    /// Opens a file in this window, whatever its format; a refusal is shown and leaves all as it was. What is
-    /// in a foreign format becomes a new network, to be saved under a name of its own.
+    /// Opens a file in this window, whatever its format; a refusal is shown and leaves
+    /// all as it was. What is in a foreign format becomes a new network, to be saved
+    /// under a name of its own.
     void openFile(const QString& path, Done done = {});
     /// Takes a file into the open network after a preview, as one step.
     void importFile(const QString& path, Done done = {});
-    /// Matches a cable schedule against the drawing and, after a preview, takes it in as one step.
+    /// Matches a cable schedule against the drawing and, after a preview, takes it in as
+    /// one step.
     void mergeCables(const QString& path, Done done = {});
     /// Takes in a tester's results after a preview.
     void mergeResults(const QString& path, Done done = {});
@@ -97,9 +100,11 @@ public:
     void exportTo(const QString& path, Done done = {});
     void openFirstOffice() { openSample(QStringLiteral("first-office")); }
     void openFennickQuay() { openSample(QStringLiteral("fennick-quay")); }
-    /// A sample is looked at and changed freely: it is a new network, saved under a name of its own.
+    /// A sample is looked at and changed freely: it is a new network, saved under a name
+    /// of its own.
     void openSample(const QString& name);
-    /// Saves on a worker; the sheet goes on meanwhile. One that is under way is followed by this one.
+    /// Saves on a worker; the sheet goes on meanwhile. One that is under way is followed
+    /// by this one.
     void saveTo(const QString& path, Done done = {});
     bool isSaving() const { return saving_; }
     void newNetwork(Done done = {});
@@ -107,12 +112,14 @@ public:
     void openLast();
     void showStart();
     void showSheet();
-    /// Takes up work that was cut off, in place of what is open, which is asked about first.
+    /// Takes up work that was cut off, in place of what is open, which is asked about
+    /// first.
     void recover(const edit::Recoverable& from, Done done = {});
     Jobs& jobs() { return *jobs_; }
     Dialogs& dialogs() { return *dialogs_; }
 
-    /// What the question "save changes?" is answered with, asked by a dialog unless a test says.
+    /// What the question "save changes?" is answered with, asked by a dialog unless a
+    /// test says.
     enum class SaveAnswer { save, discard, cancel };
     std::function<SaveAnswer()> askSave;
     /// A file name from a dialog unless a test says; empty: cancelled.
@@ -170,8 +177,8 @@ private:
     void fillRecentMenu();
     /// Takes what is typed anywhere; false when something cannot be taken, which is told.
     bool commitTyped() { return fields_->commitAll(); }
-    /// Takes what is typed, waits for a save under way, asks about changes; then says whether what is open
-    /// may go.
+    /// Takes what is typed, waits for a save under way, asks about changes; then says
+    /// whether what is open may go.
     void mayLeave(Done then);
     void askAboutChanges(std::function<void(SaveAnswer)> then);
     /// Whether the file may be used, and how; nothing: not at all.
@@ -181,11 +188,14 @@ private:
     struct ChangedFile;
     void showChangedFile();
     void answerChangedFile(const ChangedFile& file, ChangedAnswer answer);
-    /// The document's path, or one asked for; `then` is not called when that is cancelled.
+    /// The document's path, or one asked for; `then` is not called when that is
+    /// cancelled.
     void pathToSave(bool ask, std::function<void(const QString&)> then);
-    /// The path with a suffix; asks first if a file of that name is there though the person did not name it.
+    /// The path with a suffix; asks first if a file of that name is there though the
+    /// person did not name it.
     void withSuffix(const QString& path, const QString& suffix, std::function<void(const QString&)> then);
-    /// A path from the hook of a test or from a dialog; `then` is not called when that is cancelled.
+    /// A path from the hook of a test or from a dialog; `then` is not called when that is
+    /// cancelled.
     struct FileQuestion {
         QString title, filter, suffix, proposed;
         bool saving = false;
@@ -237,7 +247,8 @@ private:
     void takeIn(std::shared_ptr<edit::Schedule> schedule, const QString& path, Done done);
     void showAbout();
     void focusNextPanel();
-    /// Shows and selects the first of these that can be shown; the sheet gets the keyboard.
+    /// Shows and selects the first of these that can be shown; the sheet gets the
+    /// keyboard.
     void goTo(const std::vector<model::ObjectRef>& objects);
     /// Shows a panel of the bottom dock.
     void showBottom(QWidget* panel);

@@ -294,7 +294,8 @@ void ModelEditor::fillList(int current) {
     showModel(current);
 }
 
-/// Leaving a model keeps what was changed in it; what cannot be kept is to be put right first.
+/// Leaving a model keeps what was changed in it; what cannot be kept is to be put right
+/// first.
 void ModelEditor::goTo(int row) {
     if (filling_ || row == current_)
         return;

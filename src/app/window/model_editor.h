@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The library of own device models: made, copied and changed here, with plate and faceplate drawn as one
-// types.
+// The library of own device models: made, copied and changed here, with plate and
+// faceplate drawn as one types.
 #pragma once
 #include "core/model/catalogue.h"
 #include "paint/theme.h"
@@ -21,7 +21,8 @@ namespace underridge::app {
 class ModelEditor : public QDialog {
     Q_OBJECT
 public:
-    /// `catalogue`: the models that ship with the program, to be copied; `own`: the library.
+    /// `catalogue`: the models that ship with the program, to be copied; `own`: the
+    /// library.
     ModelEditor(model::Catalogue catalogue, std::vector<model::DeviceModel> own, const paint::Theme& theme,
                 QWidget* parent);
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a person likes: theme, text size, units, port habits, keys. Kept where the desktop keeps settings,
-// changed at once.
+// What a person likes: theme, text size, units, port habits, keys. Kept where the desktop
+// keeps settings, changed at once.
 #pragma once
 #include "app/commands/command_table.h"
 #include "app/window/desktop_theme.h"
@@ -33,7 +33,8 @@ public:
     QLineEdit& search() { return *search_; }
     QTableWidget& keys() { return *keys_; }
     QString wrong() const { return wrong_->text(); }
-    /// Gives a command another key; empty: none. False when another command has it, which is said.
+    /// Gives a command another key; empty: none. False when another command has it, which
+    /// is said.
     bool setKey(CommandId id, const QKeySequence& key);
     void resetKeys();
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a table of cables or of a tester's results would do to the drawing, row by row, before it is done.
+// What a table of cables or of a tester's results would do to the drawing, row by row,
+// before it is done.
 #pragma once
 #include "app/window/preview_dialog.h"
 #include "core/edit/schedule.h"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The main window's dialogs about cabling: many links, labels, lengths, stock, schedules and results.
+// The main window's dialogs about cabling: many links, labels, lengths, stock, schedules
+// and results.
 #include "app/cabling/columns_dialog.h"
 #include "app/cabling/labels_dialog.h"
 #include "app/cabling/lengths_dialog.h"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the commands of the window do and when they can, by subject; and the menus made from them.
+// What the commands of the window do and when they can, by subject; and the menus made
+// from them.
 #include "app/commands/key_sheet.h"
 #include "app/sheet/snapping.h"
 #include "app/window/main_window.h"

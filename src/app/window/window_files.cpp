@@ -124,7 +124,8 @@ void MainWindow::read(const QString& path, Done done) {
         [this, path, done, before = session_->network()](std::shared_ptr<Opening> opening) {
             if (session_->network() == before)
                 return opened(path, std::move(opening), done);
-            // Something was done while it was read: that may be let go of only by the person.
+            // Something was done while it was read: that may be let go of only by the
+            // person.
             mayLeave([this, path, opening = std::move(opening), done](bool may) {
                 if (may)
                     opened(path, opening, done);
@@ -426,7 +427,8 @@ void MainWindow::saveTo(const QString& path, Done done) {
         [this, path, saving, done](Result<std::uint64_t> written) {
             finishSave(path, *saving, written, done);
         },
-        // The file may be written all the same; what is open stays "not saved" until another save says so.
+        // The file may be written all the same; what is open stays "not saved" until
+        // another save says so.
         [this, path, saving, done] {
             finishSave(path, *saving, error("saving was cancelled", "save again", {path.toStdString()}),
                        done);

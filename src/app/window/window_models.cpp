@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The main window's library of own models, and taking changed models over into the open network.
+// The main window's library of own models, and taking changed models over into the open
+// network.
 #include "app/window/main_window.h"
 #include "app/window/model_editor.h"
 #include "core/edit/models.h"

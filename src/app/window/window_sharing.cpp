@@ -33,7 +33,8 @@ QString changeText(edit::Change change) {
 
 } // namespace
 
-/// A file as another program left it, and how that differs from what was open when it was read.
+/// A file as another program left it, and how that differs from what was open when it was
+/// read.
 struct MainWindow::ChangedFile {
     Network now, open;
     quint64 hash = 0;

@@ -99,7 +99,8 @@ bool giveName(const std::string& temporary, const std::string& path, Over over) 
         return ::rename(temporary.c_str(), path.c_str()) == 0;
     if (::link(temporary.c_str(), path.c_str()) == 0)
         return ::unlink(temporary.c_str()) == 0;
-    // File systems without hard links: the moment between looking and renaming is left to chance.
+    // File systems without hard links: the moment between looking and renaming is left to
+    // chance.
     return errno != EEXIST && ::access(path.c_str(), F_OK) != 0 &&
            ::rename(temporary.c_str(), path.c_str()) == 0;
 }
@@ -128,7 +129,8 @@ Result<std::string> DiskFiles::read(const std::string& path) {
 }
 
 Result<Done> DiskFiles::writeAtomically(const std::string& path, std::string_view bytes) {
-    // A link is followed so that it stays a link; the new file keeps the old one's permissions.
+    // A link is followed so that it stays a link; the new file keeps the old one's
+    // permissions.
     std::error_code ignored;
     std::string target = path;
     if (std::filesystem::is_symlink(path, ignored)) {

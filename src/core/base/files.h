@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The file system as the core needs it, passed in so that tests can run out of disk or lose power.
-// Implementations may be used from any thread; one Appender belongs to one thread at a time.
+// The file system as the core needs it, passed in so that tests can run out of disk or
+// lose power. Implementations may be used from any thread; one Appender belongs to one
+// thread at a time.
 #pragma once
 #include "core/base/result.h"
 
@@ -14,8 +15,9 @@
 
 namespace underridge {
 
-/// A file that only grows. Its bytes survive the death of the program once append() returns, and the
-/// loss of power once sync() returns. What cannot be appended whole leaves the file as it was.
+/// A file that only grows. Its bytes survive the death of the program once append()
+/// returns, and the loss of power once sync() returns. What cannot be appended whole
+/// leaves the file as it was.
 class Appender {
 public:
     virtual ~Appender() = default;
@@ -34,18 +36,20 @@ class Files {
 public:
     virtual ~Files() = default;
     virtual Result<std::string> read(const std::string& path) = 0;
-    /// The path holds either the old bytes or all of the new ones, whatever happens. A refusal leaves
-    /// the old file as it was.
+    /// The path holds either the old bytes or all of the new ones, whatever happens. A
+    /// refusal leaves the old file as it was.
     virtual Result<Done> writeAtomically(const std::string& path, std::string_view bytes) = 0;
-    /// Starts a file with these bytes, in place of an old one all at once, held under an exclusive lock
-    /// until the appender is destroyed. Refuses when there is what may not be replaced.
+    /// Starts a file with these bytes, in place of an old one all at once, held under an
+    /// exclusive lock until the appender is destroyed. Refuses when there is what may not
+    /// be replaced.
     virtual Result<std::unique_ptr<Appender>> startAppending(const std::string& path, std::string_view bytes,
                                                              Over over) = 0;
     /// Whether some living program holds the path through startAppending().
     virtual bool isHeld(const std::string& path) = 0;
     virtual bool exists(const std::string& path) = 0;
     virtual Result<Done> remove(const std::string& path) = 0;
-    /// Names (not paths) of the files in a folder, sorted; empty when the folder does not exist.
+    /// Names (not paths) of the files in a folder, sorted; empty when the folder does not
+    /// exist.
     virtual std::vector<std::string> list(const std::string& folder) = 0;
 };
 
@@ -62,7 +66,8 @@ public:
     std::vector<std::string> list(const std::string& folder) override;
 };
 
-/// Files in memory. `capacity` bytes fit in all; what was never synced is lost by losePower().
+/// Files in memory. `capacity` bytes fit in all; what was never synced is lost by
+/// losePower().
 class MemoryFiles : public Files {
 public:
     Result<std::string> read(const std::string& path) override;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A reference to something that can be called: for parameters that are called before the function returns. It
-// owns nothing and costs one indirect call, so that what takes it need not be a template.
+// A reference to something that can be called: for parameters that are called before the
+// function returns. It owns nothing and costs one indirect call, so that what takes it
+// need not be a template.
 #pragma once
 #include <memory>
 #include <type_traits>

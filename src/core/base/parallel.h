@@ -10,8 +10,8 @@
 
 namespace underridge {
 
-/// Runs all pieces, the first on this thread and each other on one of its own; returns when all are done. For
-/// pieces of some milliseconds and more. They must not throw.
+/// Runs all pieces, the first on this thread and each other on one of its own; returns
+/// when all are done. For pieces of some milliseconds and more. They must not throw.
 inline void inParallel(std::initializer_list<FunctionRef<void()>> pieces) {
     std::vector<std::jthread> threads;
     for (auto piece = pieces.begin() + 1; piece < pieces.end(); ++piece)
@@ -19,9 +19,10 @@ inline void inParallel(std::initializer_list<FunctionRef<void()>> pieces) {
     (*pieces.begin())();
 }
 
-/// Calls `each` with 0 to `count` − 1, in runs side by side, as many as there are cores and at most eight; a
-/// run has no fewer than `atLeast`, so that little work starts no thread. Returns when all are done. `each`
-/// must not throw, and must bear being called from several threads.
+/// Calls `each` with 0 to `count` − 1, in runs side by side, as many as there are cores
+/// and at most eight; a run has no fewer than `atLeast`, so that little work starts no
+/// thread. Returns when all are done. `each` must not throw, and must bear being called
+/// from several threads.
 inline void forEachIndex(std::size_t count, std::size_t atLeast, FunctionRef<void(std::size_t)> each) {
     const std::size_t cores = std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, 8);
     const std::size_t runs = std::clamp<std::size_t>(count / std::max<std::size_t>(atLeast, 1), 1, cores);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What was noticed while reading, editing or checking: a value with a place, never an exception.
+// What was noticed while reading, editing or checking: a value with a place, never an
+// exception.
 #pragma once
 #include <cstdint>
 #include <string>
@@ -8,8 +9,8 @@ namespace underridge {
 
 enum class Severity { error, warning, advice };
 
-/// Where a remark points: a place in a file, an object of the network, or both. Lines and columns
-/// count from 1; 0 means not known.
+/// Where a remark points: a place in a file, an object of the network, or both. Lines and
+/// columns count from 1; 0 means not known.
 struct Where {
     std::string file = {};
     int line = 0;

@@ -9,7 +9,8 @@
 
 namespace underridge {
 
-/// Calls `each` with every code point of `text`; a byte that is not valid UTF-8 counts as U+FFFD.
+/// Calls `each` with every code point of `text`; a byte that is not valid UTF-8 counts as
+/// U+FFFD.
 void forEachCodePoint(std::string_view text, const std::function<void(char32_t, std::size_t offset)>& each);
 
 bool isValidUtf8(std::string_view text);
@@ -21,10 +22,12 @@ std::string lowered(std::string_view text);
 
 std::vector<std::string> splitWords(std::string_view text);
 
-/// Whether every word of `query` occurs somewhere in `text`, not regarding case. An empty query matches.
+/// Whether every word of `query` occurs somewhere in `text`, not regarding case. An empty
+/// query matches.
 bool matchesWords(std::string_view text, std::string_view query);
 
-/// Order of names as people sort them: digits by value, letters not regarding case ("acc-2" before "acc-10").
+/// Order of names as people sort them: digits by value, letters not regarding case
+/// ("acc-2" before "acc-10").
 bool naturalLess(std::string_view a, std::string_view b);
 
 /// FNV-1a, 64 bits (Fowler, Noll, Vo).

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Every change of a network is a function that takes a value and gives the next one, or refuses with a
-// remark. What the person did has a name, for the undo menu; what it concerns is selected afterwards.
+// Every change of a network is a function that takes a value and gives the next one, or
+// refuses with a remark. What the person did has a name, for the undo menu; what it
+// concerns is selected afterwards.
 #pragma once
 #include "core/base/result.h"
 #include "core/model/network.h"
@@ -13,8 +14,8 @@ struct Act {
     std::string name; ///< "Link acc-1 1 to till-01 1": sentence case, no full stop
     model::Network network;
     std::vector<model::ObjectRef> subjects;
-    /// The network it was made from, where that may be another than the present one by the time it is taken:
-    /// a worker's, a dialog's. None: the present one.
+    /// The network it was made from, where that may be another than the present one by
+    /// the time it is taken: a worker's, a dialog's. None: the present one.
     std::optional<model::Network> base = {};
 };
 
@@ -22,8 +23,8 @@ using ActResult = Result<Act>;
 
 using Refs = std::vector<model::ObjectRef>;
 
-/// Applies `change(Record&)` to the records with these keys, as one act. An act that changes nothing has
-/// an equal network. Refuses when a record is gone.
+/// Applies `change(Record&)` to the records with these keys, as one act. An act that
+/// changes nothing has an equal network. Refuses when a record is gone.
 template <class Record, class Change>
 ActResult changeEach(const model::Network& network, const std::vector<model::Key>& keys, std::string name,
                      Change&& change) {

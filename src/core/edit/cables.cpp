@@ -35,8 +35,8 @@ bool joinsSame(const CableEnd& a, const CableEnd& b, const Link& link) {
     return (a.at == link.a && b.at == link.b) || (a.at == link.b && b.at == link.a);
 }
 
-/// Ends of a trunk cable lie in pairs. Those of a link go with it; the last pair stays, so that the cable
-/// still leads from the one device to the other, at no port.
+/// Ends of a trunk cable lie in pairs. Those of a link go with it; the last pair stays,
+/// so that the cable still leads from the one device to the other, at no port.
 void freeEnds(Cable& cable, const Link& link) {
     std::vector<CableEnd> left;
     for (std::size_t i = 0; i + 1 < cable.ends.size(); i += 2)

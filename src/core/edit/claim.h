@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Telling a second opener of a file that it is open elsewhere. A claim is a small file beside the network's,
-// held under a lock as long as the claim lives; one that is not held was left by a program that died.
+// Telling a second opener of a file that it is open elsewhere. A claim is a small file
+// beside the network's, held under a lock as long as the claim lives; one that is not
+// held was left by a program that died.
 #pragma once
 #include "core/base/files.h"
 
@@ -24,8 +25,8 @@ public:
     /// Who has the file open, if somebody has.
     static std::optional<Claimant> holder(Files& files, const std::string& path);
 
-    /// Refuses when it is held. Where nothing can be written beside the file there is no claim and no
-    /// refusal: nobody can save there either.
+    /// Refuses when it is held. Where nothing can be written beside the file there is no
+    /// claim and no refusal: nobody can save there either.
     static Result<std::unique_ptr<Claim>> take(Files& files, const std::string& path, const Claimant& by);
     ~Claim();
 

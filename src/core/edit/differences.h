@@ -15,7 +15,8 @@ struct Difference {
     bool operator==(const Difference&) const = default;
 };
 
-/// From `before` to `after`, kind by kind. Changes of the same object in several records are one line each.
+/// From `before` to `after`, kind by kind. Changes of the same object in several records
+/// are one line each.
 std::vector<Difference> differences(const model::Network& before, const model::Network& after);
 
 /// "3 added, 1 removed, 12 changed".

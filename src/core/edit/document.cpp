@@ -14,8 +14,8 @@ constexpr std::string_view suffix = ".journal";
 constexpr int mostJournals = 1000; ///< of one network
 constexpr std::int64_t retryMs = 2000;
 
-/// The file a journal's work continues: the one of a save that came through though the journal was not begun
-/// anew, else the one in the header.
+/// The file a journal's work continues: the one of a save that came through though the
+/// journal was not begun anew, else the one in the header.
 struct Base {
     std::string path, bytes;
     std::size_t payloadsIn = 0; ///< how many of the journal's payloads the file surely holds
@@ -37,8 +37,8 @@ Result<Base> baseOf(Files& files, const JournalContents& contents) {
 
 } // namespace
 
-/// A save between beginSave() and endSave(): which journal is to know of it, and how much of that journal the
-/// file will hold. Both threads look at it.
+/// A save between beginSave() and endSave(): which journal is to know of it, and how much
+/// of that journal the file will hold. Both threads look at it.
 struct Document::Underway {
     std::mutex mutex;
     std::shared_ptr<JournalWriter> journal; ///< none while nothing was edited
@@ -245,7 +245,8 @@ void Document::dropJournal() {
 }
 
 bool Document::startJournal(const std::string& path, Over over) {
-    // What was never saved begins from nothing; what was recovered, from the file as it is.
+    // What was never saved begins from nothing; what was recovered, from the file as it
+    // is.
     const Network& base = hash_ == 0 ? Network() : saved_;
     auto writer =
         JournalWriter::start(world_.files, path, {network().info().id, network().info().name, path_, hash_},

@@ -43,16 +43,19 @@ public:
     /// FNV-1a of the file's bytes as they were last read or written; 0: never saved.
     std::uint64_t hash() const { return hash_; }
 
-    /// Takes an act into the journal, then into the history. False when it changes nothing. Refuses one that
-    /// what happened since has overtaken, and one that could not be read back from a file.
+    /// Takes an act into the journal, then into the history. False when it changes
+    /// nothing. Refuses one that what happened since has overtaken, and one that could
+    /// not be read back from a file.
     Result<bool> apply(Act act, const Session& before, const Session& after,
                        std::optional<MergeKey> merge = std::nullopt);
     std::optional<Session> undo();
     std::optional<Session> redo();
 
-    /// Saves under a path, which becomes the document's. On refusal the old file and the document stay.
+    /// Saves under a path, which becomes the document's. On refusal the old file and the
+    /// document stay.
     Result<Done> save(const std::string& path);
-    /// The same in two halves for saving on a worker: what to write, and what to note once it is written.
+    /// The same in two halves for saving on a worker: what to write, and what to note
+    /// once it is written.
     struct Underway;
     struct Saving {
         model::Network network;
@@ -65,17 +68,18 @@ public:
     /// False, and nothing is noted, when it was not this document's latest beginSave().
     bool endSave(const Saving& saving, std::uint64_t hash);
 
-    /// The file was changed by another program: what it holds now is what "modified" and the journal are
-    /// measured against.
+    /// The file was changed by another program: what it holds now is what "modified" and
+    /// the journal are measured against.
     void rebase(model::Network onDisk, std::uint64_t hash);
 
     /// Ends the document in peace: its journal is removed.
     void close();
 
-    /// Why the journal cannot be written, if it cannot. What it held before is still in it.
+    /// Why the journal cannot be written, if it cannot. What it held before is still in
+    /// it.
     const std::optional<Remark>& journalTrouble() const { return journalTrouble_; }
-    /// Writes what the journal lacks, as the next act would; to be called now and then while there is
-    /// trouble.
+    /// Writes what the journal lacks, as the next act would; to be called now and then
+    /// while there is trouble.
     void catchUpJournal();
 
 private:

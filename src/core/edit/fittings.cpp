@@ -54,7 +54,8 @@ Result<Done> clear(Network& network, DeviceId device, const std::vector<LinkId>&
     return Done{};
 }
 
-/// Interfaces on ports that are gone go too, with those that stand on them; a LAG loses them as members.
+/// Interfaces on ports that are gone go too, with those that stand on them; a LAG loses
+/// them as members.
 void dropInterfaces(Network& network, DeviceId id, auto&& isGone) {
     std::vector<Interface> all;
     network.all<Interface>().forEachIn(id.value,

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Undo and redo: named steps between values, each with what the person had selected and in view.
+// Undo and redo: named steps between values, each with what the person had selected and
+// in view.
 #pragma once
 #include "core/edit/act.h"
 
@@ -7,7 +8,8 @@
 
 namespace underridge::edit {
 
-/// What belongs to the person rather than to the network: never saved as content, never makes it modified.
+/// What belongs to the person rather than to the network: never saved as content, never
+/// makes it modified.
 struct Session {
     model::SheetId sheet;
     Refs selection;
@@ -16,8 +18,8 @@ struct Session {
     bool operator==(const Session&) const = default;
 };
 
-/// Two acts merge into one step when both carry an equal key, follow within mergeWindowMs, and nothing (undo,
-/// redo, save, another act) came between.
+/// Two acts merge into one step when both carry an equal key, follow within
+/// mergeWindowMs, and nothing (undo, redo, save, another act) came between.
 struct MergeKey {
     std::string field; ///< "move by arrow keys"
     Refs objects;
@@ -32,7 +34,8 @@ public:
 
     const model::Network& now() const { return now_; }
 
-    /// Takes an act. False (and nothing happens, redo stays) when its network equals the present one.
+    /// Takes an act. False (and nothing happens, redo stays) when its network equals the
+    /// present one.
     bool apply(Act act, const Session& before, const Session& after, std::int64_t nowMs,
                std::optional<MergeKey> merge = std::nullopt);
 

@@ -7,10 +7,11 @@ namespace underridge::edit {
 
 enum class ImportOnto { ownSheets, presentSheet };
 
-/// Takes in everything of `piece` as one act. Objects keep their ids unless one is taken; equal models and
-/// VLANs become one; models that differ under the same id get an id of their own. On sheets of their own the
-/// sheets come after those that are there; on the present sheet, what the first sheet of `piece` shows stands
-/// to the right of what is drawn. Refuses an empty piece.
+/// Takes in everything of `piece` as one act. Objects keep their ids unless one is taken;
+/// equal models and VLANs become one; models that differ under the same id get an id of
+/// their own. On sheets of their own the sheets come after those that are there; on the
+/// present sheet, what the first sheet of `piece` shows stands to the right of what is
+/// drawn. Refuses an empty piece.
 ActResult importNetwork(const model::Network& network, const model::Network& piece, ImportOnto onto,
                         model::SheetId present, model::IdSource& ids);
 

@@ -19,8 +19,8 @@ std::uint32_t checksum(std::string_view bytes) {
         crc32_z(0, reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size()));
 }
 
-/// One whole record at the start of `bytes`: its payload and its length with frame; nothing if it is not
-/// whole.
+/// One whole record at the start of `bytes`: its payload and its length with frame;
+/// nothing if it is not whole.
 struct Record {
     std::string_view payload;
     std::size_t length = 0;
@@ -207,7 +207,8 @@ void JournalWriter::syncLoop(const std::stop_token& stop) {
         wake_.wait_for(lock, stop, std::chrono::milliseconds(syncDelayMs), [] { return false; });
         dirty_ = false;
         lock.unlock();
-        // A disk that cannot sync still has the record with the operating system; the next save reports it.
+        // A disk that cannot sync still has the record with the operating system; the
+        // next save reports it.
         static_cast<void>(file_->sync());
         lock.lock();
     }

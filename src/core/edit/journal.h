@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The journal: what was done since the file was last saved, kept so that a killed program or a power cut
-// costs at most the last act. A journal is a text of records
+// The journal: what was done since the file was last saved, kept so that a killed program
+// or a power cut costs at most the last act. A journal is a text of records
 //
 //     ur1 LENGTH CRC\n PAYLOAD \n
 //
-// with LENGTH in bytes and the CRC-32 of the payload (IEEE 802.3 polynomial) in hex. The first payload is
-// the header, a JSON object; each further one is the difference of two networks: the act's name as a JSON
-// string, then one line for every record that is set or removed. Before a file is written the journal gets a
-// mark with the hash the file will have, so that a program killed between the two is not taken for another
-// program's change.
+// with LENGTH in bytes and the CRC-32 of the payload (IEEE 802.3 polynomial) in hex. The
+// first payload is the header, a JSON object; each further one is the difference of two
+// networks: the act's name as a JSON string, then one line for every record that is set
+// or removed. Before a file is written the journal gets a mark with the hash the file
+// will have, so that a program killed between the two is not taken for another program's
+// change.
 #pragma once
 #include "core/base/files.h"
 #include "core/edit/act.h"
@@ -27,7 +28,8 @@ struct JournalHeader {
     bool operator==(const JournalHeader&) const = default;
 };
 
-/// "This file is about to be written": the network as the journal has it so far, or a little before.
+/// "This file is about to be written": the network as the journal has it so far, or a
+/// little before.
 struct SaveMark {
     std::string path;
     std::uint64_t hash = 0;
@@ -54,16 +56,17 @@ std::string differencePayload(const std::string& act, const model::Network& befo
 /// Takes a journal's bytes apart. Refuses one whose header cannot be read.
 Result<JournalContents> readJournal(std::string_view bytes);
 
-/// Applies the payloads to the network the journal began from, or to any later one up to the last payload:
-/// a record of the journal replaces the whole record, so applying it twice does no harm.
+/// Applies the payloads to the network the journal began from, or to any later one up to
+/// the last payload: a record of the journal replaces the whole record, so applying it
+/// twice does no harm.
 Result<model::Network> replay(model::Network start, const std::vector<std::string>& payloads);
 
-/// Writes a journal. A record is with the operating system when write() returns, and on the disk within
-/// `syncDelayMs` through a thread of its own.
+/// Writes a journal. A record is with the operating system when write() returns, and on
+/// the disk within `syncDelayMs` through a thread of its own.
 class JournalWriter {
 public:
-    /// Starts a journal file with a first payload (none if empty), in place of what `over` allows, all at
-    /// once.
+    /// Starts a journal file with a first payload (none if empty), in place of what
+    /// `over` allows, all at once.
     static Result<std::unique_ptr<JournalWriter>> start(Files& files, const std::string& path,
                                                         const JournalHeader& header, std::string_view first,
                                                         Over over);

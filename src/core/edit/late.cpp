@@ -85,8 +85,8 @@ ActResult broughtUpTo(Act act, const Network& now) {
         else
             next.erase<Record>(key);
     });
-    // What was put must find what it refers to; what was taken away must not be missed by what came
-    // meanwhile.
+    // What was put must find what it refers to; what was taken away must not be missed by
+    // what came meanwhile.
     const auto check = [&]<class Record>(const Record*, const Record* after) {
         if (after && !wrong)
             wrong = misplaced(next, *after);

@@ -57,7 +57,8 @@ const Cable* assemblyAt(const Network& network, const PortRef& lane, const Cable
     return found;
 }
 
-/// The positions of an assembly that a lane has: "X1/3" of four with eight strands has 5 and 6.
+/// The positions of an assembly that a lane has: "X1/3" of four with eight strands has 5
+/// and 6.
 std::vector<int> positionsOfLane(const PortRef& lane, const CableType& type) {
     const int number = std::atoi(lane.port.substr(lane.port.rfind('/') + 1).c_str());
     const int each = std::max(1, type.positions / type.farEnds);
@@ -133,8 +134,8 @@ Result<Network> supplied(const Network& network, const Catalogue& catalogue, con
     return out;
 }
 
-/// One end clocks a synchronous line: the one nearer to the middle of the network, which is the first
-/// proposed.
+/// One end clocks a synchronous line: the one nearer to the middle of the network, which
+/// is the first proposed.
 void giveClock(Network& network, const Proposal& proposal) {
     if (proposal.joint.medium != Medium::serial || proposal.joint.console || proposal.joint.speed < 2)
         return;
@@ -226,7 +227,8 @@ ActResult changeLink(const Network& network, const Catalogue& catalogue, LinkId 
 
 namespace {
 
-/// Adds one link over the best ports to an act; gives the name that link alone would have.
+/// Adds one link over the best ports to an act; gives the name that link alone would
+/// have.
 Result<std::string> addBestLink(Act& act, const Catalogue& catalogue, const linking::End& a,
                                 const linking::End& b, IdSource& ids, const linking::Habits& habits) {
     const auto pair = linking::bestPair(act.network, catalogue, a, b, habits);

@@ -29,7 +29,8 @@ std::set<std::string> portsInUse(const Network& network, DeviceId id) {
     return used;
 }
 
-/// After a device's model changed: what it has is its own, what is used and gone stays as learned.
+/// After a device's model changed: what it has is its own, what is used and gone stays as
+/// learned.
 void settlePorts(Network& network, DeviceId id, const std::set<std::string>& used) {
     const Device device = *network.device(id);
     std::vector<Port> learned;

@@ -72,8 +72,8 @@ void removeDevice(Network& network, DeviceId id) {
     network.erase<Device>({id.value, 0});
 }
 
-/// Where something stands that stood on a floor or in a rack that is to go: on the rack's own spot of its
-/// floor, else nowhere known.
+/// Where something stands that stood on a floor or in a rack that is to go: on the rack's
+/// own spot of its floor, else nowhere known.
 Place placeWithout(const Network& network, const Group& gone, const Place& place) {
     const Group* outer = network.group(gone.parent);
     const bool onFloor = outer && outer->type == GroupKind::floor &&
@@ -81,7 +81,8 @@ Place placeWithout(const Network& network, const Group& gone, const Place& place
     return onFloor ? Place{outer->id, gone.xMm, gone.yMm, gone.heightMm, 0, place.side} : Place{};
 }
 
-/// Members go up one level; whatever named the group names the one around it, or the whole network.
+/// Members go up one level; whatever named the group names the one around it, or the
+/// whole network.
 void removeGroup(Network& network, GroupId id) {
     const Group gone = *network.group(id);
     std::vector<ObjectRef> members;
@@ -223,7 +224,8 @@ private:
             } else { // one cable that carries several links stays one
                 cable = *network_.cable(at->second);
             }
-            // The near end of a breakout assembly is the port that is split, and is there once.
+            // The near end of a breakout assembly is the port that is split, and is there
+            // once.
             const CableType* type = piece_.typeOf(*held);
             const auto near =
                 held->ends.empty() ? fresh_.end() : fresh_.find(held->ends.front().at.device.value);

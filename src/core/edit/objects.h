@@ -5,11 +5,13 @@
 
 namespace underridge::edit {
 
-/// Removes objects with everything that cannot stand without them: a device's links, cables, ports and
-/// interfaces; a link's cable when nothing else uses it; positions. A group's members move to its parent.
+/// Removes objects with everything that cannot stand without them: a device's links,
+/// cables, ports and interfaces; a link's cable when nothing else uses it; positions. A
+/// group's members move to its parent.
 ActResult removeObjects(const model::Network& network, const Refs& objects);
 
-/// A piece of a network that was copied: devices, the links among them, notes, and where they were.
+/// A piece of a network that was copied: devices, the links among them, notes, and where
+/// they were.
 struct Clip {
     model::Network piece; ///< one sheet
     bool empty() const { return piece.all<model::Position>().empty(); }
@@ -18,8 +20,8 @@ struct Clip {
 /// Devices and notes among the objects, with the links between those devices.
 Clip copyObjects(const model::Network& network, model::SheetId sheet, const Refs& objects);
 
-/// Puts a clip on a sheet, `by` away from where it was copied, with new ids and names that are not yet
-/// taken. Refuses an empty clip.
+/// Puts a clip on a sheet, `by` away from where it was copied, with new ids and names
+/// that are not yet taken. Refuses an empty clip.
 ActResult pasteClip(const model::Network& network, model::SheetId sheet, const Clip& clip, model::Point by,
                     model::IdSource& ids);
 

@@ -5,17 +5,19 @@
 
 namespace underridge::edit {
 
-/// Where a group is, in millimetres: a floor above the ground; a rack or cabinet on its floor, from its upper
-/// left corner, and its foot above the floor. Refuses what is further than 100 km.
+/// Where a group is, in millimetres: a floor above the ground; a rack or cabinet on its
+/// floor, from its upper left corner, and its foot above the floor. Refuses what is
+/// further than 100 km.
 ActResult placeGroup(const model::Network& network, model::GroupId group, std::int64_t xMm, std::int64_t yMm,
                      std::int64_t heightMm);
 
-/// Where devices stand; their group follows by the rule of core/model/standing.h. Refuses what is no floor,
-/// room, rack or cabinet, and units that a rack has not.
+/// Where devices stand; their group follows by the rule of core/model/standing.h. Refuses
+/// what is no floor, room, rack or cabinet, and units that a rack has not.
 ActResult setPlace(const model::Network& network, const std::vector<model::DeviceId>& devices,
                    const model::Place& place, std::string name = "Set place");
 
-/// Sets the risers of a building. Refuses another kind of group, and names that are empty or there twice.
+/// Sets the risers of a building. Refuses another kind of group, and names that are empty
+/// or there twice.
 ActResult setRisers(const model::Network& network, model::GroupId building, std::vector<model::Riser> risers);
 
 } // namespace underridge::edit

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The registers: everything of one kind as a table of texts, and what typing into it changes.
+// The registers: everything of one kind as a table of texts, and what typing into it
+// changes.
 #pragma once
 #include "core/edit/act.h"
 #include "core/model/length.h"
@@ -45,7 +46,8 @@ struct CellChange {
     std::string text;
 };
 
-/// One change in a network that is being built; a refusal says what is wrong with the text.
+/// One change in a network that is being built; a refusal says what is wrong with the
+/// text.
 Result<Done> setCell(model::Network& network, const model::Catalogue& catalogue, Register which,
                      const CellChange& change, model::LengthUnit unit, model::IdSource& ids);
 

@@ -6,7 +6,8 @@
 
 namespace underridge::edit {
 
-/// What a finding's remedy does, as one act. Refuses one that is words only, or whose objects are gone.
+/// What a finding's remedy does, as one act. Refuses one that is words only, or whose
+/// objects are gone.
 ActResult applyRemedy(const model::Network& network, const model::Catalogue& catalogue,
                       const linking::Finding& finding, model::IdSource& ids);
 

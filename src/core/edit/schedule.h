@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A cable schedule, matched against the drawing: what is there already, what is new, what changes, and what
-// cannot be.
+// A cable schedule, matched against the drawing: what is there already, what is new, what
+// changes, and what cannot be.
 #pragma once
 #include "core/edit/act.h"
 #include "core/exchange/table_text.h"
@@ -50,26 +50,31 @@ struct ScheduleTable {
     std::vector<int> fields;             ///< by column: an index into scheduleFields(), -1: not used
     std::vector<Remark> remarks;
 
-    /// Whether both ends are among the columns, and every column with a title is taken for something.
+    /// Whether both ends are among the columns, and every column with a title is taken
+    /// for something.
     bool isSure() const;
 };
 
-/// Reads a table, CSV or workbook, and takes its columns for what their titles say. Refuses an empty one.
+/// Reads a table, CSV or workbook, and takes its columns for what their titles say.
+/// Refuses an empty one.
 Result<ScheduleTable> readSchedule(std::string_view bytes, const std::string& file);
 
-/// Matches a table against the drawing as mergeSchedule() below does, with its columns as they are set.
+/// Matches a table against the drawing as mergeSchedule() below does, with its columns as
+/// they are set.
 Result<Schedule> mergeSchedule(const model::Network& network, const model::Catalogue& catalogue,
                                const ScheduleTable& table, const std::string& file, model::IdSource& ids);
 
-/// Reads a schedule as CSV (RFC 4180; comma, semicolon or tab; any quoting; byte order mark) whose first line
-/// names the columns, in any order: from, from port, to, to port, and any of label, cable (the type), length,
-/// status, colour, note. A length may carry its unit; one in the title ("length ft") holds for the column,
-/// and a decimal comma is understood. A row is matched by its label, else by its two ports, in either
-/// direction. Refuses a file without the columns of both ends.
+/// Reads a schedule as CSV (RFC 4180; comma, semicolon or tab; any quoting; byte order
+/// mark) whose first line names the columns, in any order: from, from port, to, to port,
+/// and any of label, cable (the type), length, status, colour, note. A length may carry
+/// its unit; one in the title ("length ft") holds for the column, and a decimal comma is
+/// understood. A row is matched by its label, else by its two ports, in either direction.
+/// Refuses a file without the columns of both ends.
 Result<Schedule> mergeSchedule(const model::Network& network, const model::Catalogue& catalogue,
                                std::string_view bytes, const std::string& file, model::IdSource& ids);
 
-/// The schedule as one act, made from the network it was matched against; refuses one that changes nothing.
+/// The schedule as one act, made from the network it was matched against; refuses one
+/// that changes nothing.
 ActResult takeSchedule(const Schedule& schedule);
 
 std::string_view textOf(Match match);

@@ -5,8 +5,8 @@
 
 namespace underridge::edit {
 
-/// Moves devices, folded groups and notes by a distance; bends of links whose both ends move go along.
-/// Refuses to leave the sheet.
+/// Moves devices, folded groups and notes by a distance; bends of links whose both ends
+/// move go along. Refuses to leave the sheet.
 ActResult moveObjects(const model::Network& network, model::SheetId sheet, const Refs& objects,
                       model::Point by);
 
@@ -28,8 +28,8 @@ ActResult showOnSheet(const model::Network& network, model::SheetId sheet,
 ActResult addGroup(const model::Network& network, const std::string& name, model::GroupKind type,
                    model::GroupId parent, model::IdSource& ids);
 
-/// Whether the links of a sheet say their ports, and their rate, LAG and cable. The sheet's own: saved with
-/// it.
+/// Whether the links of a sheet say their ports, and their rate, LAG and cable. The
+/// sheet's own: saved with it.
 ActResult setSheetLabels(const model::Network& network, model::SheetId sheet, bool ports, bool links);
 
 ActResult renameSheet(const model::Network& network, model::SheetId sheet, const std::string& name);

@@ -354,8 +354,9 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
     return true;
 }
 
-/// Positions of another program may be in any unit, and on one heap. Those of a sheet are stretched until
-/// plates have room on the average; what still lies on the same spot is put down anew.
+/// Positions of another program may be in any unit, and on one heap. Those of a sheet are
+/// stretched until plates have room on the average; what still lies on the same spot is
+/// put down anew.
 void Builder::spread() {
     for (const Sheet& sheet : sheets_) {
         std::vector<Shown*> drawn;

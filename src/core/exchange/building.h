@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What every reader of a foreign format needs: devices, ports, groups and links made from what a source
-// names, without inventing what it does not. Names of attributes and columns are the same in GraphML and
-// CSV; what is not among them is kept as an attribute.
+// What every reader of a foreign format needs: devices, ports, groups and links made from
+// what a source names, without inventing what it does not. Names of attributes and
+// columns are the same in GraphML and CSV; what is not among them is kept as an
+// attribute.
 #pragma once
 #include "core/exchange/decoding.h"
 #include "core/exchange/json_view.h"
@@ -20,8 +21,8 @@ struct Source {
     const model::Catalogue& catalogue;
 };
 
-/// The same text gives the same ids, so that reading a file twice gives equal networks. A text that is an id
-/// itself keeps it.
+/// The same text gives the same ids, so that reading a file twice gives equal networks. A
+/// text that is an id itself keeps it.
 class Ids {
 public:
     std::uint64_t idFor(std::string_view scope, std::string_view text);
@@ -41,15 +42,16 @@ public:
 
     model::SheetId addSheet(const std::string& name);
 
-    /// A device of a model that is not known, shown on a sheet. `identity` tells it from others.
+    /// A device of a model that is not known, shown on a sheet. `identity` tells it from
+    /// others.
     model::Device& device(model::DeviceId id) { return devices_.at(id.value); }
     model::DeviceId addDevice(std::string_view identity, const std::string& name);
     void show(model::SheetId sheet, model::DeviceId device);
     /// Where the source draws it. Absurd numbers are remarked and do not count.
     void setPosition(model::SheetId sheet, model::DeviceId device, double x, double y, const Where& where);
 
-    /// Makes sure that the device has the port: one that its model lacks becomes a learned one. An empty key
-    /// and one that is too long are left as not known.
+    /// Makes sure that the device has the port: one that its model lacks becomes a
+    /// learned one. An empty key and one that is too long are left as not known.
     model::PortRef port(model::DeviceId device, const std::string& key);
     model::Port& portRecord(const model::PortRef& port);
 
@@ -57,12 +59,14 @@ public:
     model::GroupId addGroup(std::string_view identity, const std::string& name, model::GroupId parent);
 
     model::Link& addLink(std::string_view identity, const model::PortRef& a, const model::PortRef& b);
-    /// A cable for a link, of a type named by id or name; false when no such type is known.
+    /// A cable for a link, of a type named by id or name; false when no such type is
+    /// known.
     bool setCable(model::Link& link, const std::string& type);
     model::Cable* cableOf(const model::Link& link);
 
-    /// Sets what an attribute or column of that name says of a device or link; what is not known by name
-    /// becomes a free attribute. False, with a remark, when the value cannot be taken as it is.
+    /// Sets what an attribute or column of that name says of a device or link; what is
+    /// not known by name becomes a free attribute. False, with a remark, when the value
+    /// cannot be taken as it is.
     bool setDeviceField(model::DeviceId device, const std::string& name, const std::string& value,
                         const Where& where);
     bool setLinkField(model::Link& link, const std::string& name, const std::string& value,
@@ -122,7 +126,8 @@ public:
     const std::vector<std::uint64_t>& deviceOrder() const { return deviceOrder_; }
 };
 
-/// One member of `extra`, where a reader keeps what its format said and the model does not hold.
+/// One member of `extra`, where a reader keeps what its format said and the model does
+/// not hold.
 std::string extraMember(const model::SharedText& extra, std::string_view name);
 /// The same `extra` with that member set; `json` must be JSON text.
 model::SharedText withExtraMember(const model::SharedText& extra, std::string_view name,
@@ -150,7 +155,8 @@ private:
     std::unordered_map<std::string, int> count_;
 };
 
-/// Names of the columns of a device that are written, in order, and their values; empty values are left out.
+/// Names of the columns of a device that are written, in order, and their values; empty
+/// values are left out.
 std::vector<std::pair<std::string, std::string>> deviceFields(const model::Network& network,
                                                               const model::Device& device);
 std::vector<std::pair<std::string, std::string>> linkFields(const model::Network& network,

@@ -17,8 +17,8 @@ Result<model::Catalogue> readCatalogue(const CatalogueTexts& texts);
 /// The texts that ship with the program.
 CatalogueTexts builtInTexts();
 
-/// The catalogue that ships with the program. Its texts are tested, so a failure to read them is a fault
-/// of the build, and ends the program.
+/// The catalogue that ships with the program. Its texts are tested, so a failure to read
+/// them is a fault of the build, and ends the program.
 model::Catalogue builtInCatalogue();
 
 } // namespace underridge::exchange

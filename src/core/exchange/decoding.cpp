@@ -23,8 +23,8 @@ const Bom boms[] = {{{"\xFF\xFE\x00\x00", 4}, "UTF-32LE"},
                     {{"\xFF\xFE", 2}, "UTF-16LE"},
                     {{"\xFE\xFF", 2}, "UTF-16BE"}};
 
-/// What begins with '<' and no byte order mark shows its width by the zero bytes around it (XML 1.0, appendix
-/// F).
+/// What begins with '<' and no byte order mark shows its width by the zero bytes around
+/// it (XML 1.0, appendix F).
 const Bom bareStarts[] = {{{"<\0\0\0", 4}, "UTF-32LE"},
                           {{"\0\0\0<", 4}, "UTF-32BE"},
                           {{"<\0", 2}, "UTF-16LE"},

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Bytes of a foreign file to UTF-8 text, and the limits every reader keeps. docs/exchange.md states them.
+// Bytes of a foreign file to UTF-8 text, and the limits every reader keeps.
+// docs/exchange.md states them.
 #pragma once
 #include "core/base/result.h"
 
@@ -15,11 +16,13 @@ inline constexpr int maxXmlDepth = 500;
 /// Past this many a reader goes on, but counts the remarks instead of keeping them.
 inline constexpr std::size_t maxRemarks = 1000;
 
-/// Names of encodings are those of IANA. XML states its own in the declaration; UTF-8 and UTF-16 are told
-/// by their byte order mark. Refuses bytes that the encoding cannot hold, with the line.
+/// Names of encodings are those of IANA. XML states its own in the declaration; UTF-8 and
+/// UTF-16 are told by their byte order mark. Refuses bytes that the encoding cannot hold,
+/// with the line.
 Result<std::string> decodeXml(std::string_view bytes, const std::string& file);
 
-/// Text without a declaration: a byte order mark decides, else UTF-8, else Windows-1252 with a remark.
+/// Text without a declaration: a byte order mark decides, else UTF-8, else Windows-1252
+/// with a remark.
 Result<std::string> decodeText(std::string_view bytes, const std::string& file, std::vector<Remark>& remarks);
 
 /// Line and column (from 1, in bytes) of offsets in a text.

@@ -6,7 +6,8 @@
 namespace underridge::exchange {
 namespace {
 
-/// Private-use characters that begin a marked number: no text of a document begins so by chance.
+/// Private-use characters that begin a marked number: no text of a document begins so by
+/// chance.
 constexpr std::string_view mark = "\xEE\x80\x80\xEE\x80\x81number:";
 
 ExactJson fromView(JsonView view) {

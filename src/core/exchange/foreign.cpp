@@ -21,7 +21,8 @@ constexpr Entry entries[] = {{Format::own, "underridge", "Underridge network", {
                              {Format::csv, "csv", "CSV", {".csv", ".tsv"}},
                              {Format::xlsx, "xlsx", "Spreadsheet workbook", {".xlsx", ""}}};
 
-/// The first byte that says something: past byte order marks, zero bytes of wide encodings and spaces.
+/// The first byte that says something: past byte order marks, zero bytes of wide
+/// encodings and spaces.
 char firstSign(std::string_view bytes) {
     for (const char c : bytes.substr(0, 4096)) {
         const auto byte = static_cast<unsigned char>(c);

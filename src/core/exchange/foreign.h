@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Networks in open formats, in and out, told by content. docs/exchange.md says what of each is understood.
+// Networks in open formats, in and out, told by content. docs/exchange.md says what of
+// each is understood.
 #pragma once
 #include "core/exchange/building.h"
 
@@ -24,11 +25,13 @@ struct Written {
     std::vector<Remark> remarks; ///< what the format cannot hold
 };
 
-/// RFC 8345 in the JSON encoding of RFC 7951, with RFC 8346 layer 3 and RFC 8944 layer 2 attributes.
+/// RFC 8345 in the JSON encoding of RFC 7951, with RFC 8346 layer 3 and RFC 8944 layer 2
+/// attributes.
 Result<Loaded> readRfc8345(std::string_view bytes, const Source& source);
 Written writeRfc8345(const model::Network& network);
 
-/// GraphML (graphml.graphdrawing.org): keys with types and defaults, nested graphs, ports.
+/// GraphML (graphml.graphdrawing.org): keys with types and defaults, nested graphs,
+/// ports.
 Result<Loaded> readGraphml(std::string_view bytes, const Source& source);
 Written writeGraphml(const model::Network& network);
 
@@ -42,7 +45,8 @@ Result<Loaded> readXlsx(std::string_view bytes, const Source& source);
 Written writeXlsx(const model::Network& network, Tables tables = Tables::both);
 Written writeCsv(const model::Network& network, Tables tables = Tables::both);
 
-/// Reads whatever it is. Refuses bytes of no known format, and those of another format than `as`.
+/// Reads whatever it is. Refuses bytes of no known format, and those of another format
+/// than `as`.
 Result<Loaded> readAny(std::string_view bytes, const Source& source, std::optional<Format> as = std::nullopt);
 Written write(const model::Network& network, Format format, Tables tables = Tables::both);
 

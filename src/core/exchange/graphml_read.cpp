@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML library that gives the
-// tree expands no entities of a document's own and fetches nothing.
+// GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML
+// library that gives the tree expands no entities of a document's own and fetches
+// nothing.
 #include "core/exchange/foreign.h"
 #include "core/exchange/xml_check.h"
 
@@ -23,7 +24,8 @@ std::string_view localName(std::string_view name) {
     return colon == std::string_view::npos ? name : name.substr(colon + 1);
 }
 
-/// Whether an element belongs to GraphML: its prefix is bound to that namespace, or nothing is said at all.
+/// Whether an element belongs to GraphML: its prefix is bound to that namespace, or
+/// nothing is said at all.
 bool isGraphml(const pugi::xml_node& node) {
     const std::string_view name = node.name();
     const auto colon = name.find(':');
@@ -169,7 +171,8 @@ private:
         declarations_.push_back(std::move(json));
     }
 
-    /// Values of an element by key id, with the defaults of keys for its kind; foreign content as it is.
+    /// Values of an element by key id, with the defaults of keys for its kind; foreign
+    /// content as it is.
     struct Data {
         std::vector<std::pair<const KeyDeclaration*, std::pair<std::string, Where>>> values;
         Json foreign = Json::object();

@@ -222,7 +222,8 @@ private:
                     appendRaw(node, edge.get<std::string>());
     }
 
-    /// Whether a group has anything of this graph in it; empty groups stand in the first graph.
+    /// Whether a group has anything of this graph in it; empty groups stand in the first
+    /// graph.
     bool belongs(GroupId group, std::size_t index, int depth) const {
         bool any = false, found = false;
         network_.forEachIn(group, [&](ObjectRef member) {

@@ -30,7 +30,8 @@ std::size_t digitsAt(std::string_view token, std::size_t at) {
     return n;
 }
 
-/// RFC 8259, section 6. The parser would refuse numbers that no double holds; they are numbers all the same.
+/// RFC 8259, section 6. The parser would refuse numbers that no double holds; they are
+/// numbers all the same.
 bool isNumber(std::string_view token) {
     std::size_t at = token.starts_with('-') ? 1 : 0;
     const std::size_t whole = digitsAt(token, at);
@@ -83,7 +84,8 @@ public:
 private:
     using Kind = JsonView::Kind;
 
-    /// The parser tells early that something is wrong, not where: another one that goes byte by byte does.
+    /// The parser tells early that something is wrong, not where: another one that goes
+    /// byte by byte does.
     std::optional<std::size_t> placeOfFault() const {
         struct Place : nlohmann::detail::json_sax_acceptor<nlohmann::json> {
             std::size_t after = 0;
@@ -102,7 +104,8 @@ private:
             fault_ = JsonFault{std::min(offset, held_.text.size()), std::move(what)};
         return false;
     }
-    /// What the parser does not even begin with: bytes that are not UTF-8, control characters in a text.
+    /// What the parser does not even begin with: bytes that are not UTF-8, control
+    /// characters in a text.
     std::size_t firstBadByte() const {
         std::size_t bad = held_.text.size();
         forEachCodePoint(held_.text, [&](char32_t c, std::size_t offset) {
@@ -152,7 +155,8 @@ private:
         return rest == held_.text.size() || refuse(rest);
     }
 
-    /// Where the next value begins, after what has been read: behind blanks, commas and colons.
+    /// Where the next value begins, after what has been read: behind blanks, commas and
+    /// colons.
     std::size_t start() const {
         std::size_t at = last_;
         while (at < held_.text.size() &&
@@ -200,8 +204,8 @@ private:
         return true;
     }
 
-    /// Whether a quoted text ends with the token, with escapes that mean something (RFC 8259, section 7). Its
-    /// bytes and control characters the parser has looked at.
+    /// Whether a quoted text ends with the token, with escapes that mean something (RFC
+    /// 8259, section 7). Its bytes and control characters the parser has looked at.
     static bool isQuoted(std::string_view token) {
         for (std::size_t i = 1; i < token.size(); ++i) {
             if (token[i] == '"')
@@ -368,8 +372,8 @@ char32_t hex4(std::string_view text, std::size_t at) {
     return value;
 }
 
-/// What is between the quotes, escapes resolved. Half of a surrogate pair alone stands for no character:
-/// U+FFFD.
+/// What is between the quotes, escapes resolved. Half of a surrogate pair alone stands
+/// for no character: U+FFFD.
 std::string unescaped(std::string_view inside) {
     std::string out;
     out.reserve(inside.size());

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A JSON text (RFC 8259) taken apart once and looked into: every value knows its place and keeps its own
-// writing, so that what is only passed on comes out as it came in, numbers of any size included.
+// A JSON text (RFC 8259) taken apart once and looked into: every value knows its place
+// and keeps its own writing, so that what is only passed on comes out as it came in,
+// numbers of any size included.
 #pragma once
 #include "core/exchange/decoding.h"
 
@@ -10,7 +11,8 @@
 
 namespace underridge::exchange {
 
-/// A value of a JsonText, or nothing. Costs nothing to copy; valid as long as its JsonText.
+/// A value of a JsonText, or nothing. Costs nothing to copy; valid as long as its
+/// JsonText.
 class JsonView {
 public:
     enum class Kind : std::uint8_t { nothing, null, boolean, number, text, array, object };
@@ -37,7 +39,8 @@ public:
     std::string text() const;
     bool isText(std::string_view other) const;
     std::optional<bool> boolean() const;
-    /// A whole number that is not negative, or one that is; nothing when it is none or does not fit.
+    /// A whole number that is not negative, or one that is; nothing when it is none or
+    /// does not fit.
     std::optional<std::uint64_t> whole() const;
     std::optional<std::int64_t> integer() const;
     std::optional<double> number() const;
@@ -49,7 +52,8 @@ public:
             for (std::uint32_t at = first(); at != end(); at = after(at))
                 each(JsonView(held_, at));
     }
-    /// Calls `each(std::string_view name, JsonView)` for every member of an object, in their order.
+    /// Calls `each(std::string_view name, JsonView)` for every member of an object, in
+    /// their order.
     template <class Each>
     void forEachMember(Each&& each) const {
         if (!isObject())
@@ -106,8 +110,8 @@ public:
     JsonReader(const JsonReader&) = delete;
     JsonReader& operator=(const JsonReader&) = delete;
 
-    /// The fault, if there is one: what is not JSON, is not UTF-8, or is nested too deep. REQUIRES: `padding`
-    /// bytes past the text may be read, whatever they are.
+    /// The fault, if there is one: what is not JSON, is not UTF-8, or is nested too deep.
+    /// REQUIRES: `padding` bytes past the text may be read, whatever they are.
     std::optional<JsonFault> read(std::string_view text);
     /// What was read last; good until the next read().
     JsonView root() const;

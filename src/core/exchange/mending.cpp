@@ -46,7 +46,8 @@ public:
     }
 
 private:
-    /// Whether there is nothing to mend, as in every file of our own: looked at by two threads.
+    /// Whether there is nothing to mend, as in every file of our own: looked at by two
+    /// threads.
     bool isSound() const {
         std::atomic<bool> sound = true;
         const auto look = [&]<class... Kinds>() {
@@ -127,7 +128,8 @@ private:
         drop<Note>("note", [&](const Note& n) { return !network_.sheet(n.sheet); });
     }
 
-    /// Applies `mended` to the records of a kind that `isWrong` says; those it changes get a remark.
+    /// Applies `mended` to the records of a kind that `isWrong` says; those it changes
+    /// get a remark.
     template <class Record, class IsWrong, class Mended>
     void change(const char* what, IsWrong&& isWrong, Mended&& mended) {
         std::vector<Record> changed;
@@ -199,7 +201,8 @@ private:
         change<Link>("the sheet it is drawn on is not in the file", [&](Link& link) { clear(link.onlyOn); });
     }
 
-    /// Ends of a trunk cable that no link on it has, but for the last pair, which says where it leads.
+    /// Ends of a trunk cable that no link on it has, but for the last pair, which says
+    /// where it leads.
     void dropStaleEnds(Cable& cable) const {
         const CableType* type = network_.typeOf(cable);
         if (!type || !isTrunk(*type) || cable.ends.size() % 2 != 0)

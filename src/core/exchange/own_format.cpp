@@ -35,7 +35,8 @@ struct Part {
     int firstLine = 1;
 };
 
-/// Calls `each(line, number)` for the lines of a part that say something; a refusal of one ends it.
+/// Calls `each(line, number)` for the lines of a part that say something; a refusal of
+/// one ends it.
 template <class Each>
 Result<Done> forEachLine(const Part& part, Each&& each) {
     int number = part.firstLine;
@@ -100,7 +101,8 @@ void append(Records& to, Records& from) {
     });
 }
 
-/// The first object that is there twice; nothing when it is only lines that this version does not know.
+/// The first object that is there twice; nothing when it is only lines that this version
+/// does not know.
 std::optional<Remark> firstRepeated(const Part& part, const std::string& file) {
     JsonReader reader(maxOwnDepth);
     std::set<std::tuple<Kind, std::uint64_t, std::uint64_t>> seen;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Records to and from JSON by the field lists of core/model/fields.h. A field that has its default value
-// is not written; a field that is not known is kept in `extra` and written back.
+// Records to and from JSON by the field lists of core/model/fields.h. A field that has
+// its default value is not written; a field that is not known is kept in `extra` and
+// written back.
 #pragma once
 #include "core/exchange/json_view.h"
 #include "core/model/fields.h"
@@ -15,12 +16,13 @@ using Json = nlohmann::ordered_json;
 template <class Record>
 std::string lineOf(const Record& record);
 
-/// How deep values of the own format may be nested: deeper than those of any format it keeps members of.
+/// How deep values of the own format may be nested: deeper than those of any format it
+/// keeps members of.
 inline constexpr int maxOwnDepth = 1000;
 
-/// Adds the record of one line to the others; `reader` as in its own contract. `where` names file and line;
-/// places of single fields are worked out from `line`. Refuses wrong types and bad ids. An object of an
-/// unknown kind is kept as it is.
+/// Adds the record of one line to the others; `reader` as in its own contract. `where`
+/// names file and line; places of single fields are worked out from `line`. Refuses wrong
+/// types and bad ids. An object of an unknown kind is kept as it is.
 Result<Done> addLine(model::Records& records, JsonReader& reader, std::string_view line, const Where& where);
 
 /// Puts an array of catalogue entries (device models, …) into `out`.

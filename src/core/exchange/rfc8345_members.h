@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Members of RFC 8345 documents in the JSON encoding of RFC 7951, and the values they hold.
+// Members of RFC 8345 documents in the JSON encoding of RFC 7951, and the values they
+// hold.
 #pragma once
 #include "core/exchange/json_view.h"
 
@@ -12,15 +13,16 @@
 
 namespace underridge::exchange::rfc8345 {
 
-/// The modules: RFC 8345 sections 6.1 and 6.2, RFC 8944, RFC 8346. Members of their companions for
-/// operational state, ietf-network-state and so on (RFC 8345, appendix A), are taken as theirs.
+/// The modules: RFC 8345 sections 6.1 and 6.2, RFC 8944, RFC 8346. Members of their
+/// companions for operational state, ietf-network-state and so on (RFC 8345, appendix A),
+/// are taken as theirs.
 inline constexpr std::string_view nw = "ietf-network";
 inline constexpr std::string_view nt = "ietf-network-topology";
 inline constexpr std::string_view l2 = "ietf-l2-topology";
 inline constexpr std::string_view l3 = "ietf-l3-unicast-topology";
 
-/// Whether a key is a member's: RFC 7951 names it with its module where that differs from its parent's; some
-/// writers always do.
+/// Whether a key is a member's: RFC 7951 names it with its module where that differs from
+/// its parent's; some writers always do.
 bool isMember(std::string_view key, std::string_view module, std::string_view name);
 /// Nothing when there is none.
 JsonView member(JsonView object, std::string_view module, std::string_view name);
@@ -36,7 +38,8 @@ void drop(JsonMembers& object, std::string_view module, std::string_view name);
 std::optional<std::uint64_t> wholeIn(JsonView value);
 /// "10,20-22" → 10, 20, 21, 22; nothing when it is not a list of VLAN ids, 1 to 4094.
 std::vector<int> vlansIn(const std::string& text);
-/// Whether a prefix such as 10.84.1.0/24 contains an address; its length goes to `length`.
+/// Whether a prefix such as 10.84.1.0/24 contains an address; its length goes to
+/// `length`.
 bool contains(const std::string& prefix, const std::string& address, int& length);
 
 } // namespace underridge::exchange::rfc8345

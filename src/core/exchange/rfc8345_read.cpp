@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// RFC 8345 in, in the JSON encoding of RFC 7951; also wrapped as RESTCONF data (RFC 8040) or as instance data
-// (RFC 9195).
+// RFC 8345 in, in the JSON encoding of RFC 7951; also wrapped as RESTCONF data (RFC 8040)
+// or as instance data (RFC 9195).
 //
-// A network of the document becomes a sheet. A node that rests on exactly one node of another network here,
-// and alone, is the same device seen at another layer. A link that rests on exactly one link is that link;
-// one that rests on several is a link of its own. What is not understood is kept with its object under
-// "rfc8345".
+// A network of the document becomes a sheet. A node that rests on exactly one node of
+// another network here, and alone, is the same device seen at another layer. A link that
+// rests on exactly one link is that link; one that rests on several is a link of its own.
+// What is not understood is kept with its object under "rfc8345".
 #include "core/exchange/foreign.h"
 #include "core/exchange/rfc8345_members.h"
 
@@ -16,7 +16,8 @@ using namespace model;
 using namespace rfc8345;
 namespace {
 
-/// The entries of an object by network, as the writer wants them back: the inside of a JSON array.
+/// The entries of an object by network, as the writer wants them back: the inside of a
+/// JSON array.
 using Entries = std::string;
 
 void addEntry(Entries& entries, const JsonMembers& entry) {
@@ -69,7 +70,8 @@ private:
         builder_.remarks().add({severity, std::move(what), std::move(remedy), std::move(where)});
     }
 
-    /// Goes down to the list of networks; what stands beside the way is kept for the writer.
+    /// Goes down to the list of networks; what stands beside the way is kept for the
+    /// writer.
     Result<Done> findNetworks() {
         const Where start{source_.file, 1, 1};
         JsonView at = document_.root();
@@ -123,7 +125,8 @@ private:
         return Done{};
     }
 
-    /// Members with a name of the standard and the module of another: they are not what they look like.
+    /// Members with a name of the standard and the module of another: they are not what
+    /// they look like.
     void strangers(JsonView object, std::initializer_list<std::string_view> names) {
         object.forEachMember([&](std::string_view key, JsonView value) {
             const auto colon = key.find(':');
@@ -201,8 +204,8 @@ private:
                    net.id);
             return;
         }
-        // How many nodes of this network rest on each node below: only one that stands alone is the same
-        // device.
+        // How many nodes of this network rest on each node below: only one that stands
+        // alone is the same device.
         std::unordered_map<std::string, int> resting;
         list.forEach([&](JsonView node) {
             listIn(node, nw, "supporting-node").forEach([&](JsonView support) {
@@ -287,7 +290,8 @@ private:
         addEntry(deviceEntries_[device.value], entry);
     }
 
-    /// Takes one text out of a container of `rest` when it says just what is known already.
+    /// Takes one text out of a container of `rest` when it says just what is known
+    /// already.
     static void dropWhereText(JsonMembers& rest, JsonView object, std::string_view module,
                               std::string_view container, std::string_view name, std::string_view known) {
         const JsonView held = member(object, module, container);
@@ -316,7 +320,8 @@ private:
                            [&](const Net& net) { return net.id == network; });
     }
 
-    /// A node that stands for a shared medium: so flagged, or with a pseudonode id of IS-IS.
+    /// A node that stands for a shared medium: so flagged, or with a pseudonode id of
+    /// IS-IS.
     static bool isPseudo(JsonView json) {
         bool pseudo = false;
         const auto look = [&](JsonView flag) {
@@ -356,7 +361,8 @@ private:
 
     void point(Net& net, JsonView json, DeviceId device, const std::string& nodeId, const std::string& id,
                const std::vector<std::string>& prefixes) {
-        // At another layer of the same device, a point that rests on one port is that port.
+        // At another layer of the same device, a point that rests on one port is that
+        // port.
         std::string key = id;
         if (const JsonView supports = listIn(json, nt, "supporting-termination-point");
             supports.size() == 1) {
@@ -431,7 +437,7 @@ private:
                           without(attributes, l3, {"ip-address"}).text());
     }
 
-    // --- links -------------------------------------------------------------------------------------------
+    // --- links -----------------------------------------------------------------
 
     struct Direction {
         JsonView json;
@@ -551,7 +557,8 @@ private:
         return without(json, nt, {"link-id", "source", "destination"}).text();
     }
 
-    /// A link above others does not take a port from those below it: its end is then known by device alone.
+    /// A link above others does not take a port from those below it: its end is then
+    /// known by device alone.
     PortRef endFor(const Direction& direction, const PortRef& port, bool& moved) {
         if (!direction.restsOnSeveral || !port.known() || !taken_.contains(port))
             return port;

@@ -11,8 +11,8 @@ namespace {
 
 constexpr std::size_t maxColumns = 1000;
 
-/// Rows by libcsv, fed line by line so that each is known by the line it begins in. An empty line between
-/// rows comes out as a row without cells.
+/// Rows by libcsv, fed line by line so that each is known by the line it begins in. An
+/// empty line between rows comes out as a row without cells.
 class RowReader {
 public:
     explicit RowReader(char separator) {

@@ -15,10 +15,12 @@ struct TextRow {
 /// The rows of a table. An empty line between rows comes out as a row without cells.
 std::vector<TextRow> readRows(std::string_view text, char separator);
 
-/// The one of comma, semicolon and tab that is most frequent in the first line with anything in it.
+/// The one of comma, semicolon and tab that is most frequent in the first line with
+/// anything in it.
 char separatorOf(std::string_view text);
 
-/// A cell as it is written: in quotes where it holds a separator, a quote, a line end or outer blanks.
+/// A cell as it is written: in quotes where it holds a separator, a quote, a line end or
+/// outer blanks.
 std::string quoted(const std::string& cell);
 
 } // namespace underridge::exchange

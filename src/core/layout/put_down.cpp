@@ -5,6 +5,7 @@
 #include "core/scene/plates.h"
 
 #include <cmath>
+#include <numeric>
 #include <unordered_map>
 
 namespace underridge::layout {
@@ -90,37 +91,39 @@ int snapped(double value) {
     return static_cast<int>(std::lround(value / grid)) * grid;
 }
 
-} // namespace
+/// The lowest plate that is on the sheet already.
+std::optional<int> lowestOn(const Network& network, SheetId sheet) {
+    std::optional<int> lowest;
+    network.all<Position>().forEachIn(sheet.value, [&](const Position& position) {
+        if (position.of == Kind::device)
+            lowest = std::max(lowest.value_or(position.at.y), position.at.y);
+    });
+    return lowest;
+}
 
-void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devices) {
-    if (devices.empty())
-        return;
-    const auto below = [&] {
-        std::optional<int> lowest;
-        network.all<Position>().forEachIn(sheet.value, [&](const Position& position) {
-            if (network.device({position.object}))
-                lowest = std::max(lowest.value_or(position.at.y), position.at.y);
-        });
-        return lowest;
-    }();
-    for (const DeviceId id : devices)
-        if (!network.position(sheet, id.value)) {
-            Position position; // a plate has a size once it has a position
-            position.sheet = sheet;
-            position.object = id.value;
-            position.of = Kind::device;
-            network.put(std::move(position));
-        }
-    std::vector<Node> nodes = nodesOf(network, sheet, devices);
+void putAt(Network& network, SheetId sheet, DeviceId device, Point at) {
+    Position position;
+    if (const Position* old = network.position(sheet, device.value))
+        position = *old;
+    position.sheet = sheet;
+    position.object = device.value;
+    position.of = Kind::device;
+    position.at = at;
+    network.put(std::move(position));
+}
+
+/// Connected parts from their best-connected devices; those without any link stand together
+/// in the last.
+std::vector<Part> partsOf(std::vector<Node>& nodes) {
+    constexpr std::size_t longestRow = 12;
     std::vector<std::size_t> byDegree(nodes.size());
-    for (std::size_t i = 0; i < nodes.size(); ++i)
-        byDegree[i] = i;
+    std::iota(byDegree.begin(), byDegree.end(), std::size_t{0});
     std::stable_sort(byDegree.begin(), byDegree.end(), [&](std::size_t x, std::size_t y) {
         return nodes[x].near.size() > nodes[y].near.size();
     });
     std::vector<bool> seen(nodes.size());
     std::vector<Part> parts;
-    Part loose; // devices without any link stand together
+    Part loose;
     for (const std::size_t root : byDegree) {
         if (seen[root])
             continue;
@@ -128,7 +131,7 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
             parts.push_back(partFrom(nodes, seen, root));
             continue;
         }
-        if (loose.rows.empty() || loose.rows.back().size() >= 12)
+        if (loose.rows.empty() || loose.rows.back().size() >= longestRow)
             loose.rows.emplace_back();
         seen[root] = true;
         loose.rows.back().push_back(root);
@@ -137,14 +140,50 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
     }
     if (!loose.rows.empty())
         parts.push_back(std::move(loose));
+    return parts;
+}
 
+/// How wide the parts may stand side by side for the whole to be about as wide as high.
+int lineWidthFor(const std::vector<Part>& parts) {
     double total = 0;
     int widest = 0;
     for (const Part& part : parts) {
         total += static_cast<double>(part.width + partGap) * (part.height + partGap);
         widest = std::max(widest, part.width);
     }
-    const int lineWidth = std::max(widest, static_cast<int>(std::sqrt(total) * 1.3));
+    return std::max(widest, static_cast<int>(std::sqrt(total) * 1.3));
+}
+
+/// Puts a part down with its rows centred, from its upper left corner.
+void putPart(Network& network, SheetId sheet, const std::vector<Node>& nodes, const Part& part, int x,
+             double y) {
+    for (const auto& row : part.rows) {
+        double width = -gapX, height = 0;
+        for (const std::size_t i : row) {
+            width += nodes[i].frame.w + gapX;
+            height = std::max(height, nodes[i].frame.h);
+        }
+        double at = x + (part.width - width) / 2;
+        for (const std::size_t i : row) {
+            putAt(network, sheet, nodes[i].id, ontoSheet({snapped(at), snapped(y)}));
+            at += nodes[i].frame.w + gapX;
+        }
+        y += height + gapY;
+    }
+}
+
+} // namespace
+
+void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devices) {
+    if (devices.empty())
+        return;
+    const auto below = lowestOn(network, sheet);
+    for (const DeviceId id : devices)
+        if (!network.position(sheet, id.value))
+            putAt(network, sheet, id, {}); // a plate has a size once it has a position
+    std::vector<Node> nodes = nodesOf(network, sheet, devices);
+    const std::vector<Part> parts = partsOf(nodes);
+    const int lineWidth = lineWidthFor(parts);
     int x = 0, y = below ? *below + partGap + 60 : 0, lineHeight = 0;
     for (const Part& part : parts) {
         if (x > 0 && x + part.width > lineWidth) {
@@ -152,28 +191,7 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
             y += lineHeight + partGap;
             lineHeight = 0;
         }
-        double rowY = y;
-        for (const auto& row : part.rows) {
-            double width = -gapX, height = 0;
-            for (const std::size_t i : row) {
-                width += nodes[i].frame.w + gapX;
-                height = std::max(height, nodes[i].frame.h);
-            }
-            double at = x + (part.width - width) / 2;
-            for (const std::size_t i : row) {
-                Position position;
-                if (const Position* old = network.position(sheet, nodes[i].id.value))
-                    position = *old;
-                position.sheet = sheet;
-                position.object = nodes[i].id.value;
-                position.of = Kind::device;
-                position.at = {std::clamp(snapped(at), -sheetLimit, sheetLimit),
-                               std::clamp(snapped(rowY), -sheetLimit, sheetLimit)};
-                network.put(std::move(position));
-                at += nodes[i].frame.w + gapX;
-            }
-            rowY += height + gapY;
-        }
+        putPart(network, sheet, nodes, part, x, y);
         x += part.width + partGap;
         lineHeight = std::max(lineHeight, part.height);
     }

@@ -34,7 +34,8 @@ struct Pool {
     std::size_t capacity() const { return ports.size(); }
 };
 
-/// Devices that are alike to every target: of one model, with nothing linked, fitted or set.
+/// Devices that are alike to every target: of one model, with nothing linked, fitted or
+/// set.
 struct Way {
     Joint joint;
     std::string port; ///< of the device
@@ -187,7 +188,8 @@ private:
         }
     }
 
-    /// Gives one more device its place by the cheapest chain of moves. False when there is none.
+    /// Gives one more device its place by the cheapest chain of moves. False when there
+    /// is none.
     bool place(std::size_t device) {
         const std::size_t n = pools_.size();
         std::vector<std::optional<Cost>> least(n);
@@ -284,8 +286,8 @@ private:
         }
     }
 
-    /// Sends the device on that loses least by it. False when none here takes power: the budget was overdrawn
-    /// before.
+    /// Sends the device on that loses least by it. False when none here takes power: the
+    /// budget was overdrawn before.
     bool moveOn(std::size_t target) {
         std::size_t chosen = none;
         std::optional<Cost> least;

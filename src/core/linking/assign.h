@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Many devices to few: which goes to which, and over which ports, so that the set as a whole is served best.
+// Many devices to few: which goes to which, and over which ports, so that the set as a
+// whole is served best.
 #pragma once
 #include "core/linking/best.h"
 
 namespace underridge::linking {
 
-/// How good one link is, or the sum of several: compared from the first figure to the last.
+/// How good one link is, or the sum of several: compared from the first figure to the
+/// last.
 struct Cost {
     std::int64_t misfit = 0;   ///< console use, transceivers to add, ports in the wrong block
     std::int64_t slower = 0;   ///< steps of speed lost
@@ -36,11 +38,11 @@ struct Assignment {
     int linked() const;
 };
 
-/// Links each device to one of the targets: as many as possible, then at the least cost in all, which is the
-/// true least (minimum-cost flow by successive shortest paths: Ahuja, Magnanti, Orlin, "Network Flows",
-/// section 9.7) as long as no target's power budget is passed. Where one would be, the devices that lose
-/// least by it are moved on. Distances are between places where all have one, else between plates on the
-/// sheet.
+/// Links each device to one of the targets: as many as possible, then at the least cost
+/// in all, which is the true least (minimum-cost flow by successive shortest paths:
+/// Ahuja, Magnanti, Orlin, "Network Flows", section 9.7) as long as no target's power
+/// budget is passed. Where one would be, the devices that lose least by it are moved on.
+/// Distances are between places where all have one, else between plates on the sheet.
 Assignment assign(const model::Network& network, const model::Catalogue& catalogue,
                   const std::vector<model::DeviceId>& devices, const std::vector<model::DeviceId>& targets,
                   model::SheetId sheet, const Habits& habits = {});

@@ -139,8 +139,8 @@ RankedRow rowOf(const Best& best, const PortView& port) {
     return {best.rank, std::move(row)};
 }
 
-/// What fitting something at one end would give, the best port of each: at the target, or at the end the link
-/// comes from.
+/// What fitting something at one end would give, the best port of each: at the target, or
+/// at the end the link comes from.
 void offerSupplies(const Network& network, const Catalogue& catalogue, const End& from, DeviceId target,
                    bool atTarget, LinkId spare, std::vector<RankedRow>& out) {
     const DeviceId id = atTarget ? target : from.device;

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The best pair of free ports between two devices, and the reason; and the port drawer's rows.
+// The best pair of free ports between two devices, and the reason; and the port drawer's
+// rows.
 //
-// Pairs are ranked lexicographically: joined without a transceiver to add; each port in the right block
-// for its peer's role; the highest speed; on another module or stack member than the links it stands by for
-// (members of a LAG, redundant uplinks); power fits; least of a port's speed wasted; not reserved and not
-// disabled; then the lowest ports.
+// Pairs are ranked lexicographically: joined without a transceiver to add; each port in
+// the right block for its peer's role; the highest speed; on another module or stack
+// member than the links it stands by for (members of a LAG, redundant uplinks); power
+// fits; least of a port's speed wasted; not reserved and not disabled; then the lowest
+// ports.
 #pragma once
 #include "core/base/result.h"
 #include "core/linking/fit.h"
@@ -40,12 +42,14 @@ struct Proposal {
 Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
                           const End& b, const Habits& habits = {});
 
-/// Joins two ports that do not fit, because somebody wants it so: with the cable one would take in the hand,
-/// whose plugs go into both, else into one of them, else none. Refuses what is taken or gone.
+/// Joins two ports that do not fit, because somebody wants it so: with the cable one
+/// would take in the hand, whose plugs go into both, else into one of them, else none.
+/// Refuses what is taken or gone.
 Result<Proposal> anyPair(const model::Network& network, const model::Catalogue& catalogue,
                          const model::PortRef& a, const model::PortRef& b);
 
-/// All ways to join the ports a link already joins, as if its transceivers were not fitted.
+/// All ways to join the ports a link already joins, as if its transceivers were not
+/// fitted.
 Fit fitFor(const model::Network& network, const model::Catalogue& catalogue, const model::Link& link);
 
 enum class Standing { fits, needsTransceiver, needsSupply, taken, doesNotFit };
@@ -62,14 +66,14 @@ struct DrawerRow {
     std::optional<Supply> otherSupply = {}; ///< the same at the other end
 };
 
-/// Every port of `target`, those that fit first, then those that need a transceiver, then those that a module
-/// or an additional port would give, then taken ones, then those that do not fit. `spare` is a link whose
-/// ports count as free: the one being changed.
+/// Every port of `target`, those that fit first, then those that need a transceiver, then
+/// those that a module or an additional port would give, then taken ones, then those that
+/// do not fit. `spare` is a link whose ports count as free: the one being changed.
 std::vector<DrawerRow> drawerRows(const model::Network& network, const model::Catalogue& catalogue,
                                   const End& from, model::DeviceId target, model::LinkId spare = {});
 
-/// The block a device's port facing `peer` should be in: hosts go on the access block, links upwards leave
-/// by the uplink block.
+/// The block a device's port facing `peer` should be in: hosts go on the access block,
+/// links upwards leave by the uplink block.
 model::Block rightBlock(const model::Network& network, const model::Device& device,
                         const model::Device& peer);
 

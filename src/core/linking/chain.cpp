@@ -17,7 +17,8 @@ bool isFibre(Medium medium) {
     return medium == Medium::singleMode || medium == Medium::multimode;
 }
 
-/// How many positions of a link's port are followed one by one: strands of a fibre; copper goes as one.
+/// How many positions of a link's port are followed one by one: strands of a fibre;
+/// copper goes as one.
 int positionsOf(const Network& network, const Link& link) {
     const CableType* type = typeOf(network, link);
     if (!type || !isFibre(type->medium))
@@ -170,7 +171,8 @@ std::optional<PanelPosition> through(const Network& network, const Device& panel
     const auto other = here ? otherSide(here->like, model->midspan) : std::nullopt;
     if (!other)
         return std::nullopt;
-    // Positions are counted over all ports of a side, and go on at the same count on the other.
+    // Positions are counted over all ports of a side, and go on at the same count on the
+    // other.
     int place = at.position - 1;
     for (const PortSpec& spec : model->ports.specs()) {
         if (&spec == here)
@@ -205,7 +207,8 @@ Chain chainThrough(const Network& network, const PortRef& port) {
     chain.endB = forth.end;
     if (!isPassive(network, *device))
         return chain;
-    // The port is in the middle: the other side of its panel is walked too, and turned round.
+    // The port is in the middle: the other side of its panel is walked too, and turned
+    // round.
     chain.endA = ChainEnd::open;
     if (chain.endB == ChainEnd::loop) {
         chain.endA = ChainEnd::loop;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The chain of a connection: the cables and panels it runs through, from one device to the other, position by
-// position (pairs, strands, lanes).
+// The chain of a connection: the cables and panels it runs through, from one device to
+// the other, position by position (pairs, strands, lanes).
 #pragma once
 #include "core/model/network.h"
 
@@ -37,22 +37,23 @@ struct Chain {
     bool whole() const { return endA == ChainEnd::device && endB == ChainEnd::device; }
 };
 
-/// The chain a port is part of, which may be anywhere in it; empty when no cable ends there. End A is the one
-/// the port itself is nearer to, or is.
+/// The chain a port is part of, which may be anywhere in it; empty when no cable ends
+/// there. End A is the one the port itself is nearer to, or is.
 Chain chainThrough(const model::Network& network, const model::PortRef& port);
 
-/// The port really at the other end, panels skipped; nothing when no cable ends at `port`, or when the chain
-/// is open, a loop or splits.
+/// The port really at the other end, panels skipped; nothing when no cable ends at
+/// `port`, or when the chain is open, a loop or splits.
 std::optional<model::PortRef> farEnd(const model::Network& network, const model::PortRef& port);
 
-/// The way from a port outwards by its cable, panels passed; not what lies behind the port itself.
+/// The way from a port outwards by its cable, panels passed; not what lies behind the
+/// port itself.
 std::vector<Stretch> outward(const model::Network& network, const model::PortRef& port);
 
 /// All links that panels join to one, itself included, whatever strands they share.
 std::set<model::LinkId> wiredWith(const model::Network& network, model::LinkId link);
 
-/// Whether a device passes positions through from front to rear: a panel, outlet, cassette or splice; or data
-/// through a midspan (IEEE 802.3 clause 33.4.9).
+/// Whether a device passes positions through from front to rear: a panel, outlet,
+/// cassette or splice; or data through a midspan (IEEE 802.3 clause 33.4.9).
 bool isPassive(const model::Network& network, const model::Device& device);
 
 struct PanelPosition {
@@ -61,13 +62,14 @@ struct PanelPosition {
 
     bool operator==(const PanelPosition&) const = default;
 };
-/// Where a position of a panel's port continues on its other side: as its map says, else at the same count
-/// among the positions of that side. Nothing when it leads nowhere.
+/// Where a position of a panel's port continues on its other side: as its map says, else
+/// at the same count among the positions of that side. Nothing when it leads nowhere.
 std::optional<PanelPosition> through(const model::Network& network, const model::Device& panel,
                                      const PanelPosition& at);
 
-/// Where a position of one end of a cable comes out at the other. Two-strand fibre: TIA-568.3 A-to-B
-/// (crossed) or A-to-A (straight); arrays: Types A (straight), B (reversed) and C (pairs crossed).
+/// Where a position of one end of a cable comes out at the other. Two-strand fibre:
+/// TIA-568.3 A-to-B (crossed) or A-to-A (straight); arrays: Types A (straight), B
+/// (reversed) and C (pairs crossed).
 int across(const model::CableType& type, int position);
 
 /// "device", "open", … for output.

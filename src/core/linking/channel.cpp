@@ -83,7 +83,8 @@ constexpr ReachRow rows[] = {
     {"40GBASE-T", "Cat 8", 30, 0, clause113},
 };
 
-/// Categories in order: what runs over one runs over those after it. Cat 8 cords stand for shorter channels.
+/// Categories in order: what runs over one runs over those after it. Cat 8 cords stand
+/// for shorter channels.
 constexpr std::string_view categories[] = {"Cat 5e", "Cat 6", "Cat 6A", "Cat 7", "Cat 7A", "Cat 8"};
 
 std::optional<std::size_t> categoryOf(std::string_view grade) {

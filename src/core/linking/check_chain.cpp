@@ -12,8 +12,8 @@ std::string metres(std::int64_t mm) {
     return fmt::format("{:g} m", static_cast<double>(mm) / 1000);
 }
 
-/// Transmit and receive positions: 1 and 2 of a pair; 1–4 and 12–9 of an array of twelve (IEEE 802.3
-/// clause 86.10.3).
+/// Transmit and receive positions: 1 and 2 of a pair; 1–4 and 12–9 of an array of twelve
+/// (IEEE 802.3 clause 86.10.3).
 std::pair<std::vector<int>, std::vector<int>> lanesOf(const TransceiverModel& optics, int lanes) {
     if (optics.connector == Connector::mpo && lanes == 1)
         return {{1, 2, 3, 4}, {12, 11, 10, 9}};
@@ -139,6 +139,59 @@ void checkWiring(Look& look) {
     }
 }
 
+/// One side goes on, the other ends in a panel that nothing is patched to.
+void checkOpenEnd(Look& look, const Chain& chain) {
+    const bool openA = chain.endA == ChainEnd::open;
+    const PortRef &from = openA ? chain.b : chain.a, &to = openA ? chain.a : chain.b;
+    if ((openA ? chain.endB : chain.endA) == ChainEnd::device)
+        look.say("chain-open",
+                 fmt::format("{}: the chain ends at {}, which goes no further", portText(look.network, from),
+                             portText(look.network, to)),
+                 "patch the other side of that panel");
+}
+
+void checkFibre(Look& look, const Chain& chain, const Channel& channel, const TransceiverModel& optics) {
+    const bool both = look.a->transceiver && look.b->transceiver;
+    if (both && optics.receiveNm == 0 && !channel.txMeetsRx)
+        look.say("polarity",
+                 fmt::format("{}: what one end sends does not reach where the other receives", look.both()),
+                 "use one cable that crosses (A to B, Type B), or one less");
+    // Over several cables the transceivers meet only here.
+    if (both && chain.stretches.size() > 1 &&
+        !understand(*look.a->transceiver, *look.b->transceiver, look.a->lanes, look.b->lanes))
+        look.say("optics",
+                 fmt::format("{}: {} and {} do not understand each other", look.both(),
+                             look.a->transceiver->name, look.b->transceiver->name),
+                 "fit alike transceivers");
+    checkReach(look, channel, optics.phy);
+}
+
+/// The highest rate both ends have; 0: none.
+int commonRate(const PortView& a, const PortView& b) {
+    const auto rates = b.rates();
+    int speed = 0;
+    for (const int rate : a.rates())
+        if (std::find(rates.begin(), rates.end(), rate) != rates.end())
+            speed = std::max(speed, rate);
+    return speed;
+}
+
+void checkCopper(Look& look, const Chain& chain, const Channel& channel) {
+    const int speed = commonRate(*look.a, *look.b);
+    if (chain.stretches.size() > 1 && speed == 0 && !look.b->rates().empty() && !look.a->rates().empty())
+        look.say("speed",
+                 fmt::format("{}: {} and {} have no speed in common", look.both(), describe(*look.a),
+                             describe(*look.b)),
+                 "choose other ports");
+    if (const std::string_view phy = copperPhy(speed); !phy.empty())
+        checkReach(look, channel, phy);
+    if (channel.permanentMm > permanentLinkMm)
+        look.say("permanent-link",
+                 fmt::format("{}: the fixed cable is {}, more than {}", look.both(),
+                             metres(channel.permanentMm), metres(permanentLinkMm)),
+                 "put a panel nearer, or go by fibre");
+}
+
 } // namespace
 
 std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
@@ -153,15 +206,8 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
     }
     checkAdapters(look);
     checkWiring(look);
-    const auto open = [&](ChainEnd end) { return end == ChainEnd::open; };
-    if (open(chain.endA) != open(chain.endB)) {
-        const PortRef& from = open(chain.endA) ? chain.b : chain.a;
-        const PortRef& to = open(chain.endA) ? chain.a : chain.b;
-        if ((open(chain.endA) ? chain.endB : chain.endA) == ChainEnd::device)
-            look.say("chain-open",
-                     fmt::format("{}: the chain ends at {}, which goes no further", portText(network, from),
-                                 portText(network, to)),
-                     "patch the other side of that panel");
+    if ((chain.endA == ChainEnd::open) != (chain.endB == ChainEnd::open)) {
+        checkOpenEnd(look, chain);
         return look.findings;
     }
     if (!chain.whole() || !look.a || !look.b)
@@ -173,43 +219,10 @@ std::vector<Finding> checkChain(const Network& network, const Chain& chain) {
     const Channel channel =
         channelOf(network, chain, fibre ? optics->wavelengthNm : 0, lanes.first, lanes.second);
     checkClasses(look, channel);
-    if (fibre) {
-        const bool both = look.a->transceiver && look.b->transceiver;
-        if (both && optics->receiveNm == 0 && !channel.txMeetsRx)
-            look.say(
-                "polarity",
-                fmt::format("{}: what one end sends does not reach where the other receives", look.both()),
-                "use one cable that crosses (A to B, Type B), or one less");
-        // Over several cables the transceivers meet only here.
-        if (both && chain.stretches.size() > 1 &&
-            !understand(*look.a->transceiver, *look.b->transceiver, look.a->lanes, look.b->lanes))
-            look.say("optics",
-                     fmt::format("{}: {} and {} do not understand each other", look.both(),
-                                 look.a->transceiver->name, look.b->transceiver->name),
-                     "fit alike transceivers");
-        checkReach(look, channel, optics->phy);
-        return look.findings;
-    }
-    int speed = 0;
-    const auto rates = look.b->rates();
-    for (const int rate : look.a->rates())
-        if (std::find(rates.begin(), rates.end(), rate) != rates.end())
-            speed = std::max(speed, rate);
-    const bool copper = !channel.grades.empty() && channel.grades.front().starts_with("Cat");
-    if (!copper)
-        return look.findings;
-    if (chain.stretches.size() > 1 && speed == 0 && !rates.empty() && !look.a->rates().empty())
-        look.say("speed",
-                 fmt::format("{}: {} and {} have no speed in common", look.both(), describe(*look.a),
-                             describe(*look.b)),
-                 "choose other ports");
-    if (const std::string_view phy = copperPhy(speed); !phy.empty())
-        checkReach(look, channel, phy);
-    if (channel.permanentMm > permanentLinkMm)
-        look.say("permanent-link",
-                 fmt::format("{}: the fixed cable is {}, more than {}", look.both(),
-                             metres(channel.permanentMm), metres(permanentLinkMm)),
-                 "put a panel nearer, or go by fibre");
+    if (fibre)
+        checkFibre(look, chain, channel, *optics);
+    else if (!channel.grades.empty() && channel.grades.front().starts_with("Cat"))
+        checkCopper(look, chain, channel);
     return look.findings;
 }
 

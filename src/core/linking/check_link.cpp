@@ -43,7 +43,8 @@ struct Plug {
     bool angled, pinned;
 };
 
-/// The first rule a plug breaks in a port: its form, its end face, its pins; empty when it goes in and works.
+/// The first rule a plug breaks in a port: its form, its end face, its pins; empty when
+/// it goes in and works.
 std::string_view misfitOf(const PortView& port, const Plug& plug) {
     if (port.connector() != plug.connector)
         return "connector";
@@ -62,7 +63,8 @@ int badness(std::string_view misfit) {
     return misfit.empty() ? 0 : misfit == "connector" ? 100 : 1;
 }
 
-/// Rates of serial ports below this are of asynchronous lines (TIA-232), which have no clock of their own.
+/// Rates of serial ports below this are of asynchronous lines (TIA-232), which have no
+/// clock of their own.
 constexpr int synchronousMbps = 2;
 
 bool isSynchronous(const PortView& port) {
@@ -70,7 +72,8 @@ bool isSynchronous(const PortView& port) {
            port.like->rates.back() >= synchronousMbps;
 }
 
-/// The plug at an end of a direct-attach assembly; the far ends of a breakout may be of another form.
+/// The plug at an end of a direct-attach assembly; the far ends of a breakout may be of
+/// another form.
 Cage plugAt(const Look& look, int end) {
     const CableType& type = *look.type;
     return type.farEnds > 1 && look.view(end).lanes == 1 && type.cageB != Cage::none ? type.cageB : type.cage;

@@ -139,8 +139,8 @@ bool isSinglePair(const PortView& port) {
     return !port.like->media.empty() && port.like->media.front() == Medium::singlePair;
 }
 
-/// The first port on the way out of `port` that has to do with power: a midspan comes before what is behind
-/// it.
+/// The first port on the way out of `port` that has to do with power: a midspan comes
+/// before what is behind it.
 std::optional<std::pair<PortRef, PortView>> powerPartner(const Network& network, const PortRef& port) {
     for (const Stretch& stretch : outward(network, port))
         if (auto view = portAt(network, stretch.to); view && view->like->power != PowerSide::none)
@@ -153,7 +153,8 @@ double wattsFor(const PortView& load) {
                               : classPowerW(std::max(0, load.like->powerClass));
 }
 
-/// What a load gets from the port it is cabled to; a finding without rule when all is well.
+/// What a load gets from the port it is cabled to; a finding without rule when all is
+/// well.
 Finding checkLoad(const Network& network, const Device& device, const Link& link, const PortView& here,
                   const PortRef& port) {
     const auto say = [&](std::string_view code, std::string message, Remedy remedy) {

@@ -8,7 +8,8 @@ namespace underridge::linking {
 using namespace model;
 namespace {
 
-/// What a port shows to a cable: as it is, or with a transceiver that would have to be fitted.
+/// What a port shows to a cable: as it is, or with a transceiver that would have to be
+/// fitted.
 struct Face {
     Connector connector = Connector::none;
     Cage cage = Cage::none; ///< an open cage, for direct-attach plugs
@@ -99,7 +100,8 @@ int commonRate(const std::vector<int>& a, const std::vector<int>& b, int limit) 
     return best;
 }
 
-/// A breakout assembly serves ports in breakout mode, at its near end, and nothing else does.
+/// A breakout assembly serves ports in breakout mode, at its near end, and nothing else
+/// does.
 bool isForLanes(const CableType& cable, const Face& a, const Face& b) {
     return cable.farEnds > 1
                ? (a.lanes == cable.farEnds) != (b.lanes == cable.farEnds) && (a.lanes == 1 || b.lanes == 1)
@@ -132,14 +134,15 @@ bool plugsInto(const CableType& cable, const Face& a, const Face& b) {
     return goes(a, b) || goes(b, a);
 }
 
-/// IEEE 802.3 clause 40.4.4: a port with automatic MDI-X takes what it gets; two fixed ports that send on the
-/// same pairs need a crossed cord.
+/// IEEE 802.3 clause 40.4.4: a port with automatic MDI-X takes what it gets; two fixed
+/// ports that send on the same pairs need a crossed cord.
 Pinout pinoutFor(const PortView& a, const PortView& b) {
     const Mdi x = a.like->mdi, y = b.like->mdi;
     return x == y && x != Mdi::automatic ? Pinout::crossed : Pinout::straight;
 }
 
-/// The cord one takes without thinking: A-to-B for duplex fibre, Type B for arrays (TIA-568.3).
+/// The cord one takes without thinking: A-to-B for duplex fibre, Type B for arrays
+/// (TIA-568.3).
 bool isOrdinary(const CableType& cable, Pinout copper) {
     const bool fibre = cable.medium == Medium::singleMode || cable.medium == Medium::multimode;
     const Pinout usual = cable.medium == Medium::twistedPair ? copper
@@ -202,8 +205,8 @@ bool isAdapter(const PortBlock& port) {
 bool understand(const TransceiverModel& a, const TransceiverModel& b, int lanesA, int lanesB) {
     if (a.medium != b.medium || a.rate / lanesA != b.rate / lanesB)
         return false;
-    // A lane of an array is a transceiver of its own: 100GBASE-SR4 and 25GBASE-SR send alike (clauses 95,
-    // 112).
+    // A lane of an array is a transceiver of its own: 100GBASE-SR4 and 25GBASE-SR send
+    // alike (clauses 95, 112).
     if (lanesA != lanesB)
         return a.wavelengthNm == b.wavelengthNm;
     const auto receives = [](const TransceiverModel& t) {

@@ -18,8 +18,8 @@ struct Joint {
     int transceivers() const { return !transceiverA.empty() + !transceiverB.empty(); }
 };
 
-/// All ways to join two ports, the one that needs least and goes fastest first; when there is none, `why`
-/// says so in one clause.
+/// All ways to join two ports, the one that needs least and goes fastest first; when
+/// there is none, `why` says so in one clause.
 struct Fit {
     std::vector<Joint> joints;
     std::string why;
@@ -27,26 +27,29 @@ struct Fit {
     explicit operator bool() const { return !joints.empty(); }
 };
 
-/// Regards connectors, cages (an SFP goes into an SFP+ cage, an SFP+ into an SFP28 cage, a QSFP+ into a
-/// QSFP28 cage: SFF-8432, SFF-8402, SFF-8665), media and rates. Whether the ports are free is not asked.
+/// Regards connectors, cages (an SFP goes into an SFP+ cage, an SFP+ into an SFP28 cage,
+/// a QSFP+ into a QSFP28 cage: SFF-8432, SFF-8402, SFF-8665), media and rates. Whether
+/// the ports are free is not asked.
 Fit fit(const model::PortView& a, const model::PortView& b, const model::Catalogue& catalogue);
 
-/// Whether what one transceiver sends the other receives: the same PHY, or the two ends of one that uses a
-/// strand for both directions (IEEE 802.3 clause 59), each receiving what the other sends.
-/// `lanes`: of how many lanes a port in breakout mode has one.
+/// Whether what one transceiver sends the other receives: the same PHY, or the two ends
+/// of one that uses a strand for both directions (IEEE 802.3 clause 59), each receiving
+/// what the other sends. `lanes`: of how many lanes a port in breakout mode has one.
 bool understand(const model::TransceiverModel& a, const model::TransceiverModel& b, int lanesA = 1,
                 int lanesB = 1);
 
 using model::isTrunk;
 using model::strandsOf;
 
-/// Whether a panel's port joins two plugs as they are, rather than holding a contact of its own.
+/// Whether a panel's port joins two plugs as they are, rather than holding a contact of
+/// its own.
 bool isAdapter(const model::PortBlock& port);
 
 /// Whether a transceiver or plug of form `plug` goes into `cage`.
 bool accepts(model::Cage cage, model::Cage plug);
 
-/// "RJ45 1G", "SFP+ 10G", "LC 10G (SFP+ 10G multimode)", "console RJ45": a port in a few words.
+/// "RJ45 1G", "SFP+ 10G", "LC 10G (SFP+ 10G multimode)", "console RJ45": a port in a few
+/// words.
 std::string describe(const model::PortView& port);
 
 } // namespace underridge::linking

@@ -64,7 +64,8 @@ std::string unitOf(const PortView& port) {
 }
 
 Block rightBlock(const Network& network, const Device& device, const Device& peer) {
-    // A server goes on its peer's access block, so the port that is like that block is the right one.
+    // A server goes on its peer's access block, so the port that is like that block is
+    // the right one.
     if (familyOf(roleOf(network, device)) == RoleFamily::server)
         return tierOf(network, peer) == 4 && hasBlock(network, device, Block::uplink) ? Block::uplink
                                                                                       : Block::access;

@@ -9,8 +9,8 @@
 
 namespace underridge::linking {
 
-/// How far from the endpoints a device stands, in halves: a phone carries a workstation, so it stands
-/// half a step up.
+/// How far from the endpoints a device stands, in halves: a phone carries a workstation,
+/// so it stands half a step up.
 int tierOf(const model::Network& network, const model::Device& device);
 bool hasBlock(const model::Network& network, const model::Device& device, model::Block block);
 
@@ -32,12 +32,13 @@ struct Side {
 Side sideOf(const model::Network& network, const model::Device& device, const model::Device& peer,
             model::LinkId spare, const Habits& habits = {});
 
-/// The module or stack member a port is on: "2" of 2/17, "1/3" of 1/3/4; empty: the chassis itself.
+/// The module or stack member a port is on: "2" of 2/17, "1/3" of 1/3/4; empty: the
+/// chassis itself.
 std::string unitOf(const model::PortView& port);
 
-/// Compared from the first figure: console use or a cable too short for the way, transceivers to add, ports
-/// in the wrong block, speed (less is faster), links of the same kind on the module, power, waste of speed,
-/// reserved or disabled.
+/// Compared from the first figure: console use or a cable too short for the way,
+/// transceivers to add, ports in the wrong block, speed (less is faster), links of the
+/// same kind on the module, power, waste of speed, reserved or disabled.
 using Rank = std::array<int, 8>;
 Rank rankOf(const model::PortView& a, const model::PortView& b, const Joint& joint, const Side& sideA,
             const Side& sideB, const model::Catalogue& catalogue);

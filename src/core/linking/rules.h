@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The rules of linking as one table, and what they say of a network: findings, each with a remedy.
+// The rules of linking as one table, and what they say of a network: findings, each with
+// a remedy.
 #pragma once
 #include "core/linking/channel.h"
 #include "core/linking/fit.h"
@@ -53,12 +54,13 @@ struct Finding {
     bool operator==(const Finding&) const = default;
 };
 
-/// What is wrong with a link by itself: its ports, cable and settings, without the chain it is part of.
+/// What is wrong with a link by itself: its ports, cable and settings, without the chain
+/// it is part of.
 std::vector<Finding> checkLink(const model::Network& network, const model::Catalogue& catalogue,
                                const model::Link& link);
 
-/// Whether a link will not come up, and at which ends: what the notch on the sheet shows. Regards what
-/// checkLink() does, without words.
+/// Whether a link will not come up, and at which ends: what the notch on the sheet shows.
+/// Regards what checkLink() does, without words.
 struct Fails {
     bool a = false, b = false;
 
@@ -67,7 +69,8 @@ struct Fails {
 };
 Fails failsOf(const model::Network& network, const model::Link& link);
 
-/// What is wrong with the channel a chain makes: reach, loss, polarity, classes, open ends.
+/// What is wrong with the channel a chain makes: reach, loss, polarity, classes, open
+/// ends.
 std::vector<Finding> checkChain(const model::Network& network, const Chain& chain);
 
 /// What is wrong with the power a device gives or takes over its cables.
@@ -88,10 +91,11 @@ Finding labelTwice(const std::string& label, const std::vector<model::CableId>& 
 /// All findings of a network, by rule, then by name.
 std::vector<Finding> check(const model::Network& network, const model::Catalogue& catalogue);
 
-/// Power at the output of a source for a class 0–8, in watts: IEEE 802.3 table 145-11. 0 outside.
+/// Power at the output of a source for a class 0–8, in watts: IEEE 802.3 table 145-11. 0
+/// outside.
 double classPowerW(int powerClass);
-/// Power at the load for a class 10–15 over a single pair, in watts: IEEE 802.3 table 104-1. 0 outside; the
-/// classes 0–9, for vehicles, are not regarded.
+/// Power at the load for a class 10–15 over a single pair, in watts: IEEE 802.3 table
+/// 104-1. 0 outside; the classes 0–9, for vehicles, are not regarded.
 double podlPowerW(int podlClass);
 /// The largest class a source of Type 1–4 gives: IEEE 802.3 clauses 33 and 145.
 int largestClassOf(int powerType);

@@ -64,23 +64,28 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
                     touched.links.insert({owner.id});
         }
     });
-    const auto collect = [&](const Network& in) {
+    spread(touched, network);
+    return touched;
+}
+
+/// Adds what shares a cable, a device or a chain with what is touched, as it was and as it
+/// is.
+void RunningCheck::spread(Touched& touched, const Network& network) const {
+    const Network* const both[] = {&last_, &network};
+    for (const Network* in : both) {
         for (const CableId id : touched.cables)
-            if (const Cable* cable = in.cable(id))
+            if (const Cable* cable = in->cable(id))
                 for (const CableEnd& end : cable->ends)
-                    in.forEachLinkOf(end.at.device, [&](const Link& link) {
+                    in->forEachLinkOf(end.at.device, [&](const Link& link) {
                         if (link.cable == id)
                             touched.links.insert(link.id);
                     });
         for (const DeviceId id : touched.devices)
-            in.forEachLinkOf(id, [&](const Link& link) { touched.links.insert(link.id); });
-    };
-    collect(last_);
-    collect(network);
-    // Whatever shares a chain with a link is touched with it, as it was and as it is; unless all are.
-    const bool all = last_.all<Link>().size() == 0;
+            in->forEachLinkOf(id, [&](const Link& link) { touched.links.insert(link.id); });
+    }
+    const bool all = last_.all<Link>().size() == 0; // then every link is touched already
     std::set<LinkId> wired;
-    for (const Network* in : {&last_, &network}) {
+    for (const Network* in : both) {
         std::set<LinkId> followed;
         for (const LinkId id : touched.links)
             if (!all && in->link(id) && !followed.contains(id))
@@ -88,13 +93,10 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
         wired.merge(followed);
     }
     touched.links.merge(wired);
-    for (const Network* in : {&last_, &network})
+    for (const Network* in : both)
         for (const LinkId id : touched.links)
-            if (const Link* link = in->link(id)) {
-                device(link->a.device);
-                device(link->b.device);
-            }
-    return touched;
+            if (const Link* link = in->link(id))
+                touched.devices.insert({link->a.device, link->b.device});
 }
 
 void RunningCheck::put(Owner owner, std::vector<Finding> found) {
@@ -131,42 +133,56 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
         const Link* link = network.link(id);
         put({Check::link, id.value}, link ? checkLink(network, catalogue, *link) : std::vector<Finding>());
         found_.erase({Check::loop, id.value});
-        if (!link)
-            continue;
-        // Each chain once: from the lesser of its ends, or from the only one that is a device.
-        bool endsAtDevice = false;
-        for (const PortRef* end : {&link->a, &link->b}) {
-            const Device* device = network.device(end->device);
-            if (!device || !end->known() || isPassive(network, *device))
-                continue;
-            endsAtDevice = true;
-            const Chain chain = chainThrough(network, *end);
-            if (!chain.whole() || chain.a < chain.b)
-                put({Check::chain, end->device.value, fnv1a(end->port)}, checkChain(network, chain));
-        }
-        if (endsAtDevice)
-            continue;
-        // A loop that touches no device is told once, at the first of its links.
-        const Chain chain = chainThrough(network, link->a);
-        if (chain.endB != ChainEnd::loop || chain.endA == ChainEnd::device)
-            continue;
-        const bool first = std::all_of(chain.stretches.begin(), chain.stretches.end(),
-                                       [&](const Stretch& stretch) { return id <= stretch.link; });
-        if (first)
-            put({Check::loop, id.value}, checkChain(network, chain));
+        if (link)
+            updateChains(network, *link);
     }
     for (const InterfaceId id : touched.gone)
         found_.erase({Check::lag, id.value});
-    for (const DeviceId id : touched.devices) {
-        const Device* device = network.device(id);
-        put({Check::taken, id.value}, device ? checkTaken(network, *device) : std::vector<Finding>());
-        put({Check::power, id.value}, device ? checkPower(network, *device) : std::vector<Finding>());
-        network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
-            put({Check::lag, interface.id.value}, checkLag(network, interface));
-        });
+    for (const DeviceId id : touched.devices)
+        updateDevice(network, id);
+    updateCables(network, touched.cables);
+    last_ = network;
+}
+
+void RunningCheck::updateChains(const Network& network, const Link& link) {
+    using Check = Owner::Check;
+    // Each chain once: from the lesser of its ends, or from the only one that is a device.
+    bool endsAtDevice = false;
+    for (const PortRef* end : {&link.a, &link.b}) {
+        const Device* device = network.device(end->device);
+        if (!device || !end->known() || isPassive(network, *device))
+            continue;
+        endsAtDevice = true;
+        const Chain chain = chainThrough(network, *end);
+        if (!chain.whole() || chain.a < chain.b)
+            put({Check::chain, end->device.value, fnv1a(end->port)}, checkChain(network, chain));
     }
+    if (endsAtDevice)
+        return;
+    // A loop that touches no device is told once, at the first of its links.
+    const Chain chain = chainThrough(network, link.a);
+    if (chain.endB != ChainEnd::loop || chain.endA == ChainEnd::device)
+        return;
+    const bool first = std::all_of(chain.stretches.begin(), chain.stretches.end(),
+                                   [&](const Stretch& stretch) { return link.id <= stretch.link; });
+    if (first)
+        put({Check::loop, link.id.value}, checkChain(network, chain));
+}
+
+void RunningCheck::updateDevice(const Network& network, DeviceId id) {
+    using Check = Owner::Check;
+    const Device* device = network.device(id);
+    put({Check::taken, id.value}, device ? checkTaken(network, *device) : std::vector<Finding>());
+    put({Check::power, id.value}, device ? checkPower(network, *device) : std::vector<Finding>());
+    network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
+        put({Check::lag, interface.id.value}, checkLag(network, interface));
+    });
+}
+
+void RunningCheck::updateCables(const Network& network, const std::set<CableId>& cables) {
+    using Check = Owner::Check;
     std::set<std::string> labels;
-    for (const CableId id : touched.cables) {
+    for (const CableId id : cables) {
         const Cable* cable = network.cable(id);
         put({Check::cable, id.value}, cable ? checkCable(network, *cable) : std::vector<Finding>());
         relabel(last_.cable(id), cable, labels);
@@ -178,7 +194,6 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
             twice ? std::vector{labelTwice(label, {at->second.begin(), at->second.end()})}
                   : std::vector<Finding>());
     }
-    last_ = network;
 }
 
 std::vector<Finding> RunningCheck::findings() const {

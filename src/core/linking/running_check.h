@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The findings of a network that is being edited: after a change only what it can have touched is looked at
-// again.
+// The findings of a network that is being edited: after a change only what it can have
+// touched is looked at again.
 #pragma once
 #include "core/linking/rules.h"
 
@@ -10,7 +10,8 @@ namespace underridge::linking {
 
 class RunningCheck {
 public:
-    /// Brings the findings up to the network. The cost follows what differs from the one before.
+    /// Brings the findings up to the network. The cost follows what differs from the one
+    /// before.
     void update(const model::Network& network, const model::Catalogue& catalogue);
 
     /// By rule, then by name.
@@ -27,6 +28,10 @@ private:
     struct Touched;
 
     Touched touchedBy(const model::Network& network) const;
+    void spread(Touched& touched, const model::Network& network) const;
+    void updateChains(const model::Network& network, const model::Link& link);
+    void updateDevice(const model::Network& network, model::DeviceId id);
+    void updateCables(const model::Network& network, const std::set<model::CableId>& cables);
     void put(Owner owner, std::vector<Finding> found);
     void relabel(const model::Cable* before, const model::Cable* after, std::set<std::string>& labels);
 

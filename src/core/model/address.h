@@ -8,9 +8,9 @@
 
 namespace underridge::model {
 
-/// An IPv4 or IPv6 address with or without a prefix length: 10.84.1.1/24, fd84:fe::1/64 (dotted decimal, RFC
-/// 4291 section 2.2). It keeps its writing, so that a file gives back what was in it; what is no address is
-/// kept too and says so.
+/// An IPv4 or IPv6 address with or without a prefix length: 10.84.1.1/24, fd84:fe::1/64
+/// (dotted decimal, RFC 4291 section 2.2). It keeps its writing, so that a file gives
+/// back what was in it; what is no address is kept too and says so.
 class Address {
 public:
     Address() = default;
@@ -30,10 +30,11 @@ public:
 
     /// The address without its length, as written: 10.84.1.1.
     std::string host() const { return text_.substr(0, text_.find('/')); }
-    /// The prefix it is in, in RFC 5952 writing: 10.84.1.7/24 → 10.84.1.0/24. Not valid when it has no
-    /// length.
+    /// The prefix it is in, in RFC 5952 writing: 10.84.1.7/24 → 10.84.1.0/24. Not valid
+    /// when it has no length.
     Address network() const;
-    /// Whether another address lies in this prefix (an address without a length is a prefix of itself alone).
+    /// Whether another address lies in this prefix (an address without a length is a
+    /// prefix of itself alone).
     bool contains(const Address& other) const;
 
     bool operator==(const Address& other) const { return text_ == other.text_; }

@@ -5,8 +5,8 @@
 
 namespace underridge::model {
 
-/// One end of a cable: a port, and which of the cable's positions (pairs, strands, lanes) arrive there.
-/// A breakout assembly has one near end and several far ones.
+/// One end of a cable: a port, and which of the cable's positions (pairs, strands, lanes)
+/// arrive there. A breakout assembly has one near end and several far ones.
 struct CableEnd {
     PortRef at;
     std::vector<int> positions; ///< from 1; empty: all
@@ -14,7 +14,8 @@ struct CableEnd {
     bool operator==(const CableEnd&) const = default;
 };
 
-/// A result read from a tester: what was measured, its value in the unit's name, and its limit.
+/// A result read from a tester: what was measured, its value in the unit's name, and its
+/// limit.
 struct Measured {
     std::string what;
     double value = 0;
@@ -63,7 +64,8 @@ struct Link {
     PortRef& end(int which) { return which == 0 ? a : b; }
 };
 
-/// Where one position of a panel's port continues inside it, when it is not "straight through".
+/// Where one position of a panel's port continues inside it, when it is not "straight
+/// through".
 struct PanelMap {
     static constexpr Kind kind = Kind::panelMap;
     DeviceId device;

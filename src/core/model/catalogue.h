@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a device, module, transceiver or cable is a piece of. A network carries a copy of every model it
-// uses; the catalogue that ships with the program is read from the texts in model/catalogue/.
+// What a device, module, transceiver or cable is a piece of. A network carries a copy of
+// every model it uses; the catalogue that ships with the program is read from the texts
+// in model/catalogue/.
 #pragma once
 #include "core/base/result.h"
 #include "core/base/text.h"
@@ -14,7 +15,8 @@
 
 namespace underridge::model {
 
-/// A run of like ports. `keys` is a comma list of keys and ranges: "1-24", "X1-X4", "con".
+/// A run of like ports. `keys` is a comma list of keys and ranges: "1-24", "X1-X4",
+/// "con".
 struct PortBlock {
     std::string keys;
     Block block = Block::access;
@@ -54,7 +56,8 @@ struct PortSpec {
 
 using PortSpecs = std::vector<PortSpec>;
 
-/// The ports of a model: its blocks, and the single ports they stand for. Immutable, cheap to copy.
+/// The ports of a model: its blocks, and the single ports they stand for. Immutable,
+/// cheap to copy.
 class PortLayout {
 public:
     PortLayout() = default;
@@ -150,11 +153,12 @@ struct CableType {
     Key key() const { return {fnv1a(id), 0}; }
 };
 
-/// The next length a type can be had in, in millimetres; the length itself when it is cut, or longer than
-/// all.
+/// The next length a type can be had in, in millimetres; the length itself when it is
+/// cut, or longer than all.
 std::int64_t stockLength(const CableType& type, std::int64_t mm);
 
-/// What one connection over a cable may run at, Mbit/s: each far end of a breakout assembly has its share.
+/// What one connection over a cable may run at, Mbit/s: each far end of a breakout
+/// assembly has its share.
 inline int connectionRate(const CableType& type) {
     return type.maxRate / type.farEnds;
 }
@@ -172,8 +176,8 @@ struct Catalogue {
     const CableType* cable(std::string_view id) const;
 };
 
-/// "1-24" → 1 … 24, "X1-X4,con" → X1 … X4, con. Refuses an empty or turned-round range and more than
-/// 4,096 ports.
+/// "1-24" → 1 … 24, "X1-X4,con" → X1 … X4, con. Refuses an empty or turned-round range
+/// and more than 4,096 ports.
 Result<std::vector<std::string>> expandKeys(std::string_view keys);
 
 /// "24 × RJ45 1G PoE Type 2, 4 × SFP+ 10G, 2 slots".
@@ -192,7 +196,8 @@ std::vector<Remark> problemsOf(const CableType& type);
 /// The same for a whole catalogue, with what one entry says of another.
 std::vector<Remark> problemsOf(const Catalogue& catalogue);
 
-/// Strands a fibre port takes: a pair, or twelve of an array (IEC 61754-7). 1 for anything else.
+/// Strands a fibre port takes: a pair, or twelve of an array (IEC 61754-7). 1 for
+/// anything else.
 int strandsOf(Connector connector);
 
 /// Whether a cable carries more than one connection, between panels.

@@ -15,8 +15,9 @@ namespace underridge::model {
 /// Free attributes, by name.
 using Attributes = std::map<std::string, std::string>;
 
-/// Where something is known from, and when its source had seen it as it was taken in (seconds since 1970, 0:
-/// not said). What is seen later is an observation beside the network: a poll is no edit.
+/// Where something is known from, and when its source had seen it as it was taken in
+/// (seconds since 1970, 0: not said). What is seen later is an observation beside the
+/// network: a poll is no edit.
 struct Provenance {
     Origin origin = Origin::drawn;
     std::string source; ///< a protocol or a file
@@ -41,8 +42,8 @@ struct FittedTransceiver {
     bool operator==(const FittedTransceiver&) const = default;
 };
 
-/// Where a device stands: on a floor in millimetres, or in a rack by unit. Lengths use this alone. How it
-/// goes together with the device's group: core/model/standing.h.
+/// Where a device stands: on a floor in millimetres, or in a rack by unit. Lengths use
+/// this alone. How it goes together with the device's group: core/model/standing.h.
 struct Place {
     GroupId in; ///< a floor, room, rack or cabinet
     std::int64_t xMm = 0, yMm = 0, heightMm = 0;
@@ -94,7 +95,8 @@ struct PortRef {
     bool known() const { return !port.empty(); }
 };
 
-/// What a port has that its model does not say. Ports without such a record are as their model has them.
+/// What a port has that its model does not say. Ports without such a record are as their
+/// model has them.
 struct Port {
     static constexpr Kind kind = Kind::port;
     DeviceId device;
@@ -117,7 +119,8 @@ struct Port {
     Key key() const { return {device.value, fnv1a(port)}; }
 };
 
-/// VLANs by number, first to last, both included (1–4094): what a trunk that carries many is set to.
+/// VLANs by number, first to last, both included (1–4094): what a trunk that carries many
+/// is set to.
 struct VlanRange {
     int first = 1;
     int last = 1;

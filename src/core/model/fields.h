@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The fields of every record by the names they have in files. Reading, writing, the journal and the
-// schema test all go by these lists. `extra` is not listed: it holds what these lists do not know.
+// The fields of every record by the names they have in files. Reading, writing, the
+// journal and the schema test all go by these lists. `extra` is not listed: it holds what
+// these lists do not know.
 #pragma once
 #include "core/model/network.h"
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Identities. Every object has a random 60-bit id that it keeps through save, rename, move, merge and
-// exchange; in files it is twelve characters of base 32 (Crockford's alphabet, lower case).
+// Identities. Every object has a random 60-bit id that it keeps through save, rename,
+// move, merge and exchange; in files it is twelve characters of base 32 (Crockford's
+// alphabet, lower case).
 #pragma once
 #include <compare>
 #include <cstdint>
@@ -11,8 +12,9 @@
 
 namespace underridge::model {
 
-/// What a persistent table is sorted by. Tables of plain objects use `hi` alone; tables that are also
-/// read by owner (positions of a sheet, ports of a device) put the owner in `hi`.
+/// What a persistent table is sorted by. Tables of plain objects use `hi` alone; tables
+/// that are also read by owner (positions of a sheet, ports of a device) put the owner in
+/// `hi`.
 struct Key {
     std::uint64_t hi = 0;
     std::uint64_t lo = 0;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The network: one value that holds every object. Copying it is cheap and shares everything; changing a
-// copy leaves the other as it was. May be read from any thread.
+// The network: one value that holds every object. Copying it is cheap and shares
+// everything; changing a copy leaves the other as it was. May be read from any thread.
 #pragma once
 #include "core/model/cabling.h"
 #include "core/model/catalogue.h"
@@ -12,10 +12,10 @@
 
 namespace underridge::model {
 
-/// Index entry: `object` belongs to `owner`. For links and cables the owner is each device they end at;
-/// for devices and groups the group they are in (0: the network itself), and for devices also the floor or
-/// rack they or a chassis of theirs stand on; for notes their sheet; for links also a number of each port
-/// they end in.
+/// Index entry: `object` belongs to `owner`. For links and cables the owner is each
+/// device they end at; for devices and groups the group they are in (0: the network
+/// itself), and for devices also the floor or rack they or a chassis of theirs stand on;
+/// for notes their sheet; for links also a number of each port they end in.
 struct Belongs {
     std::uint64_t owner = 0;
     ObjectRef object;
@@ -49,8 +49,9 @@ private:
 
 class Network {
 public:
-    /// The network of these records, equal to one that they were put into one by one; much quicker. Of
-    /// records with the same identity the last counts; `repeated`, if given, hears whether there were any.
+    /// The network of these records, equal to one that they were put into one by one;
+    /// much quicker. Of records with the same identity the last counts; `repeated`, if
+    /// given, hears whether there were any.
     static Network of(Records records, bool* repeated = nullptr);
 
     Network();
@@ -89,7 +90,8 @@ public:
     /// The network's own record; a default one when there is none yet.
     const NetworkInfo& info() const;
 
-    /// Inserts or replaces. Keeps the indices true; checks nothing else (that is core/edit's work).
+    /// Inserts or replaces. Keeps the indices true; checks nothing else (that is
+    /// core/edit's work).
     template <class Record>
     void put(Record record);
 
@@ -97,7 +99,8 @@ public:
     template <class Record>
     bool erase(Key key);
 
-    /// Calls `each(const Link&)` for the links that end at a device, those from it to itself once.
+    /// Calls `each(const Link&)` for the links that end at a device, those from it to
+    /// itself once.
     template <class Each>
     void forEachLinkOf(DeviceId device, Each&& each) const {
         atDevice_.forEachIn(device.value, [&](const Belongs& entry) {
@@ -114,7 +117,8 @@ public:
     }
     /// How many links and cables end at a device.
     std::size_t degree(DeviceId device) const { return atDevice_.countIn(device.value); }
-    /// The link that ends in a port, if there is one: one look-up, whatever else ends at the device.
+    /// The link that ends in a port, if there is one: one look-up, whatever else ends at
+    /// the device.
     const Link* linkAt(const PortRef& port) const;
 
     /// Calls `each(const Position&)` for where an object is drawn, sheet by sheet.
@@ -131,8 +135,8 @@ public:
     void forEachIn(GroupId group, Each&& each) const {
         inGroup_.forEachIn(group.value, [&](const Belongs& entry) { each(entry.object); });
     }
-    /// Calls `each(const Device&)` for the devices whose place, or that of a chassis, is directly on a floor
-    /// or in a rack.
+    /// Calls `each(const Device&)` for the devices whose place, or that of a chassis, is
+    /// directly on a floor or in a rack.
     template <class Each>
     void forEachPlacedIn(GroupId floorOrRack, Each&& each) const {
         inPlace_.forEachIn(floorOrRack.value,
@@ -146,13 +150,15 @@ public:
     /// Sheets in the order they are shown.
     std::vector<Sheet> sheetsInOrder() const;
 
-    /// Calls `each(const Table<Record>&)` for every kind, in the order kinds have in files.
+    /// Calls `each(const Table<Record>&)` for every kind, in the order kinds have in
+    /// files.
     template <class Each>
     void forEachTable(Each&& each) const {
         std::apply([&](const auto&... table) { (each(table), ...); }, tables_);
     }
 
-    /// Calls `each(const Record* before, const Record* after)` for everything that differs, kind by kind.
+    /// Calls `each(const Record* before, const Record* after)` for everything that
+    /// differs, kind by kind.
     template <class Each>
     static void compare(const Network& before, const Network& after, Each&& each) {
         compareTables(before, after, each, std::make_index_sequence<std::tuple_size_v<Tables>>());

@@ -6,8 +6,8 @@
 
 namespace underridge::model {
 
-/// An object of any kind. Ids are random over all kinds, so the number alone is unique; ports and
-/// interfaces are named through their device.
+/// An object of any kind. Ids are random over all kinds, so the number alone is unique;
+/// ports and interfaces are named through their device.
 struct ObjectRef {
     Kind kind = Kind::unknown;
     std::uint64_t id = 0;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The ports a device really has: those of its model, its chassis, its modules, those added to it, and the
-// children of ports in breakout mode, and those that only a source has named.
+// The ports a device really has: those of its model, its chassis, its modules, those
+// added to it, and the children of ports in breakout mode, and those that only a source
+// has named.
 #pragma once
 #include "core/model/network.h"
 
@@ -8,7 +9,8 @@
 
 namespace underridge::model {
 
-/// One port of a device. Its pointers live as long as the network value they were taken from.
+/// One port of a device. Its pointers live as long as the network value they were taken
+/// from.
 struct PortView {
     std::string key;
     const PortBlock* like = nullptr;
@@ -29,9 +31,9 @@ struct PortView {
     }
 };
 
-/// In the order they are shown: chassis by chassis, the model's own, modules by slot, added ones, those that
-/// only a source has named (their connector is not known). A port in breakout mode is replaced by its
-/// children.
+/// In the order they are shown: chassis by chassis, the model's own, modules by slot,
+/// added ones, those that only a source has named (their connector is not known). A port
+/// in breakout mode is replaced by its children.
 std::vector<PortView> portsOf(const Network& network, const Device& device);
 
 std::optional<PortView> portAt(const Network& network, const PortRef& ref);
@@ -51,14 +53,15 @@ std::string portText(const Network& network, const PortRef& port);
 std::string modelName(const Network& network, const Device& device);
 Role roleOf(const Network& network, const Device& device);
 
-/// The first address of the device itself, else of one of its ports, without length; or nothing.
+/// The first address of the device itself, else of one of its ports, without length; or
+/// nothing.
 std::string firstAddress(const Network& network, DeviceId device);
 
 /// The medium of a link: of its cable, or its own.
 Medium mediumOf(const Network& network, const Link& link);
 
-/// The speed at which a link comes up, Mbit/s: the highest rate both ports and the cable can do, or the
-/// speed both are set to; 0 when there is none or an end is not known.
+/// The speed at which a link comes up, Mbit/s: the highest rate both ports and the cable
+/// can do, or the speed both are set to; 0 when there is none or an end is not known.
 int speedOf(const Network& network, const Link& link);
 
 /// The LAG a port is a member of; nothing when it is none.

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Which objects a record refers to, by its field list: for reading, importing, deleting, and acts that come
-// late.
+// Which objects a record refers to, by its field list: for reading, importing, deleting,
+// and acts that come late.
 #pragma once
 #include "core/model/fields.h"
 
@@ -21,8 +21,8 @@ struct IsVector<std::vector<T>> : std::true_type {};
 
 } // namespace references
 
-/// Calls `each(id&)` for every id a record or a part of one holds, its own included. Ids of any kind
-/// (Position::object) come as std::uint64_t.
+/// Calls `each(id&)` for every id a record or a part of one holds, its own included. Ids
+/// of any kind (Position::object) come as std::uint64_t.
 template <class T, class Each>
 void forEachId(T& value, Each&& each) {
     using Plain = std::remove_const_t<T>;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A text that many values share: copying it copies a pointer. For texts that are long (a start-up
-// configuration) or mostly absent (fields of a file that this version does not know).
+// A text that many values share: copying it copies a pointer. For texts that are long (a
+// start-up configuration) or mostly absent (fields of a file that this version does not
+// know).
 #pragma once
 #include <memory>
 #include <string>

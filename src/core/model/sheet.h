@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Drawings of the network: what is drawn where. Sheet units are whole; one unit is one pixel at 100 %.
+// Drawings of the network: what is drawn where. Sheet units are whole; one unit is one
+// pixel at 100 %.
 #pragma once
 #include "core/model/device.h"
 
@@ -22,8 +23,8 @@ inline constexpr int sheetLimit = 1'000'000;
 inline bool isOnSheet(Point p) {
     return p.x >= -sheetLimit && p.x <= sheetLimit && p.y >= -sheetLimit && p.y <= sheetLimit;
 }
-/// How far something between two corners can move of what it should: all the way, or as far as it stays on
-/// the sheet.
+/// How far something between two corners can move of what it should: all the way, or as
+/// far as it stays on the sheet.
 inline Point moveOnSheet(Point least, Point most, Point by) {
     const auto within = [](int low, int high, int distance) {
         return std::clamp(distance, std::min(0, -sheetLimit - low), std::max(0, sheetLimit - high));
@@ -51,8 +52,8 @@ struct Sheet {
     Key key() const { return {id.value, 0}; }
 };
 
-/// How one object is drawn on one sheet. A device or note has a position; a group that is folded, a size;
-/// a link, bends.
+/// How one object is drawn on one sheet. A device or note has a position; a group that is
+/// folded, a size; a link, bends.
 struct Position {
     static constexpr Kind kind = Kind::position;
     SheetId sheet;

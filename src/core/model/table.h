@@ -1,16 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A persistent table: records sorted by key in a tree of shared chunks. Copying a table copies one
-// pointer; an edit copies the one path it touches; comparing two tables skips what they share.
+// A persistent table: records sorted by key in a tree of shared chunks. Copying a table
+// copies one pointer; an edit copies the one path it touches; comparing two tables skips
+// what they share.
 //
-// The tree is a radix tree on the nibbles of the key with skipped levels (Morrison's PATRICIA, 1968) and
-// leaves of up to `leafSize` records. Its shape follows from its contents alone: a subtree of at most
-// leafSize records is one leaf, a larger one branches at the first nibble in which its keys differ.
+// The tree is a radix tree on the nibbles of the key with skipped levels (Morrison's
+// PATRICIA, 1968) and leaves of up to `leafSize` records. Its shape follows from its
+// contents alone: a subtree of at most leafSize records is one leaf, a larger one
+// branches at the first nibble in which its keys differ.
 //
-// The members are defined in table_impl.h, which only the files include that instantiate a table: what a
-// table of some record compiles to stands once in the program.
+// The members are defined in table_impl.h, which only the files include that instantiate
+// a table: what a table of some record compiles to stands once in the program.
 //
-// A table may be read from any thread, and copies of it changed on different threads. A node that nobody
-// else shares is changed in place, so filling a table is cheap.
+// A table may be read from any thread, and copies of it changed on different threads. A
+// node that nobody else shares is changed in place, so filling a table is cheap.
 #pragma once
 #include "core/base/function_ref.h"
 #include "core/model/key.h"
@@ -26,7 +28,8 @@ namespace underridge::model {
 template <class Record, std::size_t leafSize = 32>
 class Table {
 public:
-    /// A table of these records all at once, in a time that is linear. REQUIRES: sorted by key, no key twice.
+    /// A table of these records all at once, in a time that is linear. REQUIRES: sorted
+    /// by key, no key twice.
     static Table fromSorted(std::vector<Record> records);
 
     std::size_t size() const;
@@ -60,15 +63,16 @@ public:
 
     std::size_t countIn(std::uint64_t hi) const;
 
-    /// Calls `each(const Record* before, const Record* after)` in the order of keys for every record
-    /// that was added (before is null), removed (after is null) or changed. The cost follows what
-    /// differs, not the size.
+    /// Calls `each(const Record* before, const Record* after)` in the order of keys for
+    /// every record that was added (before is null), removed (after is null) or changed.
+    /// The cost follows what differs, not the size.
     static void compare(const Table& before, const Table& after,
                         FunctionRef<void(const Record*, const Record*)> each);
 
     bool operator==(const Table& other) const;
 
-    /// How many nodes this table shares with another: what tests of structure sharing look at.
+    /// How many nodes this table shares with another: what tests of structure sharing
+    /// look at.
     std::size_t nodesSharedWith(const Table& other) const;
 
 private:
@@ -82,7 +86,8 @@ private:
         mutable std::atomic<std::uint32_t> references{0};
     };
 
-    /// A counted pointer whose "am I the only one" is ordered after other threads' last reads.
+    /// A counted pointer whose "am I the only one" is ordered after other threads' last
+    /// reads.
     class Ref {
     public:
         Ref() = default;

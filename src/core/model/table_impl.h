@@ -135,7 +135,8 @@ struct Table<Record, leafSize>::Shape {
         return true;
     }
 
-    /// The tree of records that are sorted, the same as putting them one by one would make.
+    /// The tree of records that are sorted, the same as putting them one by one would
+    /// make.
     static Ref build(Record* first, Record* last) {
         if (static_cast<std::size_t>(last - first) <= leafSize) {
             auto* leaf = new Leaf;

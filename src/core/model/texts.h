@@ -5,7 +5,8 @@
 
 namespace underridge::model {
 
-/// Calls `each(std::string_view)` for every text in a record or a part of one, names of attributes included.
+/// Calls `each(std::string_view)` for every text in a record or a part of one, names of
+/// attributes included.
 template <class T, class Each>
 void forEachText(const T& value, Each&& each) {
     if constexpr (std::is_same_v<T, std::string>) {

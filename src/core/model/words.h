@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The closed word lists of the model, each with the text it has in files and on the command line, and
-// the title it has on the screen.
+// The closed word lists of the model, each with the text it has in files and on the
+// command line, and the title it has on the screen.
 #pragma once
 #include <array>
 #include <optional>
@@ -75,7 +75,8 @@ enum class Medium {
     circuit
 };
 
-/// IEC 60603-7, 61754, 61076-2, 60320, 60807 and their common names; IDC: insulation displacement contacts.
+/// IEC 60603-7, 61754, 61076-2, 60320, 60807 and their common names; IDC: insulation
+/// displacement contacts.
 enum class Connector {
     none,
     rj45,
@@ -111,8 +112,8 @@ enum class Mdi { automatic, mdi, mdix };
 
 enum class Duplex { automatic, half, full };
 
-/// Of copper: IEC 60603-7 pairs; of duplex fibre: TIA-568.3 A-to-A (straight) and A-to-B (crossed); of fibre
-/// arrays: Types A (straight), B (reversed) and C (pairs).
+/// Of copper: IEC 60603-7 pairs; of duplex fibre: TIA-568.3 A-to-A (straight) and A-to-B
+/// (crossed); of fibre arrays: Types A (straight), B (reversed) and C (pairs).
 enum class Pinout { straight, crossed, rolled, reversed, pairs };
 
 /// How contacts are terminated: TIA-568.2.

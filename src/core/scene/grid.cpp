@@ -16,7 +16,8 @@ namespace {
 constexpr int levels = 7;
 constexpr double finest = 512, coarser = 4;
 constexpr std::int64_t bias = std::int64_t{1} << 30;
-/// A cell of a wide empty area costs a look-up, so levels with more cells than this are scanned instead.
+/// A cell of a wide empty area costs a look-up, so levels with more cells than this are
+/// scanned instead.
 constexpr double manyCells = 4096;
 
 double cellSize(int level) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Where items lie: cells of several levels. An item lies in the level whose cells are at least as large as it
-// is, so in at most four cells, however long a link is. A value: copies share what is the same.
+// Where items lie: cells of several levels. An item lies in the level whose cells are at
+// least as large as it is, so in at most four cells, however long a link is. A value:
+// copies share what is the same.
 #pragma once
 #include "core/model/key.h"
 #include "core/model/table.h"

@@ -28,7 +28,8 @@ struct Rail {
     int nearest(PointF p) const;
 };
 
-/// What stands for a device on a sheet where its links end: its plate, or whatever it is folded into.
+/// What stands for a device on a sheet where its links end: its plate, or whatever it is
+/// folded into.
 struct Anchor {
     model::ObjectRef shown; ///< the item the line goes to
     Rect frame;
@@ -107,7 +108,8 @@ struct NoteCard {
 /// What lies over what, lowest first. On the ground lie zones, plans and frames.
 enum class Layer : std::uint8_t { ground, links, plates, notes };
 
-/// Anything drawn: the grid, hit testing, damage and comparison know no more of it than this.
+/// Anything drawn: the grid, hit testing, damage and comparison know no more of it than
+/// this.
 struct Item {
     model::ObjectRef object;
     Rect bounds; ///< of all that may be drawn of it

@@ -11,7 +11,8 @@ namespace underridge::scene {
 using namespace model;
 namespace {
 
-/// A port's name at the end of its link: how far along, by turns so that neighbours do not collide.
+/// A port's name at the end of its link: how far along, by turns so that neighbours do
+/// not collide.
 constexpr double labelStart = 15, labelStep = 13;
 /// On links shorter than this the labels keep to their ends.
 constexpr double shortLink = 120;
@@ -62,7 +63,8 @@ std::string middleText(const Network& network, const Link& link, LengthUnit unit
     return text;
 }
 
-/// How far from a plate's edge a label along a path is clear of it, however flat the path leaves.
+/// How far from a plate's edge a label along a path is clear of it, however flat the path
+/// leaves.
 double clearOf(const Rect& frame, PointF end, PointF direction, double halfWidth) {
     const bool upright = end.y <= frame.y || end.y >= frame.bottom();
     return upright ? 8.5 / std::max(0.05, std::abs(direction.y))

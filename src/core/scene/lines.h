@@ -22,7 +22,8 @@ class Parallels {
 public:
     Parallels(const model::Network& network, model::SheetId sheet) : network_(network), sheet_(sheet) {}
 
-    /// Works out all pairs in one pass over the links; several threads may ask the constant afterwards.
+    /// Works out all pairs in one pass over the links; several threads may ask the
+    /// constant afterwards.
     void prepare();
     /// Which of the links between its devices a link is, by id, and how many there are.
     std::pair<int, int> placeOf(const model::Link& link);
@@ -44,12 +45,13 @@ LinkLine lineOf(const model::Network& network, const model::Sheet& sheet, const 
                 const Anchor& a, const Anchor& b, std::pair<int, int> parallels,
                 model::LengthUnit unit = model::LengthUnit::metres);
 
-/// The place on an anchor's border where a link to `towards` leaves from a port (its index in the rail, -1:
-/// not known).
+/// The place on an anchor's border where a link to `towards` leaves from a port (its
+/// index in the rail, -1: not known).
 PointF leavingFrom(const Anchor& anchor, int port, PointF towards);
 
 LinkForm formOf(const model::Network& network, const model::Link& link);
-/// How a link's line looks, without its path, labels and marks at the ends: form, colour, fibres and status.
+/// How a link's line looks, without its path, labels and marks at the ends: form, colour,
+/// fibres and status.
 LinkLine dressOf(const model::Network& network, const model::Link& link);
 
 } // namespace underridge::scene

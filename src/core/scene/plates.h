@@ -11,10 +11,12 @@ namespace underridge::scene {
 /// The plate of a device; nothing when it has no position on the sheet.
 std::optional<Plate> plateOf(const model::Network& network, model::SheetId sheet,
                              const model::Device& device);
-/// A plate as it would be for a device of this model: for the catalogue and while placing.
+/// A plate as it would be for a device of this model: for the catalogue and while
+/// placing.
 Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF corner);
 
-/// A note or zone; nothing when it has no position on the sheet. A zone is as large as its position says.
+/// A note or zone; nothing when it has no position on the sheet. A zone is as large as
+/// its position says.
 std::optional<NoteCard> cardOf(const model::Network& network, model::SheetId sheet, const model::Note& note);
 
 } // namespace underridge::scene

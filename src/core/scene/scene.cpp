@@ -19,7 +19,8 @@ namespace {
 /// Items that are worth a thread.
 constexpr std::size_t fewest = 500;
 
-/// Makes the items of all records of a kind side by side; null where a record is not on the sheet.
+/// Makes the items of all records of a kind side by side; null where a record is not on
+/// the sheet.
 template <class Record, class Make>
 std::vector<ItemPtr> itemsOf(const Network& network, Make&& make) {
     std::vector<const Record*> records;
@@ -187,8 +188,8 @@ private:
     template <class Other>
     void note(const Other&) {}
 
-    /// A model that came or went belongs to devices and cables that did too; only a changed one touches
-    /// others.
+    /// A model that came or went belongs to devices and cables that did too; only a
+    /// changed one touches others.
     template <class Model>
     void changedModel(const Model& model) {
         updated_.all |= before_.find<Model>(model.key()) && after_.find<Model>(model.key());

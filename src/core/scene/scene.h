@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// One sheet as something to draw and to point at: an immutable value made from a network. May be read from
-// any thread. An edit makes a new scene that shares what did not change.
+// One sheet as something to draw and to point at: an immutable value made from a network.
+// May be read from any thread. An edit makes a new scene that shares what did not change.
 #pragma once
 #include "core/model/length.h"
 #include "core/model/network.h"
@@ -57,8 +57,8 @@ struct FarName {
     Rect area;        ///< in sheet units, as large as the zoom asks for
 };
 
-/// The name on its plate at middle zoom, where it has the plate to itself: in one line or two, as large as
-/// the screen asks for and the plate has room for.
+/// The name on its plate at middle zoom, where it has the plate to itself: in one line or
+/// two, as large as the screen asks for and the plate has room for.
 struct PlateName {
     struct Line {
         std::string text;
@@ -80,7 +80,8 @@ public:
     const Plate* plate(model::DeviceId id) const { return shapeOf<Plate>(id.value); }
     const LinkLine* link(model::LinkId id) const { return shapeOf<LinkLine>(id.value); }
     const NoteCard* note(model::NoteId id) const { return shapeOf<NoteCard>(id.value); }
-    /// Where links of a device end on this sheet; nothing when the sheet does not show it.
+    /// Where links of a device end on this sheet; nothing when the sheet does not show
+    /// it.
     std::optional<Anchor> anchorOf(model::DeviceId id) const;
     template <class Shape>
     std::size_t count() const {
@@ -89,11 +90,12 @@ public:
 
     /// What meets a rectangle. Valid as long as the scene.
     Items itemsIn(const Rect& area) const { return Items(grid_.itemsIn(area)); }
-    /// Labels of links that may be shown together: none covers another or a plate. The answer for one
-    /// label does not depend on `area`.
+    /// Labels of links that may be shown together: none covers another or a plate. The
+    /// answer for one label does not depend on `area`.
     std::vector<const Label*> labelsIn(const Rect& area) const;
-    /// Names of plates that may be shown together far away, those of what matters most first: routers before
-    /// switches before endpoints, then the better connected. The answer for one does not depend on `area`.
+    /// Names of plates that may be shown together far away, those of what matters most
+    /// first: routers before switches before endpoints, then the better connected. The
+    /// answer for one does not depend on `area`.
     std::vector<FarName> namesIn(const Rect& area, double zoom) const;
     /// Everything drawn, with no margin; empty for an empty sheet.
     Rect bounds() const;
@@ -147,7 +149,8 @@ struct Updated {
 /// The scene after an edit; its cost follows what the edit changed.
 Updated update(const Scene& scene, const model::Network& before, const model::Network& after);
 
-/// What lies at a point, the topmost first; links within `tolerance` sheet units, the nearest of them.
+/// What lies at a point, the topmost first; links within `tolerance` sheet units, the
+/// nearest of them.
 Hit hitAt(const Scene& scene, PointF point, double tolerance);
 
 } // namespace underridge::scene

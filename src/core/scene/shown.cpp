@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What each zoom shows: labels and names that do not cover one another, lines merged into one. The answer for
-// one of them is the same from whichever part of the sheet one looks, so that pieces painted apart fit
-// together.
+// What each zoom shows: labels and names that do not cover one another, lines merged into
+// one. The answer for one of them is the same from whichever part of the sheet one looks,
+// so that pieces painted apart fit together.
 #include "core/model/words.h"
 #include "core/scene/lines.h"
 #include "core/scene/scene.h"
@@ -16,8 +16,8 @@ namespace {
 
 /// Of names far away, on the screen.
 constexpr double nameHeightPx = 14, maxNamePx = 110, nameGapPx = 2;
-/// How often names that were kept back get another chance. The answer for one depends on what lies within
-/// twice as many widths of it.
+/// How often names that were kept back get another chance. The answer for one depends on
+/// what lies within twice as many widths of it.
 constexpr int rounds = 2;
 
 int standingOf(Role role) {
@@ -40,7 +40,8 @@ int standingOf(Role role) {
     return 0;
 }
 
-/// Names far away, set down so that none covers another, nor a plate that matters as much.
+/// Names far away, set down so that none covers another, nor a plate that matters as
+/// much.
 class Names {
 public:
     explicit Names(double zoom) : zoom_(zoom) {}
@@ -96,7 +97,8 @@ private:
             each(row);
     }
 
-    /// Calls `each(j)` for the others in the rows of an area that may touch it, until it says false.
+    /// Calls `each(j)` for the others in the rows of an area that may touch it, until it
+    /// says false.
     template <class Each>
     void forEachNear(const Rows& rows, const Rect& area, std::size_t i, Each&& each) const {
         bool goOn = true;
@@ -104,7 +106,8 @@ private:
             const auto held = rows.find(row);
             if (held == rows.end())
                 return;
-            // Sorted by the left edge of the name, which is no further from a plate than it is wide.
+            // Sorted by the left edge of the name, which is no further from a plate than
+            // it is wide.
             auto at = std::lower_bound(held->second.begin(), held->second.end(), area.x - 2 * widest_,
                                        [&](std::size_t j, double x) { return all_[j].name.area.x < x; });
             for (; goOn && at != held->second.end() && all_[*at].name.area.x < area.right() + widest_; ++at)
@@ -123,8 +126,8 @@ private:
         return covers;
     }
 
-    /// One round: an open name is shown when no open one of higher rank touches it; those it touches are
-    /// hidden.
+    /// One round: an open name is shown when no open one of higher rank touches it; those
+    /// it touches are hidden.
     void settle() {
         std::vector<std::size_t> shown;
         for (std::size_t i = 0; i < all_.size(); ++i) {
@@ -209,8 +212,8 @@ std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines) {
 }
 
 std::vector<const Label*> Scene::labelsIn(const Rect& area) const {
-    // A label is shown when no plate lies under it and no label of higher rank touches it, whether that one
-    // is itself shown or not.
+    // A label is shown when no plate lies under it and no label of higher rank touches
+    // it, whether that one is itself shown or not.
     const double reach = maxLabelWidth;
     const Items items = itemsIn(area.grown(reach));
     const auto plates = items.of<Plate>();

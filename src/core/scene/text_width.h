@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Widths of text in the sheet font, from a table, so that plates and labels are the same on every machine.
+// Widths of text in the sheet font, from a table, so that plates and labels are the same
+// on every machine.
 #pragma once
 #include <string>
 #include <string_view>
@@ -15,10 +16,12 @@ enum class Weight { regular, semiBold };
 /// In sheet units, for a font of `size` sheet units to the em.
 double textWidth(std::string_view text, double size, Weight weight);
 
-/// The text itself if it is no wider than `width`, else its start with an ellipsis; at least the ellipsis.
+/// The text itself if it is no wider than `width`, else its start with an ellipsis; at
+/// least the ellipsis.
 std::string elided(std::string_view text, double size, Weight weight, double width);
 
-/// Breaks at spaces (and inside words that are too long) into lines no wider than `width`.
+/// Breaks at spaces (and inside words that are too long) into lines no wider than
+/// `width`.
 std::vector<std::string> wrapped(std::string_view text, double size, Weight weight, double width);
 
 } // namespace underridge::scene

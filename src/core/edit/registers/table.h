@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What one register is: its columns, its rows, and what its cells say and take. Each has a file of its own.
+// What one register is: its columns, its rows, and what its cells say and take. Each has
+// a file of its own.
 #pragma once
 #include "core/edit/registers.h"
 
