@@ -73,6 +73,13 @@ StockDialog::StockDialog(Session& session, QWidget* parent)
     remark_->setObjectName(QStringLiteral("wrong"));
     about_->setTextFormat(Qt::PlainText);
     about_->setWordWrap(true);
+    layOut();
+    connectFields();
+    connectActs();
+    refill();
+}
+
+void StockDialog::layOut() {
     auto* form = new QFormLayout;
     form->addRow(tr("Name"), name_);
     form->addRow(tr("Class"), grade_);
@@ -94,6 +101,9 @@ StockDialog::StockDialog(Session& session, QWidget* parent)
     layout->addLayout(row);
     layout->addWidget(buttons);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+}
+
+void StockDialog::connectFields() {
     connect(search_, &QLineEdit::textChanged, this, &StockDialog::refill);
     connect(list_, &QTreeWidget::currentItemChanged, this, [this] {
         if (!filling_)
@@ -129,6 +139,9 @@ StockDialog::StockDialog(Session& session, QWidget* parent)
         if (good)
             change([&](CableType& type) { type.lengthsMm = std::move(lengths); });
     });
+}
+
+void StockDialog::connectActs() {
     connect(approved_, &QCheckBox::clicked, this,
             [this](bool on) { change([on](CableType& type) { type.approved = on; }); });
     connect(own_, &QPushButton::clicked, this, &StockDialog::makeOwn);
@@ -142,7 +155,6 @@ StockDialog::StockDialog(Session& session, QWidget* parent)
             session_.apply(std::move(act));
         refill();
     });
-    refill();
 }
 
 const CableType* StockDialog::chosen() const {

@@ -36,6 +36,9 @@ public:
     void choose(const std::string& id);
 
 private:
+    void layOut();
+    void connectFields();
+    void connectActs();
     void refill();
     void showChosen();
     void change(const std::function<void(model::CableType&)>& how);

@@ -42,48 +42,8 @@ FaceplatePanel::FaceplatePanel(Session& session, Dialogs& dialogs, QWidget* pare
     both_ = new QBoxLayout(QBoxLayout::LeftToRight, content);
     both_->setContentsMargins(0, 0, 0, 0);
     both_->setSpacing(14);
-    for (int i = 0; i < 2; ++i) {
-        titles_[i] = new QLabel;
-        titles_[i]->setTextFormat(Qt::PlainText);
-        faces_[i] = new FaceView(session_.workspace(), content);
-        auto* column = new QVBoxLayout;
-        column->setSpacing(2);
-        column->addWidget(titles_[i]);
-        column->addWidget(faces_[i]);
-        column->addStretch(1);
-        both_->addLayout(column);
-        connect(faces_[i], &FaceView::chosenChanged, this, &FaceplatePanel::refreshButtons);
-        connect(faces_[i], &FaceView::hinted, this, &FaceplatePanel::hinted);
-        connect(faces_[i], &FaceView::dropped, this,
-                [this, i](const QString& part, const std::string& port, const std::string& slot) {
-                    take(*faces_[i], part, port, slot);
-                });
-        connect(faces_[i], &FaceView::removeWanted, this, [this, i] { removeChosen(*faces_[i]); });
-        connect(faces_[i], &FaceView::menuWanted, this, [this, i](QPoint global) {
-            QMenu menu(this);
-            fillMenu(menu, *faces_[i]);
-            if (!menu.isEmpty())
-                menu.exec(global);
-        });
-        connect(faces_[i], &FaceView::dragged, this,
-                [this, i](const PortRef& port, QPoint global, bool begins, bool done) {
-                    // Let go over a port of the other face: these two are linked.
-                    FaceView* other = faces_[1 - i];
-                    const QPoint local = other->mapFromGlobal(global);
-                    if (done && other->isVisible() && other->rect().contains(local)) {
-                        Q_EMIT dragged(port, {-1, -1}, false, true); // the sheet lets it go
-                        for (const paint::FacePort& each : other->face().ports)
-                            if ((other->middleOf(each.key) - local).manhattanLength() < 24) {
-                                session_.apply(edit::linkPorts(session_.network(), session_.catalogue(),
-                                                               {{port, {other->device(), each.key}}},
-                                                               session_.ids()));
-                                return;
-                            }
-                        return;
-                    }
-                    Q_EMIT dragged(port, global, begins, done);
-                });
-    }
+    for (int i = 0; i < 2; ++i)
+        addFace(i, content);
     both_->addStretch(1);
     area_->setWidget(content);
     area_->setWidgetResizable(true);
@@ -113,6 +73,52 @@ FaceplatePanel::FaceplatePanel(Session& session, Dialogs& dialogs, QWidget* pare
     connect(&session_.workspace(), &Workspace::networkChanged, this, follow);
     connect(&session_.workspace(), &Workspace::documentReplaced, this, follow);
     refresh();
+}
+
+void FaceplatePanel::addFace(int i, QWidget* content) {
+    titles_[i] = new QLabel;
+    titles_[i]->setTextFormat(Qt::PlainText);
+    faces_[i] = new FaceView(session_.workspace(), content);
+    auto* column = new QVBoxLayout;
+    column->setSpacing(2);
+    column->addWidget(titles_[i]);
+    column->addWidget(faces_[i]);
+    column->addStretch(1);
+    both_->addLayout(column);
+    connect(faces_[i], &FaceView::chosenChanged, this, &FaceplatePanel::refreshButtons);
+    connect(faces_[i], &FaceView::hinted, this, &FaceplatePanel::hinted);
+    connect(faces_[i], &FaceView::dropped, this,
+            [this, i](const QString& part, const std::string& port, const std::string& slot) {
+                take(*faces_[i], part, port, slot);
+            });
+    connect(faces_[i], &FaceView::removeWanted, this, [this, i] { removeChosen(*faces_[i]); });
+    connect(faces_[i], &FaceView::menuWanted, this, [this, i](QPoint global) {
+        auto* menu = new QMenu(this);
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        fillMenu(*menu, *faces_[i]);
+        menu->isEmpty() ? delete menu : menu->popup(global);
+    });
+    connect(faces_[i], &FaceView::dragged, this,
+            [this, i](const PortRef& port, QPoint global, bool begins, bool done) {
+                dragOver(i, port, global, begins, done);
+            });
+}
+
+void FaceplatePanel::dragOver(int i, const PortRef& port, QPoint global, bool begins, bool done) {
+    // Let go over a port of the other face: these two are linked.
+    FaceView* other = faces_[1 - i];
+    const QPoint local = other->mapFromGlobal(global);
+    if (done && other->isVisible() && other->rect().contains(local)) {
+        Q_EMIT dragged(port, {-1, -1}, false, true); // the sheet lets it go
+        for (const paint::FacePort& each : other->face().ports)
+            if ((other->middleOf(each.key) - local).manhattanLength() < 24) {
+                session_.apply(edit::linkPorts(session_.network(), session_.catalogue(),
+                                               {{port, {other->device(), each.key}}}, session_.ids()));
+                return;
+            }
+        return;
+    }
+    Q_EMIT dragged(port, global, begins, done);
 }
 
 void FaceplatePanel::setTheme(const paint::Theme& theme) {

@@ -50,6 +50,9 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    void addFace(int i, QWidget* content);
+    /// A link dragged from a port of one face: onto the other, or out to the sheet.
+    void dragOver(int i, const model::PortRef& port, QPoint global, bool begins, bool done);
     void refresh();
     void refreshButtons();
     void fillTrunkMenu();

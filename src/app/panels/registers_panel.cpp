@@ -96,6 +96,21 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
     columns_->setMenu(new QMenu(columns_));
     fill_->setText(tr("Fill series"));
     fill_->setToolTip(tr("Go on from the first selected cell: till-03, till-04 …"));
+    setUpTable();
+    auto* top = new QHBoxLayout;
+    top->addWidget(choice_);
+    top->addWidget(filter_, 1);
+    top->addWidget(counts_);
+    top->addWidget(columns_);
+    top->addWidget(fill_);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(6, 4, 6, 6);
+    layout->addLayout(top);
+    layout->addWidget(table_, 1);
+    connectAll();
+}
+
+void RegistersPanel::setUpTable() {
     table_->setAccessibleName(tr("Register"));
     table_->setModel(model_);
     table_->setSortingEnabled(false);
@@ -111,17 +126,9 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
     table_->horizontalHeader()->setSortIndicator(-1, Qt::AscendingOrder);
     table_->horizontalHeader()->setSectionsClickable(true);
     table_->installEventFilter(this);
-    auto* top = new QHBoxLayout;
-    top->addWidget(choice_);
-    top->addWidget(filter_, 1);
-    top->addWidget(counts_);
-    top->addWidget(columns_);
-    top->addWidget(fill_);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(6, 4, 6, 6);
-    layout->addLayout(top);
-    layout->addWidget(table_, 1);
+}
 
+void RegistersPanel::connectAll() {
     connect(choice_, &QComboBox::currentIndexChanged, this,
             [this](int index) { show(static_cast<edit::Register>(index)); });
     connect(filter_, &QLineEdit::textChanged, this, [this](const QString& words) {

@@ -31,6 +31,8 @@ public:
     int wrong() const { return wrong_; }
 
 private:
+    void setUpTable();
+    void connectAll();
     int changes_ = 0, wrong_ = 0;
 };
 

@@ -67,6 +67,13 @@ SheetView::SheetView(Session& session, QWidget* parent)
     connect(addField_, &AddField::closed, this, [this] { setFocus(); });
     connect(strip_, &LinkStrip::otherPortWanted, this,
             [this](int end) { openDrawerForLink(stripLink_, end); });
+    followSession();
+    tiles_.setScene(session_.scene(), {}, true);
+    locator_->setScene(session_.scene());
+}
+
+/// What the sheet does when the network, the selection or the sheet shown changes.
+void SheetView::followSession() {
     connect(&session_.sheets(), &SheetSession::sceneChanged, this,
             [this](const std::vector<Rect>& damage, bool all) {
                 tiles_.setScene(session_.scene(), damage, all);
@@ -106,8 +113,6 @@ SheetView::SheetView(Session& session, QWidget* parent)
     connect(&session_.navigation(), &Navigation::viewWanted, this,
             [this](const View& view) { look(view.centre, view.zoom); });
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
-    tiles_.setScene(session_.scene(), {}, true);
-    locator_->setScene(session_.scene());
 }
 
 SheetView::~SheetView() = default;

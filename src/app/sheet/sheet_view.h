@@ -123,6 +123,7 @@ private:
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;
+    void followSession();
     void use(Tool& tool);
     void cameraMoved();
     void afterEvent();

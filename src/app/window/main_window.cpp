@@ -59,7 +59,20 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     buildPlaceLine();
     buildMenus();
     buildStatus();
+    connectSheet();
+    connectPanels();
+    connectStart();
+    watchDocument();
+    loadLibrary();
+    applyTextScale();
+    applyHabits();
+    restoreWindow();
+    applyTheme();
+    refreshState();
+    showStart();
+}
 
+void MainWindow::connectSheet() {
     connect(theme_, &DesktopTheme::changed, this, &MainWindow::applyTheme);
     connect(&session_->workspace(), &Workspace::stateChanged, this, &MainWindow::refreshState);
     connect(&session_->selected(), &Selection::changed, this, &MainWindow::refreshEnabled);
@@ -85,6 +98,9 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
                 sheet_->startPlacing(*chosen);
         });
     });
+}
+
+void MainWindow::connectPanels() {
     connect(outline_, &OutlinePanel::activated, this, [this](ObjectRef object) { goTo({object}); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](LinkId link, int end) { sheet_->openDrawerForLink(link, end); });
@@ -113,6 +129,9 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
             showBottom(chain_);
     });
     connect(remarks_, &RemarksPanel::goTo, this, &MainWindow::goToRemark);
+}
+
+void MainWindow::connectStart() {
     connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, &MainWindow::lookAtClipboard);
     lookAtClipboard();
     connect(start_, &StartPage::newWanted, this, [this] { newNetwork(); });
@@ -128,6 +147,9 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
         edit::Document::discard(world_.world, from);
         showStart();
     });
+}
+
+void MainWindow::watchDocument() {
     watch_ = new FileWatch(world_.world.files, this);
     connect(watch_, &FileWatch::changed, this, &MainWindow::fileChanged);
     connect(&session_->workspace(), &Workspace::documentReplaced, this, [this] {
@@ -146,13 +168,6 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     hintTimer_.setSingleShot(true);
     connect(&hintTimer_, &QTimer::timeout, this, &MainWindow::showLatestHint);
     connect(&session_->workspace(), &Workspace::catalogueChanged, catalogue_, &CataloguePanel::refill);
-    loadLibrary();
-    applyTextScale();
-    applyHabits();
-    restoreWindow();
-    applyTheme();
-    refreshState();
-    showStart();
 }
 
 MainWindow::~MainWindow() {

@@ -160,6 +160,10 @@ private:
     void applyTextScale();
     void editPreferences();
     void nameSeries(const std::vector<model::DeviceId>& devices);
+    void connectSheet();
+    void connectPanels();
+    void connectStart();
+    void watchDocument();
     void buildPlaceLine();
     void buildDocks();
     void buildStatus();

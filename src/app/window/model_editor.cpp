@@ -174,6 +174,15 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
     setObjectName(QStringLiteral("models"));
     setWindowTitle(tr("Own models"));
     resize(1040, 640);
+    auto* layout = new QHBoxLayout(this);
+    layout->addLayout(listPart(), 1);
+    buildForm(fieldsPart());
+    layout->addWidget(form_, 4);
+    fillList(own_.empty() ? -1 : 0);
+}
+
+/// The own models, and what can be done with them as a whole.
+QLayout* ModelEditor::listPart() {
     auto* left = new QVBoxLayout;
     list_->setAccessibleName(tr("Own models"));
     left->addWidget(list_, 1);
@@ -194,9 +203,32 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
     copy->setMenu(models);
     auto* bring = new QPushButton(tr("Import…"));
     auto* take = new QPushButton(tr("Export…"));
-    for (QPushButton* button : {fresh, copy, remove_, bring, take})
+    for (QPushButton* button : {fresh, copy, remove_, bring, take}) {
         left->addWidget(button);
+        button->setAutoDefault(false);
+    }
+    connect(list_, &QListWidget::currentRowChanged, this, &ModelEditor::goTo);
+    connect(fresh, &QPushButton::clicked, this, &ModelEditor::addNew);
+    connect(remove_, &QPushButton::clicked, this, [this] {
+        if (current_ < 0)
+            return;
+        const DeviceModel& model = own_[static_cast<std::size_t>(current_)];
+        ask(tr("Delete the model “%1” from the library? Networks that use it keep their copy.")
+                .arg(QString::fromStdString(model.name)),
+            tr("Delete"), [this, id = model.id] { removeModel(id); });
+    });
+    connect(bring, &QPushButton::clicked, this, [this] {
+        chooseFile(tr("Import models"), QFileDialog::AcceptOpen,
+                   [this](const QString& path) { importFrom(path); });
+    });
+    connect(take, &QPushButton::clicked, this, [this] {
+        chooseFile(tr("Export models"), QFileDialog::AcceptSave,
+                   [this](const QString& path) { exportTo(path); });
+    });
+    return left;
+}
 
+QFormLayout* ModelEditor::fieldsPart() {
     auto* form = new QFormLayout;
     name_->setPlaceholderText(tr("Crane controller"));
     role_->addItems(titlesOf<Role>());
@@ -213,6 +245,16 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
         {tr("Ports"), tr("Block"), tr("Form"), tr("Rates"), tr("Power"), tr("Side")});
     blocks_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     blocks_->verticalHeader()->hide();
+    connect(name_, &QLineEdit::textEdited, this, &ModelEditor::refresh);
+    connect(role_, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
+    connect(units_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
+    connect(budget_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
+    connect(blocks_, &QTableWidget::cellChanged, this, &ModelEditor::refresh);
+    return form;
+}
+
+/// One model: its fields, its port blocks and how it will look.
+void ModelEditor::buildForm(QFormLayout* form) {
     auto* addRow = new QPushButton(tr("Add port block"));
     auto* dropRow = new QPushButton(tr("Remove port block"));
     auto* rows = new QHBoxLayout;
@@ -244,44 +286,16 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
     auto* shut = new QPushButton(tr("Close"));
     buttons->addWidget(shut);
     right->addLayout(buttons);
-    for (QPushButton* button : {fresh, copy, remove_, bring, take, addRow, dropRow, shut})
+    for (QPushButton* button : {addRow, dropRow, shut})
         button->setAutoDefault(false); // Enter in a field keeps the model, and does nothing else
     save_->setDefault(true);
-    auto* layout = new QHBoxLayout(this);
-    layout->addLayout(left, 1);
-    layout->addWidget(form_, 4);
-
-    connect(list_, &QListWidget::currentRowChanged, this, &ModelEditor::goTo);
-    connect(fresh, &QPushButton::clicked, this, &ModelEditor::addNew);
-    connect(remove_, &QPushButton::clicked, this, [this] {
-        if (current_ < 0)
-            return;
-        const DeviceModel& model = own_[static_cast<std::size_t>(current_)];
-        ask(tr("Delete the model “%1” from the library? Networks that use it keep their copy.")
-                .arg(QString::fromStdString(model.name)),
-            tr("Delete"), [this, id = model.id] { removeModel(id); });
-    });
-    connect(bring, &QPushButton::clicked, this, [this] {
-        chooseFile(tr("Import models"), QFileDialog::AcceptOpen,
-                   [this](const QString& path) { importFrom(path); });
-    });
-    connect(take, &QPushButton::clicked, this, [this] {
-        chooseFile(tr("Export models"), QFileDialog::AcceptSave,
-                   [this](const QString& path) { exportTo(path); });
-    });
     connect(addRow, &QPushButton::clicked, this, &ModelEditor::addBlock);
     connect(dropRow, &QPushButton::clicked, this, [this] {
         blocks_->removeRow(blocks_->currentRow() < 0 ? blocks_->rowCount() - 1 : blocks_->currentRow());
         refresh();
     });
-    connect(name_, &QLineEdit::textEdited, this, &ModelEditor::refresh);
-    connect(role_, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
-    connect(units_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
-    connect(budget_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
-    connect(blocks_, &QTableWidget::cellChanged, this, &ModelEditor::refresh);
     connect(save_, &QPushButton::clicked, this, &ModelEditor::keep);
     connect(shut, &QPushButton::clicked, this, &ModelEditor::reject);
-    fillList(own_.empty() ? -1 : 0);
 }
 
 void ModelEditor::fillList(int current) {

@@ -16,6 +16,8 @@
 #include <QTableWidget>
 #include <functional>
 
+class QFormLayout;
+
 namespace underridge::app {
 
 class ModelEditor : public QDialog {
@@ -51,6 +53,9 @@ protected:
     void reject() override;
 
 private:
+    QLayout* listPart();
+    QFormLayout* fieldsPart();
+    void buildForm(QFormLayout* form);
     void fillList(int current);
     void showModel(int row);
     model::DeviceModel edited() const;

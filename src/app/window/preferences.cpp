@@ -34,31 +34,52 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     setObjectName(QStringLiteral("preferences"));
     setWindowTitle(tr("Preferences"));
     resize(620, 560);
+    auto* tabs = new QTabWidget;
+    tabs->addTab(looksPage(theme), tr("Looks"));
+    tabs->addTab(linkingPage(), tr("Linking"));
+    tabs->addTab(keysPage(), tr("Keys"));
+    auto* buttons = new QDialogButtonBox;
+    buttons->addButton(tr("Close"), QDialogButtonBox::RejectRole);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(tabs);
+    layout->addWidget(buttons);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    connectChoices(theme);
+    fillKeys();
+}
+
+QWidget* Preferences::looksPage(const DesktopTheme& theme) {
     theme_->addItems({tr("As the desktop"), tr("Light"), tr("Dark")});
     theme_->setCurrentIndex(static_cast<int>(theme.choice()));
     scale_->setRange(80, 250);
     scale_->setSingleStep(10);
     scale_->setSuffix(tr(" %"));
-    scale_->setValue(Settings(settings).textScale());
+    scale_->setValue(Settings(settings_).textScale());
     auto* looks = new QWidget;
     auto* form = new QFormLayout(looks);
     form->addRow(tr("Theme"), theme_);
     form->addRow(tr("Text size of panels and menus"), scale_);
     units_->addItems({tr("Metres"), tr("Feet")});
-    units_->setCurrentIndex(static_cast<int>(Settings(settings).lengthUnit()));
+    units_->setCurrentIndex(static_cast<int>(Settings(settings_).lengthUnit()));
     form->addRow(tr("Lengths in"), units_);
-    opensLast_->setChecked(Settings(settings).opensLast());
+    opensLast_->setChecked(Settings(settings_).opensLast());
     form->addRow(opensLast_);
+    return looks;
+}
 
+QWidget* Preferences::linkingPage() {
     portEnd_->addItems({tr("Low end first"), tr("High end first")});
-    portEnd_->setCurrentIndex(Settings(settings).habits().fromHighEnd ? 1 : 0);
-    uplinks_->setChecked(Settings(settings).habits().hostsTakeUplinks);
-    auto* linkingPage = new QWidget;
-    auto* habitsForm = new QFormLayout(linkingPage);
+    portEnd_->setCurrentIndex(Settings(settings_).habits().fromHighEnd ? 1 : 0);
+    uplinks_->setChecked(Settings(settings_).habits().hostsTakeUplinks);
+    auto* page = new QWidget;
+    auto* habitsForm = new QFormLayout(page);
     habitsForm->addRow(tr("Free ports"), portEnd_);
     habitsForm->addRow(uplinks_);
+    return page;
+}
 
-    letters_->setChecked(settings.value(lettersSetting, true).toBool());
+QWidget* Preferences::keysPage() {
+    letters_->setChecked(settings_.value(lettersSetting, true).toBool());
     keys_->setColumnCount(2);
     keys_->setHorizontalHeaderLabels({tr("Command"), tr("Key")});
     keys_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
@@ -68,8 +89,8 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     wrong_->setTextFormat(Qt::PlainText);
     wrong_->setWordWrap(true);
     auto* reset = new QPushButton(tr("Standard keys"));
-    auto* keysPage = new QWidget;
-    auto* column = new QVBoxLayout(keysPage);
+    auto* page = new QWidget;
+    auto* column = new QVBoxLayout(page);
     search_->setPlaceholderText(tr("Search commands and keys"));
     search_->setClearButtonEnabled(true);
     search_->setAccessibleName(tr("Search commands and keys"));
@@ -78,17 +99,12 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
     column->addWidget(keys_, 1);
     column->addWidget(wrong_);
     column->addWidget(reset, 0, Qt::AlignLeft);
+    connect(reset, &QPushButton::clicked, this, &Preferences::resetKeys);
+    return page;
+}
 
-    auto* tabs = new QTabWidget;
-    tabs->addTab(looks, tr("Looks"));
-    tabs->addTab(linkingPage, tr("Linking"));
-    tabs->addTab(keysPage, tr("Keys"));
-    auto* buttons = new QDialogButtonBox;
-    buttons->addButton(tr("Close"), QDialogButtonBox::RejectRole);
-    auto* layout = new QVBoxLayout(this);
-    layout->addWidget(tabs);
-    layout->addWidget(buttons);
-    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+/// Each is kept as it is chosen.
+void Preferences::connectChoices(DesktopTheme& theme) {
     connect(theme_, &QComboBox::currentIndexChanged, this,
             [&theme](int index) { theme.choose(static_cast<ThemeChoice>(index)); });
     connect(scale_, &QSpinBox::valueChanged, this, [this](int percent) {
@@ -111,8 +127,6 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
         settings_.setValue(lettersSetting, on);
         Q_EMIT changed();
     });
-    connect(reset, &QPushButton::clicked, this, &Preferences::resetKeys);
-    fillKeys();
 }
 
 void Preferences::fillKeys() {

@@ -42,6 +42,10 @@ Q_SIGNALS:
     void changed();
 
 private:
+    QWidget* looksPage(const DesktopTheme& theme);
+    QWidget* linkingPage();
+    QWidget* keysPage();
+    void connectChoices(DesktopTheme& theme);
     void fillKeys();
     void showMatching(const QString& words);
 

@@ -49,12 +49,23 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
     summary_->setWordWrap(true);
     summary_->setTextFormat(Qt::PlainText);
 
-    paper_->setCurrentText(settings.value(QStringLiteral("print/paper"), QStringLiteral("A4")).toString());
-    orientation_->setCurrentIndex(settings.value(QStringLiteral("print/portrait"), false).toBool());
-    (settings.value(QStringLiteral("print/byScale"), false).toBool() ? byScale_ : byPages_)->setChecked(true);
-    scale_->setValue(settings.value(QStringLiteral("print/scale"), 70).toInt());
-    titleBlock_->setChecked(settings.value(QStringLiteral("print/title"), true).toBool());
+    restore();
+    layOut();
+    connectChoices();
+    refresh();
+    findRevision();
+}
 
+void PrintDialog::restore() {
+    paper_->setCurrentText(settings_.value(QStringLiteral("print/paper"), QStringLiteral("A4")).toString());
+    orientation_->setCurrentIndex(settings_.value(QStringLiteral("print/portrait"), false).toBool());
+    (settings_.value(QStringLiteral("print/byScale"), false).toBool() ? byScale_ : byPages_)
+        ->setChecked(true);
+    scale_->setValue(settings_.value(QStringLiteral("print/scale"), 70).toInt());
+    titleBlock_->setChecked(settings_.value(QStringLiteral("print/title"), true).toBool());
+}
+
+void PrintDialog::layOut() {
     auto* form = new QFormLayout;
     form->addRow(tr("Paper"), paper_);
     form->addRow(tr("Orientation"), orientation_);
@@ -85,15 +96,6 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
     auto* layout = new QHBoxLayout(this);
     layout->addLayout(left);
     layout->addWidget(preview_, 1);
-
-    connect(preview_, &QPrintPreviewWidget::paintRequested, this, &PrintDialog::paint);
-    for (QComboBox* choice : {paper_, orientation_})
-        connect(choice, &QComboBox::currentIndexChanged, this, &PrintDialog::refresh);
-    for (QSpinBox* number : {across_, down_, scale_})
-        connect(number, &QSpinBox::valueChanged, this, &PrintDialog::refresh);
-    connect(byScale_, &QRadioButton::toggled, this, &PrintDialog::refresh);
-    connect(titleBlock_, &QCheckBox::toggled, this, &PrintDialog::refresh);
-    connect(revision_, &QLineEdit::editingFinished, this, &PrintDialog::refresh);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     connect(print, &QPushButton::clicked, this, &PrintDialog::print);
     connect(write, &QPushButton::clicked, this, [this] {
@@ -110,10 +112,23 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
         connect(dialog, &QFileDialog::fileSelected, this, &PrintDialog::writeTo);
         dialog->open();
     });
-    refresh();
+}
+
+void PrintDialog::connectChoices() {
+    connect(preview_, &QPrintPreviewWidget::paintRequested, this, &PrintDialog::paint);
+    for (QComboBox* choice : {paper_, orientation_})
+        connect(choice, &QComboBox::currentIndexChanged, this, &PrintDialog::refresh);
+    for (QSpinBox* number : {across_, down_, scale_})
+        connect(number, &QSpinBox::valueChanged, this, &PrintDialog::refresh);
+    connect(byScale_, &QRadioButton::toggled, this, &PrintDialog::refresh);
+    connect(titleBlock_, &QCheckBox::toggled, this, &PrintDialog::refresh);
+    connect(revision_, &QLineEdit::editingFinished, this, &PrintDialog::refresh);
+}
+
+void PrintDialog::findRevision() {
     // The revision is told from the whole network, which takes a while when it is large.
     revision_->setPlaceholderText(tr("being found…"));
-    reviser_ = std::jthread([this, network] {
+    reviser_ = std::jthread([this, network = network_] {
         const QString revision = QString::fromStdString(paint::revisionOf(network));
         QMetaObject::invokeMethod(
             this,

@@ -41,6 +41,11 @@ public:
     std::function<QString()> askPath; ///< a file name from a dialog unless a test says
 
 private:
+    void restore();
+    void layOut();
+    void connectChoices();
+    /// Told from the whole network, which takes a while when it is large: by a worker.
+    void findRevision();
     void refresh();
     void paint(QPrinter* printer);
     void print();
