@@ -5,6 +5,7 @@
 #include "app/window/main_window.h"
 #include "bench/percentiles.h"
 #include "core/base/files.h"
+#include "core/edit/sheets.h"
 #include "tests/support/large_network.h"
 
 #include <QApplication>
@@ -148,6 +149,33 @@ void frameDrag(benchmark::State& state) {
     finish(state, times);
 }
 
+/// To a sheet that was seen before and back, after an edit on the other, until the sheet can be drawn.
+void switchSheet(benchmark::State& state) {
+    Stage& s = stage(static_cast<int>(state.range(0)));
+    const auto sheets = [&] { return s.session->network().sheetsInOrder(); };
+    if (sheets().size() < 2) {
+        s.session->apply(edit::addSheet(s.session->network(), "Second", s.session->ids()));
+        std::vector<std::pair<model::DeviceId, model::Point>> all;
+        s.session->network().all<model::Position>().forEachIn(s.session->sheet().value,
+                                                              [&](const model::Position& p) {
+                                                                  all.push_back({{p.object}, p.at});
+                                                              });
+        s.session->apply(edit::showOnSheet(s.session->network(), sheets().back().id, all));
+    }
+    const model::SheetId one = sheets().front().id, two = sheets().back().id;
+    s.session->showSheet(two);
+    s.session->showSheet(one);
+    Percentiles times;
+    bool there = false;
+    for (auto _ : state)
+        times.time(state, [&] {
+            s.session->showSheet(there ? one : two);
+            there = !there;
+        });
+    s.session->showSheet(one);
+    finish(state, times);
+}
+
 /// From "fit all" to the last tile painted by the worker.
 void sharpFit(benchmark::State& state) {
     Stage& s = stage(static_cast<int>(state.range(0)));
@@ -244,6 +272,11 @@ int main(int argc, char** argv) {
             ->UseManualTime()
             ->Unit(benchmark::kMillisecond)
             ->Iterations(400);
+        benchmark::RegisterBenchmark("sheet/switch", switchSheet)
+            ->Arg(size)
+            ->UseManualTime()
+            ->Unit(benchmark::kMillisecond)
+            ->Iterations(20);
         benchmark::RegisterBenchmark("sharp/fit", sharpFit)
             ->Arg(size)
             ->UseManualTime()

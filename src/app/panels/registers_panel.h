@@ -31,8 +31,6 @@ public:
     int wrong() const { return wrong_; }
 
 private:
-    void setUpTable();
-    void connectAll();
     int changes_ = 0, wrong_ = 0;
 };
 
@@ -67,6 +65,8 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void setUpTable();
+    void connectAll();
     void refresh();
     void refreshCounts();
     /// The field of the cell that is typed into, if one is.
