@@ -87,6 +87,8 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit) {
     all.insert(all.end(), lines.begin(), lines.end());
     all.insert(all.end(), notes.begin(), notes.end());
     scene.grid_ = Grid::of(all);
+    for (const ItemPtr& item : all)
+        scene.bounds_ = scene.bounds_.united(item->bounds);
     std::sort(all.begin(), all.end(),
               [](const ItemPtr& a, const ItemPtr& b) { return a->object.id < b->object.id; });
     std::vector<KeptItem> kept;
@@ -138,6 +140,7 @@ public:
             updated_.all = true;
             return std::move(updated_);
         }
+        updated_.scene.names_ = std::make_shared<NamesAtZoom>();
         for (const DeviceId id : devices_) {
             const Device* device = after_.device(id);
             set(id.value, device ? plateOf(after_, sheet->id, *device) : std::nullopt);

@@ -6,6 +6,8 @@
 #include "core/model/network.h"
 #include "core/scene/grid.h"
 
+#include <mutex>
+
 namespace underridge::scene {
 
 struct KeptItem {
@@ -68,6 +70,14 @@ struct PlateName {
     double size = 0; ///< sheet units
 };
 PlateName nameOn(const Plate& plate, double zoom);
+
+/// The names of a whole scene at the zoom they were last asked for: shared by all who paint
+/// it.
+struct NamesAtZoom {
+    std::mutex mutex;
+    double zoom = 0; ///< 0: none yet
+    std::vector<FarName> names;
+};
 
 class Scene {
 public:
@@ -138,6 +148,8 @@ private:
     model::Table<KeptItem> items_;
     Grid grid_;
     std::array<std::size_t, 3> counts_{};
+    Rect bounds_; ///< of all items, as they were when the scene was built
+    std::shared_ptr<NamesAtZoom> names_ = std::make_shared<NamesAtZoom>();
 };
 
 struct Updated {

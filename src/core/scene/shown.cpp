@@ -8,7 +8,6 @@
 #include "core/scene/text_width.h"
 
 #include <map>
-#include <unordered_map>
 
 namespace underridge::scene {
 using namespace model;
@@ -47,54 +46,76 @@ public:
     explicit Names(double zoom) : zoom_(zoom) {}
 
     void add(const Plate& plate) {
-        std::string text = elided(plate.name, farNamePx, Weight::semiBold, maxNamePx - 4);
-        const double width = (textWidth(text, farNamePx, Weight::semiBold) + 4) / zoom_;
-        const Rect place{plate.frame.centre().x - width / 2, plate.frame.bottom() + nameGapPx / zoom_, width,
-                         nameHeightPx / zoom_};
-        all_.push_back({{&plate, std::move(text), place}, standingOf(plate.role)});
+        const double most = maxNamePx - 4;
+        const double wide = std::min(textWidth(plate.name, farNamePx, Weight::semiBold), most);
+        const double width = (wide + 4) / zoom_;
+        all_.push_back({&plate,
+                        {plate.frame.centre().x - width / 2, plate.frame.bottom() + nameGapPx / zoom_, width,
+                         nameHeightPx / zoom_},
+                        standingOf(plate.role)});
     }
 
     std::vector<FarName> settled() {
         std::sort(all_.begin(), all_.end(), [](const Candidate& a, const Candidate& b) {
-            return std::pair(a.name.area.x, a.name.plate->id) < std::pair(b.name.area.x, b.name.plate->id);
+            return std::pair(a.area.x, a.plate->id) < std::pair(b.area.x, b.plate->id);
         });
-        for (std::size_t i = 0; i < all_.size(); ++i) {
-            forEachRow(all_[i].name.area, [&](std::int64_t row) { names_[row].push_back(i); });
-            forEachRow(all_[i].name.plate->frame, [&](std::int64_t row) { plates_[row].push_back(i); });
-            widest_ = std::max({widest_, all_[i].name.area.w, all_[i].name.plate->frame.w});
-        }
+        layInRows();
         for (std::size_t i = 0; i < all_.size(); ++i)
             if (coversItsPeers(i))
                 all_[i].state = State::hidden;
         for (int round = 0; round < rounds; ++round)
             settle();
         std::vector<FarName> shown;
-        for (Candidate& each : all_)
+        for (const Candidate& each : all_)
             if (each.state == State::shown)
-                shown.push_back(std::move(each.name));
+                shown.push_back({each.plate,
+                                 elided(each.plate->name, farNamePx, Weight::semiBold, maxNamePx - 4),
+                                 each.area});
         return shown;
     }
 
 private:
     enum class State { open, shown, hidden };
     struct Candidate {
-        FarName name;
+        const Plate* plate;
+        Rect area;
         int standing = 0;
         State state = State::open;
 
         bool before(const Candidate& o) const {
-            return std::tuple(-standing, -name.plate->links, name.plate->id) <
-                   std::tuple(-o.standing, -o.name.plate->links, o.name.plate->id);
+            return std::tuple(-standing, -plate->links, plate->id) <
+                   std::tuple(-o.standing, -o.plate->links, o.plate->id);
         }
     };
-    using Rows = std::unordered_map<std::int64_t, std::vector<std::size_t>>;
+    using Rows = std::vector<std::vector<std::size_t>>;
+
+    void layInRows() {
+        if (all_.empty())
+            return;
+        const double height = nameHeightPx / zoom_;
+        double top = all_.front().plate->frame.y, bottom = top;
+        for (const Candidate& each : all_) {
+            top = std::min(top, each.plate->frame.y);
+            bottom = std::max(bottom, each.area.bottom());
+            widest_ = std::max({widest_, each.area.w, each.plate->frame.w});
+        }
+        first_ = static_cast<std::int64_t>(std::floor(top / height));
+        const auto rows =
+            static_cast<std::size_t>(std::floor(bottom / height) - std::floor(top / height)) + 1;
+        names_.resize(rows);
+        plates_.resize(rows);
+        for (std::size_t i = 0; i < all_.size(); ++i) {
+            forEachRow(all_[i].area, [&](std::size_t row) { names_[row].push_back(i); });
+            forEachRow(all_[i].plate->frame, [&](std::size_t row) { plates_[row].push_back(i); });
+        }
+    }
 
     template <class Each>
     void forEachRow(const Rect& area, Each&& each) const {
         const double height = nameHeightPx / zoom_;
         const auto last = static_cast<std::int64_t>(std::floor(area.bottom() / height));
         for (auto row = static_cast<std::int64_t>(std::floor(area.y / height)); row <= last; ++row)
-            each(row);
+            each(static_cast<std::size_t>(row - first_));
     }
 
     /// Calls `each(j)` for the others in the rows of an area that may touch it, until it
@@ -102,15 +123,13 @@ private:
     template <class Each>
     void forEachNear(const Rows& rows, const Rect& area, std::size_t i, Each&& each) const {
         bool goOn = true;
-        forEachRow(area, [&](std::int64_t row) {
-            const auto held = rows.find(row);
-            if (held == rows.end())
-                return;
+        forEachRow(area, [&](std::size_t row) {
+            const std::vector<std::size_t>& held = rows[row];
             // Sorted by the left edge of the name, which is no further from a plate than
             // it is wide.
-            auto at = std::lower_bound(held->second.begin(), held->second.end(), area.x - 2 * widest_,
-                                       [&](std::size_t j, double x) { return all_[j].name.area.x < x; });
-            for (; goOn && at != held->second.end() && all_[*at].name.area.x < area.right() + widest_; ++at)
+            auto at = std::lower_bound(held.begin(), held.end(), area.x - 2 * widest_,
+                                       [&](std::size_t j, double x) { return all_[j].area.x < x; });
+            for (; goOn && at != held.end() && all_[*at].area.x < area.right() + widest_; ++at)
                 if (*at != i)
                     goOn = each(*at);
         });
@@ -118,9 +137,9 @@ private:
 
     bool coversItsPeers(std::size_t i) const {
         bool covers = false;
-        const Rect& mine = all_[i].name.area;
+        const Rect& mine = all_[i].area;
         forEachNear(plates_, mine, i, [&](std::size_t j) {
-            covers = all_[j].standing >= all_[i].standing && all_[j].name.plate->frame.intersects(mine);
+            covers = all_[j].standing >= all_[i].standing && all_[j].plate->frame.intersects(mine);
             return !covers;
         });
         return covers;
@@ -134,8 +153,8 @@ private:
             if (all_[i].state != State::open)
                 continue;
             bool first = true;
-            forEachNear(names_, all_[i].name.area, i, [&](std::size_t j) {
-                first = all_[j].state == State::hidden || !all_[j].name.area.intersects(all_[i].name.area) ||
+            forEachNear(names_, all_[i].area, i, [&](std::size_t j) {
+                first = all_[j].state == State::hidden || !all_[j].area.intersects(all_[i].area) ||
                         all_[i].before(all_[j]);
                 return first;
             });
@@ -144,8 +163,8 @@ private:
         }
         for (const std::size_t i : shown) {
             all_[i].state = State::shown;
-            forEachNear(names_, all_[i].name.area, i, [&](std::size_t j) {
-                if (all_[j].name.area.intersects(all_[i].name.area))
+            forEachNear(names_, all_[i].area, i, [&](std::size_t j) {
+                if (all_[j].area.intersects(all_[i].area))
                     all_[j].state = State::hidden;
                 return true;
             });
@@ -154,6 +173,7 @@ private:
 
     double zoom_;
     double widest_ = 0;
+    std::int64_t first_ = 0; ///< number of the first row
     std::vector<Candidate> all_;
     Rows names_, plates_; ///< which lie in a row of a name's height
 };
@@ -251,12 +271,25 @@ std::vector<const Label*> Scene::labelsIn(const Rect& area) const {
 }
 
 std::vector<FarName> Scene::namesIn(const Rect& area, double zoom) const {
-    Names names(zoom);
-    for (const Plate* plate : itemsIn(area.grown(maxNamePx / zoom * (2 * rounds + 1))).of<Plate>())
-        names.add(*plate);
-    std::vector<FarName> shown = names.settled();
-    std::erase_if(shown, [&](const FarName& name) { return !name.area.intersects(area); });
-    return shown;
+    const Rect window = area.grown(maxNamePx / zoom * (2 * rounds + 1));
+    const auto within = [&](std::vector<FarName> names) {
+        std::erase_if(names, [&](const FarName& name) { return !name.area.intersects(area); });
+        return names;
+    };
+    if (window.w * window.h < bounds_.w * bounds_.h / 2) {
+        Names names(zoom);
+        for (const Plate* plate : itemsIn(window).of<Plate>())
+            names.add(*plate);
+        return within(names.settled());
+    }
+    const std::lock_guard lock(names_->mutex);
+    if (names_->zoom != zoom) {
+        Names names(zoom);
+        forEachPlate([&](const Plate& plate) { names.add(plate); });
+        names_->names = names.settled();
+        names_->zoom = zoom;
+    }
+    return within(names_->names);
 }
 
 } // namespace underridge::scene
