@@ -361,6 +361,36 @@ private Q_SLOTS:
         QCOMPARE(snapped.by.x, 2);
         QVERIFY(!snapped.guides.empty());
     }
+
+    void what_is_being_typed_is_kept_where_it_was_when_one_goes_away() {
+        WindowHarness h;
+        h.window->openFennickQuay();
+        const SheetId whole = h.session().sheet(), routing = sheetNamed(h, "Routing");
+        h.session().showSheet(routing);
+        h.session().showSheet(whole);
+        h.sheet().setFocus();
+        h.key(Qt::Key_N);
+        QVERIFY(h.sheet().noteField().isVisible());
+        h.type("Moored");
+        h.window->action(CommandId::goBack)->trigger();
+        QCOMPARE(h.session().sheet(), routing);
+        QVERIFY(!h.sheet().noteField().isVisible());
+        const Note* note = nullptr;
+        h.network().all<Note>().forEach([&](const Note& each) {
+            if (each.text.str() == "Moored")
+                note = &each;
+        });
+        QVERIFY(note && note->sheet == whole); // not where one went to
+        h.window->action(CommandId::goForward)->trigger();
+        h.session().select({refTo(h.named("acc-q1"))});
+        h.sheet().setFocus();
+        h.key(Qt::Key_F2);
+        QVERIFY(h.sheet().nameField().isVisible());
+        h.type("acc-quay");
+        h.window->action(CommandId::goBack)->trigger();
+        QVERIFY(h.named("acc-quay"));
+        QVERIFY(!h.sheet().nameField().isVisible());
+    }
 };
 
 QTEST_MAIN(GoingAboutTest)

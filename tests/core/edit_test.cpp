@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/history.h"
+#include "core/model/references.h"
 #include "tests/support/random_edits.h"
 #include "tests/support/workbench.h"
 
@@ -406,6 +407,50 @@ private Q_SLOTS:
         QCOMPARE(addition->count, count);
         QCOMPARE(QString::fromStdString(addition->model->id), model);
         QCOMPARE(QString::fromStdString(addition->pattern), pattern);
+    }
+
+    void what_is_copied_keeps_saying_what_it_is() {
+        IdSource ids(9);
+        Network network = emptyNetwork("t", ids);
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        auto placed = edit::placeDevices(network, sheet, *catalogue.device("workstation"),
+                                         {{"a", {0, 0}}, {"b", {300, 0}}}, {}, ids);
+        network = placed->network;
+        network = edit::addNote(network, sheet, {0, 200}, "note", ids)->network;
+        edit::Refs all = placed->subjects;
+        network.all<Note>().forEach([&](const Note& note) { all.push_back(refTo(note.id)); });
+        const auto twice = edit::duplicateObjects(network, sheet, all, {40, 80}, ids);
+        QVERIFY(twice);
+        int devices = 0, notes = 0;
+        twice->network.all<Position>().forEach([&](const Position& position) {
+            QVERIFY(isThere(twice->network, position.drawn()));
+            devices += position.of == Kind::device;
+            notes += position.of == Kind::note;
+        });
+        QCOMPARE(devices, 4);
+        QCOMPARE(notes, 2);
+    }
+
+    void removing_something_takes_its_positions_on_every_sheet() {
+        IdSource ids(10);
+        Network network = emptyNetwork("t", ids);
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        auto placed =
+            edit::placeDevices(network, sheet, *catalogue.device("workstation"), {{"a", {0, 0}}}, {}, ids);
+        network = placed->network;
+        const DeviceId device{placed->subjects.front().id};
+        for (const char* name : {"Second", "Third"}) {
+            network = edit::addSheet(network, name, ids)->network;
+            network =
+                edit::showOnSheet(network, network.sheetsInOrder().back().id, {{device, {8, 8}}})->network;
+        }
+        int drawn = 0;
+        network.forEachPositionOf(device.value, [&](const Position&) { ++drawn; });
+        QCOMPARE(drawn, 3);
+        network = edit::removeObjects(network, {refTo(device)})->network;
+        QVERIFY(network.all<Position>().empty());
     }
 };
 

@@ -449,6 +449,75 @@ private Q_SLOTS:
         QCOMPARE(loaded->remarks.size(), std::size_t{1});
         QVERIFY(loaded->network == network);
     }
+
+    void ranges_of_vlans_that_are_none_are_left_out_with_a_remark() {
+        Network network = everyKind();
+        Interface held;
+        network.all<Interface>().forEach([&](const Interface& interface) { held = interface; });
+        QVERIFY(held.taggedRanges.size() == 2);
+        for (const VlanRange wrong : {VlanRange{0, 5}, VlanRange{9, 3}, VlanRange{4000, 4095}}) {
+            Interface odd = held;
+            odd.taggedRanges.push_back(wrong);
+            Network file = network;
+            file.put(odd);
+            const auto loaded = readOwn(writeOwn(file), "n");
+            QVERIFY(loaded);
+            QCOMPARE(loaded->remarks.size(), std::size_t{1});
+            QVERIFY(loaded->network == network);
+        }
+    }
+
+    void a_link_whose_own_sheet_is_not_there_is_drawn_on_all() {
+        Network network = everyKind();
+        Link held;
+        network.all<Link>().forEach([&](const Link& link) {
+            if (link.onlyOn)
+                held = link;
+        });
+        QVERIFY(held.onlyOn);
+        held.onlyOn = {4711};
+        network.put(held);
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY(loaded);
+        QVERIFY(!loaded->network.link(held.id)->onlyOn);
+        QVERIFY(!loaded->remarks.empty());
+    }
+
+    void a_chassis_in_a_rack_that_is_not_there_has_no_place() {
+        Network network = everyKind();
+        Device held;
+        network.all<Device>().forEach([&](const Device& device) {
+            if (!device.stack.empty())
+                held = device;
+        });
+        held.stack[0].place.in = {4711};
+        network.put(held);
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY(loaded);
+        const Device& back = *loaded->network.device(held.id);
+        QVERIFY(!back.stack[0].place.in);
+        QCOMPARE(back.place, held.place); // its own stays
+        QVERIFY(loaded->network.indicesAreTrue());
+    }
+
+    void addresses_are_given_back_as_they_were_written() {
+        Network network = RandomEdits(21).start();
+        Device device;
+        device.id = {4001};
+        network.put(device);
+        Interface interface;
+        interface.id = {4002};
+        interface.device = device.id;
+        interface.addresses = {"10.84.001.1/24", "FD84:FE::0001/64", "by DHCP", "::ffff:10.84.1.1"};
+        network.put(interface);
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY(loaded);
+        QVERIFY(loaded->network == network);
+        const auto& back = loaded->network.find<Interface>(interface.key())->addresses;
+        QVERIFY(!back[0].valid()); // leading zeros: octal or decimal, nobody knows
+        QVERIFY(back[1].valid() && !back[2].valid() && back[3].valid());
+        QCOMPARE(back[1].network().text(), std::string("fd84:fe::/64"));
+    }
 };
 
 QTEST_APPLESS_MAIN(OwnFormatTest)

@@ -21,6 +21,7 @@ Navigation::Stop Navigation::here() const {
 }
 
 void Navigation::leave() {
+    Q_EMIT leaving();
     if (back_.empty() || back_.back() != here())
         back_.push_back(here());
     if (back_.size() > mostStops)
@@ -76,6 +77,7 @@ void Navigation::showSheet(SheetId sheet) {
 }
 
 void Navigation::travel(std::vector<Stop>& from, std::vector<Stop>& to) {
+    Q_EMIT leaving();
     while (!from.empty()) {
         const Stop stop = from.back();
         from.pop_back();

@@ -27,6 +27,8 @@ public:
     void forward();
 
 Q_SIGNALS:
+    /// The view is about to be left: what is typed on the sheet belongs to where it is now.
+    void leaving();
     /// The sheet is to bring this into view, changing as little as it can.
     void revealWanted(const underridge::scene::Rect& what);
     void viewWanted(const underridge::app::View& view);

@@ -110,6 +110,15 @@ void SheetView::followSession() {
         if (!changed.empty() && !camera_.visible().intersects(changed))
             look({at.centreX, at.centreY}, at.zoom);
     });
+    connect(&session_.navigation(), &Navigation::leaving, this, [this] {
+        if (nameField_->isVisible())
+            finishName();
+        finishNote();
+        // What could not be taken has been told, and does not go along to another place.
+        for (QWidget* over :
+             std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
+            over->hide();
+    });
     connect(&session_.navigation(), &Navigation::viewWanted, this,
             [this](const View& view) { look(view.centre, view.zoom); });
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
@@ -217,7 +226,7 @@ void SheetView::putInView(const DeviceModel& model) {
 }
 
 void SheetView::openSelected() {
-    if (session_.selection().size() != 1)
+    if (session_.selection().size() != 1 || inGesture())
         return;
     const ObjectRef object = session_.selection().front();
     if (object.kind == Kind::note)

@@ -15,8 +15,10 @@ using namespace model;
 namespace {
 
 void erasePositions(Network& network, std::uint64_t object) {
-    for (const Sheet& sheet : network.sheetsInOrder())
-        network.erase<Position>({sheet.id.value, object});
+    std::vector<Key> keys;
+    network.forEachPositionOf(object, [&](const Position& position) { keys.push_back(position.key()); });
+    for (const Key key : keys)
+        network.erase<Position>(key);
 }
 
 void removeLink(Network& network, LinkId id) {

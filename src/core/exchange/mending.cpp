@@ -34,6 +34,12 @@ public:
             [&](const Cable& cable) { return mayBeStale(cable); },
             [&](Cable& cable) { dropStaleEnds(cable); });
         clearReferences();
+        change<Interface>(
+            "a range of VLANs runs backwards or beyond 1 to 4094; it was left out",
+            [](const Interface& interface) { return hasWrongRange(interface); },
+            [](Interface& interface) {
+                std::erase_if(interface.taggedRanges, [](VlanRange range) { return !range.valid(); });
+            });
         breakGroupLoops();
         change<Position>(
             "it lies off the sheet; it was moved to its edge",
@@ -52,7 +58,8 @@ private:
         std::atomic<bool> sound = true;
         const auto look = [&]<class... Kinds>() {
             (network_.all<Kinds>().forEach([&](const Kinds& record) {
-                if (!refersToWhatIsThere(network_, record) || liesOff(record) || mayBeStale(record))
+                if (!refersToWhatIsThere(network_, record) || liesOff(record) || mayBeStale(record) ||
+                    hasWrongRange(record))
                     sound = false;
             }),
              ...);
@@ -70,6 +77,13 @@ private:
     static bool liesOff(const Record& record) {
         if constexpr (std::is_same_v<Record, Position>)
             return !isOnSheet(record.at) || !std::all_of(record.bends.begin(), record.bends.end(), isOnSheet);
+        return false;
+    }
+    template <class Record>
+    static bool hasWrongRange(const Record& record) {
+        if constexpr (std::is_same_v<Record, Interface>)
+            return !std::all_of(record.taggedRanges.begin(), record.taggedRanges.end(),
+                                [](VlanRange range) { return range.valid(); });
         return false;
     }
     template <class Record>

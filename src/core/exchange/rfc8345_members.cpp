@@ -2,9 +2,7 @@
 #include "core/exchange/rfc8345_members.h"
 
 #include <algorithm>
-#include <arpa/inet.h>
 #include <charconv>
-#include <cstdlib>
 
 namespace underridge::exchange::rfc8345 {
 
@@ -91,23 +89,6 @@ std::vector<int> vlansIn(const std::string& text) {
         at = static_cast<std::size_t>(p - text.data()) + 1;
     }
     return out;
-}
-
-bool contains(const std::string& prefix, const std::string& address, int& length) {
-    const auto slash = prefix.find('/');
-    if (slash == std::string::npos)
-        return false;
-    unsigned char net[16], host[16];
-    const int family = address.find(':') == std::string::npos ? AF_INET : AF_INET6;
-    length = std::atoi(prefix.c_str() + slash + 1);
-    if (inet_pton(family, prefix.substr(0, slash).c_str(), net) != 1 ||
-        inet_pton(family, address.c_str(), host) != 1 || length < 0 ||
-        length > (family == AF_INET ? 32 : 128))
-        return false;
-    for (int bit = 0; bit < length; ++bit)
-        if (((net[bit / 8] ^ host[bit / 8]) >> (7 - bit % 8)) & 1)
-            return false;
-    return true;
 }
 
 } // namespace underridge::exchange::rfc8345

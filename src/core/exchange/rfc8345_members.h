@@ -38,8 +38,5 @@ void drop(JsonMembers& object, std::string_view module, std::string_view name);
 std::optional<std::uint64_t> wholeIn(JsonView value);
 /// "10,20-22" → 10, 20, 21, 22; nothing when it is not a list of VLAN ids, 1 to 4094.
 std::vector<int> vlansIn(const std::string& text);
-/// Whether a prefix such as 10.84.1.0/24 contains an address; its length goes to
-/// `length`.
-bool contains(const std::string& prefix, const std::string& address, int& length);
 
 } // namespace underridge::exchange::rfc8345

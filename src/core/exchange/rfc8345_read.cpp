@@ -277,10 +277,9 @@ private:
         });
         if (const std::string mac = textIn(l2Attributes, l2, "management-mac"); !mac.empty())
             builder_.interfaceOn(device, {}).mac = mac.substr(0, 40);
-        std::vector<std::string> prefixes;
+        std::vector<Address> prefixes;
         listIn(l3Attributes, l3, "prefix").forEach([&](JsonView prefix) {
-            if (std::string text = textIn(prefix, l3, "prefix"); !text.empty())
-                prefixes.push_back(std::move(text));
+            prefixes.emplace_back(textIn(prefix, l3, "prefix"));
         });
         points(net, json, device, id, prefixes);
         JsonMembers entry;
@@ -339,7 +338,7 @@ private:
     }
 
     void points(Net& net, JsonView node, DeviceId device, const std::string& nodeId,
-                const std::vector<std::string>& prefixes) {
+                const std::vector<Address>& prefixes) {
         std::unordered_map<std::string, bool> seen;
         listIn(node, nt, "termination-point").forEach([&](JsonView json) {
             std::string id = textIn(json, nt, "tp-id");
@@ -360,7 +359,7 @@ private:
     }
 
     void point(Net& net, JsonView json, DeviceId device, const std::string& nodeId, const std::string& id,
-               const std::vector<std::string>& prefixes) {
+               const std::vector<Address>& prefixes) {
         // At another layer of the same device, a point that rests on one port is that
         // port.
         std::string key = id;
@@ -415,22 +414,21 @@ private:
         replaceMember(rest, l2, "l2-termination-point-attributes", left.text());
     }
 
-    void l3Point(JsonView json, const PortRef& ref, const std::vector<std::string>& prefixes,
-                 JsonMembers& rest) {
+    void l3Point(JsonView json, const PortRef& ref, const std::vector<Address>& prefixes, JsonMembers& rest) {
         const JsonView attributes = member(json, l3, "l3-termination-point-attributes");
         if (!attributes.isObject())
             return;
         bool all = true;
         listIn(attributes, l3, "ip-address").forEach([&](JsonView address) {
-            std::string text = address.text();
-            if (!Address(text).valid()) {
+            Address held(address.text());
+            if (!held.valid()) {
                 all = false;
                 return;
             }
-            for (const std::string& prefix : prefixes)
-                if (int length = 0; text.find('/') == std::string::npos && contains(prefix, text, length))
-                    text += "/" + std::to_string(length);
-            builder_.addAddress(ref.device, ref.port, text);
+            for (const Address& prefix : prefixes)
+                if (held.prefixLength() < 0 && prefix.prefixLength() >= 0 && prefix.contains(held))
+                    held = Address(held.text() + "/" + std::to_string(prefix.prefixLength()));
+            builder_.addAddress(ref.device, ref.port, held.text());
         });
         if (all)
             replaceMember(rest, l3, "l3-termination-point-attributes",

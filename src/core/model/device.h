@@ -126,6 +126,7 @@ struct VlanRange {
     int last = 1;
 
     bool operator==(const VlanRange&) const = default;
+    bool valid() const { return first >= 1 && first <= last && last <= 4094; }
 };
 
 /// RFC 8343: where addresses and VLANs live.

@@ -93,7 +93,8 @@ bool refersToWhatIsThere(const Network& network, const Record& record) {
             if constexpr (std::is_same_v<Record, Interface>)
                 all &= !id || id == record.id || network.find<Interface>({record.device.value, id.value});
         } else if constexpr (std::is_same_v<AnId, std::uint64_t>) {
-            all &= isThere(network, record.drawn());
+            if constexpr (requires { record.drawn(); })
+                all &= isThere(network, record.drawn());
         } else if constexpr (requires { isThere(network, id); }) {
             if constexpr (requires { record.id == id; })
                 all &= !id || id == record.id || isThere(network, id);
