@@ -13,9 +13,9 @@ namespace underridge::app {
 using namespace model;
 namespace {
 
-/// How many of a kind are looked at after enough were found: a count beyond it says no
-/// more.
-constexpr std::size_t mostCounted = 200;
+/// Where looking for more of a kind ends, so that a key typed costs no more in a large
+/// network. A port's line tells both ends of its chain, which takes longer.
+constexpr std::size_t mostCounted = 200, mostPorts = 40;
 
 /// 0: the whole name, 1: its start, 2: any part.
 int rankOf(std::string_view name, const std::string& query) {
@@ -73,14 +73,14 @@ void FindField::show(const std::vector<Section>& sections) {
                                           : std::min<std::size_t>(section.found.size(), mostOfSection);
         for (std::size_t i = 0; i < shownHere; ++i)
             add(section.found[i].words, section.found[i].take);
-        if (const auto left = section.found.size() - shownHere + section.more; left > 0)
-            add(
-                section.more > 0 ? tr("%1 more, type on to narrow them down").arg(left)
-                                 : tr("%1 more").arg(left),
-                shownHere == section.found.size() ? std::function<void()>() : [this, title = section.title] {
+        if (const auto left = section.found.size() - shownHere; left > 0)
+            add(section.cut ? tr("%1 or more").arg(left) : tr("%1 more").arg(left),
+                [this, title = section.title] {
                     whole_ = title;
                     search();
                 });
+        else if (section.cut)
+            add(tr("perhaps more: type on to narrow them down"), {});
     }
     if (results_->count() == 0)
         add(tr("Nothing found"), {});
@@ -96,12 +96,13 @@ void FindField::show(const std::vector<Section>& sections) {
 }
 
 FindField::Section FindField::devices(const std::string& query) {
-    Section section{tr("Devices"), {}, 0};
+    Section section{tr("Devices"), {}, false};
     const Network& network = workspace_.network();
     std::vector<const Device*> devices;
     network.all<Device>().forEach([&](const Device& device) {
-        if (matchesWords(device.name, query))
-            devices.size() < mostCounted ? devices.push_back(&device) : void(++section.more);
+        section.cut = devices.size() >= mostCounted;
+        if (!section.cut && matchesWords(device.name, query))
+            devices.push_back(&device);
     });
     std::stable_sort(devices.begin(), devices.end(),
                      [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
@@ -116,13 +117,12 @@ FindField::Section FindField::devices(const std::string& query) {
 /// ends of its chain, so that the search itself answers which switch port is behind an
 /// outlet.
 FindField::Section FindField::ports(const std::string& query) {
-    Section section{tr("Ports"), {}, 0};
+    Section section{tr("Ports"), {}, false};
     const Network& network = workspace_.network();
     const auto add = [&](const PortRef& port, const std::string& label) {
-        if (section.found.size() >= mostCounted) {
-            ++section.more;
+        section.cut = section.found.size() >= mostPorts;
+        if (section.cut)
             return;
-        }
         const linking::Chain chain = linking::chainThrough(network, port);
         const std::string name = portText(network, port);
         QString words = shownText(label.empty() ? name : label + " · " + name);
@@ -139,7 +139,7 @@ FindField::Section FindField::ports(const std::string& query) {
     });
     network.all<Device>().forEach([&](const Device& device) {
         const Role role = roleOf(network, device);
-        if (role != Role::outlet && role != Role::patchPanel)
+        if (section.cut || (role != Role::outlet && role != Role::patchPanel))
             return;
         const std::string start = query.substr(0, query.find_last_of(' '));
         if (!matchesWords(device.name, query) && !matchesWords(device.name, start))
@@ -156,15 +156,12 @@ FindField::Section FindField::ports(const std::string& query) {
 }
 
 FindField::Section FindField::addresses(const std::string& query) {
-    Section section{tr("Addresses"), {}, 0};
+    Section section{tr("Addresses"), {}, false};
     workspace_.network().all<Interface>().forEach([&](const Interface& interface) {
         for (const Address& address : interface.addresses) {
-            if (address.text().find(query) == std::string::npos)
+            section.cut = section.found.size() >= mostCounted;
+            if (section.cut || address.text().find(query) == std::string::npos)
                 continue;
-            if (section.found.size() >= mostCounted) {
-                ++section.more;
-                continue;
-            }
             section.found.push_back(
                 {QStringLiteral("%1 · %2").arg(shownText(address.text()),
                                                workspace_.nameOf(refTo(interface.device))),
@@ -175,16 +172,13 @@ FindField::Section FindField::addresses(const std::string& query) {
 }
 
 FindField::Section FindField::cables(const std::string& query) {
-    Section section{tr("Cables"), {}, 0};
+    Section section{tr("Cables"), {}, false};
     const Network& network = workspace_.network();
     network.all<Link>().forEach([&](const Link& link) {
-        const Cable* cable = network.cable(link.cable);
+        section.cut = section.found.size() >= mostCounted;
+        const Cable* cable = section.cut ? nullptr : network.cable(link.cable);
         if (!cable || cable->label.empty() || !matchesWords(cable->label, query))
             return;
-        if (section.found.size() >= mostCounted) {
-            ++section.more;
-            return;
-        }
         section.found.push_back(
             {QStringLiteral("%1 · %2").arg(shownText(cable->label), shownText(edit::linkText(network, link))),
              rankOf(cable->label, query), [this, id = link.id] { Q_EMIT goTo({refTo(id)}); }});
@@ -193,7 +187,7 @@ FindField::Section FindField::cables(const std::string& query) {
 }
 
 FindField::Section FindField::commands(const std::string& query) {
-    Section section{tr("Commands"), {}, 0};
+    Section section{tr("Commands"), {}, false};
     for (QAction* action : commands_) {
         const QString name = action->text().remove(QLatin1Char('&'));
         if (!action->isEnabled() || !matchesWords(name.toStdString(), query))

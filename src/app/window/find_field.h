@@ -45,7 +45,7 @@ private:
     struct Section {
         QString title;
         std::vector<Found> found;
-        std::size_t more = 0; ///< found but not kept
+        bool cut = false; ///< there may be more: nobody looked any further
     };
     void search();
     void show(const std::vector<Section>& sections);
