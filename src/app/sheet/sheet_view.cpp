@@ -96,7 +96,6 @@ void SheetView::followSession() {
         for (QWidget* over :
              std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
             over->hide();
-        fitAll();
     });
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         if (const auto view = session_.sheets().view())
