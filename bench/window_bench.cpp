@@ -212,8 +212,10 @@ int started(const QString& what) {
                             folder.filePath("s.ini"),
                             {},
                             UNDERRIDGE_DEMO});
-    window.openFennickQuay();
+    window.files().openSample(QStringLiteral("fennick-quay"));
     window.show();
+    while (window.jobs().busy())
+        QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
     window.grab();
     window.session().document().close();
     return 0;

@@ -53,11 +53,11 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
     app::MainWindow window(std::move(world));
     window.show();
     if (wanted.demo && !cutOff) // work to recover comes first: the start page offers both
-        window.openFennickQuay();
+        window.files().openSample(QStringLiteral("fennick-quay"));
     else if (!wanted.file.empty())
-        window.openFile(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());
+        window.files().open(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());
     else if (!cutOff)
-        window.openLast();
+        window.files().openLast();
     return QApplication::exec();
 }
 

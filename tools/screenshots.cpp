@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Makes the pictures in docs/screenshots/ from the demo, by the events a person makes:
 // screenshots FOLDER.
+#include "app/files/import_dialog.h"
+#include "app/files/print_dialog.h"
+#include "app/models/model_editor.h"
 #include "app/window/main_window.h"
-#include "app/window/model_editor.h"
 #include "app/window/preferences.h"
 #include "core/base/files.h"
 #include "core/edit/devices.h"
@@ -81,6 +83,10 @@ public:
         while (window_.jobs().busy())
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     }
+    void openSample(const char* name) {
+        window_.files().openSample(QString::fromLatin1(name));
+        waitForJobs();
+    }
     /// A dialog with the window behind it dimmed away: only the dialog.
     void shootDialog(QDialog& dialog, const char* name) {
         dialog.show();
@@ -103,7 +109,7 @@ private:
 void shootAll(const QString& folder) {
     Studio s(folder);
     s.shoot("start");
-    s.window().openFirstOffice();
+    s.openSample("first-office");
     s.shoot("first-office-near");
 
     // A second uplink from the switch, its port chosen from the drawer.
@@ -131,7 +137,7 @@ void shootAll(const QString& folder) {
 /// The ferry terminal: far, near, dark, printed; and what opens over it.
 void shootPort(const QString& folder) {
     Studio s(folder);
-    s.window().openFennickQuay();
+    s.openSample("fennick-quay");
     s.shoot("fennick-quay-far");
     s.sheet().look(
         s.window().session().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
@@ -152,7 +158,7 @@ void shootPort(const QString& folder) {
 /// say of them.
 void shootCabling(const QString& folder) {
     Studio s(folder);
-    s.window().openFennickQuay();
+    s.openSample("fennick-quay");
     s.window().session().selectPort({s.named("outlet-2"), "1"});
     s.window().action(app::CommandId::followCables)->trigger();
     s.settle();
@@ -188,7 +194,7 @@ void shootCabling(const QString& folder) {
         {model::refTo(s.window().session().network().linkAt({s.named("acc-o2"), "3"})->id)});
     s.shoot("registers");
 
-    s.window().openFirstOffice();
+    s.openSample("first-office");
     const auto& network = s.window().session().network();
     const auto* printer = network.linkAt({s.named("print-1"), "1"});
     const auto forced = linking::anyPair(network, s.window().session().catalogue(), {s.named("acc-1"), "X3"},
@@ -214,7 +220,7 @@ void shootCabling(const QString& folder) {
 /// it.
 void shootImport(const QString& folder) {
     Studio s(folder);
-    s.window().openFirstOffice();
+    s.openSample("first-office");
     QFile file(s.scratch("pier.graphml"));
     if (!file.open(QIODevice::WriteOnly))
         return;
@@ -240,7 +246,7 @@ void shootImport(const QString& folder) {
         s.shootDialog(dialog, "import");
         return true;
     });
-    s.window().importFile(file.fileName());
+    s.window().interchange().importFile(file.fileName());
     s.waitForJobs();
     auto& list = s.window().remarks().list();
     list.setCurrentItem(list.topLevelItem(0));

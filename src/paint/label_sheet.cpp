@@ -42,6 +42,15 @@ std::vector<LabelText> textsOf(const Network& network, const std::vector<CableId
 
 } // namespace
 
+QRectF labelPlace(const LabelGrid& grid, int number) {
+    const QSizeF paper = QPageSize::size(grid.paper, QPageSize::Millimeter);
+    const double width = (paper.width() - 2 * grid.marginMm - (grid.across - 1) * grid.gapMm) / grid.across;
+    const double height = (paper.height() - 2 * grid.marginMm - (grid.down - 1) * grid.gapMm) / grid.down;
+    const int place = number % (grid.across * grid.down);
+    return {grid.marginMm + (place % grid.across) * (width + grid.gapMm),
+            grid.marginMm + (place / grid.across) * (height + grid.gapMm), width, height};
+}
+
 Result<QByteArray> labelSheet(const Network& network, const std::vector<CableId>& cables,
                               const LabelGrid& grid) {
     const auto texts = textsOf(network, cables);
@@ -54,28 +63,25 @@ Result<QByteArray> labelSheet(const Network& network, const std::vector<CableId>
     writer.setPageSize(QPageSize(grid.paper));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     writer.setTitle(QStringLiteral("Cable labels"));
-    const QSizeF paper = QPageSize::size(grid.paper, QPageSize::Millimeter);
-    const double width = (paper.width() - 2 * grid.marginMm - (grid.across - 1) * grid.gapMm) / grid.across;
-    const double height = (paper.height() - 2 * grid.marginMm - (grid.down - 1) * grid.gapMm) / grid.down;
     QPainter painter(&writer);
     SheetPainter words(lightTheme());
     const double perMm = writer.resolution() / 25.4;
-    const auto each = static_cast<std::size_t>(grid.across * grid.down);
+    const int each = grid.across * grid.down;
     for (std::size_t i = 0; i < texts.size(); ++i) {
-        const auto place = static_cast<int>(i % each);
-        if (i > 0 && place == 0)
+        const auto number = static_cast<int>(i);
+        if (i > 0 && number % each == 0)
             writer.newPage();
+        const QRectF place = labelPlace(grid, number);
         painter.save();
         painter.scale(perMm, perMm);
-        painter.translate(grid.marginMm + (place % grid.across) * (width + grid.gapMm),
-                          grid.marginMm + (place / grid.across) * (height + grid.gapMm));
+        painter.translate(place.topLeft());
         painter.setPen(QPen(lightTheme().edge, 0.1));
         painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(0, 0, width, height), 1, 1);
+        painter.drawRoundedRect(QRectF({0, 0}, place.size()), 1, 1);
         double y = 1.2;
         const auto line = [&](const std::string& text, double size, scene::Weight weight) {
             y += size;
-            words.text(painter, {1.5, y}, scene::elided(text, size, weight, width - 3), size, weight,
+            words.text(painter, {1.5, y}, scene::elided(text, size, weight, place.width() - 3), size, weight,
                        lightTheme().ink);
             y += size * 0.25;
         };

@@ -5,6 +5,7 @@
 
 #include <QByteArray>
 #include <QPageSize>
+#include <QRectF>
 
 namespace underridge::paint {
 
@@ -15,6 +16,9 @@ struct LabelGrid {
     double marginMm = 8; ///< around the sheet
     double gapMm = 2;    ///< between labels
 };
+
+/// Where the label of a number, from 0, lies on its page, in millimetres.
+QRectF labelPlace(const LabelGrid& grid, int number);
 
 /// A PDF with the labels of these cables, in this order: the label in bold, this end and
 /// the far one, type and length. Cables without a label are passed over; refuses when

@@ -48,7 +48,7 @@ class AccessTest : public QObject {
 private Q_SLOTS:
     void every_control_that_takes_the_focus_has_a_name_and_a_role() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.session().select({refTo(h.named("acc-1"))});
         h.window->bottomDock().show();
         QCoreApplication::processEvents();
@@ -70,7 +70,7 @@ private Q_SLOTS:
 
     void the_sheet_reads_out_what_is_in_view() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         QAccessibleInterface* sheet = QAccessible::queryAccessibleInterface(&h.sheet());
         QVERIFY(sheet);
         QCOMPARE(sheet->role(), QAccessible::List);
@@ -100,7 +100,7 @@ private Q_SLOTS:
 
     void the_keyboard_reaches_every_device_and_goes_along_links() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.sheet().setFocus();
         std::set<std::uint64_t> reached;
         for (int i = 0; i < 9; ++i) {
@@ -148,7 +148,7 @@ private Q_SLOTS:
             WindowHarness h;
             for (auto* button : h.window->startPage().findChildren<QPushButton*>())
                 QVERIFY2(button->width() >= button->minimumSizeHint().width(), qPrintable(button->text()));
-            h.window->openFirstOffice();
+            h.openFirstOffice();
             h.session().select({refTo(h.named("acc-1"))});
             QCoreApplication::processEvents();
             for (auto* label : h.window->details().findChildren<QLabel*>())

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Linking beyond what fits: wrong links and their findings, remedies, and the chain of a
 // connection.
+#include "app/files/schedule_dialog.h"
 #include "app/panels/chain_step.h"
 #include "core/edit/devices.h"
 #include "tests/support/window_harness.h"
@@ -48,7 +49,7 @@ class CablingTest : public QObject {
 private Q_SLOTS:
     void a_link_that_does_not_fit_is_made_from_the_lower_part_of_the_drawer_told_and_put_right() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         QVERIFY(checked(h));
         QVERIFY(findings(h).isEmpty());
         // print-1 is linked to a copper port; its other port is to be an optical one.
@@ -79,7 +80,7 @@ private Q_SLOTS:
 
     void a_remedy_is_one_step_that_can_be_taken_back() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
                                            [](Port& p) { p.duplex = Duplex::full; }));
         QVERIFY(checked(h));
@@ -99,7 +100,7 @@ private Q_SLOTS:
 
     void what_is_half_typed_in_the_details_outlives_findings_that_come_in() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.session().select({refTo(h.named("acc-1"))});
         QTRY_VERIFY(h.window->details().field("Serial"));
         h.window->details().field("Serial")->setFocus();
@@ -118,7 +119,7 @@ private Q_SLOTS:
 
     void a_disabled_port_is_told_in_the_tab_and_the_details() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const Link* link = h.network().linkAt({h.named("acc-1"), "X1"});
         h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "X1"}, "Disable",
                                            [](Port& p) { p.disabled = true; }));
@@ -133,7 +134,7 @@ private Q_SLOTS:
 
     void the_chain_of_a_wall_outlet_is_found_followed_and_marked() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         h.sheet().setFocus();
         // From the outlet to the switch port: the search itself says it, Enter shows the
         // way.
@@ -182,7 +183,7 @@ private Q_SLOTS:
 
     void a_cable_schedule_is_shown_row_by_row_and_taken_in_as_one_step() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.path = h.folder.filePath("cables.csv");
         QFile file(h.path);
         QVERIFY(file.open(QIODevice::WriteOnly));
@@ -206,7 +207,7 @@ private Q_SLOTS:
 
     void a_range_of_ports_is_linked_face_to_face_and_unlinked_again() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         for (const char* name : {"sw-a", "pp-a"}) {
             h.sheet().setFocus();
             h.key(Qt::Key_A);
@@ -242,7 +243,7 @@ private Q_SLOTS:
 
     void ports_are_dragged_from_a_faceplate_to_another_and_to_the_sheet() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.addPhones(1);
         h.session().select({refTo(h.named("acc-1")), refTo(h.named("phone-2"))});
         h.window->action(CommandId::showFaceplates)->trigger();
@@ -272,7 +273,7 @@ private Q_SLOTS:
 
     void a_double_click_on_a_plate_shows_its_faceplate_and_the_keyboard_reaches_its_ports() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const QPoint below = h.at(h.plate("acc-1").frame.centre() + scene::PointF{20, 4});
         h.moveTo(below);
         QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, below);
@@ -290,7 +291,7 @@ private Q_SLOTS:
 
     void who_is_really_at_the_other_end_is_said_where_a_peer_is() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const auto far = linking::farEnd(h.network(), {h.named("acc-o2"), "3"});
         QVERIFY(far);
         const std::string name = h.network().device(far->device)->name;

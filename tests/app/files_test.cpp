@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Saving, opening, recovering and remembering, in the window.
+#include "app/files/import_dialog.h"
+#include "app/files/print_dialog.h"
 #include "tests/support/window_harness.h"
 
 #include <QFileInfo>
@@ -8,7 +10,7 @@
 using namespace underridge;
 using namespace underridge::model;
 using app::CommandId;
-using Answer = app::MainWindow::SaveAnswer;
+using Answer = app::NetworkFiles::SaveAnswer;
 using tests::WindowHarness;
 
 class FilesTest : public QObject {
@@ -21,7 +23,7 @@ private Q_SLOTS:
         h.path = h.folder.filePath("a"); // the suffix is added
         h.key(Qt::Key_S, Qt::ControlModifier);
         const Network saved = h.network();
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         QVERIFY(!h.window->isWindowModified());
         h.restart();
         QVERIFY(h.open(h.folder.filePath("a.underridge")));
@@ -35,9 +37,9 @@ private Q_SLOTS:
         h.addPhones(1);
         h.path = h.folder.filePath("w.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QVERIFY(h.window->isSaving());
+        QVERIFY(h.window->files().isSaving());
         h.addPhones(1);
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         QVERIFY(h.window->isWindowModified());
         QCOMPARE(h.devices(), std::size_t{2});
         h.key(Qt::Key_S, Qt::ControlModifier);
@@ -80,6 +82,7 @@ private Q_SLOTS:
                 recover = button;
         QVERIFY(recover);
         QTest::mouseClick(recover, Qt::LeftButton);
+        h.wait();
         QVERIFY(h.network() == lost);
         QVERIFY(h.window->isWindowModified());
     }
@@ -103,12 +106,103 @@ private Q_SLOTS:
         h.addPhones(1);
         h.path = h.folder.filePath("b.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         h.addPhones(2);
         const Network lost = h.network();
         h.restart();
         QVERIFY(h.open(h.path));
         QVERIFY(h.network() == lost);
+    }
+
+    void what_is_drawn_while_a_sample_opens_is_asked_about() {
+        WindowHarness h;
+        h.begin();
+        h.answer = Answer::cancel;
+        h.window->action(CommandId::fennickQuay)->trigger(); // nothing to ask about yet
+        QVERIFY(!h.saveAsked);
+        h.addPhones(2);
+        h.wait();
+        QVERIFY(h.saveAsked);
+        QCOMPARE(h.devices(), std::size_t{2});
+        h.answer = Answer::discard;
+        h.openFennickQuay();
+        QVERIFY(h.devices() > 100);
+        QVERIFY(h.session().document().path().empty());
+        QVERIFY(!h.window->isWindowModified());
+    }
+
+    void a_sample_that_is_not_there_is_told_and_the_network_stays() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        const Network before = h.network();
+        h.answer = Answer::discard;
+        QVERIFY(!h.finished([&](auto done) { h.window->files().openSample("no-such", done); }));
+        QVERIFY2(h.window->statusText().contains("no-such.underridge"), qPrintable(h.window->statusText()));
+        QVERIFY(h.network() == before);
+    }
+
+    void a_question_is_answered_by_its_buttons_and_escape_never_discards() {
+        WindowHarness h;
+        h.window->dialogs().answer = {}; // a person answers
+        h.begin();
+        h.addPhones(1);
+        const auto asked = [&] { return qobject_cast<app::QuestionBox*>(h.window->dialogs().open()); };
+        h.window->close();
+        QVERIFY(asked());
+        QCOMPARE(asked()->windowTitle(), QStringLiteral("Save changes?"));
+        QCOMPARE(asked()->defaultButton()->text(), QStringLiteral("Save"));
+        QTest::keyClick(asked(), Qt::Key_Escape);
+        QVERIFY(!asked());
+        QVERIFY(h.window->isVisible());
+        QCOMPARE(h.devices(), std::size_t{1});
+        h.path.clear(); // and the file dialog is cancelled
+        h.window->close();
+        QTest::mouseClick(asked()->defaultButton(), Qt::LeftButton);
+        QVERIFY(h.window->isVisible());
+        h.window->close();
+        for (QAbstractButton* button : asked()->buttons())
+            if (button->text() == QStringLiteral("Discard changes")) {
+                QTest::mouseClick(button, Qt::LeftButton);
+                break;
+            }
+        QVERIFY(!h.window->isVisible());
+    }
+
+    void a_second_question_waits_for_the_first() {
+        WindowHarness h;
+        h.window->dialogs().answer = {};
+        std::vector<int> chosen;
+        const app::Query query{"Which?", "One of these.", {{"One"}, {"Other"}}};
+        for (int i = 0; i < 2; ++i)
+            h.window->dialogs().choose(query, [&](int choice) { chosen.push_back(choice); });
+        const auto* first = h.window->dialogs().open();
+        QVERIFY(first && chosen.empty());
+        auto* box = qobject_cast<app::QuestionBox*>(h.window->dialogs().open());
+        QTest::mouseClick(box->buttons().back(), Qt::LeftButton);
+        QCOMPARE(chosen, std::vector<int>{1});
+        QVERIFY(h.window->dialogs().open() && h.window->dialogs().open() != first);
+        QTest::keyClick(h.window->dialogs().open(), Qt::Key_Escape); // no answer means "no": it stays
+        box = qobject_cast<app::QuestionBox*>(h.window->dialogs().open());
+        QVERIFY(box);
+        QTest::mouseClick(box->buttons().front(), Qt::LeftButton);
+        QCOMPARE(chosen, (std::vector<int>{1, 0}));
+    }
+
+    void pages_are_written_beside_the_window_and_a_closed_dialog_still_tells() {
+        WindowHarness h;
+        h.openFirstOffice();
+        const QString path = h.folder.filePath("pages.pdf");
+        h.onDialog<app::PrintDialog>([&](app::PrintDialog& dialog) { dialog.writeTo(path); });
+        h.window->action(CommandId::print)->trigger(); // and closed at once
+        h.wait();
+        QVERIFY(QFileInfo(path).size() > 2000);
+        QVERIFY2(h.window->statusText().contains("pages.pdf"), qPrintable(h.window->statusText()));
+        h.onDialog<app::PrintDialog>([&](app::PrintDialog& dialog) {
+            QVERIFY(!h.finished([&](auto done) { dialog.writeTo("/proc/none/pages.pdf", done); }));
+            QVERIFY2(dialog.summary().contains("/proc/none/pages.pdf"), qPrintable(dialog.summary()));
+        });
+        h.window->action(CommandId::print)->trigger();
     }
 
     void what_cannot_be_read_is_refused_and_the_network_stays() {
@@ -132,7 +226,7 @@ private Q_SLOTS:
         h.addPhones(1);
         h.path = QStringLiteral("/proc/none/x.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         QVERIFY(h.window->isWindowModified());
         QVERIFY2(h.window->statusText().contains("annot write"), qPrintable(h.window->statusText()));
         QVERIFY(h.session().document().path().empty());
@@ -140,15 +234,15 @@ private Q_SLOTS:
 
     void pictures_are_written_in_all_three_formats() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         for (const char* suffix : {"png", "svg", "pdf"}) {
             const QString path = h.folder.filePath(QStringLiteral("p.") + suffix);
-            h.window->askPicturePath = [path] { return path; };
+            h.path = path;
             h.window->action(CommandId::exportPicture)->trigger();
             h.wait();
             QVERIFY2(QFileInfo(path).size() > 2000, suffix);
         }
-        h.window->askPicturePath = [&] { return h.folder.filePath("p.bmp"); };
+        h.path = h.folder.filePath("p.bmp");
         h.window->action(CommandId::exportPicture)->trigger();
         QVERIFY(h.window->statusText().contains(".png, .svg or .pdf"));
     }
@@ -180,14 +274,14 @@ private Q_SLOTS:
         other.close();
         QString asked;
         bool may = false;
-        h.window->askOverwrite = [&](const QString& path) {
-            asked = path;
-            return may;
-        };
+        h.onQuestion("File is there", [&](const QString& words) {
+            asked = words;
+            return may ? 0 : 1;
+        });
         h.path = h.folder.filePath("quay");
         h.window->action(CommandId::saveAs)->trigger();
         h.wait();
-        QCOMPARE(asked, other.fileName());
+        QCOMPARE(asked, QString("quay.underridge is there already."));
         QVERIFY(other.open(QIODevice::ReadOnly) && other.readAll() == "somebody's");
         other.close();
         QVERIFY(h.session().document().path().empty());
@@ -203,16 +297,16 @@ private Q_SLOTS:
             there.close();
         }
         asked.clear();
-        h.window->askPicturePath = [&] { return h.folder.filePath("picture"); };
+        h.path = h.folder.filePath("picture");
         h.window->action(CommandId::exportPicture)->trigger();
         h.wait();
-        QVERIFY(asked.endsWith("picture.png"));
-        QCOMPARE(QFileInfo(asked).size(), qint64{0});
-        h.window->askExportPath = [&] { return h.folder.filePath("picture"); };
+        QVERIFY(asked.startsWith("picture.png "));
+        QCOMPARE(QFileInfo(h.folder.filePath("picture.png")).size(), qint64{0});
+        h.path = h.folder.filePath("picture");
         h.window->action(CommandId::exportData)->trigger();
         h.wait();
-        QVERIFY(asked.endsWith("picture.json"));
-        QCOMPARE(QFileInfo(asked).size(), qint64{0});
+        QVERIFY(asked.startsWith("picture.json "));
+        QCOMPARE(QFileInfo(h.folder.filePath("picture.json")).size(), qint64{0});
     }
 
     void a_second_save_during_one_is_done_too() {
@@ -221,7 +315,7 @@ private Q_SLOTS:
         h.addPhones(1);
         h.path = h.folder.filePath("one.underridge");
         h.window->action(CommandId::saveAs)->trigger();
-        QVERIFY(h.window->isSaving());
+        QVERIFY(h.window->files().isSaving());
         h.addPhones(1);
         h.path = h.folder.filePath("two.underridge");
         h.window->action(CommandId::saveAs)->trigger();
@@ -242,7 +336,7 @@ private Q_SLOTS:
         h.addPhones(1);
         h.path = h.folder.filePath("late.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QVERIFY(h.window->isSaving());
+        QVERIFY(h.window->files().isSaving());
         QVERIFY(!h.window->close());
         QTRY_VERIFY(!h.window->isVisible());
         QVERIFY(!h.saveAsked); // there was nothing left to ask about
@@ -259,13 +353,13 @@ private Q_SLOTS:
         h.begin();
         h.addPhones(1);
         h.answer = Answer::cancel;
-        QVERIFY(!h.finished([&](auto done) { h.window->recover(left.front(), done); }));
+        QVERIFY(!h.finished([&](auto done) { h.window->files().recover(left.front(), done); }));
         QVERIFY(h.saveAsked);
         QCOMPARE(h.devices(), std::size_t{1});
         h.path = h.folder.filePath("mine.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QVERIFY(h.window->isSaving());
-        QVERIFY(h.finished([&](auto done) { h.window->recover(left.front(), done); }));
+        QVERIFY(h.window->files().isSaving());
+        QVERIFY(h.finished([&](auto done) { h.window->files().recover(left.front(), done); }));
         QCOMPARE(h.devices(), std::size_t{3});
         QVERIFY(h.session().document().path().empty()); // the path is that of what was saved before
         QVERIFY(h.window->isWindowModified());
@@ -302,7 +396,7 @@ private Q_SLOTS:
         h.path = h.folder.filePath("first.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
         h.wait();
-        h.window->openFile(h.path); // being read again
+        h.window->files().open(h.path); // being read again
         QVERIFY(h.window->jobs().busy());
         h.addPhones(1);
         h.answer = Answer::cancel;
@@ -324,7 +418,7 @@ private Q_SLOTS:
             h.window->activateWindow();
             return true;
         });
-        h.window->importFile(file.fileName());
+        h.window->interchange().importFile(file.fileName());
         h.addPhones(1);
         h.wait();
         QCOMPARE(h.devices(), std::size_t{4});
@@ -332,7 +426,7 @@ private Q_SLOTS:
 
     void a_model_chosen_on_the_start_page_begins_a_new_network() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.window->action(CommandId::startPage)->trigger();
         h.choose("Phone");
         QVERIFY(h.window->showsSheet());
@@ -385,10 +479,10 @@ private Q_SLOTS:
         h.addPhones(2); // and the program dies
         h.restart();
         bool asked = false;
-        h.window->askRecover = [&](const edit::Recoverable&) {
+        h.onQuestion("Recover", [&](const QString&) {
             asked = true;
-            return true;
-        };
+            return 0;
+        });
         QVERIFY(h.open(other));
         QVERIFY(!asked);
         QCOMPARE(h.devices(), std::size_t{1});

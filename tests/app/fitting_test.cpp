@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is fitted in devices, by faceplate and drawer; and the dialogs about many cables
 // at once.
-#include "app/cabling/columns_dialog.h"
 #include "app/cabling/labels_dialog.h"
 #include "app/cabling/lengths_dialog.h"
 #include "app/cabling/many_dialog.h"
 #include "app/cabling/places_dialog.h"
 #include "app/cabling/stock_dialog.h"
+#include "app/files/columns_dialog.h"
+#include "app/files/schedule_dialog.h"
 #include "app/panels/face_view.h"
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
@@ -81,7 +82,7 @@ class FittingTest : public QObject {
 private Q_SLOTS:
     void modules_are_dragged_into_slots_and_taken_out() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         auto& face = showFace(h, "core-1");
         QVERIFY(h.window->faceplates().parts().isVisible());
         QVERIFY(!drop(face, "module:module-4-sfp", face.middleOfSlot("3")));  // made for another device
@@ -104,9 +105,9 @@ private Q_SLOTS:
 
         // Module 2 is in use: taking it out is refused with the offer to unlink.
         QString question;
-        h.onDialog<QMessageBox>([&](QMessageBox& asked) {
-            question = asked.text();
-            return false;
+        h.onQuestion("Unlink", [&](const QString& words) {
+            question = words;
+            return 1;
         });
         face.setFocus();
         QTest::mouseClick(&face, Qt::LeftButton, {}, face.middleOfSlot("2"));
@@ -115,7 +116,7 @@ private Q_SLOTS:
         QVERIFY2(question.contains("2/1") && question.contains("linked. Unlink"), qPrintable(question));
         QCOMPARE(moduleIn(h, "core-1", "2"), std::string("module-12-sfpp"));
         const auto before = h.links();
-        h.onDialog<QMessageBox>([](QMessageBox&) { return true; });
+        h.onQuestion("Unlink", [](const QString&) { return 0; });
         QTest::keyClick(&face, Qt::Key_Delete);
         QCOMPARE(moduleIn(h, "core-1", "2"), std::string());
         QVERIFY(h.links() < before);
@@ -126,7 +127,7 @@ private Q_SLOTS:
 
     void a_slot_says_whether_it_may_be_changed_while_running() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         auto& face = showFace(h, "core-1");
         QTest::mouseClick(&face, Qt::LeftButton, {}, face.middleOfSlot("4"));
         QVERIFY2(face.accessibleDescription().contains("empty · hot-swap"),
@@ -142,7 +143,7 @@ private Q_SLOTS:
 
     void transceivers_go_into_cages_and_ports_are_split() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         auto& face = showFace(h, "dist-quay");
         QVERIFY(!drop(face, "transceiver:sfpp-10gbase-sr", face.middleOf("mgmt")));
         QVERIFY(drop(face, "transceiver:sfpp-10gbase-sr", face.middleOf("20")));
@@ -251,7 +252,7 @@ private Q_SLOTS:
 
     void a_lag_is_made_named_drawn_tied_and_dissolved() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const LinkId one = h.network().linkAt({h.named("core-1"), "S1"})->id,
                      two = h.network().linkAt({h.named("core-1"), "S2"})->id;
         h.session().select({refTo(one), refTo(two)});
@@ -274,7 +275,7 @@ private Q_SLOTS:
 
     void labels_lengths_and_their_sheet() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const Link link = *h.network().linkAt({h.named("mm-quay"), "1"});
         h.session().select({refTo(link.id)});
         h.onDialog<QDialog>([&](QDialog& asked) {
@@ -288,7 +289,7 @@ private Q_SLOTS:
         h.window->action(CommandId::labelCables)->trigger();
         QCOMPARE(h.network().cable(link.cable)->label, std::string("dist-quay-0001"));
         const QString pdf = h.folder.filePath("labels.pdf");
-        QVERIFY(h.finished([&](auto done) { h.window->printLabelsTo(pdf, done); }));
+        QVERIFY(h.finished([&](auto done) { h.window->interchange().writeLabels(pdf, done); }));
         QFile file(pdf);
         QVERIFY(file.open(QIODevice::ReadOnly) && file.readAll().startsWith("%PDF"));
 
@@ -390,7 +391,7 @@ private Q_SLOTS:
 
     void the_cable_stock_is_edited_step_by_step() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::StockDialog&>(asked);
             dialog.choose("cat6a");
@@ -422,7 +423,7 @@ private Q_SLOTS:
 
     void what_is_only_looked_at_in_feet_stays_as_it_is() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         h.session().workspace().setLengthUnit(LengthUnit::feet);
         const auto before = h.network();
         h.onDialog<QDialog>([&](QDialog& asked) {
@@ -453,7 +454,7 @@ private Q_SLOTS:
 
     void a_schedule_whose_columns_are_not_sure_asks() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const QString path = h.folder.filePath("s.csv");
         QFile file(path);
         QVERIFY(file.open(QIODevice::WriteOnly));
@@ -477,7 +478,7 @@ private Q_SLOTS:
 
     void results_of_a_tester_are_shown_against_their_limits() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const Link link = *h.network().linkAt({h.named("pp-q1"), "R1"});
         const std::string label = h.network().cable(link.cable)->label;
         const QString path = h.folder.filePath("r.csv");
@@ -500,7 +501,7 @@ private Q_SLOTS:
 
     void two_panels_are_joined_by_strands_of_a_trunk_cable() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         h.session().select({refTo(h.named("mm-quay")), refTo(h.named("mm-r1"))});
         h.window->action(CommandId::showFaceplates)->trigger();
         auto& panel = h.window->faceplates();
@@ -522,7 +523,7 @@ private Q_SLOTS:
 
     void a_filtered_register_follows_to_another() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.window->action(CommandId::showRegisters)->trigger();
         auto& registers = h.window->registers();
         registers.show(edit::Register::cables);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Moving about, pointing, and the smaller gestures of the sheet.
+#include "app/sheet/snapping.h"
 #include "tests/support/window_harness.h"
 
 #include <QMimeData>
@@ -22,7 +23,7 @@ class GesturesTest : public QObject {
 private Q_SLOTS:
     void dragging_at_the_edge_goes_on_and_the_plate_lands_out_of_the_first_view() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const DeviceId printer = h.named("print-1");
         const Rect seen = h.sheet().camera().visible();
         const QPoint from = h.middle("print-1"), edge(h.sheet().width() - 4, from.y());
@@ -40,7 +41,7 @@ private Q_SLOTS:
 
     void escape_at_the_edge_ends_scrolling_and_leaves_the_plate() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const Network before = h.network();
         QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
         h.moveTo({4, 300}, Qt::LeftButton);
@@ -66,7 +67,7 @@ private Q_SLOTS:
 
     void ctrl_click_adds_and_takes_away_and_a_drag_with_it_moves_all() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const ObjectRef printer = refTo(h.named("print-1")), phone = refTo(h.named("phone-1"));
         h.click(h.middle("print-1"));
         h.click(h.middle("phone-1"), Qt::ControlModifier);
@@ -82,7 +83,7 @@ private Q_SLOTS:
 
     void a_touchpad_pans_and_a_wheel_zooms() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const QPointingDevice pad(QStringLiteral("pad"), 7, QInputDevice::DeviceType::TouchPad,
                                   QPointingDevice::PointerType::Finger, QInputDevice::Capability::Scroll, 1,
                                   0);
@@ -106,7 +107,7 @@ private Q_SLOTS:
 
     void the_wheel_zooms_at_the_pointer() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const QPointF at = h.middle("print-1");
         const auto before = h.sheet().camera().toSheet(at);
         wheel(h, at, 3);
@@ -119,7 +120,7 @@ private Q_SLOTS:
 
     void the_middle_button_and_held_space_pan() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const auto start = h.sheet().camera().centre();
         QTest::mousePress(&h.sheet(), Qt::MiddleButton, {}, {300, 300});
         h.moveTo({340, 280}, Qt::MiddleButton);
@@ -141,7 +142,7 @@ private Q_SLOTS:
 
     void looking_around_never_makes_the_network_modified() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         wheel(h, {200, 200}, 2);
         h.window->action(CommandId::fit)->trigger();
         h.click(h.middle("acc-1"));
@@ -152,7 +153,7 @@ private Q_SLOTS:
 
     void shift_click_adds_to_the_selection_and_takes_from_it() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.click(h.middle("acc-1"));
         h.click(h.middle("print-1"), Qt::ShiftModifier);
         QCOMPARE(h.session().selected().devices().size(), std::size_t{2});
@@ -182,7 +183,7 @@ private Q_SLOTS:
 
     void a_console_link_is_made_from_its_port() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const auto& plate = h.plate("acc-1");
         const int con = static_cast<int>(plate.ticks.size()) - 1;
         h.sheet().look(plate.frame.centre() + scene::PointF{0, 80}, 1);
@@ -194,9 +195,37 @@ private Q_SLOTS:
         QVERIFY(h.session().scene().link(link->id)->form == scene::LinkForm::console);
     }
 
+    void a_moved_plate_aligns_with_the_nearer_of_two() {
+        IdSource ids(3);
+        Network network = emptyNetwork("t", ids);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        std::vector<DeviceId> all;
+        for (const Point at : {Point{0, 0}, Point{6, 400}, Point{300, 800}}) {
+            Device device;
+            device.id = ids.make<DeviceId>();
+            network.put(device);
+            Position position;
+            position.sheet = sheet;
+            position.object = device.id.value;
+            position.of = Kind::device;
+            position.at = at;
+            network.put(position);
+            all.push_back(device.id);
+        }
+        const auto scene = scene::Scene::build(network, sheet);
+        const Rect moving = scene.plate(all[2])->frame, everywhere{-1000, -1000, 3000, 3000};
+        const auto to = [&](double x) {
+            return app::snap(scene, moving, {x - moving.x, 0}, everywhere, {all[2].value}, 8).by.x + 300;
+        };
+        QCOMPARE(to(2), 0); // 2 from one, 4 from the other
+        QCOMPARE(to(4), 6);
+        QCOMPARE(to(-8), 0);
+        QCOMPARE(to(-9), -8); // neither is near enough: the grid
+    }
+
     void the_target_snaps_within_twelve_pixels_and_shows_the_port() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const auto frame = h.plate("files-1").frame;
         h.moveTo(h.middle("edge-1"));
         const QPoint from = h.grip("edge-1");
@@ -255,7 +284,7 @@ private Q_SLOTS:
 
     void a_link_made_while_a_port_is_shown_is_what_is_selected_then() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.session().selectPort({h.named("acc-1"), "9"});
         h.linkTo("edge-1", h.middle("files-1"));
         QVERIFY(h.session().selection().front().kind == Kind::link);
@@ -264,7 +293,7 @@ private Q_SLOTS:
 
     void arrows_choose_the_target_of_a_link() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.click(h.middle("edge-1"));
         h.key(Qt::Key_L);
         h.key(Qt::Key_Down);
@@ -300,7 +329,7 @@ private Q_SLOTS:
 
     void tab_walks_in_reading_order_and_space_selects() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.sheet().setFocus();
         std::vector<std::string> walk;
         for (int i = 0; i < 9; ++i) {
@@ -320,7 +349,7 @@ private Q_SLOTS:
 
     void links_and_their_details_are_reached_by_keyboard() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.sheet().setFocus();
         while (h.sheet().selectTool().focused() != refTo(h.named("wall-1")))
             h.key(Qt::Key_Tab);
@@ -366,7 +395,7 @@ private Q_SLOTS:
 
     void cards_tell_the_essentials() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const auto device =
             app::cardLines(h.network(), refTo(h.named("acc-1")), {}, LengthUnit::metres).join('\n');
         for (const char* part : {"acc-1", "Access switch 24", "10.84.99.11", "5 of 29 ports used"})
@@ -386,7 +415,7 @@ private Q_SLOTS:
 
     void undo_shows_what_it_changed_when_that_is_out_of_sight() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.click(h.middle("print-1"));
         h.key(Qt::Key_Right);
         h.sheet().look({9000, 9000}, 1);
@@ -396,7 +425,7 @@ private Q_SLOTS:
 
     void a_right_press_selects_what_it_is_on_and_offers_what_can_be_done() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         QTest::mousePress(&h.sheet(), Qt::RightButton, {}, h.middle("phone-1"));
         QCOMPARE(h.session().selected().devices(), std::vector<DeviceId>{h.named("phone-1")});
         QContextMenuEvent asked(QContextMenuEvent::Mouse, h.middle("phone-1"),
@@ -412,7 +441,7 @@ private Q_SLOTS:
 
     void another_sheet_shows_its_own_positions() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         Network network = h.network();
         const SheetId other{77};
         Sheet sheet;
@@ -436,7 +465,7 @@ private Q_SLOTS:
 
     void the_other_button_lets_go_of_a_link_in_hand() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const auto before = h.network();
         h.moveTo(h.middle("acc-1"));
         QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, h.grip("acc-1")); // it stays in hand

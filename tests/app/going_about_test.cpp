@@ -49,7 +49,7 @@ class GoingAboutTest : public QObject {
 private Q_SLOTS:
     void each_sheet_keeps_where_it_was_looked_at() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const SheetId whole = h.session().sheet(), routing = sheetNamed(h, "Routing");
         h.sheet().look({123, 456}, 1.5);
         h.session().showSheet(routing);
@@ -66,7 +66,7 @@ private Q_SLOTS:
 
     void a_sheet_seen_before_shows_what_was_done_on_another() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const SheetId whole = h.session().sheet(), routing = sheetNamed(h, "Routing");
         h.session().showSheet(routing);
         h.session().showSheet(whole);
@@ -82,7 +82,7 @@ private Q_SLOTS:
 
     void back_and_forward_go_where_one_was() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const SheetId whole = h.session().sheet(), routing = sheetNamed(h, "Routing");
         QVERIFY(!h.window->action(CommandId::goBack)->isEnabled());
         h.sheet().look({300, 300}, 2);
@@ -98,13 +98,13 @@ private Q_SLOTS:
         QCOMPARE(h.session().sheet(), routing);
         QVERIFY(!h.window->action(CommandId::goForward)->isEnabled());
         h.key(Qt::Key_Left, Qt::AltModifier);
-        h.window->newNetwork(); // another document: nowhere to go back to
+        h.window->files().create(); // another document: nowhere to go back to
         QVERIFY(!h.window->action(CommandId::goForward)->isEnabled());
     }
 
     void going_to_something_on_another_sheet_shows_that_sheet() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const SheetId whole = h.session().sheet(), routing = sheetNamed(h, "Routing");
         h.session().showSheet(routing);
         const DeviceId phone = h.named("phone-q1");
@@ -122,7 +122,7 @@ private Q_SLOTS:
 
     void the_menu_of_the_pointer_has_what_applies_and_no_more() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.session().select({});
         const QStringList empty = menuAt(h);
         QVERIFY(empty.contains("Add devices…") && empty.contains("Add note…") && !empty.contains("Delete"));
@@ -142,7 +142,7 @@ private Q_SLOTS:
 
     void enter_opens_what_is_selected() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.sheet().setFocus();
         h.session().select({refTo(h.named("acc-1"))});
         h.key(Qt::Key_Return);
@@ -164,7 +164,7 @@ private Q_SLOTS:
 
     void labels_of_the_sheet_are_switched_and_undone() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         LinkId link;
         h.network().forEachLinkOf(h.named("acc-1"), [&](const Link& each) { link = each.id; });
         QVERIFY(h.window->action(CommandId::portLabels)->isChecked());
@@ -179,7 +179,7 @@ private Q_SLOTS:
 
     void find_has_a_section_for_each_kind_and_none_crowds_out_another() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         QLineEdit& find = h.window->find();
         find.setFocus();
         h.type("a"); // half of everything
@@ -203,7 +203,7 @@ private Q_SLOTS:
 
     void find_puts_the_whole_name_before_its_start_before_any_part() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         QVERIFY(h.session().apply(edit::rename(h.network(), {refTo(h.named("acc-1"))}, {"old-edge"})));
         h.addPhones(2);
         const auto phones = h.session().selected().devices();
@@ -268,7 +268,7 @@ private Q_SLOTS:
 
     void the_keyboard_reaches_the_bottom_dock() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.window->action(CommandId::showRegisters)->trigger();
         h.sheet().setFocus();
         bool reached = false;
@@ -284,9 +284,9 @@ private Q_SLOTS:
 
     void a_file_opens_where_it_was_left() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const QString path = h.folder.filePath("quay.underridge");
-        QVERIFY(h.finished([&](auto done) { h.window->saveTo(path, done); }));
+        QVERIFY(h.finished([&](auto done) { h.window->files().saveTo(path, done); }));
         h.session().showSheet(sheetNamed(h, "Routing"));
         const SheetId routing = h.session().sheet();
         const auto centre = h.session().scene().bounds().centre();
@@ -301,12 +301,12 @@ private Q_SLOTS:
 
     void the_last_network_is_opened_again_for_those_who_want_it() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const QString path = h.folder.filePath("office.underridge");
-        QVERIFY(h.finished([&](auto done) { h.window->saveTo(path, done); }));
+        QVERIFY(h.finished([&](auto done) { h.window->files().saveTo(path, done); }));
         h.window->close();
         h.restart();
-        h.window->openLast();
+        h.window->files().openLast();
         QVERIFY(!h.window->jobs().busy()); // not asked for
         h.onDialog<app::Preferences>([](app::Preferences& dialog) {
             dialog.opensLast().setChecked(true);
@@ -315,12 +315,12 @@ private Q_SLOTS:
         h.window->action(CommandId::preferences)->trigger();
         h.window->close(); // closed with nothing open: nothing to open again
         h.restart();
-        h.window->openLast();
+        h.window->files().openLast();
         QVERIFY(!h.window->jobs().busy());
         QVERIFY(h.open(path));
         h.window->close();
         h.restart();
-        h.window->openLast();
+        h.window->files().openLast();
         h.wait();
         QVERIFY(h.window->showsSheet());
         QCOMPARE(QString::fromStdString(h.session().document().path()), path);
@@ -328,7 +328,7 @@ private Q_SLOTS:
 
     void an_ampersand_in_a_name_is_shown() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         QVERIFY(h.session().apply(edit::renameSheet(h.network(), h.session().sheet(), "Tills & gates")));
         const auto buttons = h.window->findChildren<QToolButton*>();
         QVERIFY(std::any_of(buttons.begin(), buttons.end(),
@@ -337,7 +337,7 @@ private Q_SLOTS:
 
     void the_port_shown_stays_while_its_device_does() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const DeviceId acc = h.named("acc-1");
         h.session().selectPort({acc, "1"});
         QVERIFY(h.session().apply(edit::rename(h.network(), {refTo(acc)}, {"acc-one"})));
@@ -353,7 +353,7 @@ private Q_SLOTS:
 
     void of_several_edges_within_reach_the_nearest_is_snapped_to() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const scene::Rect frame = h.plate("acc-1").frame;
         // Its left edge is 3 units from that of the plate, its middle 5 - 3 = 2, its right 7.
         const scene::Rect moving{frame.x + 3, frame.bottom() + 40, frame.w - 10, frame.h};
@@ -364,7 +364,7 @@ private Q_SLOTS:
 
     void what_is_being_typed_is_kept_where_it_was_when_one_goes_away() {
         WindowHarness h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         const SheetId whole = h.session().sheet(), routing = sheetNamed(h, "Routing");
         h.session().showSheet(routing);
         h.session().showSheet(whole);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Foreign files, the clipboard and what is dropped, in the window.
-#include "app/window/clipboard.h"
+#include "app/files/clipboard.h"
+#include "app/files/import_dialog.h"
 #include "tests/support/foreign_texts.h"
 #include "tests/support/window_harness.h"
 
@@ -112,9 +113,9 @@ private Q_SLOTS:
 
     void export_lists_what_the_format_cannot_hold() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const QString path = h.folder.filePath("office.json");
-        h.window->askExportPath = [&] { return path; };
+        h.path = path;
         h.window->action(CommandId::exportData)->trigger();
         h.wait();
         QVERIFY(QFile::exists(path));
@@ -126,7 +127,7 @@ private Q_SLOTS:
 
     void what_is_copied_is_there_for_other_programs_and_pastes_with_new_ids() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.sheet().setFocus();
         h.session().select({refTo(h.named("acc-1")), refTo(h.named("print-1"))});
         h.key(Qt::Key_C, Qt::ControlModifier);
@@ -186,7 +187,7 @@ private Q_SLOTS:
 
     void a_piece_dragged_from_another_window_is_put_where_it_is_dropped() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         auto clip = edit::copyObjects(h.network(), h.session().sheet(), {refTo(h.named("print-1"))});
         app::ClipData carried(clip, paint::lightTheme());
         QMimeData data;
@@ -201,7 +202,7 @@ private Q_SLOTS:
 
     void a_move_out_of_the_window_becomes_a_drag_and_leaves_the_plate_where_it_was() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const Network before = h.network();
         QSignalSpy wanted(&h.sheet(), &app::SheetView::dragOutWanted);
         QObject::disconnect(&h.sheet(), &app::SheetView::dragOutWanted, h.window.get(), nullptr);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Own models, updates of changed ones, and preferences, in the window.
-#include "app/window/model_editor.h"
+#include "app/models/model_editor.h"
 #include "app/window/preferences.h"
 #include "core/edit/fittings.h"
 #include "core/edit/models.h"
@@ -180,7 +180,7 @@ private Q_SLOTS:
 
     void lengths_are_shown_and_typed_in_feet_by_those_who_want_it() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
         const auto labels = [&] {
             std::string all;
@@ -205,7 +205,7 @@ private Q_SLOTS:
 
     void port_habits_are_followed_by_the_next_link() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.onDialog<app::Preferences>([](app::Preferences& dialog) { dialog.portEnd().setCurrentIndex(1); });
         h.window->action(CommandId::preferences)->trigger();
         h.addPhones(1);

@@ -73,7 +73,7 @@ private Q_SLOTS:
 
     void details_of_a_device_are_edited_each_in_one_step() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const DeviceId id = h.named("acc-1");
         select(h, {refTo(id)});
         enter(h.window->details().field("Name"), "acc-9");
@@ -91,7 +91,7 @@ private Q_SLOTS:
 
     void what_is_wrong_is_said_beside_the_field() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         select(h, {refTo(h.named("acc-1"))});
         const Network before = h.network();
         enter(h.window->details().field("Address"), "10.84.999.1");
@@ -104,20 +104,20 @@ private Q_SLOTS:
 
     void what_is_being_typed_is_saved_too() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         select(h, {refTo(h.named("acc-1"))});
         h.window->details().field("Note")->setFocus();
         h.type("Key at the gatehouse");
         h.path = h.folder.filePath("n.underridge");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         QVERIFY(!h.window->isWindowModified());
         QVERIFY(h.files.read(h.path.toStdString())->find("gatehouse") != std::string::npos);
     }
 
     void details_of_a_link_change_cable_length_and_label() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
         const LinkId id = link->id;
         const CableId cable = link->cable;
@@ -139,7 +139,7 @@ private Q_SLOTS:
 
     void details_of_a_port_and_of_several() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const DeviceId id = h.named("acc-1");
         h.session().selectPort({id, "9"});
         settle();
@@ -153,7 +153,7 @@ private Q_SLOTS:
 
     void the_outline_follows_the_sheet_and_the_sheet_the_outline() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         auto* tabs = h.window->findChild<QTabWidget*>();
         tabs->setCurrentIndex(1);
         QTreeWidget& tree = h.window->outline().tree();
@@ -199,7 +199,7 @@ private Q_SLOTS:
 
     void tiles_show_the_latest_scene_once_they_are_ready() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         const auto pictureNow = [&] {
             QImage image = h.sheet().grab().toImage();
             for (int i = 0; i < 200 && !h.sheet().tilesComplete(); ++i) {
@@ -219,7 +219,7 @@ private Q_SLOTS:
 
     void the_locator_looks_where_it_is_pressed() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.sheet().look({0, 0}, 3);
         QTest::mouseClick(&h.sheet().locator(), Qt::LeftButton, {}, h.sheet().locator().rect().center());
         QVERIFY(length(h.sheet().camera().centre() - h.session().scene().bounds().centre()) < 16);

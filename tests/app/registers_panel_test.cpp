@@ -15,7 +15,7 @@ namespace {
 
 struct Open : WindowHarness {
     Open() {
-        window->openFirstOffice();
+        openFirstOffice();
         sheet().setFocus();
         key(Qt::Key_F7);
     }
@@ -182,7 +182,7 @@ private Q_SLOTS:
         QVERIFY(h.table().isColumnHidden(note));
         h.window->close();
         h.restart();
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.window->action(CommandId::showRegisters)->trigger();
         QVERIFY(h.table().isColumnHidden(note));
     }

@@ -52,6 +52,24 @@ struct Desk {
 class SessionTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void a_chosen_port_stays_chosen_while_its_device_is_all_that_is_selected() {
+        Desk desk;
+        const PortRef port{desk.named("acc-1"), "1"};
+        desk.session.selectPort(port);
+        QVERIFY(desk.session.selection() == edit::Refs{refTo(port.device)});
+        QVERIFY(desk.rename("acc-1", "acc-9")); // and is selected afterwards
+        QVERIFY(desk.session.selected().port() == port);
+        desk.session.selected().toggle(refTo(desk.named("edge-1")));
+        QVERIFY(desk.session.selected().port() == PortRef{});
+        desk.session.selectPort(port);
+        QVERIFY(desk.rename("wall-1", "outlet-1")); // which is selected instead
+        QVERIFY(desk.session.selected().port() == PortRef{});
+        desk.session.selectPort(port);
+        desk.session.apply(edit::removeObjects(desk.session.network(), {refTo(port.device)}));
+        QVERIFY(desk.session.selected().port() == PortRef{});
+        QVERIFY(desk.session.selection().empty());
+    }
+
     void whoever_hears_of_an_edit_finds_scene_and_selection_right() {
         Desk desk;
         const DeviceId acc = desk.named("acc-1");

@@ -10,11 +10,12 @@
 using namespace underridge;
 using namespace underridge::model;
 using app::CommandId;
-using Shared = app::MainWindow::SharedAnswer;
-using Changed = app::MainWindow::ChangedAnswer;
+using Changed = app::ChangedDialog::Answer;
 using tests::WindowHarness;
 
 namespace {
+
+enum Elsewhere { readOnly, copy, cancel }; // the choices, in the order they are offered
 
 /// A window with two phones, saved.
 QString saved(WindowHarness& h) {
@@ -22,7 +23,7 @@ QString saved(WindowHarness& h) {
     h.addPhones(2);
     h.path = h.folder.filePath("shared.underridge");
     h.key(Qt::Key_S, Qt::ControlModifier);
-    if (!QTest::qWaitFor([&] { return !h.window->isSaving(); }))
+    if (!QTest::qWaitFor([&] { return !h.window->files().isSaving(); }))
         qFatal("not saved");
     return h.path;
 }
@@ -37,13 +38,13 @@ private Q_SLOTS:
         const QString path = saved(first);
         WindowHarness second;
         QString told;
-        second.window->askShared = [&](const QString& why) {
-            told = why;
-            return Shared::readOnly;
-        };
+        second.onQuestion("Open elsewhere", [&](const QString& words) {
+            told = words;
+            return readOnly;
+        });
         QVERIFY(second.open(path));
-        QVERIFY(told.contains("open elsewhere"));
-        QVERIFY(second.window->isReadOnly());
+        QVERIFY2(told.startsWith("shared.underridge is open elsewhere, by "), qPrintable(told));
+        QVERIFY(second.window->files().isReadOnly());
         QVERIFY(second.window->windowTitle().contains("read-only"));
         const QByteArray before = [&] {
             QFile file(path);
@@ -52,19 +53,19 @@ private Q_SLOTS:
         second.addPhones(1);
         second.path = second.folder.filePath("other.underridge"); // where "save" asks to save to
         second.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!second.window->isSaving());
-        QVERIFY(!second.window->isReadOnly());
+        QTRY_VERIFY(!second.window->files().isSaving());
+        QVERIFY(!second.window->files().isReadOnly());
         QFile file(path);
         QVERIFY(file.open(QIODevice::ReadOnly) && file.readAll() == before);
         QVERIFY(QFile::exists(second.path));
 
         WindowHarness third;
         third.session().ids().next(); // windows under test begin from the same seed
-        third.window->askShared = [](const QString&) { return Shared::copy; };
+        third.onQuestion("Open elsewhere", [](const QString&) { return copy; });
         QVERIFY(third.open(path));
         QVERIFY(third.session().document().path().empty());
         QVERIFY(third.network().info().id != first.network().info().id);
-        third.window->askShared = [](const QString&) { return std::optional<Shared>(); };
+        third.onQuestion("Open elsewhere", [](const QString&) { return cancel; });
         QVERIFY(!third.open(path));
     }
 
@@ -72,12 +73,12 @@ private Q_SLOTS:
         WindowHarness first;
         const QString path = saved(first);
         WindowHarness second;
-        second.window->askShared = [](const QString&) { return Shared::readOnly; };
+        second.onQuestion("Open elsewhere", [](const QString&) { return readOnly; });
         QVERIFY(second.open(path));
-        QVERIFY(second.window->isReadOnly());
+        QVERIFY(second.window->files().isReadOnly());
         second.addPhones(1);
         const auto before = *second.files.read(path.toStdString());
-        second.answer = app::MainWindow::SaveAnswer::save;
+        second.answer = app::NetworkFiles::SaveAnswer::save;
         second.path = second.folder.filePath("mine.underridge");
         second.window->close();
         QTRY_VERIFY(!second.window->isVisible());
@@ -145,7 +146,7 @@ private Q_SLOTS:
         h.session().showSheet(sheets.back().id);
         Network theirs = h.network();
         theirs.erase<Sheet>(sheets.back().key());
-        h.window->askChanged = [](const auto&) { return Changed::takeFile; };
+        h.onDialog<app::ChangedDialog>([](app::ChangedDialog& dialog) { dialog.choose(Changed::takeFile); });
         QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
         QTRY_COMPARE_WITH_TIMEOUT(h.network().all<Sheet>().size(), std::size_t{1}, 5000);
         QCOMPARE(h.session().sheet(), sheets.front().id);
@@ -157,10 +158,10 @@ private Q_SLOTS:
         const QString path = saved(first);
         QVERIFY(edit::Claim::holder(first.files, path.toStdString()));
         bool asked = false;
-        first.window->askShared = [&](const QString&) {
+        first.onQuestion("Open elsewhere", [&](const QString&) {
             asked = true;
-            return std::optional<Shared>();
-        };
+            return cancel;
+        });
         QVERIFY(first.open(path));
         QVERIFY(!asked);
         first.window->close();
@@ -194,10 +195,10 @@ private Q_SLOTS:
         QVERIFY(bool(other));
         Network theirs = edit::rename(other->network, {refTo(h.named("phone-1"))}, {"desk-phone"})->network;
         std::vector<edit::Difference> shown;
-        h.window->askChanged = [&](const std::vector<edit::Difference>& differences) {
-            shown = differences;
-            return static_cast<Changed>(answer);
-        };
+        h.onDialog<app::ChangedDialog>([&](app::ChangedDialog& dialog) {
+            shown = dialog.differences();
+            dialog.choose(static_cast<Changed>(answer));
+        });
         QVERIFY(bool(h.files.writeAtomically(path.toStdString(), exchange::writeOwn(theirs))));
         QTRY_VERIFY_WITH_TIMEOUT(!shown.empty(), 5000);
         // From what is open to the file: one phone and its position go, one is called
@@ -221,10 +222,7 @@ private Q_SLOTS:
         WindowHarness h;
         const QString path = saved(h);
         bool asked = false;
-        h.window->askChanged = [&](const auto&) {
-            asked = true;
-            return Changed::keepMine;
-        };
+        h.onDialog<app::ChangedDialog>([&](app::ChangedDialog&) { asked = true; });
         QVERIFY(QFile::remove(path));
         h.addPhones(1);
         QTest::qWait(400);

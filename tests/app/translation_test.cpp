@@ -2,8 +2,11 @@
 // The window in a made-up language whose texts are a third longer and in brackets:
 // whatever lacks the brackets was not given to translators, whatever is wider than its
 // place would be cut off.
+#include "app/files/import_dialog.h"
+#include "app/files/print_dialog.h"
+#include "app/files/schedule_dialog.h"
+#include "app/models/model_editor.h"
 #include "app/sheet/name_series_dialog.h"
-#include "app/window/model_editor.h"
 #include "app/window/preferences.h"
 #include "tests/support/window_harness.h"
 
@@ -134,7 +137,7 @@ private Q_SLOTS:
     void nothing_is_cut_off_in_the_window() {
         WindowHarness h;
         verifyWhole(*h.window);
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         verifyWhole(*h.window);
         h.session().select({refTo(h.named("acc-1"))});
         verifyWhole(*h.window);
@@ -153,7 +156,7 @@ private Q_SLOTS:
 
     void nothing_is_cut_off_in_the_dialogs() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.onDialog<app::Preferences>([](app::Preferences& dialog) {
             auto* tabs = dialog.findChild<QTabWidget*>();
             for (int tab = 0; tab < tabs->count(); ++tab) {

@@ -13,7 +13,7 @@
 using namespace underridge;
 using namespace underridge::model;
 using app::CommandId;
-using Answer = app::MainWindow::SaveAnswer;
+using Answer = app::NetworkFiles::SaveAnswer;
 using tests::WindowHarness;
 
 namespace {
@@ -26,7 +26,7 @@ void settle() {
 /// The first office with a device selected, looked at in the details.
 struct Office : WindowHarness {
     Office() {
-        window->openFirstOffice();
+        openFirstOffice();
         select("acc-1");
     }
     void select(const char* name) {
@@ -82,7 +82,7 @@ private Q_SLOTS:
         Office h;
         h.path = h.folder.filePath("t.underridge");
         h.window->action(CommandId::saveAs)->trigger();
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         QVERIFY(!h.window->isWindowModified());
         if (where == "note") {
             h.sheet().setFocus();
@@ -114,7 +114,7 @@ private Q_SLOTS:
         QCOMPARE(QApplication::focusWidget(), field); // the next keys go on where they were
         h.type("7");
         h.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!h.window->isSaving());
+        QTRY_VERIFY(!h.window->files().isSaving());
         QVERIFY(!h.window->isWindowModified());
         QVERIFY(h.files.read(h.path.toStdString())->find("quayside7") != std::string::npos);
         QCOMPARE(QApplication::focusWidget(), field);
@@ -207,7 +207,7 @@ private Q_SLOTS:
 
     void a_change_elsewhere_leaves_scrolling_and_open_lists_alone() {
         Office h;
-        h.window->openFennickQuay();
+        h.openFennickQuay();
         h.select("core-1");
         QTest::qWait(0);
         auto& bar = *h.window->details().verticalScrollBar();

@@ -37,6 +37,7 @@ private Q_SLOTS:
         for (const char* text : {"New network", "First office", "Fennick Quay", "Open or import…"})
             QVERIFY2(h.button(QString::fromUtf8(text)), text);
         QTest::mouseClick(h.button("First office"), Qt::LeftButton);
+        h.wait();
         QVERIFY(h.window->showsSheet());
         QCOMPARE(h.devices(), std::size_t{8});
         QVERIFY(!h.window->isWindowModified());
@@ -404,7 +405,7 @@ private Q_SLOTS:
 
     void find_goes_to_a_device_and_runs_a_command() {
         WindowHarness h;
-        h.window->openFirstOffice();
+        h.openFirstOffice();
         h.key(Qt::Key_F, Qt::ControlModifier);
         h.type("print");
         h.key(Qt::Key_Return);

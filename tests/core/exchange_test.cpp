@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/import.h"
+#include "core/edit/sheets.h"
 #include "core/exchange/foreign.h"
 #include "core/layout/reading.h"
 #include "core/linking/rules.h"
@@ -684,12 +685,20 @@ private Q_SLOTS:
             QCOMPARE(once->network.all<Sheet>().size(),
                      mine.all<Sheet>().size() + (onto == edit::ImportOnto::ownSheets ? 2 : 0));
             QCOMPARE(once->subjects.size(), std::size_t{3});
-            for (const auto& subject : once->subjects)
-                QVERIFY(once->network.position(onto == edit::ImportOnto::ownSheets
-                                                   ? once->network.sheetsInOrder().back().id
-                                                   : present,
-                                               subject.id) ||
-                        onto == edit::ImportOnto::ownSheets || named(theirs->network, "lan"));
+            // What a sheet of theirs showed is on the sheet that it became.
+            const auto sheets = theirs->network.sheetsInOrder();
+            int seen = 0;
+            for (std::size_t i = 0; i < sheets.size(); ++i)
+                for (const auto& subject : once->subjects) {
+                    if (!theirs->network.position(sheets[i].id, subject.id))
+                        continue;
+                    if (onto == edit::ImportOnto::presentSheet && i > 0)
+                        continue; // the first of their sheets goes onto the present one
+                    const SheetId now = onto == edit::ImportOnto::presentSheet ? present : sheets[i].id;
+                    QVERIFY(once->network.position(now, subject.id));
+                    ++seen;
+                }
+            QVERIFY(seen > 0);
             // The same file again: new ids where they are taken.
             const auto twice =
                 edit::importNetwork(once->network, theirs->network, onto, present, edits.ids());
@@ -703,6 +712,32 @@ private Q_SLOTS:
         }
         QVERIFY(!edit::importNetwork(mine, emptyNetwork("e", edits.ids()), edit::ImportOnto::ownSheets, {},
                                      edits.ids()));
+    }
+
+    void bends_come_along_with_the_plates_of_an_imported_sheet() {
+        const Network office = tests::demo("first-office");
+        IdSource ids(8);
+        const SheetId sheet = office.sheetsInOrder().front().id;
+        LinkId link;
+        office.all<Link>().forEach([&](const Link& each) { link = each.id; });
+        const PortRef end = office.link(link)->a;
+        const Point at = office.position(sheet, end.device.value)->at;
+        const Network bent = edit::setBends(office, sheet, link, {{at.x + 40, at.y + 64}})->network;
+        // Onto a sheet that has something at the same place already.
+        const auto act = edit::importNetwork(office, bent, edit::ImportOnto::presentSheet, sheet, ids);
+        QVERIFY(bool(act));
+        int found = 0;
+        act->network.all<Link>().forEach([&](const Link& each) {
+            const Position* position = act->network.position(sheet, each.id.value);
+            if (!position || position->bends.empty())
+                return;
+            const Point now = act->network.position(sheet, each.a.device.value)->at;
+            QVERIFY(!(now == at)); // put beside what is there
+            QCOMPARE(position->bends.front().x - now.x, 40);
+            QCOMPARE(position->bends.front().y - now.y, 64);
+            ++found;
+        });
+        QCOMPARE(found, 1);
     }
 
     void a_cabled_network_taken_in_twice_is_there_twice() {

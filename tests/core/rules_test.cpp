@@ -90,6 +90,22 @@ struct Bench {
 class RulesTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void optics_on_one_strand_understand_each_other_in_both_directions() {
+        Bench bench;
+        // A made-up third wavelength: it hears the upstream end and is not heard by it.
+        TransceiverModel other = *bench.catalogue.transceiver("sfp-1000base-bx10-d");
+        QCOMPARE(other.receiveNm, bench.catalogue.transceiver("sfp-1000base-bx10-u")->wavelengthNm);
+        other.id = "other";
+        other.wavelengthNm = 1550;
+        bench.network.put(other);
+        const PortRef a{bench.add("access-switch-24", "a"), "X1"},
+            b{bench.add("access-switch-24", "b"), "X1"};
+        bench.fit(a, "sfp-1000base-bx10-u");
+        bench.fit(b, "other");
+        bench.join(a, b, "os2-lc-simplex", 900);
+        QCOMPARE(bench.codes().join(','), QStringLiteral("optics"));
+    }
+
     void a_link_breaks_exactly_these_rules_data() {
         QTest::addColumn<QString>("modelA");
         QTest::addColumn<QString>("portA");

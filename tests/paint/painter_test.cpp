@@ -261,6 +261,16 @@ private Q_SLOTS:
                 QVERIFY(!face.slots[i].area.intersects(face.slots[k].area));
     }
 
+    void labels_fill_the_page_between_its_margins_and_keep_their_gap() {
+        const paint::LabelGrid grid{QPageSize::A4, 4, 16, 8, 2};
+        const QRectF first = paint::labelPlace(grid, 0), last = paint::labelPlace(grid, 63);
+        QCOMPARE(first.topLeft(), QPointF(8, 8));
+        QVERIFY(std::abs(last.right() - (210 - 8)) < 0.01 && std::abs(last.bottom() - (297 - 8)) < 0.01);
+        QVERIFY(std::abs(paint::labelPlace(grid, 1).left() - first.right() - 2) < 0.01); // rows first
+        QVERIFY(std::abs(paint::labelPlace(grid, 4).top() - first.bottom() - 2) < 0.01);
+        QCOMPARE(paint::labelPlace(grid, 64), first); // on the next page
+    }
+
     void labels_come_two_for_each_cable() {
         const Network network = demoNetwork();
         std::vector<CableId> cables;

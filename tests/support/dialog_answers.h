@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Answers a window's dialogs instead of a person.
 #pragma once
-#include "app/session/dialogs.h"
+#include "app/dialogs/dialogs.h"
 
+#include <functional>
 #include <type_traits>
 #include <vector>
 
@@ -24,6 +25,15 @@ public:
             } else {
                 return given(*asked) ? QDialog::Accepted : QDialog::Rejected;
             }
+        });
+    }
+    /// Answers questions with a title by the index of a choice; `given` is told the words.
+    void addQuestion(const QString& title, std::function<int(const QString& words)> given) {
+        answers_.push_back([title, given = std::move(given)](QDialog& dialog) -> std::optional<int> {
+            auto* asked = qobject_cast<app::QuestionBox*>(&dialog);
+            if (!asked || asked->windowTitle() != title)
+                return std::nullopt;
+            return given(asked->text());
         });
     }
     /// Nothing: a person is to answer.

@@ -20,7 +20,13 @@ namespace underridge::tests {
 
 class WindowHarness {
 public:
-    WindowHarness() : window(freshWindow()) {}
+    WindowHarness() : window(freshWindow()) {
+        onQuestion("Save changes?", [this](const QString&) {
+            saveAsked = true;
+            return static_cast<int>(answer);
+        });
+        onQuestion("Recover", [this](const QString&) { return recovers ? 0 : 1; });
+    }
 
     /// Another window on the same files and settings, as after a restart.
     void restart() {
@@ -108,6 +114,10 @@ public:
     void onDialog(Answer given) {
         answers_.add<Kind>(std::move(given));
     }
+    /// Answers questions with a title by the index of a choice.
+    void onQuestion(const QString& title, std::function<int(const QString& words)> given) {
+        answers_.addQuestion(title, std::move(given));
+    }
     /// Starts what takes its time, and waits for its end: whether it was done.
     template <class Start>
     bool finished(Start start) {
@@ -120,19 +130,24 @@ public:
     /// Until nothing is being read or written.
     void wait() { QTRY_VERIFY_WITH_TIMEOUT(!window->jobs().busy(), 20'000); }
     bool open(const QString& file) {
-        return finished([&](auto done) { window->openFile(file, done); });
+        return finished([&](auto done) { window->files().open(file, done); });
     }
+    void openSample(const QString& name) {
+        QVERIFY(finished([&](auto done) { window->files().openSample(name, done); }));
+    }
+    void openFirstOffice() { openSample("first-office"); }
+    void openFennickQuay() { openSample("fennick-quay"); }
     bool import(const QString& file) {
-        return finished([&](auto done) { window->importFile(file, done); });
+        return finished([&](auto done) { window->interchange().importFile(file, done); });
     }
     bool merge(const QString& file) {
-        return finished([&](auto done) { window->mergeCables(file, done); });
+        return finished([&](auto done) { window->interchange().mergeCables(file, done); });
     }
     bool mergeResults(const QString& file) {
-        return finished([&](auto done) { window->mergeResults(file, done); });
+        return finished([&](auto done) { window->interchange().mergeResults(file, done); });
     }
     bool exportTo(const QString& file) {
-        return finished([&](auto done) { window->exportTo(file, done); });
+        return finished([&](auto done) { window->interchange().exportTo(file, done); });
     }
 
     QTemporaryDir folder;
@@ -140,7 +155,7 @@ public:
     std::int64_t clock = 0;
     bool saveAsked = false;
     bool recovers = true; ///< how "Recover?" is answered
-    app::MainWindow::SaveAnswer answer = app::MainWindow::SaveAnswer::discard;
+    app::NetworkFiles::SaveAnswer answer = app::NetworkFiles::SaveAnswer::discard;
     QString path;
     std::unique_ptr<app::MainWindow> window;
 
@@ -153,13 +168,12 @@ private:
         auto fresh = std::make_unique<app::MainWindow>(
             app::WindowWorld{world, 7, folder.filePath("settings.ini"), folder.filePath("models.json"),
                              QStringLiteral(UNDERRIDGE_ROOT "/demo")});
-        fresh->askSave = [this] {
-            saveAsked = true;
-            return answer;
+        fresh->fileDialogs().answer = [this](const app::FileQuestion&) { return path; };
+        fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
+            const auto given = answers_(dialog);
+            const auto* told = qobject_cast<app::QuestionBox*>(&dialog);
+            return !given && told && told->buttons().size() == 1 ? 0 : given; // nothing is asked
         };
-        fresh->askPath = [this](bool) { return path; };
-        fresh->askRecover = [this](const edit::Recoverable&) { return recovers; };
-        fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> { return answers_(dialog); };
         fresh->resize(1280, 800);
         fresh->show();
         fresh->activateWindow();

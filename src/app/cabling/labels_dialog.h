@@ -2,7 +2,7 @@
 // Labels for cables by a scheme, each shown before it is given.
 #pragma once
 #include "app/cabling/cable_scope.h"
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 #include "core/edit/cables.h"
 
 #include <QLineEdit>

@@ -2,7 +2,7 @@
 // Lengths of cables from the places of both ends, each shown before it is taken.
 #pragma once
 #include "app/cabling/cable_scope.h"
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 #include "core/edit/cables.h"
 
 #include <QLineEdit>

@@ -8,17 +8,17 @@
 namespace underridge::app {
 using namespace model;
 
-ManyDialog::ManyDialog(Session& session, const std::vector<DeviceId>& chosen, QWidget* parent)
+ManyDialog::ManyDialog(Session& session, QWidget* parent)
     : PreviewDialog(QStringLiteral("many"), tr("Link many"),
                     {tr("Device"), tr("Port"), tr("To"), tr("Port"), tr("Cable"), tr("Why")}, tr("Links"),
                     tr("Link"), parent),
       session_(session),
-      targets_(linking::targetsAmong(session.network(), chosen)),
+      targets_(linking::targetsAmong(session.network(), session.selected().devices())),
       where_(new QComboBox),
       links_(new QSpinBox),
       lag_(new QCheckBox(tr("as one LAG"))) {
     resize(860, 540);
-    for (const DeviceId id : chosen)
+    for (const DeviceId id : session.selected().devices())
         if (std::find(targets_.begin(), targets_.end(), id) == targets_.end())
             devices_.push_back(id);
     QStringList names;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Many devices linked to few: every link shown before any is made.
 #pragma once
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 #include "core/edit/many.h"
 
 #include <QCheckBox>
@@ -15,8 +15,8 @@ class Session;
 class ManyDialog : public PreviewDialog {
     Q_OBJECT
 public:
-    /// `chosen`: the devices of the selection; those that stand highest are linked to.
-    ManyDialog(Session& session, const std::vector<model::DeviceId>& chosen, QWidget* parent);
+    /// Of the selected devices those that stand highest are linked to.
+    ManyDialog(Session& session, QWidget* parent);
     QComboBox& where() { return *where_; }
     QSpinBox& links() { return *links_; }
     QCheckBox& lag() { return *lag_; }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/faceplate_panel.h"
 
-#include "app/session/dialogs.h"
+#include "app/dialogs/dialogs.h"
 
 #include "app/session/session.h"
 #include "app/sheet/card.h"
@@ -11,7 +11,6 @@
 #include "core/edit/objects.h"
 #include "core/linking/chain.h"
 
-#include <QMessageBox>
 #include <QVBoxLayout>
 
 namespace underridge::app {
@@ -260,23 +259,13 @@ void FaceplatePanel::takeOut(const std::function<edit::ActResult(edit::WithLinks
         return;
     }
     const QString why = shownText(result.refusal().what);
-    dialogs_.ask(
-        [this, why] {
-            auto* box = new QMessageBox(QMessageBox::Question, tr("Unlink"),
-                                        tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1)),
-                                        {}, this);
-            box->addButton(tr("Unlink"), QMessageBox::AcceptRole);
-            box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
-            return box;
-        },
-        [this, act](QDialog& dialog, int code) {
-            const auto& box = static_cast<QMessageBox&>(dialog);
-            const bool wanted = box.clickedButton()
-                                    ? box.buttonRole(box.clickedButton()) == QMessageBox::AcceptRole
-                                    : code == QDialog::Accepted;
-            if (wanted)
-                session_.apply(act(edit::WithLinks::unlink)); // on what is there by now
-        });
+    dialogs_.choose({tr("Unlink"),
+                     tr("%1. Unlink and go on?").arg(why.left(1).toUpper() + why.mid(1)),
+                     {{tr("Unlink"), QMessageBox::AcceptRole}, {tr("Cancel"), QMessageBox::RejectRole}}},
+                    [this, act](int choice) {
+                        if (choice == 0)
+                            session_.apply(act(edit::WithLinks::unlink)); // on what is there by now
+                    });
 }
 
 void FaceplatePanel::take(FaceView& face, const QString& part, const std::string& port,

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/registers_panel.h"
 
-#include "app/session/dialogs.h"
+#include "app/dialogs/dialogs.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
 #include "core/exchange/table_text.h"

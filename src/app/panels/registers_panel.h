@@ -3,8 +3,8 @@
 // typed into and pasted into; what is selected here is selected on the sheet, and the
 // other way round.
 #pragma once
+#include "app/dialogs/preview_dialog.h"
 #include "app/panels/register_model.h"
-#include "app/window/preview_dialog.h"
 
 #include <QComboBox>
 #include <QDialog>

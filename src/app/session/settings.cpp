@@ -18,6 +18,9 @@ const QString recentKey = QStringLiteral("files/recent");
 const QString opensLastKey = QStringLiteral("files/openLast");
 const QString lastFileKey = QStringLiteral("files/last");
 const QString placesKey = QStringLiteral("files/places");
+const QString paperKey = QStringLiteral("print/paper"), portraitKey = QStringLiteral("print/portrait"),
+              byScaleKey = QStringLiteral("print/byScale"), printScaleKey = QStringLiteral("print/scale"),
+              titleKey = QStringLiteral("print/title");
 const QString metres = QStringLiteral("metres"), feet = QStringLiteral("feet");
 const QString high = QStringLiteral("high"), low = QStringLiteral("low");
 constexpr int mostRecent = 8;
@@ -89,6 +92,23 @@ QString Settings::lastFile() const {
 
 void Settings::setLastFile(const QString& path) {
     store_.setValue(lastFileKey, path);
+}
+
+Settings::Pages Settings::pages() const {
+    const Pages standard;
+    return {store_.value(paperKey, standard.paper).toString(),
+            store_.value(portraitKey, standard.portrait).toBool(),
+            store_.value(byScaleKey, standard.byScale).toBool(),
+            store_.value(titleKey, standard.titleBlock).toBool(),
+            store_.value(printScaleKey, standard.scalePercent).toInt()};
+}
+
+void Settings::setPages(const Pages& pages) {
+    store_.setValue(paperKey, pages.paper);
+    store_.setValue(portraitKey, pages.portrait);
+    store_.setValue(byScaleKey, pages.byScale);
+    store_.setValue(printScaleKey, pages.scalePercent);
+    store_.setValue(titleKey, pages.titleBlock);
 }
 
 std::optional<Settings::Place> Settings::placeIn(const QString& path) const {

@@ -39,6 +39,15 @@ public:
     QString lastFile() const;
     void setLastFile(const QString& path);
 
+    /// How pages were printed last.
+    struct Pages {
+        QString paper = QStringLiteral("A4");
+        bool portrait = false, byScale = false, titleBlock = true;
+        int scalePercent = 70;
+    };
+    Pages pages() const;
+    void setPages(const Pages& pages);
+
     /// Where a file was looked at when it was left.
     struct Place {
         model::SheetId sheet;

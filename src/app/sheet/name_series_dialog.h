@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Names in series for several devices, with every new name shown before it is given.
 #pragma once
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 #include "core/edit/names.h"
 
 #include <QComboBox>

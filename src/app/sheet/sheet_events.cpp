@@ -4,8 +4,8 @@
 #include "app/session/typed_fields.h"
 #include "app/sheet/sheet_view.h"
 
+#include "app/files/clipboard.h"
 #include "app/overlays/overlay_layer.h"
-#include "app/window/clipboard.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>

@@ -4,20 +4,18 @@
 #include "app/sheet/name_series_dialog.h"
 #include "app/shown_text.h"
 #include "app/style/flat_style.h"
-#include "app/window/clipboard.h"
 #include "app/window/preferences.h"
 #include "core/edit/devices.h"
 #include "core/exchange/catalogue_file.h"
+#include "core/model/references.h"
 
 #include <QApplication>
-#include <QClipboard>
 #include <QCloseEvent>
 #include <QDockWidget>
 #include <QFile>
 #include <QMenuBar>
 #include <QMimeData>
 #include <QSettings>
-#include <QStatusBar>
 #include <QTabBar>
 #include <QTabWidget>
 #include <QToolBar>
@@ -26,7 +24,6 @@
 namespace underridge::app {
 using namespace model;
 namespace {
-constexpr int messageMs = 6000;
 constexpr int journalRetryMs = 3000;
 } // namespace
 
@@ -38,14 +35,22 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
                     : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
       theme_((useFlatStyle(), new DesktopTheme(this))),
       session_(new Session(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
+      fields_(new TypedFields(this)),
+      jobs_(new Jobs(this)),
+      dialogs_(new Dialogs(this)),
+      fileDialogs_(*dialogs_, preferred_, this),
+      desk_{*session_, preferred_, *fields_, *jobs_, *dialogs_, fileDialogs_, messages_, this},
+      files_(new NetworkFiles(desk_, world_.demoFolder, this)),
+      interchange_(new Interchange(desk_, *theme_, this)),
+      clips_(new Clips(desk_, this)),
+      models_(new OwnModels(desk_, *theme_, world_.libraryPath, this)),
+      cabling_(desk_),
+      status_(new StatusLine(*jobs_)),
       checker_(new Checker(session_->workspace(), this)),
       sheet_(new SheetView(*session_)),
       commands_(new Commands(this, sheet_)),
       start_(new StartPage),
-      stack_(new QStackedWidget),
-      fields_(new TypedFields(this)),
-      jobs_(new Jobs(this)),
-      dialogs_(new Dialogs(this)) {
+      stack_(new QStackedWidget) {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
     setMinimumSize(800, 560);
@@ -58,12 +63,13 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
     buildDocks();
     buildPlaceLine();
     buildMenus();
-    buildStatus();
+    setStatusBar(status_);
     connectSheet();
     connectPanels();
     connectStart();
+    connectFiles();
     watchDocument();
-    loadLibrary();
+    models_->load();
     applyTextScale();
     applyHabits();
     restoreWindow();
@@ -77,23 +83,17 @@ void MainWindow::connectSheet() {
     connect(&session_->workspace(), &Workspace::stateChanged, this, &MainWindow::refreshState);
     connect(&session_->selected(), &Selection::changed, this, &MainWindow::refreshEnabled);
     connect(&session_->workspace(), &Workspace::refused, this, &MainWindow::tell);
-    connect(sheet_, &SheetView::hintChanged, this, [this](const QString& hint) {
-        latestHint_ = hint;
-        if (hintTimer_.isActive() && !sheet_->inGesture())
-            return; // a refusal stays to be read
-        hintTimer_.stop();
-        showLatestHint();
-    });
-    connect(sheet_, &SheetView::zoomChanged, this,
-            [this](double zoom) { zoom_->setText(QStringLiteral("%1 %").arg(qRound(zoom * 100))); });
+    connect(sheet_, &SheetView::hintChanged, this,
+            [this](const QString& hint) { status_->setHint(hint, sheet_->inGesture()); });
+    connect(sheet_, &SheetView::zoomChanged, status_, &StatusLine::showZoom);
     connect(sheet_, &SheetView::faceplateWanted, this, [this] { showBottom(faceplates_); });
-    connect(sheet_, &SheetView::dragOutWanted, this, &MainWindow::dragSelectionOut);
+    connect(sheet_, &SheetView::dragOutWanted, this, [this] { clips_->dragOut(sheet_); });
     connect(sheet_, &SheetView::seriesWanted, this, &MainWindow::nameSeries);
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
         if (showsSheet())
             return sheet_->startPlacing(model);
-        newNetwork([this, id = model.id](bool made) { // a new network begins with it
+        files_->create([this, id = model.id](bool made) { // a new network begins with it
             if (const DeviceModel* chosen = made ? session_->catalogue().device(id) : nullptr)
                 sheet_->startPlacing(*chosen);
         });
@@ -107,11 +107,8 @@ void MainWindow::connectPanels() {
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
     connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goTo);
     connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
-    connect(faceplates_, &FaceplatePanel::hinted, this, [this](const QString& hint) {
-        latestHint_ = hint;
-        if (!hintTimer_.isActive())
-            showLatestHint();
-    });
+    connect(faceplates_, &FaceplatePanel::hinted, this,
+            [this](const QString& hint) { status_->setHint(hint, false); });
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goTo);
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
@@ -132,31 +129,40 @@ void MainWindow::connectPanels() {
 }
 
 void MainWindow::connectStart() {
-    connect(QGuiApplication::clipboard(), &QClipboard::dataChanged, this, &MainWindow::lookAtClipboard);
-    lookAtClipboard();
-    connect(start_, &StartPage::newWanted, this, [this] { newNetwork(); });
-    connect(start_, &StartPage::firstOfficeWanted, this, &MainWindow::openFirstOffice);
-    connect(start_, &StartPage::fennickQuayWanted, this, &MainWindow::openFennickQuay);
+    connect(start_, &StartPage::newWanted, this, [this] { files_->create(); });
+    connect(start_, &StartPage::firstOfficeWanted, this,
+            [this] { action(CommandId::firstOffice)->trigger(); });
+    connect(start_, &StartPage::fennickQuayWanted, this,
+            [this] { action(CommandId::fennickQuay)->trigger(); });
     connect(start_, &StartPage::openWanted, this, [this] { commands_->run(CommandId::open); });
-    connect(commands_, &Commands::ran, this, &MainWindow::refreshChecks);
-    connect(&session_->navigation(), &Navigation::changed, commands_, &Commands::refresh);
-    connect(start_, &StartPage::recentWanted, this, [this](const QString& path) { openFile(path); });
+    connect(start_, &StartPage::recentWanted, this, [this](const QString& path) { files_->open(path); });
     connect(start_, &StartPage::recoverWanted, this,
-            [this](const edit::Recoverable& from) { recover(from); });
+            [this](const edit::Recoverable& from) { files_->recover(from); });
     connect(start_, &StartPage::discardWanted, this, [this](const edit::Recoverable& from) {
         edit::Document::discard(world_.world, from);
         showStart();
     });
 }
 
-void MainWindow::watchDocument() {
-    watch_ = new FileWatch(world_.world.files, this);
-    connect(watch_, &FileWatch::changed, this, &MainWindow::fileChanged);
-    connect(&session_->workspace(), &Workspace::documentReplaced, this, [this] {
-        claim_ = std::move(nextClaim_);
-        readOnly_ = false;
-        watch_->watch(QString::fromStdString(session_->document().path()), session_->document().hash());
+void MainWindow::connectFiles() {
+    connect(&messages_, &Messages::told, this, &MainWindow::tell);
+    connect(&messages_, &Messages::refused, this, &MainWindow::report);
+    connect(&messages_, &Messages::listed, this, &MainWindow::showRemarks);
+    connect(files_, &NetworkFiles::stateChanged, this, &MainWindow::refreshState);
+    connect(files_, &NetworkFiles::placed, this, [this](const QString& path) {
+        showSheet();
+        showWhereLeft(path);
     });
+    connect(interchange_, &Interchange::imported, this, [this](edit::ImportOnto onto) {
+        onto == edit::ImportOnto::ownSheets ? sheet_->fitAll() : sheet_->fitSelection();
+    });
+    connect(clips_, &Clips::pasted, this, [this](const edit::Clip& clip) { sheet_->paste(clip); });
+    connect(clips_, &Clips::canPasteChanged, this, &MainWindow::refreshEnabled);
+}
+
+void MainWindow::watchDocument() {
+    connect(commands_, &Commands::ran, this, &MainWindow::refreshChecks);
+    connect(&session_->navigation(), &Navigation::changed, commands_, &Commands::refresh);
     fields_->add(details_, [this] { return details_->commitTyped(); });
     fields_->add(sheet_, [this] { return sheet_->commitTyped(); });
     fields_->add(registers_, [this] { return registers_->commitTyped(); });
@@ -165,8 +171,6 @@ void MainWindow::watchDocument() {
         session_->document().catchUpJournal();
         refreshState();
     });
-    hintTimer_.setSingleShot(true);
-    connect(&hintTimer_, &QTimer::timeout, this, &MainWindow::showLatestHint);
     connect(&session_->workspace(), &Workspace::catalogueChanged, catalogue_, &CataloguePanel::refill);
 }
 
@@ -295,55 +299,14 @@ void MainWindow::buildDocks() {
             [this](bool shown) { action(CommandId::bottomDock)->setChecked(shown); });
 }
 
-void MainWindow::buildStatus() {
-    hint_ = new QLabel;
-    hint_->setTextFormat(Qt::PlainText);
-    hint_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    counts_ = new QLabel;
-    zoom_ = new QLabel;
-    saved_ = new QLabel;
-    job_ = new QLabel;
-    job_->setTextFormat(Qt::PlainText);
-    cancelJob_ = new QToolButton;
-    cancelJob_->setText(tr("Cancel"));
-    cancelJob_->setAutoRaise(true);
-    statusBar()->addWidget(hint_, 1);
-    statusBar()->addPermanentWidget(job_);
-    statusBar()->addPermanentWidget(cancelJob_);
-    const auto showJob = [this] {
-        job_->setText(jobs_->words());
-        job_->setVisible(!job_->text().isEmpty());
-        cancelJob_->setVisible(!job_->text().isEmpty());
-        cancelJob_->setAccessibleName(tr("Cancel: %1").arg(job_->text()));
-    };
-    connect(jobs_, &Jobs::changed, this, showJob);
-    connect(cancelJob_, &QToolButton::clicked, jobs_, &Jobs::cancel);
-    showJob();
-    for (QLabel* label : {counts_, zoom_, saved_})
-        statusBar()->addPermanentWidget(label);
-    statusBar()->setSizeGripEnabled(false);
-    statusBar()->setContentsMargins(8, 2, 12, 2);
-}
-
-void MainWindow::showLatestHint() {
-    hint_->setStyleSheet({});
-    hint_->setText(latestHint_);
-}
-
-QString MainWindow::statusText() const {
-    return hint_->text();
-}
-
-void MainWindow::tell(const Remark& remark) {
-    const paint::Theme& theme = theme_->theme();
-    const QColor colour = remark.severity == Severity::advice    ? theme.advice
-                          : remark.severity == Severity::warning ? theme.warning
-                                                                 : theme.error;
-    hint_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
-    QString words = QString::fromStdString(remark.text());
-    words[0] = words[0].toUpper();
-    hint_->setText(words);
-    hintTimer_.start(messageMs);
+void MainWindow::report(const QString& title, const Remark& why) {
+    tell(why);
+    if (isVisible()) // else nobody is there to read it
+        dialogs_->choose({title,
+                          QString::fromStdString(why.text()),
+                          {{tr("Close"), QMessageBox::RejectRole}},
+                          QMessageBox::Warning},
+                         [](int) {});
 }
 
 void MainWindow::applyTheme() {
@@ -386,23 +349,15 @@ void MainWindow::refreshState() {
     undo->setText(name("&Undo", document.history().undoName()));
     redo->setText(name("&Redo", document.history().redoName()));
     const QString network = QString::fromStdString(session_->network().info().name);
-    setWindowTitle(
-        QStringLiteral("%1[*]%2 – Underridge").arg(network, readOnly_ ? tr(" (read-only)") : QString()));
+    setWindowTitle(QStringLiteral("%1[*]%2 – Underridge")
+                       .arg(network, files_->isReadOnly() ? tr(" (read-only)") : QString()));
     setWindowModified(document.modified());
     setWindowFilePath(QString());
-    saved_->setText(document.journalTrouble() ? tr("journal cannot be written")
-                    : document.modified()     ? tr("not saved")
-                    : document.path().empty() ? tr("new")
-                                              : tr("saved"));
     if (document.journalTrouble() && !journalRetry_.isActive())
         tell(warning("this work is not being kept safe as you go: " + document.journalTrouble()->what,
                      "save, or make room; it is tried again by itself"));
     document.journalTrouble() ? journalRetry_.start() : journalRetry_.stop();
-    saved_->setToolTip(document.journalTrouble() ? QString::fromStdString(document.journalTrouble()->text())
-                                                 : QString::fromStdString(document.path()));
-    counts_->setText(tr("%1 devices · %2 links")
-                         .arg(session_->network().all<Device>().size())
-                         .arg(session_->network().all<Link>().size()));
+    status_->showState(document, files_->isSaving());
     if (const Sheet* sheet = session_->network().sheet(session_->sheet()))
         sheetName_->setText(asLabel(shownText(sheet->name)));
     refreshChecks();
@@ -451,6 +406,58 @@ void MainWindow::showBottom(QWidget* panel) {
     bottomDock_->show();
 }
 
+void MainWindow::showStart() {
+    start_->fill(preferred_.recentFiles(), edit::Document::recoverable(world_.world));
+    stack_->setCurrentWidget(start_);
+    start_->setFocus();
+    status_->setZoomShown(false); // there is nothing to be near to
+    refreshEnabled();
+}
+
+void MainWindow::showSheet() {
+    stack_->setCurrentWidget(sheet_);
+    sheet_->setFocus();
+    status_->setZoomShown(true);
+    refreshState();
+}
+
+void MainWindow::showWhereLeft(const QString& path) {
+    sheet_->fitAll();
+    const auto place = path.isEmpty() ? std::nullopt : preferred_.placeIn(path);
+    if (!place || !session_->network().sheet(place->sheet))
+        return;
+    session_->sheets().show(session_->network(), place->sheet);
+    sheet_->look(place->view.centre, place->view.zoom);
+    if (session_->scene().itemsIn(sheet_->camera().visible()).all().empty())
+        sheet_->fitAll(); // what was there has been moved by another program
+}
+
+void MainWindow::showRemarks(const QString& about, const std::vector<Remark>& remarks) {
+    remarks_->show(about, remarks);
+    if (remarks.empty())
+        return;
+    const auto wrong = std::find_if(remarks.begin(), remarks.end(),
+                                    [](const Remark& remark) { return remark.severity != Severity::advice; });
+    if (wrong != remarks.end())
+        tell(*wrong);
+    showBottom(remarks_);
+}
+
+void MainWindow::goToRemark(const Remark& remark) {
+    const Network& network = session_->network();
+    ObjectRef about{kindOf(network, remark.where.id), remark.where.id};
+    if (about.kind == Kind::unknown && !remark.where.object.empty())
+        network.all<Device>().forEach([&](const Device& each) {
+            if (about.kind == Kind::unknown &&
+                (each.name == remark.where.object || idText(each.id.value) == remark.where.object))
+                about = refTo(each.id);
+        });
+    if (about.kind == Kind::unknown)
+        tell(advice("what this remark is about is not on a sheet", {}, remark.where));
+    else
+        goTo({about});
+}
+
 void MainWindow::restoreWindow() {
     resize(1280, 800);
     restoreGeometry(settings().value(QStringLiteral("window/geometry")).toByteArray());
@@ -473,9 +480,9 @@ void MainWindow::rememberWindow() {
 }
 
 void MainWindow::changeEvent(QEvent* event) {
-    if (event->type() == QEvent::ActivationChange && isActiveWindow() && watch_) {
-        watch_->look();
-        lookAtClipboard(); // another program may have filled it before this one began to listen
+    if (event->type() == QEvent::ActivationChange && isActiveWindow()) {
+        files_->look();
+        clips_->look(); // another program may have filled it before this one began to listen
     }
     QMainWindow::changeEvent(event);
 }
@@ -484,7 +491,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     if (closing_ == Closing::no) {
         closing_ = Closing::asking;
         closingLater_ = false;
-        mayLeave([this](bool may) { // before this event ends, or much later
+        files_->mayLeave([this](bool may) { // before this event ends, or much later
             closing_ = may ? Closing::yes : Closing::no;
             if (may && closingLater_)
                 close();
@@ -495,11 +502,8 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
-    rememberWhere();
-    preferred_.setLastFile(QString::fromStdString(session_->document().path()));
+    files_->leave();
     rememberWindow();
-    session_->document().close();
-    claim_.reset();
     event->accept();
 }
 
@@ -511,7 +515,7 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 void MainWindow::dropEvent(QDropEvent* event) {
     if (const QByteArray id = event->mimeData()->data(QString::fromLatin1(modelMimeType)); !id.isEmpty()) {
         event->acceptProposedAction(); // beside the sheet: a new network begins with it
-        newNetwork([this, model = id.toStdString()](bool made) {
+        files_->create([this, model = id.toStdString()](bool made) {
             if (const DeviceModel* chosen = made ? session_->catalogue().device(model) : nullptr)
                 sheet_->putInView(*chosen);
         });
@@ -527,9 +531,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
     const QByteArray start = file.open(QIODevice::ReadOnly) ? file.read(64) : QByteArray();
     const bool own = exchange::isOwn({start.data(), static_cast<std::size_t>(start.size())});
     if (showsSheet() && !own && session_->network().all<Device>().size() > 0)
-        importFile(path);
+        interchange_->importFile(path);
     else
-        openFile(path);
+        files_->open(path);
 }
 
 } // namespace underridge::app

@@ -3,7 +3,7 @@
 // keeps settings, changed at once.
 #pragma once
 #include "app/commands/command_table.h"
-#include "app/window/desktop_theme.h"
+#include "app/style/desktop_theme.h"
 
 #include <QDialog>
 #include <QKeySequence>

@@ -3,6 +3,7 @@
 // from them.
 #include "app/commands/key_sheet.h"
 #include "app/sheet/snapping.h"
+#include "app/shown_text.h"
 #include "app/window/main_window.h"
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
@@ -10,8 +11,8 @@
 #include "core/edit/sheets.h"
 
 #include <QDockWidget>
+#include <QFileInfo>
 #include <QMenuBar>
-#include <QMessageBox>
 
 namespace underridge::app {
 using namespace model;
@@ -32,37 +33,30 @@ void MainWindow::addFileCommands() {
     const auto onSheet = [this] { return showsSheet(); };
     commands_->add(
         {
-            {Id::newNetwork, [this] { newNetwork(); }},
+            {Id::newNetwork, [this] { files_->create(); }},
             {Id::open,
-             [this] { chooseNetwork(tr("Open"), [this](const QString& path) { openFile(path); }); }},
-            {Id::firstOffice, [this] { openFirstOffice(); }},
-            {Id::fennickQuay, [this] { openFennickQuay(); }},
+             [this] {
+                 desk_.chooseNetwork(tr("Open"), [this](const QString& path) { files_->open(path); });
+             }},
+            {Id::firstOffice, [this] { files_->openSample(QStringLiteral("first-office")); }},
+            {Id::fennickQuay, [this] { files_->openSample(QStringLiteral("fennick-quay")); }},
             {Id::startPage, [this] { showsSheet() ? showStart() : showSheet(); }},
             {Id::quit, [this] { close(); }},
         },
         {});
-    const auto save = [this](bool ask) {
-        pathToSave(ask || readOnly_, [this](const QString& path) { saveTo(path); });
+    const auto chosen = [this](const QString& title, void (Interchange::*act)(const QString&, WhenDone)) {
+        desk_.chooseNetwork(title, [this, act](const QString& path) { (interchange_->*act)(path, {}); });
     };
     commands_->add(
         {
-            {Id::save, [save] { save(false); }},
-            {Id::saveAs, [save] { save(true); }},
-            {Id::import,
-             [this] { chooseNetwork(tr("Import"), [this](const QString& path) { importFile(path); }); }},
-            {Id::mergeCables,
-             [this] {
-                 chooseNetwork(tr("Merge cable schedule"),
-                               [this](const QString& path) { mergeCables(path); });
-             }},
-            {Id::mergeResults,
-             [this] {
-                 chooseNetwork(tr("Merge tester results"),
-                               [this](const QString& path) { mergeResults(path); });
-             }},
-            {Id::exportData, [this] { exportData(); }},
-            {Id::exportPicture, [this] { exportPicture(); }},
-            {Id::print, [this] { printSheet(); }},
+            {Id::save, [this] { files_->save(); }},
+            {Id::saveAs, [this] { files_->save(true); }},
+            {Id::import, [chosen] { chosen(tr("Import"), &Interchange::importFile); }},
+            {Id::mergeCables, [chosen] { chosen(tr("Merge cable schedule"), &Interchange::mergeCables); }},
+            {Id::mergeResults, [chosen] { chosen(tr("Merge tester results"), &Interchange::mergeResults); }},
+            {Id::exportData, [this] { interchange_->chooseExport(); }},
+            {Id::exportPicture, [this] { interchange_->choosePicture(); }},
+            {Id::print, [this] { interchange_->print(); }},
         },
         onSheet);
 }
@@ -73,10 +67,10 @@ void MainWindow::addEditCommands() {
         {
             {Id::cut,
              [this] {
-                 copySelection();
+                 clips_->copy();
                  session_->apply(edit::removeObjects(session_->network(), session_->selection()));
              }},
-            {Id::copy, [this] { copySelection(); }},
+            {Id::copy, [this] { clips_->copy(); }},
             {Id::duplicate,
              [this] {
                  session_->apply(edit::duplicateObjects(session_->network(), session_->sheet(),
@@ -93,7 +87,7 @@ void MainWindow::addEditCommands() {
     commands_->add(
         Id::redo, [this] { session_->redo(); }, [this] { return session_->document().history().canRedo(); });
     commands_->add(
-        Id::paste, [this] { pasteClipboard(); }, [this] { return clipboardHolds_; });
+        Id::paste, [this] { clips_->paste(); }, [this] { return clips_->canPaste(); });
     commands_->add(
         Id::rename, [this] { sheet_->renameInPlace(session_->selection()); },
         [this] { return !session_->selected().devices().empty(); });
@@ -120,10 +114,10 @@ void MainWindow::addPlaceCommands() {
         {
             {Id::addDevice, [this] { sheet_->openAddField(std::nullopt, std::nullopt); }},
             {Id::addNote, [this] { sheet_->addNoteHere(); }},
-            {Id::updateModels, [this] { updateModels(); }},
+            {Id::updateModels, [this] { models_->update(); }},
         },
         onSheet);
-    commands_->add(Id::ownModels, [this] { editModels(); });
+    commands_->add(Id::ownModels, [this] { models_->editAll(); });
 }
 
 void MainWindow::addLinkCommands() {
@@ -141,7 +135,7 @@ void MainWindow::addLinkCommands() {
                                                  session_->selected().devices(), session_->ids(),
                                                  session_->habits()));
              }},
-            {Id::linkMany, [this] { linkMany(); }},
+            {Id::linkMany, [this] { cabling_.linkMany(); }},
         },
         several);
     commands_->add(
@@ -172,15 +166,15 @@ void MainWindow::addCableCommands() {
     const auto hasCables = [this] { return showsSheet() && session_->network().all<Cable>().size() > 0; };
     commands_->add(
         {
-            {Id::labelCables, [this] { labelCables(); }},
-            {Id::printLabels, [this] { printLabels(); }},
-            {Id::cableLengths, [this] { setCableLengths(); }},
+            {Id::labelCables, [this] { cabling_.labelCables(); }},
+            {Id::printLabels, [this] { interchange_->chooseLabels(); }},
+            {Id::cableLengths, [this] { cabling_.setLengths(); }},
         },
         hasCables);
     commands_->add(
         {
-            {Id::places, [this] { editPlaces(); }},
-            {Id::cableStock, [this] { editStock(); }},
+            {Id::places, [this] { cabling_.editPlaces(); }},
+            {Id::cableStock, [this] { cabling_.editStock(); }},
         },
         [this] { return showsSheet(); });
     commands_->add(
@@ -298,16 +292,30 @@ void MainWindow::refreshEnabled() {
 }
 
 void MainWindow::showAbout() {
-    dialogs_->ask(
-        [this] {
-            return new QMessageBox(
-                QMessageBox::NoIcon, tr("About Underridge"),
-                tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
-                   "software under the GNU General Public License, version 3 or later.")
-                    .arg(QStringLiteral(UNDERRIDGE_VERSION)),
-                QMessageBox::Ok, this);
-        },
-        [](QDialog&, int) {});
+    dialogs_->choose({tr("About Underridge"),
+                      tr("Underridge %1\n\nNetwork topology diagrams that know what they draw.\n\nFree "
+                         "software under the GNU General Public License, version 3 or later.")
+                          .arg(QStringLiteral(UNDERRIDGE_VERSION)),
+                      {{tr("Close"), QMessageBox::RejectRole}},
+                      QMessageBox::NoIcon},
+                     [](int) {});
+}
+
+std::vector<LinkId> MainWindow::selectedLinks() const {
+    std::vector<LinkId> out;
+    for (const ObjectRef ref : session_->selection())
+        if (session_->network().link({ref.id}))
+            out.push_back({ref.id});
+    return out;
+}
+
+void MainWindow::fillRecentMenu() {
+    recentMenu_->clear();
+    for (const QString& path : preferred_.recentFiles())
+        connect(recentMenu_->addAction(asLabel(QFileInfo(path).fileName())), &QAction::triggered, this,
+                [this, path] { files_->open(path); });
+    if (recentMenu_->isEmpty())
+        recentMenu_->addAction(tr("No recent files"))->setEnabled(false);
 }
 
 } // namespace underridge::app

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/model_editor.h"
+#include "app/models/model_editor.h"
 
+#include "app/dialogs/dialogs.h"
 #include "core/exchange/library.h"
 #include "core/scene/plates.h"
 #include "paint/faceplate.h"
@@ -12,7 +13,6 @@
 #include <QFormLayout>
 #include <QHeaderView>
 #include <QMenu>
-#include <QMessageBox>
 #include <QSaveFile>
 #include <QScrollArea>
 #include <QToolButton>
@@ -352,11 +352,16 @@ void ModelEditor::ask(const QString& question, const QString& action, std::funct
             then();
         return;
     }
-    auto* box = new QMessageBox(QMessageBox::Question, windowTitle(), question, {}, this);
+    auto* box =
+        new QuestionBox({windowTitle(),
+                         question,
+                         {{action, QMessageBox::DestructiveRole}, {tr("Cancel"), QMessageBox::RejectRole}}},
+                        this);
     box->setAttribute(Qt::WA_DeleteOnClose);
-    QPushButton* act = box->addButton(action, QMessageBox::DestructiveRole);
-    box->setEscapeButton(box->addButton(tr("Cancel"), QMessageBox::RejectRole));
-    connect(act, &QPushButton::clicked, this, [then = std::move(then)] { then(); });
+    connect(box, &QDialog::finished, this, [box, then = std::move(then)] {
+        if (box->chosen() == 0)
+            then();
+    });
     box->open();
 }
 

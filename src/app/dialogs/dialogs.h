@@ -4,11 +4,40 @@
 // a file that changes) happens as ever.
 #pragma once
 #include <QDialog>
+#include <QMessageBox>
 #include <QPointer>
 #include <deque>
 #include <functional>
+#include <optional>
+#include <vector>
 
 namespace underridge::app {
+
+/// A question with answers that say what they do.
+struct Query {
+    QString title, words;
+    struct Choice {
+        QString text;
+        QMessageBox::ButtonRole role = QMessageBox::AcceptRole;
+    };
+    std::vector<Choice> choices; ///< the one with RejectRole, if any, is what Esc means
+    QMessageBox::Icon icon = QMessageBox::Question;
+};
+
+/// A question as it is asked.
+class QuestionBox : public QMessageBox {
+    Q_OBJECT
+public:
+    QuestionBox(const Query& query, QWidget* parent);
+
+    /// Which of the choices was taken; -1: none.
+    int chosen() const;
+
+private:
+    friend class Dialogs;
+    std::vector<QAbstractButton*> buttons_;
+    std::optional<int> answered_; ///< not by a person
+};
 
 class Dialogs : public QObject {
     Q_OBJECT
@@ -27,11 +56,14 @@ public:
             then(static_cast<Kind&>(dialog), result == QDialog::Accepted);
         });
     }
+    /// Asks a question; `then` is told the index of the choice, -1 when it was escaped.
+    void choose(const Query& query, std::function<void(int)> then);
 
     bool isOpen() const { return open_; }
     QDialog* open() const { return open_; }
 
-    /// Answers instead of a person, for tests; nothing: a person does.
+    /// Answers instead of a person, for tests: the result of a dialog, the index of a
+    /// choice; nothing: a person does.
     std::function<std::optional<int>(QDialog&)> answer;
 
 private:

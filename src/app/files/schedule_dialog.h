@@ -2,7 +2,7 @@
 // What a table of cables or of a tester's results would do to the drawing, row by row,
 // before it is done.
 #pragma once
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 #include "core/edit/schedule.h"
 
 #include <QCheckBox>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/schedule_dialog.h"
+#include "app/files/schedule_dialog.h"
 
 #include "app/shown_text.h"
 

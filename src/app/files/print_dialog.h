@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Printing with a preview that is drawn by what prints.
 #pragma once
+#include "app/desk.h"
 #include "core/model/network.h"
 #include "core/scene/scene.h"
 #include "paint/pages.h"
@@ -16,15 +17,14 @@
 #include <thread>
 
 class QPrintPreviewWidget;
-class QSettings;
 
 namespace underridge::app {
 
 class PrintDialog : public QDialog {
     Q_OBJECT
 public:
-    PrintDialog(const scene::Scene& scene, const model::Network& network, QSettings& settings,
-                QWidget* parent);
+    /// Of the sheet shown, as it is now.
+    PrintDialog(const Desk& desk, QWidget* parent);
 
     QComboBox& paper() { return *paper_; }
     QRadioButton& byScale() { return *byScale_; }
@@ -35,8 +35,9 @@ public:
     QLineEdit& revision() { return *revision_; }
     QString summary() const { return summary_->text(); }
     paint::PageSetup setup() const;
-    /// Writes all pages as a PDF file, or the first as SVG, by suffix.
-    bool writeTo(const QString& path);
+    /// Writes all pages as a PDF file, or the first as SVG, by suffix; what came of it is
+    /// said in the dialog.
+    void writeTo(const QString& path, WhenDone done = {});
 
     std::function<QString()> askPath; ///< a file name from a dialog unless a test says
 
@@ -47,14 +48,17 @@ private:
     /// Told from the whole network, which takes a while when it is large: by a worker.
     void findRevision();
     void refresh();
-    void paint(QPrinter* printer);
+    void choosePath();
     void print();
     paint::TitleBlock title() const;
+    /// What is printed, as it is chosen now: to be painted on any thread.
+    struct Work;
+    Work work() const;
 
-    const scene::Scene& scene_;
-    const model::Network& network_;
-    QSettings& settings_;
-    QPrinter printer_;
+    Desk desk_;
+    scene::Scene scene_;
+    model::Network network_;
+    std::shared_ptr<QPrinter> printer_;
     QPrintPreviewWidget* preview_;
     QComboBox *paper_, *orientation_;
     QRadioButton *byPages_, *byScale_;

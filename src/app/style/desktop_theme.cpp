@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/desktop_theme.h"
+#include "app/style/desktop_theme.h"
 
 #include <QApplication>
 #include <QDBusConnection>

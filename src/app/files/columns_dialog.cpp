@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/cabling/columns_dialog.h"
+#include "app/files/columns_dialog.h"
 
 #include "app/shown_text.h"
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/import_dialog.h"
+#include "app/files/import_dialog.h"
 
 #include "core/scene/scene.h"
 #include "paint/picture.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 
 #include <QVBoxLayout>
 

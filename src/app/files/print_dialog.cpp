@@ -1,28 +1,60 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/print_dialog.h"
+#include "app/files/print_dialog.h"
 
 #include <QDate>
 #include <QDialogButtonBox>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QFormLayout>
 #include <QLocale>
-#include <QMessageBox>
 #include <QPrintDialog>
 #include <QPrintPreviewWidget>
 #include <QPushButton>
-#include <QSaveFile>
-#include <QSettings>
 
 namespace underridge::app {
 using namespace model;
 
-PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSettings& settings,
-                         QWidget* parent)
+struct PrintDialog::Work {
+    scene::Scene scene;
+    Network network;
+    paint::PageSetup setup;
+    paint::TitleBlock title;
+
+    void paintOn(QPrinter& printer) const {
+        const auto layout = paint::layOut(scene, setup);
+        if (!layout)
+            return;
+        QPainter painter(&printer);
+        const double dots = printer.resolution() / 25.4;
+        for (int page = 0; page < layout->count(); ++page) {
+            if (page > 0)
+                printer.newPage();
+            painter.save();
+            painter.scale(dots, dots);
+            paint::drawPage(painter, scene, network, *layout, page, title);
+            painter.restore();
+        }
+    }
+
+    Result<Done> writeTo(Files& files, const std::string& path, bool svg) const {
+        const auto bytes = svg ? paint::pageSvg(scene, network, setup, 0, title)
+                               : paint::pagesPdf(scene, network, setup, title);
+        if (!bytes)
+            return bytes.refusal();
+        return files.writeAtomically(path, {bytes->constData(), static_cast<std::size_t>(bytes->size())});
+    }
+};
+
+PrintDialog::Work PrintDialog::work() const {
+    return {scene_, network_, setup(), title()};
+}
+
+PrintDialog::PrintDialog(const Desk& desk, QWidget* parent)
     : QDialog(parent),
-      scene_(scene),
-      network_(network),
-      settings_(settings),
-      printer_(QPrinter::HighResolution),
+      desk_(desk),
+      scene_(desk_.session.scene()),
+      network_(desk_.session.network()),
+      printer_(std::make_shared<QPrinter>(QPrinter::HighResolution)),
       paper_(new QComboBox),
       orientation_(new QComboBox),
       byPages_(new QRadioButton(tr("Fit on pages"))),
@@ -57,12 +89,12 @@ PrintDialog::PrintDialog(const scene::Scene& scene, const Network& network, QSet
 }
 
 void PrintDialog::restore() {
-    paper_->setCurrentText(settings_.value(QStringLiteral("print/paper"), QStringLiteral("A4")).toString());
-    orientation_->setCurrentIndex(settings_.value(QStringLiteral("print/portrait"), false).toBool());
-    (settings_.value(QStringLiteral("print/byScale"), false).toBool() ? byScale_ : byPages_)
-        ->setChecked(true);
-    scale_->setValue(settings_.value(QStringLiteral("print/scale"), 70).toInt());
-    titleBlock_->setChecked(settings_.value(QStringLiteral("print/title"), true).toBool());
+    const Settings::Pages last = desk_.settings.pages();
+    paper_->setCurrentText(last.paper);
+    orientation_->setCurrentIndex(last.portrait);
+    (last.byScale ? byScale_ : byPages_)->setChecked(true);
+    scale_->setValue(last.scalePercent);
+    titleBlock_->setChecked(last.titleBlock);
 }
 
 void PrintDialog::layOut() {
@@ -91,31 +123,35 @@ void PrintDialog::layOut() {
     buttons->addButton(tr("Close"), QDialogButtonBox::RejectRole);
     print->setDefault(true);
     left->addWidget(buttons);
-    preview_ = new QPrintPreviewWidget(&printer_);
+    preview_ = new QPrintPreviewWidget(printer_.get());
     preview_->setAccessibleName(tr("Preview of the pages"));
     auto* layout = new QHBoxLayout(this);
     layout->addLayout(left);
     layout->addWidget(preview_, 1);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     connect(print, &QPushButton::clicked, this, &PrintDialog::print);
-    connect(write, &QPushButton::clicked, this, [this] {
-        if (askPath) {
-            if (const QString path = askPath(); !path.isEmpty())
-                writeTo(path);
-            return;
-        }
-        auto* dialog = new QFileDialog(this, tr("Write pages"), {},
-                                       tr("PDF, all pages (*.pdf);;SVG, first page (*.svg)"));
-        dialog->setAttribute(Qt::WA_DeleteOnClose);
-        dialog->setAcceptMode(QFileDialog::AcceptSave);
-        dialog->setDefaultSuffix(QStringLiteral("pdf"));
-        connect(dialog, &QFileDialog::fileSelected, this, &PrintDialog::writeTo);
-        dialog->open();
-    });
+    connect(write, &QPushButton::clicked, this, &PrintDialog::choosePath);
+}
+
+void PrintDialog::choosePath() {
+    if (askPath) {
+        if (const QString path = askPath(); !path.isEmpty())
+            writeTo(path);
+        return;
+    }
+    auto* dialog = new QFileDialog(this, tr("Write pages"), desk_.settings.folder(),
+                                   tr("PDF, all pages (*.pdf);;SVG, first page (*.svg)"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setAcceptMode(QFileDialog::AcceptSave);
+    dialog->setDefaultSuffix(QStringLiteral("pdf"));
+    dialog->selectFile(desk_.proposedName() + QStringLiteral(".pdf"));
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& path) { writeTo(path); });
+    dialog->open();
 }
 
 void PrintDialog::connectChoices() {
-    connect(preview_, &QPrintPreviewWidget::paintRequested, this, &PrintDialog::paint);
+    connect(preview_, &QPrintPreviewWidget::paintRequested, this,
+            [this](QPrinter* printer) { work().paintOn(*printer); });
     for (QComboBox* choice : {paper_, orientation_})
         connect(choice, &QComboBox::currentIndexChanged, this, &PrintDialog::refresh);
     for (QSpinBox* number : {across_, down_, scale_})
@@ -166,9 +202,9 @@ void PrintDialog::refresh() {
     across_->setEnabled(byPages_->isChecked());
     down_->setEnabled(byPages_->isChecked());
     scale_->setEnabled(byScale_->isChecked());
-    printer_.setPageSize(QPageSize(wanted.paper));
-    printer_.setPageOrientation(wanted.landscape ? QPageLayout::Landscape : QPageLayout::Portrait);
-    printer_.setFullPage(true);
+    printer_->setPageSize(QPageSize(wanted.paper));
+    printer_->setPageOrientation(wanted.landscape ? QPageLayout::Landscape : QPageLayout::Portrait);
+    printer_->setFullPage(true);
     const auto layout = paint::layOut(scene_, wanted);
     if (!layout) {
         summary_->setText(QString::fromStdString(layout.refusal().text()));
@@ -184,53 +220,45 @@ void PrintDialog::refresh() {
     else
         preview_->setSinglePageViewMode();
     preview_->fitInView();
-    settings_.setValue(QStringLiteral("print/paper"), paper_->currentText());
-    settings_.setValue(QStringLiteral("print/portrait"), orientation_->currentIndex() == 1);
-    settings_.setValue(QStringLiteral("print/byScale"), byScale_->isChecked());
-    settings_.setValue(QStringLiteral("print/scale"), scale_->value());
-    settings_.setValue(QStringLiteral("print/title"), titleBlock_->isChecked());
-}
-
-void PrintDialog::paint(QPrinter* printer) {
-    const auto layout = paint::layOut(scene_, setup());
-    if (!layout)
-        return;
-    QPainter painter(printer);
-    const double dots = printer->resolution() / 25.4;
-    for (int page = 0; page < layout->count(); ++page) {
-        if (page > 0)
-            printer->newPage();
-        painter.save();
-        painter.scale(dots, dots);
-        paint::drawPage(painter, scene_, network_, *layout, page, title());
-        painter.restore();
-    }
+    desk_.settings.setPages({paper_->currentText(), orientation_->currentIndex() == 1, byScale_->isChecked(),
+                             titleBlock_->isChecked(), scale_->value()});
 }
 
 void PrintDialog::print() {
-    auto* dialog = new QPrintDialog(&printer_, this);
+    auto* dialog = new QPrintDialog(printer_.get(), this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     connect(dialog, &QDialog::accepted, this, [this] {
-        paint(&printer_);
+        desk_.jobs.run<Done>(
+            tr("Printing"),
+            [work = work(), printer = printer_](const Wanted&) {
+                work.paintOn(*printer);
+                return Done{};
+            },
+            [&messages = desk_.messages](Done) { messages.tell(advice("sent to the printer")); });
         accept();
     });
     dialog->open();
 }
 
-bool PrintDialog::writeTo(const QString& path) {
-    const bool svg = path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive);
-    const auto bytes = svg ? paint::pageSvg(scene_, network_, setup(), 0, title())
-                           : paint::pagesPdf(scene_, network_, setup(), title());
-    QString wrong;
-    if (!bytes) {
-        wrong = QString::fromStdString(bytes.refusal().text());
-    } else {
-        QSaveFile file(path);
-        if (!file.open(QIODevice::WriteOnly) || file.write(*bytes) != bytes->size() || !file.commit())
-            wrong = tr("%1: cannot write: %2; choose another place").arg(path, file.errorString());
-    }
-    summary_->setText(wrong.isEmpty() ? tr("Written: %1").arg(path) : wrong);
-    return wrong.isEmpty();
+void PrintDialog::writeTo(const QString& path, WhenDone done) {
+    summary_->setText(tr("Writing %1…").arg(path));
+    using Made = Result<Done>;
+    desk_.jobs.run<Made>(
+        tr("Writing %1").arg(QFileInfo(path).fileName()),
+        [work = work(), &files = desk_.files(), path = path.toStdString(),
+         svg = path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive)](const Wanted&) -> Made {
+            return work.writeTo(files, path, svg);
+        },
+        [dialog = QPointer(this), &messages = desk_.messages, path, done](Made written) {
+            if (!dialog) // it was closed meanwhile
+                messages.tell(written ? advice("pages written", {}, {path.toStdString()})
+                                      : written.refusal());
+            else
+                dialog->summary_->setText(written ? tr("Written: %1").arg(path)
+                                                  : QString::fromStdString(written.refusal().text()));
+            done(static_cast<bool>(written));
+        },
+        done.orNot());
 }
 
 } // namespace underridge::app

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/clipboard.h"
+#include "app/files/clipboard.h"
 #include "core/layout/reading.h"
 
 #include "paint/picture.h"

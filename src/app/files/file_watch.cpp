@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/window/file_watch.h"
+#include "app/files/file_watch.h"
 
 #include "core/base/text.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the columns of a cable schedule are, when their titles do not say.
 #pragma once
-#include "app/window/preview_dialog.h"
+#include "app/dialogs/preview_dialog.h"
 #include "core/edit/schedule.h"
 
 #include <QComboBox>
