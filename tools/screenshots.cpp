@@ -120,9 +120,9 @@ void shootAll(const QString& folder) {
     s.pointer(QEvent::MouseButtonPress, s.sheet().camera().toScreen(grip), Qt::LeftButton, Qt::LeftButton);
     s.pointer(QEvent::MouseMove, s.middle("edge-1"), Qt::NoButton, Qt::LeftButton);
     s.pointer(QEvent::MouseButtonRelease, s.middle("edge-1"), Qt::LeftButton);
-    s.sheet().strip().otherPort(1).click();
+    s.sheet().linking().strip().otherPort(1).click();
     s.shoot("linking-drawer");
-    s.sheet().drawer().hide();
+    s.sheet().linking().drawer().hide();
     s.window().session().undo();
 
     const auto* link = s.window().session().network().linkAt({s.named("wall-1"), "X2"});

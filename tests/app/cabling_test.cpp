@@ -56,7 +56,7 @@ private Q_SLOTS:
         const Link* link = h.network().linkAt({h.named("print-1"), "1"});
         h.session().select({refTo(link->id)});
         const int end = link->a.device == h.named("acc-1") ? 0 : 1;
-        h.sheet().openDrawerForLink(link->id, end);
+        h.sheet().linking().openDrawerForLink(link->id, end);
         takeRow(h, "X3");
         QCOMPARE(h.network().link(link->id)->end(end).port, std::string("X3"));
         QVERIFY(checked(h));

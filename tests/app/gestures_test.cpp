@@ -238,7 +238,7 @@ private Q_SLOTS:
         QVERIFY(!h.sheet().linkTool().target());
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {},
                             h.at({frame.x, frame.centre().y}) - QPoint(20, 0));
-        QVERIFY(!h.sheet().addField().isVisible()); // too near to a plate to mean "add one here"
+        QVERIFY(!h.sheet().adding().field().isVisible()); // too near to a plate to mean "add one here"
         QVERIFY(!h.session().document().modified());
     }
 
@@ -288,7 +288,7 @@ private Q_SLOTS:
         h.session().selectPort({h.named("acc-1"), "9"});
         h.linkTo("edge-1", h.middle("files-1"));
         QVERIFY(h.session().selection().front().kind == Kind::link);
-        QVERIFY(h.sheet().strip().isVisible());
+        QVERIFY(h.sheet().linking().strip().isVisible());
     }
 
     void arrows_choose_the_target_of_a_link() {

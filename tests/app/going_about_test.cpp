@@ -152,14 +152,14 @@ private Q_SLOTS:
         h.sheet().setFocus();
         h.session().select({refTo(link)});
         h.key(Qt::Key_Return);
-        QVERIFY(h.sheet().drawer().isVisible());
+        QVERIFY(h.sheet().linking().drawer().isVisible());
         h.key(Qt::Key_Escape);
         NoteId note;
         h.network().all<Note>().forEach([&](const Note& each) { note = each.id; });
         h.sheet().setFocus();
         h.session().select({refTo(note)});
         h.key(Qt::Key_Enter);
-        QVERIFY(h.sheet().noteField().isVisible());
+        QVERIFY(h.sheet().fields().noteField().isVisible());
     }
 
     void labels_of_the_sheet_are_switched_and_undone() {
@@ -370,11 +370,11 @@ private Q_SLOTS:
         h.session().showSheet(whole);
         h.sheet().setFocus();
         h.key(Qt::Key_N);
-        QVERIFY(h.sheet().noteField().isVisible());
+        QVERIFY(h.sheet().fields().noteField().isVisible());
         h.type("Moored");
         h.window->action(CommandId::goBack)->trigger();
         QCOMPARE(h.session().sheet(), routing);
-        QVERIFY(!h.sheet().noteField().isVisible());
+        QVERIFY(!h.sheet().fields().noteField().isVisible());
         const Note* note = nullptr;
         h.network().all<Note>().forEach([&](const Note& each) {
             if (each.text.str() == "Moored")
@@ -385,11 +385,11 @@ private Q_SLOTS:
         h.session().select({refTo(h.named("acc-q1"))});
         h.sheet().setFocus();
         h.key(Qt::Key_F2);
-        QVERIFY(h.sheet().nameField().isVisible());
+        QVERIFY(h.sheet().fields().nameField().isVisible());
         h.type("acc-quay");
         h.window->action(CommandId::goBack)->trigger();
         QVERIFY(h.named("acc-quay"));
-        QVERIFY(!h.sheet().nameField().isVisible());
+        QVERIFY(!h.sheet().fields().nameField().isVisible());
     }
 };
 

@@ -153,6 +153,21 @@ private Q_SLOTS:
         QCOMPARE(h.session().scene().sheet(), sheets.front().id);
     }
 
+    void a_file_is_given_free_when_another_network_takes_its_place() {
+        WindowHarness h;
+        const QString path = saved(h);
+        QVERIFY(edit::Claim::holder(h.files, path.toStdString()));
+        h.window->action(CommandId::newNetwork)->trigger();
+        QVERIFY(!edit::Claim::holder(h.files, path.toStdString()));
+        QVERIFY(h.open(path));
+        QVERIFY(edit::Claim::holder(h.files, path.toStdString()));
+        h.path = h.folder.filePath("elsewhere.underridge");
+        h.window->action(CommandId::saveAs)->trigger();
+        h.wait();
+        QVERIFY(!edit::Claim::holder(h.files, path.toStdString()));
+        QVERIFY(edit::Claim::holder(h.files, h.path.toStdString()));
+    }
+
     void a_closed_window_gives_the_file_free_and_the_same_window_may_open_it_again() {
         WindowHarness first;
         const QString path = saved(first);

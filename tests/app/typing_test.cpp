@@ -87,7 +87,7 @@ private Q_SLOTS:
         if (where == "note") {
             h.sheet().setFocus();
             h.key(Qt::Key_N);
-            QVERIFY(h.sheet().noteField().isVisible());
+            QVERIFY(h.sheet().fields().noteField().isVisible());
             h.type("quayside");
         } else if (where == "name") {
             h.sheet().setFocus();
@@ -138,22 +138,22 @@ private Q_SLOTS:
         h.sheet().setFocus();
         h.key(Qt::Key_N);
         h.type("quay");
-        Office::goElsewhere(h.sheet().noteField());
-        QVERIFY(h.sheet().noteField().isVisible());
-        QCOMPARE(h.sheet().noteField().toPlainText(), QStringLiteral("quay"));
+        Office::goElsewhere(h.sheet().fields().noteField());
+        QVERIFY(h.sheet().fields().noteField().isVisible());
+        QCOMPARE(h.sheet().fields().noteField().toPlainText(), QStringLiteral("quay"));
         h.key(Qt::Key_Escape);
         h.sheet().setFocus();
         h.key(Qt::Key_F2);
         h.type("quay-1");
-        Office::goElsewhere(h.sheet().nameField());
-        QVERIFY(h.sheet().nameField().isVisible());
+        Office::goElsewhere(h.sheet().fields().nameField());
+        QVERIFY(h.sheet().fields().nameField().isVisible());
         h.key(Qt::Key_Escape);
         h.sheet().setFocus();
         h.key(Qt::Key_A);
         h.type("4 phone");
-        Office::goElsewhere(h.sheet().addField().field());
-        QVERIFY(h.sheet().addField().isVisible());
-        QCOMPARE(h.sheet().addField().field().text(), QStringLiteral("4 phone"));
+        Office::goElsewhere(h.sheet().adding().field().field());
+        QVERIFY(h.sheet().adding().field().isVisible());
+        QCOMPARE(h.sheet().adding().field().field().text(), QStringLiteral("4 phone"));
     }
 
     void a_press_of_the_other_button_takes_the_name_that_is_typed() {
@@ -164,7 +164,7 @@ private Q_SLOTS:
         h.type("quay-1");
         QTest::mousePress(&h.sheet(), Qt::RightButton, {}, h.middle("desk-1"));
         QCOMPARE(QString::fromStdString(h.network().device(id)->name), QStringLiteral("quay-1"));
-        QVERIFY(h.sheet().nameField().isHidden());
+        QVERIFY(h.sheet().fields().nameField().isHidden());
     }
 
     void going_to_another_field_takes_the_name_and_esc_drops_it() {

@@ -69,7 +69,7 @@ private Q_SLOTS:
         // Renamed in place.
         const auto name = h.plate("switch-1").frame;
         QTest::mouseDClick(&h.sheet(), Qt::LeftButton, {}, h.at({name.x + 50, name.y + 10}));
-        QVERIFY(h.sheet().nameField().isVisible());
+        QVERIFY(h.sheet().fields().nameField().isVisible());
         h.type("acc-1");
         h.key(Qt::Key_Return);
         QVERIFY(h.named("acc-1"));
@@ -86,10 +86,10 @@ private Q_SLOTS:
               "server named files-1", "access point named air-1", "phone named phone-1",
               "workstation named desk-1", "printer named print-1"}) {
             h.key(Qt::Key_A);
-            QVERIFY(h.sheet().addField().isVisible());
+            QVERIFY(h.sheet().adding().field().isVisible());
             h.type(typed);
             h.key(Qt::Key_Return);
-            QVERIFY(!h.sheet().addField().isVisible());
+            QVERIFY(!h.sheet().adding().field().isVisible());
         }
         QCOMPARE(h.devices(), std::size_t{8});
         const std::pair<const char*, const char*> wanted[] = {
@@ -130,9 +130,9 @@ private Q_SLOTS:
         h.begin();
         h.key(Qt::Key_A);
         h.type("4 acc");
-        QVERIFY(h.sheet().addField().findChild<QListWidget*>()->count() >= 1);
+        QVERIFY(h.sheet().adding().field().findChild<QListWidget*>()->count() >= 1);
         h.key(Qt::Key_Tab);
-        QCOMPARE(h.sheet().addField().field().text(), QStringLiteral("4 access switch 24 "));
+        QCOMPARE(h.sheet().adding().field().field().text(), QStringLiteral("4 access switch 24 "));
         h.type("named till-{01..}");
         h.key(Qt::Key_Return);
         QCOMPARE(h.devices(), std::size_t{4});
@@ -148,9 +148,9 @@ private Q_SLOTS:
         twoDevices(h);
         h.linkTo("workstation-1", h.middle("switch-1"));
         QCOMPARE(h.links(), std::size_t{1});
-        QVERIFY(h.sheet().strip().isVisible());
-        QVERIFY2(h.sheet().strip().text().contains("access block"), qPrintable(h.sheet().strip().text()));
-        QVERIFY(h.sheet().strip().text().contains("Cat 6A"));
+        QVERIFY(h.sheet().linking().strip().isVisible());
+        QVERIFY2(h.sheet().linking().strip().text().contains("access block"), qPrintable(h.sheet().linking().strip().text()));
+        QVERIFY(h.sheet().linking().strip().text().contains("Cat 6A"));
     }
 
     void another_port_chosen_in_the_drawer_is_part_of_the_same_step() {
@@ -158,8 +158,8 @@ private Q_SLOTS:
         twoDevices(h);
         const Network before = h.network();
         h.linkTo("workstation-1", h.middle("switch-1"));
-        QTest::mouseClick(&h.sheet().strip().otherPort(1), Qt::LeftButton);
-        app::PortDrawer& drawer = h.sheet().drawer();
+        QTest::mouseClick(&h.sheet().linking().strip().otherPort(1), Qt::LeftButton);
+        app::PortDrawer& drawer = h.sheet().linking().drawer();
         QVERIFY(drawer.isVisible());
         const QRect where = drawer.geometry();
         for (const char* name : {"switch-1", "workstation-1"}) {
@@ -184,10 +184,10 @@ private Q_SLOTS:
         QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, from);
         h.moveTo(to, Qt::LeftButton);
         h.key(Qt::Key_Down);
-        QVERIFY(h.sheet().drawer().isVisible());
+        QVERIFY(h.sheet().linking().drawer().isVisible());
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, to);
         QCOMPARE(h.links(), std::size_t{0});
-        QTreeWidget& list = h.sheet().drawer().list();
+        QTreeWidget& list = h.sheet().linking().drawer().list();
         QTest::mouseClick(list.viewport(), Qt::LeftButton, {},
                           list.visualItemRect(list.topLevelItem(3)).center());
         QCOMPARE(h.links(), std::size_t{1});
@@ -230,7 +230,7 @@ private Q_SLOTS:
         twoDevices(h);
         const Network before = h.network();
         h.linkTo("switch-1", {600, 400});
-        QVERIFY(h.sheet().addField().isVisible());
+        QVERIFY(h.sheet().adding().field().isVisible());
         h.type("2 phone");
         h.key(Qt::Key_Return);
         QCOMPARE(h.devices(), std::size_t{4});
@@ -399,7 +399,7 @@ private Q_SLOTS:
         h.begin();
         h.window->catalogue().search().setFocus();
         h.type("an");
-        QVERIFY(!h.sheet().addField().isVisible());
+        QVERIFY(!h.sheet().adding().field().isVisible());
         QCOMPARE(h.window->catalogue().search().text(), QStringLiteral("an"));
     }
 

@@ -2,7 +2,9 @@
 #include "app/sheet/link_tool.h"
 
 #include "app/session/session.h"
-#include "app/sheet/sheet_view.h"
+#include "app/sheet/fields_in_place.h"
+#include "app/sheet/link_flow.h"
+#include "app/sheet/type_to_add.h"
 #include "core/edit/links.h"
 #include "core/scene/lines.h"
 #include "core/scene/text_width.h"
@@ -62,7 +64,7 @@ void LinkTool::aimAt(DeviceId device) {
 }
 
 void LinkTool::aim(PointF at) {
-    const double reach = snapPixels / view_.camera().zoom();
+    const double reach = snapPixels / surface().camera().zoom();
     const scene::Plate* nearest = nullptr;
     double best = reach;
     for (const scene::Plate* plate :
@@ -103,7 +105,7 @@ void LinkTool::finish(const Pointer& pointer) {
         commit();
         return;
     }
-    const double far = addPixels / view_.camera().zoom();
+    const double far = addPixels / surface().camera().zoom();
     const auto near = session_.scene()
                           .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far))
                           .of<scene::Plate>();
@@ -112,9 +114,9 @@ void LinkTool::finish(const Pointer& pointer) {
     });
     const linking::End from{from_.front(), port_};
     const bool add = clear && !byKeys_;
-    view_.cancelTool();
+    context_.user.endTool();
     if (add)
-        view_.openAddField(pointer.sheet, from);
+        context_.adding.open(pointer.sheet, from);
 }
 
 void LinkTool::commit() {
@@ -122,7 +124,7 @@ void LinkTool::commit() {
     const DeviceId target = target_;
     const std::string port = port_;
     if (from.size() > 1) {
-        view_.cancelTool();
+        context_.user.endTool();
         session_.apply(edit::linkEachTo(session_.network(), session_.catalogue(), from, target,
                                         session_.ids(), session_.habits()));
         return;
@@ -131,19 +133,19 @@ void LinkTool::commit() {
     if (!answer) {
         // Where a module or an additional port would give one, the drawer offers it.
         const linking::End end{from.front(), port};
-        if (view_.canSupply(end, target)) {
-            view_.cancelTool();
-            view_.openDrawerForNew(end, target);
+        if (context_.linking.canSupply(end, target)) {
+            context_.user.endTool();
+            context_.linking.openDrawerForNew(end, target);
             return;
         }
         Q_EMIT session_.workspace().refused(answer.refusal());
         if (byKeys_)
             return;
-        view_.cancelTool();
+        context_.user.endTool();
         return;
     }
-    view_.cancelTool();
-    view_.makeLink(*answer);
+    context_.user.endTool();
+    context_.linking.make(*answer);
 }
 
 void LinkTool::openDrawer() {
@@ -151,8 +153,8 @@ void LinkTool::openDrawer() {
         return;
     const linking::End from{from_.front(), port_};
     const DeviceId target = target_;
-    view_.cancelTool();
-    view_.openDrawerForNew(from, target);
+    context_.user.endTool();
+    context_.linking.openDrawerForNew(from, target);
 }
 
 void LinkTool::stepTo(int key) {
@@ -181,7 +183,7 @@ void LinkTool::stepTo(int key) {
     if (best) {
         aimAt(best->id);
         typed_.clear();
-        view_.reveal(best->frame);
+        surface().reveal(best->frame);
     }
 }
 
@@ -205,7 +207,7 @@ void LinkTool::matchTyped() {
     });
     aimAt(best && !query.empty() ? best->id : DeviceId{});
     if (const scene::Plate* plate = session_.scene().plate(target_))
-        view_.reveal(plate->frame);
+        surface().reveal(plate->frame);
 }
 
 bool LinkTool::key(QKeyEvent& event) {
@@ -255,7 +257,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
     painter.setRenderHint(QPainter::Antialiasing);
     // Devices that cannot take the link dim. Beyond some hundreds in view they are too
     // small to matter.
-    const auto inView = session_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>();
+    const auto inView = session_.scene().itemsIn(surface().camera().visible()).of<scene::Plate>();
     if (from_.size() == 1 && inView.size() <= 300) {
         QColor veil = theme.sheet;
         veil.setAlphaF(0.62F);
@@ -292,30 +294,27 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
 QString LinkTool::hint() const {
     if (from_.empty())
         return {};
-    const QString name = from_.size() == 1
-                             ? session_.nameOf(refTo(from_.front()))
-                             : SheetView::tr("%n devices", nullptr, static_cast<int>(from_.size()));
+    const QString name = from_.size() == 1 ? session_.nameOf(refTo(from_.front()))
+                                           : tr("%n devices", nullptr, static_cast<int>(from_.size()));
     const auto at = answers_.find(target_);
     if (target_ && at != answers_.end()) {
         if (!at->second)
             return QString::fromStdString(at->second.refusal().text());
         const linking::Proposal& p = *at->second;
         const CableType* cable = session_.catalogue().cable(p.joint.cable);
-        QString text = SheetView::tr("Links %1 to %2: %3, %4")
+        QString text = tr("Links %1 to %2: %3, %4")
                            .arg(QString::fromStdString(edit::portText(session_.network(), p.a)),
                                 QString::fromStdString(edit::portText(session_.network(), p.b)),
                                 QString::fromStdString(cable ? cable->name : p.joint.cable),
                                 QString::fromStdString(p.reason));
-        return text + (byKeys_ ? SheetView::tr("; Enter to link, Alt+Down for other ports")
-                               : SheetView::tr("; Down for other ports"));
+        return text +
+               (byKeys_ ? tr("; Enter to link, Alt+Down for other ports") : tr("; Down for other ports"));
     }
     if (byKeys_)
         return typed_.isEmpty()
-                   ? SheetView::tr("Link %1 to: arrows or type a name, Enter; Esc leaves all as it was")
-                         .arg(name)
-                   : SheetView::tr("Link %1 to: %2").arg(name, typed_);
-    return SheetView::tr("Link %1 to: a plate, or empty sheet to add a device; Esc leaves all as it was")
-        .arg(name);
+                   ? tr("Link %1 to: arrows or type a name, Enter; Esc leaves all as it was").arg(name)
+                   : tr("Link %1 to: %2").arg(name, typed_);
+    return tr("Link %1 to: a plate, or empty sheet to add a device; Esc leaves all as it was").arg(name);
 }
 
 } // namespace underridge::app

@@ -2,8 +2,10 @@
 #include "app/sheet/place_tool.h"
 
 #include "app/session/session.h"
-#include "app/sheet/sheet_view.h"
+#include "app/sheet/fields_in_place.h"
+#include "app/sheet/link_flow.h"
 #include "app/sheet/snapping.h"
+#include "app/sheet/type_to_add.h"
 #include "core/edit/devices.h"
 #include "core/edit/names.h"
 #include "core/scene/plates.h"
@@ -31,8 +33,8 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
     const PointF corner = middle - PointF{plate.frame.w / 2, plate.frame.h / 2};
     if (!snapped)
         return {static_cast<int>(std::lround(corner.x)), static_cast<int>(std::lround(corner.y))};
-    return snap(session_.scene(), plate.frame, corner, view_.camera().visible(), {},
-                6 / view_.camera().zoom())
+    return snap(session_.scene(), plate.frame, corner, surface().camera().visible(), {},
+                6 / surface().camera().zoom())
         .by;
 }
 
@@ -55,7 +57,7 @@ void PlaceTool::move(const Pointer& pointer) {
 void PlaceTool::release(const Pointer& pointer) {
     const DeviceModel* held = model();
     if (!held)
-        view_.cancelTool(); // it was removed meanwhile
+        context_.user.endTool(); // it was removed meanwhile
     else if (pointer.button == Qt::LeftButton)
         put(DeviceModel(*held), pointer.sheet, !(pointer.modifiers & Qt::ControlModifier));
 }
@@ -80,8 +82,7 @@ void PlaceTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doub
 
 QString PlaceTool::hint() const {
     const DeviceModel* held = model();
-    return held ? SheetView::tr("Click to put down %1, again for more; Esc ends")
-                      .arg(QString::fromStdString(held->name))
+    return held ? tr("Click to put down %1, again for more; Esc ends").arg(QString::fromStdString(held->name))
                 : QString();
 }
 

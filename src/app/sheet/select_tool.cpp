@@ -2,8 +2,11 @@
 #include "app/sheet/select_tool.h"
 
 #include "app/session/session.h"
-#include "app/sheet/sheet_view.h"
+#include "app/sheet/card.h"
+#include "app/sheet/fields_in_place.h"
+#include "app/sheet/link_flow.h"
 #include "app/sheet/snapping.h"
+#include "app/sheet/type_to_add.h"
 #include "core/edit/sheets.h"
 
 #include <QApplication>
@@ -41,11 +44,11 @@ bool SelectTool::showsGrip(const scene::Plate& plate) const {
     // Two devices and no link yet: both grips say how to make one.
     const bool invite =
         session_.scene().count<scene::Plate>() == 2 && session_.scene().count<scene::LinkLine>() == 0;
-    return hovered_.object == ref || (focused_ == ref && view_.hasFocus()) || alone || invite;
+    return hovered_.object == ref || (focused_ == ref && surface().hasFocus()) || alone || invite;
 }
 
 void SelectTool::hover(const Pointer& pointer) {
-    const double zoom = view_.camera().zoom();
+    const double zoom = surface().camera().zoom();
     const bool detailed = scene::detailFor(zoom) != scene::Detail::far;
     if (lens_) {
         lensPort_ = lens_->portAt(pointer.sheet);
@@ -88,7 +91,7 @@ void SelectTool::leave() {
 
 std::optional<std::size_t> SelectTool::bendAt(const scene::LinkLine& line, PointF p) const {
     for (std::size_t i = 1; i + 1 < line.path.size(); ++i)
-        if (length(line.path[i] - p) <= bendHandle / view_.camera().zoom())
+        if (length(line.path[i] - p) <= bendHandle / surface().camera().zoom())
             return i - 1;
     return std::nullopt;
 }
@@ -102,7 +105,7 @@ void SelectTool::press(const Pointer& pointer) {
         linking::End from{{hovered_.object.id}, gripHovered_ ? std::string() : lens_->key(lensPort_)};
         gesture_ = Gesture::none;
         lens_.reset();
-        view_.startLink(std::move(from), pointer);
+        context_.user.startLink(std::move(from), pointer);
         return;
     }
     if (!pressed_)
@@ -186,8 +189,8 @@ void SelectTool::dragTo(const Pointer& pointer) {
     std::set<std::uint64_t> moved;
     for (const ObjectRef ref : moved_)
         moved.insert(ref.id);
-    const auto snapped = snap(session_.scene(), movedBounds_, by, view_.camera().visible(), moved,
-                              snapReach / view_.camera().zoom());
+    const auto snapped = snap(session_.scene(), movedBounds_, by, surface().camera().visible(), moved,
+                              snapReach / surface().camera().zoom());
     by_ = snapped.by;
     guides_ = snapped.guides;
     if (pointer.modifiers & Qt::ShiftModifier)
@@ -233,7 +236,7 @@ void SelectTool::release(const Pointer& pointer) {
         const PointF before = bend_ == 0 ? line->path.front() : scene::toF(bends_[bend_ - 1]);
         const PointF after = bend_ + 1 == bends_.size() ? line->path.back() : scene::toF(bends_[bend_ + 1]);
         if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) <
-            bendHandle / view_.camera().zoom())
+            bendHandle / surface().camera().zoom())
             bends_.erase(bends_.begin() + static_cast<std::ptrdiff_t>(bend_));
         session_.apply(edit::setBends(session_.network(), session_.sheet(), id, bends_));
         break;
@@ -266,16 +269,16 @@ void SelectTool::doubleClick(const Pointer& pointer) {
     gesture_ = Gesture::none;
     hover(pointer);
     if (hovered_.object.kind == Kind::note) {
-        view_.editNote({hovered_.object.id});
+        context_.fields.editNote({hovered_.object.id});
         return;
     }
     const scene::Plate* plate = session_.scene().plate({hovered_.object.id});
     if (!plate || hovered_.port >= 0 || gripHovered_)
         return;
     if (pointer.sheet.y < plate->frame.y + 21)
-        view_.renameInPlace({hovered_.object});
+        context_.fields.rename({hovered_.object});
     else
-        Q_EMIT view_.faceplateWanted();
+        context_.user.openFaceplate();
 }
 
 bool SelectTool::cancel() {
@@ -318,9 +321,9 @@ void SelectTool::focusNext(bool backwards) {
         next = order.size() - 1;
     focused_ = order[next].second;
     if (const scene::Plate* plate = session_.scene().plate({focused_.id}))
-        view_.reveal(plate->frame);
+        surface().reveal(plate->frame);
     else if (const scene::NoteCard* card = session_.scene().note({focused_.id}))
-        view_.reveal(card->frame);
+        surface().reveal(card->frame);
 }
 
 void SelectTool::selectNextLink(bool backwards) {
@@ -338,7 +341,7 @@ void SelectTool::selectNextLink(bool backwards) {
         next = (static_cast<std::size_t>(at - links.begin()) + (backwards ? links.size() - 1 : 1)) %
                links.size();
     session_.select({refTo(links[next])});
-    view_.reveal(scene::boundsOf(session_.scene().link(links[next])->path));
+    surface().reveal(scene::boundsOf(session_.scene().link(links[next])->path));
 }
 
 bool SelectTool::key(QKeyEvent& event) {
@@ -379,7 +382,7 @@ bool SelectTool::key(QKeyEvent& event) {
         if (ref.kind != Kind::link)
             movable.push_back(ref);
     if (movable.empty()) {
-        view_.pan(QPointF(-by.x, -by.y) * 5);
+        surface().pan(QPointF(-by.x, -by.y) * 5);
         return true;
     }
     session_.apply(edit::moveObjects(session_.network(), session_.sheet(), movable, by),
@@ -456,7 +459,8 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     if (hovered_.object.kind == Kind::link && !session_.selected().contains(hovered_.object))
         if (const scene::LinkLine* line = session_.scene().link({hovered_.object.id}))
             sheetPainter.hoveredLine(painter, *line, zoom);
-    for (const scene::Plate* plate : session_.scene().itemsIn(view_.camera().visible()).of<scene::Plate>())
+    for (const scene::Plate* plate :
+         session_.scene().itemsIn(surface().camera().visible()).of<scene::Plate>())
         if (showsGrip(*plate)) {
             const Rect grip = gripOf(*plate, zoom);
             const bool hot = gripHovered_ && hovered_.object == refTo(plate->id);
@@ -476,22 +480,23 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
 QString SelectTool::hint() const {
     switch (gesture_) {
     case Gesture::moving:
-        return SheetView::tr("Release to move; Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
+        return tr("Release to move; Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
     case Gesture::band:
         return now_.modifiers & Qt::ShiftModifier
-                   ? SheetView::tr("Selects what the band touches")
-                   : SheetView::tr("Selects what lies inside; with Shift, what it touches");
+                   ? tr("Selects what the band touches")
+                   : tr("Selects what lies inside; with Shift, what it touches");
     case Gesture::bend:
-        return SheetView::tr("Release to bend the link; on the straight line to remove the bend");
+        return tr("Release to bend the link; on the straight line to remove the bend");
     case Gesture::none:
     case Gesture::pressed:
         break;
     }
     if (gripHovered_)
-        return SheetView::tr("Drag or click to link %1 over its best free port")
-            .arg(session_.nameOf(hovered_.object));
+        return tr("Drag or click to link %1 over its best free port").arg(session_.nameOf(hovered_.object));
     if (lens_ && lensPort_ >= 0)
-        return view_.portHint({{hovered_.object.id}, lens_->key(lensPort_)});
+        return cardLines(session_.network(), hovered_.object, lens_->key(lensPort_), session_.lengthUnit())
+                   .join(QStringLiteral(" · ")) +
+               tr(" · drag or click to link");
     return hovered_ ? session_.nameOf(hovered_.object) : QString();
 }
 

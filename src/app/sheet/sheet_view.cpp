@@ -5,9 +5,6 @@
 
 #include "app/session/session.h"
 #include "app/sheet/snapping.h"
-#include "core/edit/devices.h"
-#include "core/edit/links.h"
-#include "core/edit/sheets.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -25,58 +22,58 @@ constexpr int cardRestMs = 450;
 
 SheetView::SheetView(Session& session, QWidget* parent)
     // A screen reader may ask for the sheet as soon as it has a child.
-    : QWidget((installSheetAccessibility(), parent)),
+    : Surface((installSheetAccessibility(), parent)),
       session_(session),
-      theme_(&paint::lightTheme()),
-      painter_(std::make_unique<paint::SheetPainter>(*theme_)),
-      select_(session, *this),
-      link_(session, *this),
-      place_(session, *this),
+      live_(session),
+      linking_(session, *this),
+      fields_(session, *this),
+      adding_(session, *this),
+      context_{session, *this, linking_, fields_, adding_, *this},
+      select_(context_),
+      link_(context_),
+      place_(context_),
       tool_(&select_),
       locator_(new Locator(this)),
-      drawer_(new PortDrawer(this)),
-      strip_(new LinkStrip(this)),
-      addField_(new AddField(session.catalogue(), this)),
-      card_(new Card(this)),
-      nameField_(new QLineEdit(this)),
-      noteField_(new QPlainTextEdit(this)) {
+      card_(new Card(this)) {
     setObjectName(QStringLiteral("sheet"));
-    setFocusPolicy(Qt::StrongFocus);
-    setMouseTracking(true);
     setAcceptDrops(true);
-    setAttribute(Qt::WA_OpaquePaintEvent);
     setAccessibleName(tr("Sheet"));
     setMinimumSize(320, 240);
-    nameField_->setAccessibleName(tr("Name"));
-    noteField_->setAccessibleName(tr("Note"));
-    noteField_->setPlaceholderText(tr("Ctrl+Enter keeps the note, Esc drops it"));
-    for (QWidget* field : std::initializer_list<QWidget*>{nameField_, noteField_}) {
-        field->hide();
-        field->installEventFilter(this);
-    }
-    connect(nameField_, &QLineEdit::returnPressed, this, [this] { finishName(); });
     cardTimer_.setSingleShot(true);
     cardTimer_.setInterval(cardRestMs);
     connect(&edge_, &EdgeScroll::step, this, &SheetView::scrollAtEdge);
     connect(&cardTimer_, &QTimer::timeout, this, &SheetView::showCard);
-    connect(&tiles_, &TileCache::tileReady, this, qOverload<>(&QWidget::update));
-    connect(locator_, &Locator::lookAt, this, [this](PointF centre) { look(centre, camera_.zoom()); });
-    connect(drawer_, &PortDrawer::chosen, this, &SheetView::takeRow);
-    connect(drawer_, &PortDrawer::closed, this, [this] { setFocus(); });
-    connect(addField_, &AddField::accepted, this, &SheetView::addTyped);
-    connect(addField_, &AddField::closed, this, [this] { setFocus(); });
-    connect(strip_, &LinkStrip::otherPortWanted, this,
-            [this](int end) { openDrawerForLink(stripLink_, end); });
+    connect(locator_, &Locator::lookAt, this, [this](PointF centre) { look(centre, camera().zoom()); });
+    connect(this, &Surface::cameraMoved, this, [this] {
+        session_.sheets().setView({camera().centre(), camera().zoom()});
+        locator_->setVisibleArea(camera().visible());
+        card_->hide();
+    });
+    connect(&adding_, &TypeToAdd::added, this, [this] {
+        select_.setFocused(session_.selection().empty() ? ObjectRef{} : session_.selection().front());
+        reveal(selectionBounds());
+    });
     followSession();
-    tiles_.setScene(session_.scene(), {}, true);
+    followNavigation();
+    tiles().setScene(session_.scene(), {}, true);
     locator_->setScene(session_.scene());
+}
+
+SheetView::~SheetView() = default;
+
+void SheetView::hideAll() {
+    linking_.hideDrawer();
+    linking_.hideStrip();
+    adding_.field().hide();
+    card_->hide();
+    fields_.hide();
 }
 
 /// What the sheet does when the network, the selection or the sheet shown changes.
 void SheetView::followSession() {
     connect(&session_.sheets(), &SheetSession::sceneChanged, this,
             [this](const std::vector<Rect>& damage, bool all) {
-                tiles_.setScene(session_.scene(), damage, all);
+                tiles().setScene(session_.scene(), damage, all);
                 locator_->setScene(session_.scene());
                 if (tool_ == &link_)
                     cancelTool(); // what was in hand may be gone
@@ -86,17 +83,14 @@ void SheetView::followSession() {
                 update();
             });
     connect(&session_.overlays(), &Overlays::changed, this, qOverload<>(&QWidget::update));
-    connect(&session_.selected(), &Selection::changed, this, [this] {
-        if (strip_->isVisible() && !session_.selected().contains(refTo(stripLink_)))
-            strip_->hide();
-        update();
-    });
+    connect(&session_.selected(), &Selection::changed, this, qOverload<>(&QWidget::update));
     connect(&session_.workspace(), &Workspace::documentReplaced, this, [this] {
         cancelTool();
-        for (QWidget* over :
-             std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
-            over->hide();
+        hideAll();
     });
+}
+
+void SheetView::followNavigation() {
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         if (const auto view = session_.sheets().view())
             look(view->centre, view->zoom);
@@ -106,65 +100,23 @@ void SheetView::followSession() {
     connect(&session_.workspace(), &Workspace::viewWanted, this, [this](const edit::Session& at) {
         // The view stays unless nothing of what was undone would be seen.
         const Rect changed = selectionBounds();
-        if (!changed.empty() && !camera_.visible().intersects(changed))
+        if (!changed.empty() && !camera().visible().intersects(changed))
             look({at.centreX, at.centreY}, at.zoom);
     });
     connect(&session_.navigation(), &Navigation::leaving, this, [this] {
-        if (nameField_->isVisible())
-            finishName();
-        finishNote();
-        // What could not be taken has been told, and does not go along to another place.
-        for (QWidget* over :
-             std::initializer_list<QWidget*>{drawer_, strip_, addField_, card_, nameField_, noteField_})
-            over->hide();
+        fields_.finish();
+        hideAll(); // what could not be taken has been told, and does not go along to another place
     });
     connect(&session_.navigation(), &Navigation::viewWanted, this,
             [this](const View& view) { look(view.centre, view.zoom); });
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
 }
 
-SheetView::~SheetView() = default;
-
 void SheetView::setTheme(const paint::Theme& theme) {
-    theme_ = &theme;
-    painter_ = std::make_unique<paint::SheetPainter>(theme);
-    tiles_.setTheme(theme);
+    live_.setTheme(theme);
+    tiles().setTheme(theme);
     locator_->setTheme(theme);
     update();
-}
-
-void SheetView::cameraMoved() {
-    session_.sheets().setView({camera_.centre(), camera_.zoom()});
-    locator_->setVisibleArea(camera_.visible());
-    card_->hide();
-    if (strip_->isVisible())
-        if (const scene::LinkLine* line = session_.scene().link(stripLink_))
-            placeStrip(onScreen(session_.scene().item(line->a)->bounds),
-                       onScreen(session_.scene().item(line->b)->bounds));
-    Q_EMIT zoomChanged(camera_.zoom());
-    update();
-}
-
-void SheetView::look(PointF centre, double zoom) {
-    camera_.look(centre, zoom);
-    cameraMoved();
-}
-
-void SheetView::pan(QPointF pixels) {
-    camera_.panBy(pixels);
-    cameraMoved();
-}
-
-void SheetView::zoomBy(double factor) {
-    const QPoint pointer = mapFromGlobal(QCursor::pos());
-    camera_.zoomAt(rect().contains(pointer) && underMouse() ? QPointF(pointer) : QRectF(rect()).center(),
-                   factor);
-    cameraMoved();
-}
-
-void SheetView::fitAll() {
-    camera_.fit(session_.scene().bounds());
-    cameraMoved();
 }
 
 Rect SheetView::selectionBounds() const {
@@ -180,21 +132,52 @@ Rect SheetView::selectionBounds() const {
     return all;
 }
 
+void SheetView::fitAll() {
+    fit(session_.scene().bounds());
+}
+
 void SheetView::fitSelection() {
     const Rect all = selectionBounds();
     if (all.empty())
         return fitAll();
-    camera_.fit(all.grown(60));
-    cameraMoved();
+    fit(all.grown(60));
 }
 
-void SheetView::reveal(const Rect& rect) {
-    camera_.reveal(rect);
-    cameraMoved();
+void SheetView::startLink(linking::End from, const Pointer& pointer) {
+    linking_.hideStrip();
+    link_.begin(std::move(from), pointer);
+    use(link_);
 }
 
-QRectF SheetView::onScreen(const Rect& r) const {
-    return {camera_.toScreen({r.x, r.y}), camera_.toScreen({r.right(), r.bottom()})};
+void SheetView::dragLink(const PortRef& from, QPoint global, bool begins, bool done) {
+    const QPointF local = mapFromGlobal(global);
+    const Pointer pointer{camera().toSheet(local), local, {}, Qt::LeftButton, Qt::LeftButton};
+    if (begins)
+        startLink({from.device, from.port}, pointer);
+    else if (tool_ != &link_)
+        return; // given up meanwhile
+    else if (!done)
+        tool_->move(pointer);
+    else if (rect().contains(local.toPoint()))
+        tool_->release(pointer);
+    else
+        cancelTool();
+    afterEvent();
+    update();
+}
+
+void SheetView::linkSelection() {
+    std::vector<DeviceId> from = session_.selected().devices();
+    if (from.empty() && select_.focused().kind == Kind::device &&
+        session_.network().device({select_.focused().id}))
+        from.push_back({select_.focused().id});
+    if (from.empty()) {
+        Q_EMIT session_.workspace().refused(advice("no device is selected", "select the one to link from"));
+        return;
+    }
+    linking_.hideStrip();
+    link_.choose(std::move(from));
+    use(link_);
 }
 
 void SheetView::use(Tool& tool) {
@@ -221,7 +204,7 @@ void SheetView::startPlacing(const DeviceModel& model) {
 }
 
 void SheetView::putInView(const DeviceModel& model) {
-    place_.put(model, camera_.visible().centre(), true);
+    place_.put(model, camera().visible().centre(), true);
 }
 
 void SheetView::openSelected() {
@@ -229,17 +212,21 @@ void SheetView::openSelected() {
         return;
     const ObjectRef object = session_.selection().front();
     if (object.kind == Kind::note)
-        editNote({object.id});
+        fields_.editNote({object.id});
     else if (object.kind == Kind::link)
-        openDrawerForLink({object.id}, 1);
+        linking_.openDrawerForLink({object.id}, 1);
     else if (object.kind == Kind::device)
         Q_EMIT faceplateWanted();
 }
 
-QString SheetView::portHint(const PortRef& port) const {
-    const QStringList lines =
-        cardLines(session_.network(), refTo(port.device), port.port, session_.lengthUnit());
-    return lines.join(QStringLiteral(" · ")) + tr(" · drag or click to link");
+void SheetView::paste(const edit::Clip& clip, std::optional<PointF> at) {
+    Rect bounds;
+    clip.piece.all<Position>().forEach([&](const Position& p) {
+        bounds = bounds.united({static_cast<double>(p.at.x), static_cast<double>(p.at.y), 120, 44});
+    });
+    const Point by = onGrid(at.value_or(pointerOrMiddle()) - bounds.centre());
+    session_.apply(edit::pasteClip(session_.network(), session_.sheet(), clip,
+                                   by == Point{} ? Point{32, 32} : by, session_.ids()));
 }
 
 void SheetView::showCard() {
@@ -256,12 +243,12 @@ void SheetView::showCard() {
 }
 
 Pointer SheetView::pointerOf(const QMouseEvent& event) const {
-    return {camera_.toSheet(event.position()), event.position(), event.modifiers(), event.button(),
+    return {camera().toSheet(event.position()), event.position(), event.modifiers(), event.button(),
             event.buttons()};
 }
 
 void SheetView::afterEvent() {
-    setCursor(panning_ || spaceHeld_ ? Qt::ClosedHandCursor : tool_->cursor());
+    setCursor(isPanning() ? Qt::ClosedHandCursor : tool_->cursor());
     if (const QString hint = tool_->hint(); hint != hint_) {
         hint_ = hint;
         Q_EMIT hintChanged(hint_);

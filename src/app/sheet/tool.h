@@ -4,16 +4,21 @@
 // leaves all as it was.
 #pragma once
 #include "app/sheet/camera.h"
+#include "core/linking/best.h"
 #include "core/scene/scene.h"
 #include "paint/sheet_painter.h"
 
+#include <QCoreApplication>
 #include <QCursor>
 #include <QKeyEvent>
 
 namespace underridge::app {
 
+class FieldsInPlace;
+class LinkFlow;
 class Session;
-class SheetView;
+class Surface;
+class TypeToAdd;
 
 /// A pointer event in both measures.
 struct Pointer {
@@ -24,9 +29,30 @@ struct Pointer {
     Qt::MouseButtons buttons;
 };
 
-class Tool {
+/// Whoever has the tools in hand.
+class ToolUser {
 public:
-    Tool(Session& session, SheetView& view) : session_(session), view_(view) {}
+    virtual ~ToolUser() = default;
+    /// The tool has done its work; the one at rest follows.
+    virtual void endTool() = 0;
+    virtual void startLink(linking::End from, const Pointer& pointer) = 0;
+    virtual void openFaceplate() = 0;
+};
+
+/// What tools may use.
+struct ToolContext {
+    Session& session;
+    Surface& surface;
+    LinkFlow& linking;
+    FieldsInPlace& fields;
+    TypeToAdd& adding;
+    ToolUser& user;
+};
+
+class Tool {
+    Q_DECLARE_TR_FUNCTIONS(Tool)
+public:
+    explicit Tool(const ToolContext& context) : session_(context.session), context_(context) {}
     virtual ~Tool() = default;
     Tool(const Tool&) = delete;
     Tool& operator=(const Tool&) = delete;
@@ -48,8 +74,10 @@ public:
     virtual Qt::CursorShape cursor() const { return Qt::ArrowCursor; }
 
 protected:
+    Surface& surface() const { return context_.surface; }
+
     Session& session_;
-    SheetView& view_;
+    const ToolContext& context_;
 };
 
 } // namespace underridge::app

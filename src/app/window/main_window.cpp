@@ -85,10 +85,10 @@ void MainWindow::connectSheet() {
     connect(&session_->workspace(), &Workspace::refused, this, &MainWindow::tell);
     connect(sheet_, &SheetView::hintChanged, this,
             [this](const QString& hint) { status_->setHint(hint, sheet_->inGesture()); });
-    connect(sheet_, &SheetView::zoomChanged, status_, &StatusLine::showZoom);
+    connect(sheet_, &Surface::zoomChanged, status_, &StatusLine::showZoom);
     connect(sheet_, &SheetView::faceplateWanted, this, [this] { showBottom(faceplates_); });
     connect(sheet_, &SheetView::dragOutWanted, this, [this] { clips_->dragOut(sheet_); });
-    connect(sheet_, &SheetView::seriesWanted, this, &MainWindow::nameSeries);
+    connect(&sheet_->fields(), &FieldsInPlace::seriesWanted, this, &MainWindow::nameSeries);
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
         if (showsSheet())
@@ -103,7 +103,7 @@ void MainWindow::connectSheet() {
 void MainWindow::connectPanels() {
     connect(outline_, &OutlinePanel::activated, this, [this](ObjectRef object) { goTo({object}); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
-            [this](LinkId link, int end) { sheet_->openDrawerForLink(link, end); });
+            [this](LinkId link, int end) { sheet_->linking().openDrawerForLink(link, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
     connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goTo);
     connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
@@ -164,7 +164,7 @@ void MainWindow::watchDocument() {
     connect(commands_, &Commands::ran, this, &MainWindow::refreshChecks);
     connect(&session_->navigation(), &Navigation::changed, commands_, &Commands::refresh);
     fields_->add(details_, [this] { return details_->commitTyped(); });
-    fields_->add(sheet_, [this] { return sheet_->commitTyped(); });
+    fields_->add(sheet_, [this] { return sheet_->fields().commit(); });
     fields_->add(registers_, [this] { return registers_->commitTyped(); });
     journalRetry_.setInterval(journalRetryMs);
     connect(&journalRetry_, &QTimer::timeout, this, [this] {

@@ -89,7 +89,7 @@ void MainWindow::addEditCommands() {
     commands_->add(
         Id::paste, [this] { clips_->paste(); }, [this] { return clips_->canPaste(); });
     commands_->add(
-        Id::rename, [this] { sheet_->renameInPlace(session_->selection()); },
+        Id::rename, [this] { sheet_->fields().rename(session_->selection()); },
         [this] { return !session_->selected().devices().empty(); });
     commands_->add(
         Id::selectAll, [this] { selectAll(); }, [this] { return showsSheet(); });
@@ -112,7 +112,7 @@ void MainWindow::addPlaceCommands() {
     const auto onSheet = [this] { return showsSheet(); };
     commands_->add(
         {
-            {Id::addDevice, [this] { sheet_->openAddField(std::nullopt, std::nullopt); }},
+            {Id::addDevice, [this] { sheet_->adding().open(); }},
             {Id::addNote, [this] { sheet_->addNoteHere(); }},
             {Id::updateModels, [this] { models_->update(); }},
         },
@@ -140,7 +140,8 @@ void MainWindow::addLinkCommands() {
         several);
     commands_->add(
         {
-            {Id::otherPort, [this] { sheet_->openDrawerForLink({session_->selection().front().id}, 1); }},
+            {Id::otherPort,
+             [this] { sheet_->linking().openDrawerForLink({session_->selection().front().id}, 1); }},
             {Id::straighten,
              [this] {
                  session_->apply(edit::setBends(session_->network(), session_->sheet(),

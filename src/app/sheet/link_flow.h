@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Making links on a surface, and what follows: the strip that tells what was linked, and
+// the drawer to choose other ports from.
+#pragma once
+#include "app/sheet/link_strip.h"
+#include "app/sheet/port_drawer.h"
+#include "app/sheet/surface.h"
+
+namespace underridge::app {
+
+class Session;
+
+class LinkFlow : public QObject {
+    Q_OBJECT
+public:
+    /// Drawer and strip lie on the surface.
+    LinkFlow(Session& session, Surface& surface);
+
+    /// Links, and tells how beside the link.
+    void make(const linking::Proposal& proposal);
+    /// Whether fitting something would give the two a way to be linked.
+    bool canSupply(const linking::End& from, model::DeviceId target) const;
+    void openDrawerForNew(const linking::End& from, model::DeviceId target);
+    /// `end`: 0 or 1, whose port is to change. Told when the link is gone.
+    void openDrawerForLink(model::LinkId link, int end);
+    void hideDrawer() { drawer_->hide(); }
+    void hideStrip() { strip_->hide(); }
+
+    PortDrawer& drawer() { return *drawer_; }
+    LinkStrip& strip() { return *strip_; }
+
+private:
+    void showStrip(model::LinkId link, const std::string& reason);
+    void placeStrip();
+    void showDrawer(const linking::End& from, model::DeviceId target, model::LinkId spare);
+    void takeRow(const linking::DrawerRow& row);
+    void change(linking::Proposal proposal);
+
+    Session& session_;
+    Surface& surface_;
+    PortDrawer* drawer_;
+    LinkStrip* strip_;
+    // what the drawer is open for
+    linking::End from_;
+    model::DeviceId target_;
+    model::LinkId changed_; ///< none: a new link
+    // what the strip tells of, and whether its link was the last step
+    model::LinkId told_;
+    std::size_t toldStep_ = 0;
+};
+
+} // namespace underridge::app

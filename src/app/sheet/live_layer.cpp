@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/live_layer.h"
+
+#include "app/session/session.h"
+#include "app/sheet/camera.h"
+
+#include <QPainter>
+
+namespace underridge::app {
+using namespace model;
+
+LiveLayer::LiveLayer(const Session& session) : session_(session) {
+    setTheme(paint::lightTheme());
+}
+
+void LiveLayer::setTheme(const paint::Theme& theme) {
+    theme_ = &theme;
+    painter_ = std::make_unique<paint::SheetPainter>(theme);
+}
+
+void LiveLayer::paintSelection(QPainter& painter, const Camera& camera) const {
+    const scene::Rect seen = camera.visible();
+    for (const ObjectRef ref : session_.selection())
+        if (const scene::Item* item = session_.scene().item(ref);
+            item && item->bounds.grown(8).intersects(seen))
+            paintSelected(painter, *item, camera.zoom());
+}
+
+void LiveLayer::paintFocus(QPainter& painter, ObjectRef focused, double zoom) const {
+    const auto* plate = session_.scene().plate({focused.id});
+    const auto* note = session_.scene().note({focused.id});
+    if (!plate && !note)
+        return;
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme_->accent, 1 / zoom));
+    painter.setBrush(Qt::NoBrush);
+    const scene::Rect frame = plate ? plate->frame : note->frame;
+    painter.drawRoundedRect(paint::toQt(frame.grown(8 / std::max(zoom, 0.5))), 10, 10);
+}
+
+void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, double zoom) const {
+    constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
+    const auto* line = item.as<scene::LinkLine>();
+    if (!line) {
+        painter_->selection(painter,
+                            item.as<scene::Plate>() ? item.as<scene::Plate>()->frame
+                                                    : item.as<scene::NoteCard>()->frame,
+                            zoom);
+        return;
+    }
+    const auto detail = scene::detailFor(zoom);
+    painter_->selectedLine(painter, *line, zoom);
+    if (const auto plates = session_.scene().itemsIn(item.bounds).of<scene::Plate>();
+        plates.size() <= mostPlatesAgain)
+        for (const scene::Plate* above : plates)
+            painter_->plate(painter, *above, detail, zoom);
+    for (std::size_t i = 1; i + 1 < line->path.size(); ++i) {
+        const QPointF c = paint::toQt(line->path[i]);
+        painter.setBrush(theme_->plate);
+        painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
+    }
+    if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
+        for (const scene::Label* label : session_.scene().labelsIn(item.bounds))
+            painter_->label(painter, *label);
+        for (const scene::Label& label : line->labels)
+            painter_->label(painter, label);
+    }
+}
+
+void LiveLayer::paintEmptyHelp(QPainter& painter, QSize size) const {
+    const QStringList lines{tr("Press A and type, such as 4 access switch 24"),
+                            tr("Drag a model from the catalogue"), tr("Open a network: Ctrl+O")};
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(theme_->muted);
+    QFont large = painter.font();
+    large.setPointSizeF(large.pointSizeF() * 1.15);
+    painter.setFont(large);
+    const int step = painter.fontMetrics().height() + 8;
+    int y = size.height() / 2 - step * static_cast<int>(lines.size()) / 2;
+    for (const QString& line : lines) {
+        painter.drawText(QRect(0, y, size.width(), step), Qt::AlignCenter, line);
+        y += step;
+    }
+}
+
+} // namespace underridge::app

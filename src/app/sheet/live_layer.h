@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is drawn over the tiles at every move: what is selected, and where the keyboard is.
+#pragma once
+#include "paint/sheet_painter.h"
+
+#include <QCoreApplication>
+
+namespace underridge::app {
+
+class Camera;
+class Session;
+
+class LiveLayer {
+    Q_DECLARE_TR_FUNCTIONS(LiveLayer)
+public:
+    explicit LiveLayer(const Session& session);
+
+    void setTheme(const paint::Theme& theme);
+    /// The selection, in sheet units.
+    void paintSelection(QPainter& painter, const Camera& camera) const;
+    /// The focus, apart from the selection: a thin second outline.
+    void paintFocus(QPainter& painter, model::ObjectRef focused, double zoom) const;
+    /// What to do on an empty sheet, in pixels.
+    void paintEmptyHelp(QPainter& painter, QSize size) const;
+
+    paint::SheetPainter& painter() const { return *painter_; }
+    const paint::Theme& theme() const { return *theme_; }
+
+private:
+    void paintSelected(QPainter& painter, const scene::Item& item, double zoom) const;
+
+    const Session& session_;
+    const paint::Theme* theme_;
+    std::unique_ptr<paint::SheetPainter> painter_;
+};
+
+} // namespace underridge::app
