@@ -189,11 +189,11 @@ private Q_SLOTS:
         Device device;
         device.id = b.ids.make<DeviceId>();
         device.name = "found";
+        device.learned = PortNames({"port-1"});
         b.network.put(device);
         Port port;
         port.device = device.id;
         port.port = "port-1";
-        port.learned = true;
         port.speed = 1000;
         b.network.put(port);
         const auto ports = portsOf(b.network, device);

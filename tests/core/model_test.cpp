@@ -47,6 +47,39 @@ struct One {
 class ModelTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void names_of_ports_are_in_natural_order_and_each_once() {
+        const PortNames names({"p10", "p2", "", "P1", "p02", "p2"});
+        QCOMPARE(names.all(), (std::vector<std::string>{"P1", "p02", "p2", "p10"}));
+        for (const char* name : {"P1", "p02", "p2", "p10"})
+            QVERIFY2(names.contains(name), name);
+        for (const char* name : {"p1", "p3", "", "p2/1"})
+            QVERIFY2(!names.contains(name), name);
+        QVERIFY(names == PortNames({"p02", "p2", "P1", "p10"}));
+        QVERIFY(!(names == PortNames()));
+        QVERIFY(PortNames({""}).empty());
+    }
+
+    void learned_ports_follow_those_of_the_model_and_give_way_to_them() {
+        One b("access-switch-24");
+        const auto before = b.keys();
+        b.device.learned = PortNames({"wan", "1", "X9"});
+        b.put();
+        auto wanted = before;
+        wanted.insert(wanted.end(), {"wan", "X9"}); // 1 is the model's
+        std::sort(wanted.end() - 2, wanted.end(),
+                  [](const auto& x, const auto& y) { return naturalLess(x, y); });
+        QCOMPARE(b.keys(), wanted);
+        QVERIFY(!portAt(b.network, {b.device.id, "1"})->learned);
+        const auto wan = portAt(b.network, {b.device.id, "wan"});
+        QVERIFY(wan && wan->learned && wan->connector() == Connector::none && wan->rates().empty());
+        Port record;
+        record.device = b.device.id;
+        record.port = "wan";
+        record.speed = 1000;
+        b.network.put(record);
+        QCOMPARE(portAt(b.network, {b.device.id, "wan"})->rates(), std::vector<int>{1000});
+    }
+
     void lengths_are_read_as_people_write_them() {
         using model::LengthUnit;
         const std::pair<const char*, std::int64_t> good[] = {

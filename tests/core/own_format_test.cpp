@@ -433,6 +433,70 @@ private Q_SLOTS:
         QVERIFY(!readOwn("{\"underridge\":3}\n" + old.substr(old.find('\n') + 1), "newer"));
     }
 
+    void a_port_that_said_itself_that_it_was_learned_is_named_by_its_device() {
+        Network now = tests::firstOffice();
+        DeviceId id;
+        now.all<Device>().forEach([&](const Device& device) { id = device.id; });
+        Device device = *now.device(id);
+        device.learned = PortNames({"ge-0/0/10", "ge-0/0/9", "lo,0"});
+        now.put(device);
+        Port labelled;
+        labelled.device = id;
+        labelled.port = "ge-0/0/9";
+        labelled.label = "to the roof";
+        now.put(labelled);
+        std::string old;
+        for (std::string line : linesOf(writeOwn(now))) { // as it was written before
+            if (line.find("\"learned\"") != std::string::npos) {
+                const auto at = line.find(",\"learned\":[");
+                line.erase(at, line.find(']', at) + 1 - at);
+            }
+            if (line.find("to the roof") != std::string::npos)
+                line.insert(line.size() - 1, ",\"learned\":true,\"shade\":3");
+            old += line + "\n";
+        }
+        for (const char* name : {"ge-0/0/10", "lo,0"})
+            old += "{\"kind\":\"port\",\"device\":\"" + idText(id.value) + "\",\"port\":\"" + name +
+                   "\",\"learned\":true}\n";
+        const auto loaded = readOwn(old, "old");
+        QVERIFY(loaded);
+        QVERIFY(loaded->remarks.empty());
+        QCOMPARE(loaded->network.device(id)->learned.all(),
+                 (std::vector<std::string>{"ge-0/0/9", "ge-0/0/10", "lo,0"}));
+        QCOMPARE(loaded->network.all<Port>().size(),
+                 now.all<Port>().size()); // what says no more has no record
+        const Port* port = loaded->network.port({id, "ge-0/0/9"});
+        QVERIFY(port && port->label == "to the roof");
+        QCOMPARE(port->extra.str(), std::string("{\"shade\":3}")); // only what was understood is gone
+        // A journal's line of those days.
+        Network replayed = loaded->network;
+        QVERIFY(bool(exchange::applyLine(replayed, "{\"kind\":\"port\",\"device\":\"" + idText(id.value) +
+                                                       "\",\"port\":\"x\",\"learned\":true}")));
+        QVERIFY(replayed.device(id)->learned.contains("x"));
+        QVERIFY(replayed.device(id)->learned.contains("lo,0"));
+    }
+
+    void devices_with_the_same_learned_ports_share_them_and_keep_them() {
+        Network network = tests::firstOffice();
+        std::vector<DeviceId> ids;
+        network.all<Device>().forEach([&](const Device& device) { ids.push_back(device.id); });
+        const auto give = [&](DeviceId id, std::vector<std::string> names) {
+            Device device = *network.device(id);
+            device.learned = PortNames(std::move(names));
+            network.put(device);
+        };
+        give(ids[0], {"2", "10", "1", "2"});
+        give(ids[1], {"1", "2", "10"});
+        give(ids[2], {"1", "2"});
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY(loaded);
+        QVERIFY(loaded->network == network);
+        const auto& held = loaded->network;
+        QCOMPARE(held.device(ids[0])->learned.all(), (std::vector<std::string>{"1", "2", "10"}));
+        QCOMPARE(&held.device(ids[0])->learned.all(), &held.device(ids[1])->learned.all());
+        QVERIFY(&held.device(ids[0])->learned.all() != &held.device(ids[2])->learned.all());
+    }
+
     void a_position_of_something_else_is_put_right() {
         const Network network = tests::firstOffice();
         Position held;

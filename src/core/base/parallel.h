@@ -5,17 +5,28 @@
 
 #include <algorithm>
 #include <initializer_list>
+#include <system_error>
 #include <thread>
 #include <vector>
 
 namespace underridge {
+
+/// Starts a thread for a piece; where the system gives no thread it is done here.
+template <class Piece>
+void startOrRun(std::vector<std::jthread>& threads, Piece piece) {
+    try {
+        threads.emplace_back(piece);
+    } catch (const std::system_error&) {
+        piece();
+    }
+}
 
 /// Runs all pieces, the first on this thread and each other on one of its own; returns
 /// when all are done. For pieces of some milliseconds and more. They must not throw.
 inline void inParallel(std::initializer_list<FunctionRef<void()>> pieces) {
     std::vector<std::jthread> threads;
     for (auto piece = pieces.begin() + 1; piece < pieces.end(); ++piece)
-        threads.emplace_back([piece] { (*piece)(); });
+        startOrRun(threads, *piece);
     (*pieces.begin())();
 }
 
@@ -32,7 +43,7 @@ inline void forEachIndex(std::size_t count, std::size_t atLeast, FunctionRef<voi
     };
     std::vector<std::jthread> threads;
     for (std::size_t which = 1; which < runs; ++which)
-        threads.emplace_back([&run, which] { run(which); });
+        startOrRun(threads, [&run, which] { run(which); });
     run(0);
 }
 

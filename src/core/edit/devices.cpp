@@ -100,10 +100,7 @@ Result<Port> portRecord(const Network& network, const PortRef& ref) {
 
 ActResult putPort(const Network& network, Port port, std::string name) {
     Act act{std::move(name), network, {{Kind::device, port.device.value}}};
-    Port plain;
-    plain.device = port.device;
-    plain.port = port.port;
-    if (port == plain)
+    if (isPlain(port))
         act.network.erase<Port>(port.key());
     else
         act.network.put(std::move(port));

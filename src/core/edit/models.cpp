@@ -18,10 +18,7 @@ std::set<std::string> portsInUse(const Network& network, DeviceId id) {
             if (end->device == id && end->known())
                 used.insert(end->port);
     });
-    network.all<Port>().forEachIn(id.value, [&](const Port& port) {
-        if (!port.learned)
-            used.insert(port.port);
-    });
+    network.all<Port>().forEachIn(id.value, [&](const Port& port) { used.insert(port.port); });
     network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
         if (!interface.port.empty())
             used.insert(interface.port);
@@ -32,35 +29,15 @@ std::set<std::string> portsInUse(const Network& network, DeviceId id) {
 /// After a device's model changed: what it has is its own, what is used and gone stays as
 /// learned.
 void settlePorts(Network& network, DeviceId id, const std::set<std::string>& used) {
-    const Device device = *network.device(id);
-    std::vector<Port> learned;
-    network.all<Port>().forEachIn(id.value, [&](const Port& port) {
-        if (port.learned)
-            learned.push_back(port);
-    });
-    for (Port& port : learned)
-        network.erase<Port>(port.key());
+    Device device = *network.device(id);
+    std::vector<std::string> named = std::exchange(device.learned, {}).all();
+    named.insert(named.end(), used.begin(), used.end());
     std::set<std::string> own;
     for (const PortView& port : portsOf(network, device))
         own.insert(port.key);
-    for (Port& port : learned) {
-        Port plain;
-        plain.device = port.device;
-        plain.port = port.port;
-        port.learned = !own.contains(port.port);
-        if (port.learned || port != plain)
-            network.put(std::move(port));
-    }
-    for (const std::string& key : used) {
-        const Port* record = network.port({id, key});
-        if (own.contains(key) || (record && record->learned))
-            continue;
-        Port port = record ? *record : Port{};
-        port.device = id;
-        port.port = key;
-        port.learned = true;
-        network.put(std::move(port));
-    }
+    std::erase_if(named, [&](const std::string& name) { return own.contains(name); });
+    device.learned = PortNames(std::move(named));
+    network.put(std::move(device));
 }
 
 std::set<std::string> keysOf(const DeviceModel& model) {

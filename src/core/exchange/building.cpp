@@ -43,10 +43,21 @@ std::string cut(const std::string& text, std::size_t most) {
 
 template <class Entry>
 const Entry* byIdOrName(const std::vector<Entry>& entries, const std::string& text) {
-    const auto at = std::find_if(entries.begin(), entries.end(), [&](const Entry& e) {
-        return e.id == text || lowered(e.name) == lowered(text);
-    });
-    return at == entries.end() ? nullptr : &*at;
+    const auto byId =
+        std::find_if(entries.begin(), entries.end(), [&](const Entry& e) { return e.id == text; });
+    if (byId != entries.end())
+        return &*byId;
+    const std::string wanted = lowered(text);
+    const auto byName = std::find_if(entries.begin(), entries.end(),
+                                     [&](const Entry& e) { return lowered(e.name) == wanted; });
+    return byName == entries.end() ? nullptr : &*byName;
+}
+
+/// Takes an entry of the catalogue into the network, once.
+template <class Entry>
+void use(Network& network, const Entry& entry) {
+    if (!network.find<Entry>(entry.key()))
+        network.put(entry);
 }
 
 } // namespace
@@ -82,9 +93,9 @@ DeviceId Builder::addDevice(std::string_view identity, const std::string& name) 
     device.name = trimmed(name).empty() ? cut(std::string(identity), maxName) : cut(name, maxName);
     device.provenance.origin = Origin::imported;
     device.provenance.source = source_.file.substr(source_.file.find_last_of('/') + 1);
-    deviceOrder_.push_back(device.id.value);
     const DeviceId id = device.id;
-    devices_[id.value] = std::move(device);
+    draftOf_[id.value] = drafts_.size();
+    drafts_.push_back({std::move(device), {}});
     return id;
 }
 
@@ -112,11 +123,34 @@ bool Builder::hasPort(const Device& device, const std::string& key) const {
 PortRef Builder::port(DeviceId id, const std::string& key) {
     if (key.empty() || key.size() > maxKey)
         return {id, {}};
-    PortRef ref{id, key};
-    const Device& device = devices_.at(id.value);
-    if (!hasPort(device, key))
-        portRecord(ref).learned = true;
-    return ref;
+    draft(id).named.push_back(key);
+    return {id, key};
+}
+
+void Builder::addPorts(DeviceId id, const PortNames& names) {
+    Draft& at = draft(id);
+    if (at.device.learned.empty())
+        at.device.learned = names;
+    else
+        at.named.insert(at.named.end(), names.all().begin(), names.all().end());
+}
+
+bool Builder::isLearned(const PortRef& port) {
+    return port.known() && !hasPort(device(port.device), port.port);
+}
+
+/// Ports that the model gives after all are not learned.
+void Builder::settlePorts(Draft& draft) {
+    PortNames& learned = draft.device.learned;
+    const auto given = [&](const std::string& name) { return hasPort(draft.device, name); };
+    const bool lacksNone =
+        draft.device.model.empty() || std::none_of(learned.all().begin(), learned.all().end(), given);
+    if (draft.named.empty() && lacksNone)
+        return;
+    std::vector<std::string> names = learned.all();
+    names.insert(names.end(), draft.named.begin(), draft.named.end());
+    std::erase_if(names, given);
+    learned = PortNames(std::move(names));
 }
 
 Port& Builder::portRecord(const PortRef& ref) {
@@ -165,7 +199,7 @@ bool Builder::setCable(Link& link, const std::string& typeName) {
     const CableType* type = byIdOrName(source_.catalogue.cables, typeName);
     if (!type)
         return false;
-    network_.put(*type);
+    use(network_, *type);
     Cable cable;
     if (const auto old = cables_.find(link.cable.value); old != cables_.end())
         cable = old->second;
@@ -190,17 +224,16 @@ void Builder::setRole(DeviceId id, Role role) {
     if (!model.name.empty() && model.name[0] >= 'a' && model.name[0] <= 'z')
         model.name[0] = static_cast<char>(model.name[0] - 'a' + 'A');
     model.role = role;
-    devices_.at(id.value).model = model.id;
-    if (!network_.find<DeviceModel>(model.key()))
-        network_.put(std::move(model));
+    device(id).model = model.id;
+    use(network_, model);
 }
 
 bool Builder::setModel(DeviceId id, const std::string& idOrName) {
     const DeviceModel* model = byIdOrName(source_.catalogue.devices, idOrName);
     if (!model)
         return false;
-    network_.put(*model);
-    devices_.at(id.value).model = model->id;
+    use(network_, *model);
+    device(id).model = model->id;
     return true;
 }
 
@@ -232,9 +265,8 @@ VlanId Builder::vlan(int number) {
     return at->second.id;
 }
 
-bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::string& value,
-                             const Where& where) {
-    Device& device = devices_.at(id.value);
+bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::string& value, WhereIs where) {
+    Device& device = this->device(id);
     const std::string field = sameName(name);
     const auto keep = [&] {
         device.attributes[name] = value;
@@ -247,7 +279,7 @@ bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::st
         if (setModel(id, value))
             return true;
         remarks_.add(advice(fmt::format("the model \"{}\" is not in the catalogue", cut(value, 60)),
-                            "it is kept as an attribute; choose a model in the details", where));
+                            "it is kept as an attribute; choose a model in the details", where()));
         return keep();
     } else if (field == "role") {
         if (!device.model.empty())
@@ -264,7 +296,7 @@ bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::st
         for (const std::string& address : splitWords(value)) {
             if (!Address(address).valid()) {
                 remarks_.add(warning(fmt::format("{} is not an address", cut(address, 60)),
-                                     "it is kept as an attribute", where));
+                                     "it is kept as an attribute", where()));
                 return keep();
             }
             addAddress(id, {}, address);
@@ -281,8 +313,7 @@ bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::st
     return true;
 }
 
-bool Builder::setLinkField(Link& link, const std::string& name, const std::string& value,
-                           const Where& where) {
+bool Builder::setLinkField(Link& link, const std::string& name, const std::string& value, WhereIs where) {
     const std::string field = sameName(name);
     const auto keep = [&] {
         link.attributes[name] = value;
@@ -296,14 +327,14 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
             return true;
         }
         remarks_.add(advice(fmt::format("\"{}\" is not a medium", cut(value, 60)),
-                            "it is kept as an attribute", where));
+                            "it is kept as an attribute", where()));
         return keep();
     }
     if (field == "cable") {
         if (setCable(link, value))
             return true;
         remarks_.add(advice(fmt::format("the cable type \"{}\" is not in the catalogue", cut(value, 60)),
-                            "it is kept as an attribute", where));
+                            "it is kept as an attribute", where()));
         return keep();
     }
     if (field == "lengthm" || field == "length") {
@@ -313,7 +344,7 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
             return keep();
         if (!metres || *metres < 0 || *metres > 1e8) {
             remarks_.add(warning(fmt::format("{} is not a length in metres", cut(value, 60)),
-                                 "it is kept as an attribute", where));
+                                 "it is kept as an attribute", where()));
             return keep();
         }
         cable->lengthMm = std::llround(*metres * 1000);
@@ -346,8 +377,8 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
             return keep();
         // Where model and cable are known the speed follows from them.
         for (const PortRef* end : {&link.a, &link.b})
-            if (const auto at = ports_.find(*end); at != ports_.end() && at->second.learned)
-                at->second.speed = static_cast<int>(*speed);
+            if (isLearned(*end))
+                portRecord(*end).speed = static_cast<int>(*speed);
         return link.cable ? true : link.a.known() && link.b.known() ? true : keep();
     }
     link.attributes[name] = value;
@@ -357,7 +388,7 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
 /// Positions of another program may be in any unit, and on one heap. Those of a sheet are
 /// stretched until plates have room on the average; what still lies on the same spot is
 /// put down anew.
-void Builder::spread() {
+void Builder::spread(std::vector<Position>& positions) {
     for (const Sheet& sheet : sheets_) {
         std::vector<Shown*> drawn;
         for (Shown& shown : shown_)
@@ -399,7 +430,7 @@ void Builder::spread() {
             position.object = each->device.value;
             position.of = Kind::device;
             position.at = {x, y};
-            network_.put(std::move(position));
+            positions.push_back(std::move(position));
         }
     }
 }
@@ -417,16 +448,13 @@ Loaded Builder::finish() {
         add(std::move(group));
     for (auto& [number, vlan] : vlans_)
         add(std::move(vlan));
-    for (auto& [ref, port] : ports_) {
-        Port plain;
-        plain.device = port.device;
-        plain.port = port.port;
-        port.learned = port.learned && !hasPort(devices_.at(ref.device.value), ref.port);
-        if (port != plain)
+    for (auto& [ref, port] : ports_)
+        if (!isPlain(port))
             add(std::move(port));
+    for (Draft& draft : drafts_) {
+        settlePorts(draft);
+        add(std::move(draft.device));
     }
-    for (auto& [id, device] : devices_)
-        add(std::move(device));
     for (auto& [key, interface] : interfaces_)
         add(std::move(interface));
     for (auto& [id, link] : links_) {
@@ -436,21 +464,37 @@ Loaded Builder::finish() {
     }
     for (auto& [id, cable] : cables_)
         add(std::move(cable));
+    spread(records.all<Position>());
     network_ = Network::of(std::move(records));
-    spread();
-    std::vector<Unplaced> unplaced;
+    leadRemarks();
+    return {std::move(network_), std::move(kept_), unplaced()};
+}
+
+/// What has no position, sheet by sheet.
+std::vector<Unplaced> Builder::unplaced() const {
+    std::vector<Unplaced> out;
     for (const Sheet& sheet : sheets_) {
         std::vector<DeviceId> without;
         for (const Shown& shown : shown_)
-            if (shown.sheet == sheet.id && !network_.position(sheet.id, shown.device.value))
+            if (shown.sheet == sheet.id && !shown.at)
                 without.push_back(shown.device);
         if (!without.empty())
-            unplaced.push_back({sheet.id, std::move(without)});
+            out.push_back({sheet.id, std::move(without)});
     }
+    return out;
+}
+
+/// Remarks lead to the objects they name.
+void Builder::leadRemarks() {
+    if (std::all_of(kept_.begin(), kept_.end(),
+                    [](const Remark& remark) { return remark.where.object.empty(); }))
+        return;
+    std::unordered_map<std::string_view, std::uint64_t> byName;
+    for (const auto& [name, id] : objects_)
+        byName.emplace(name, id); // the first of several
     for (Remark& remark : kept_)
-        if (const auto at = objects_.find(remark.where.object); at != objects_.end())
+        if (const auto at = byName.find(remark.where.object); at != byName.end())
             remark.where.id = at->second;
-    return {std::move(network_), std::move(kept_), std::move(unplaced)};
 }
 
 std::string extraMember(const SharedText& extra, std::string_view name) {

@@ -4,14 +4,17 @@
 // columns are the same in GraphML and CSV; what is not among them is kept as an
 // attribute.
 #pragma once
+#include "core/base/function_ref.h"
 #include "core/exchange/decoding.h"
 #include "core/exchange/json_view.h"
 #include "core/exchange/own_format.h"
 #include "core/model/network.h"
 
+#include <deque>
 #include <functional>
 #include <set>
 #include <unordered_map>
+#include <unordered_set>
 
 namespace underridge::exchange {
 
@@ -28,7 +31,7 @@ public:
     std::uint64_t idFor(std::string_view scope, std::string_view text);
 
 private:
-    std::set<std::uint64_t> taken_;
+    std::unordered_set<std::uint64_t> taken_;
 };
 
 class Builder {
@@ -44,7 +47,7 @@ public:
 
     /// A device of a model that is not known, shown on a sheet. `identity` tells it from
     /// others.
-    model::Device& device(model::DeviceId id) { return devices_.at(id.value); }
+    model::Device& device(model::DeviceId id) { return draft(id).device; }
     model::DeviceId addDevice(std::string_view identity, const std::string& name);
     void show(model::SheetId sheet, model::DeviceId device);
     /// Where the source draws it. Absurd numbers are remarked and do not count.
@@ -53,7 +56,12 @@ public:
     /// Makes sure that the device has the port: one that its model lacks becomes a
     /// learned one. An empty key and one that is too long are left as not known.
     model::PortRef port(model::DeviceId device, const std::string& key);
+    /// The same for many at once, which other devices may have alike; they must be usable
+    /// as keys.
+    void addPorts(model::DeviceId device, const model::PortNames& names);
     model::Port& portRecord(const model::PortRef& port);
+    /// Whether no model gives the port, so far.
+    bool isLearned(const model::PortRef& port);
 
     model::GroupId group(const std::vector<std::string>& path);
     model::GroupId addGroup(std::string_view identity, const std::string& name, model::GroupId parent);
@@ -67,10 +75,10 @@ public:
     /// Sets what an attribute or column of that name says of a device or link; what is
     /// not known by name becomes a free attribute. False, with a remark, when the value
     /// cannot be taken as it is.
+    using WhereIs = FunctionRef<Where()>; ///< worked out for a remark only
     bool setDeviceField(model::DeviceId device, const std::string& name, const std::string& value,
-                        const Where& where);
-    bool setLinkField(model::Link& link, const std::string& name, const std::string& value,
-                      const Where& where);
+                        WhereIs where);
+    bool setLinkField(model::Link& link, const std::string& name, const std::string& value, WhereIs where);
     /// "router" for a device whose model is not known.
     void setRole(model::DeviceId device, model::Role role);
     bool setModel(model::DeviceId device, const std::string& idOrName);
@@ -79,13 +87,22 @@ public:
     model::VlanId vlan(int number);
 
     /// What a source calls an object: remarks about it lead there.
-    void knowAs(const std::string& object, std::uint64_t id) { objects_.emplace(object, id); }
+    void knowAs(const std::string& object, std::uint64_t id) { objects_.emplace_back(object, id); }
 
     /// The network with everything in it; devices without a position are put down.
     Loaded finish();
 
 private:
-    void spread();
+    /// A device in the making, and the ports it was said to have.
+    struct Draft {
+        model::Device device;
+        std::vector<std::string> named;
+    };
+    Draft& draft(model::DeviceId id) { return drafts_[draftOf_.at(id.value)]; }
+    void settlePorts(Draft& draft);
+    void spread(std::vector<model::Position>& positions);
+    std::vector<Unplaced> unplaced() const;
+    void leadRemarks();
     bool hasPort(const model::Device& device, const std::string& key) const;
 
     const Source& source_;
@@ -95,8 +112,8 @@ private:
     Ids ids_;
     model::NetworkInfo info_;
     std::vector<model::Sheet> sheets_;
-    std::unordered_map<std::uint64_t, model::Device> devices_;
-    std::vector<std::uint64_t> deviceOrder_;
+    std::deque<Draft> drafts_;                               ///< in the order they came
+    std::unordered_map<std::uint64_t, std::size_t> draftOf_; ///< by device
     struct PortHash {
         std::size_t operator()(const model::PortRef& ref) const {
             return ref.device.value * 31 ^ fnv1a(ref.port);
@@ -109,21 +126,25 @@ private:
     std::unordered_map<std::uint64_t, model::Link> links_;
     std::unordered_map<std::uint64_t, model::Cable> cables_;
     std::map<int, model::Vlan> vlans_;
-    std::unordered_map<std::string, std::uint64_t> objects_;
+    std::vector<std::pair<std::string, std::uint64_t>> objects_;
     struct Shown {
         model::SheetId sheet;
         model::DeviceId device;
         std::optional<std::pair<double, double>> at;
     };
     std::vector<Shown> shown_;
-    std::map<std::pair<std::uint64_t, std::uint64_t>, std::size_t> shownAt_;
+    struct PairHash {
+        std::size_t operator()(const std::pair<std::uint64_t, std::uint64_t>& pair) const {
+            return pair.first * 0x9E3779B97F4A7C15ULL ^ pair.second;
+        }
+    };
+    std::unordered_map<std::pair<std::uint64_t, std::uint64_t>, std::size_t, PairHash> shownAt_;
 
 public:
     model::NetworkInfo& info() { return info_; }
     std::vector<model::Sheet>& sheets() { return sheets_; }
     std::map<std::uint64_t, model::Group>& groups() { return groups_; }
     std::unordered_map<std::uint64_t, model::Link>& links() { return links_; }
-    const std::vector<std::uint64_t>& deviceOrder() const { return deviceOrder_; }
 };
 
 /// One member of `extra`, where a reader keeps what its format said and the model does

@@ -141,7 +141,7 @@ private:
         // The model decides what the role may say, so it comes first.
         for (const char* first : {"model", "role"})
             if (const std::string value = table.cell(row, first); !value.empty())
-                builder_.setDeviceField(id, first, value, where);
+                builder_.setDeviceField(id, first, value, [&] { return where; });
         for (std::size_t i = 0; i < table.titles().size() && i < row.cells.size(); ++i) {
             const std::string column = columnName(table.titles()[i]);
             const std::string value = plain(row.cells[i]);
@@ -150,7 +150,7 @@ private:
                 continue;
             Where cell = where;
             cell.column = static_cast<int>(i) + 1;
-            builder_.setDeviceField(id, table.titles()[i], value, cell);
+            builder_.setDeviceField(id, table.titles()[i], value, [&] { return cell; });
         }
         if (const std::string path = table.cell(row, "group"); !path.empty())
             builder_.device(id).group = builder_.group(parts(path));
@@ -215,7 +215,7 @@ private:
                 idText.empty() ? fmt::format("{}\n{}\n{}\n{}", from, a.port, to, b.port) : idText, a, b);
             builder_.knowAs(where.object, link.id.value);
             if (const std::string cable = table.cell(row, "cable"); !cable.empty())
-                builder_.setLinkField(link, "cable", cable, where);
+                builder_.setLinkField(link, "cable", cable, [&] { return where; });
             for (std::size_t i = 0; i < table.titles().size() && i < row.cells.size(); ++i) {
                 const std::string column = columnName(table.titles()[i]);
                 const std::string value = plain(row.cells[i]);
@@ -223,7 +223,7 @@ private:
                     continue;
                 Where cell = where;
                 cell.column = static_cast<int>(i) + 1;
-                builder_.setLinkField(link, table.titles()[i], value, cell);
+                builder_.setLinkField(link, table.titles()[i], value, [&] { return cell; });
             }
         }
     }

@@ -2,6 +2,7 @@
 // GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML
 // library that gives the tree expands no entities of a document's own and fetches
 // nothing.
+#include "core/base/parallel.h"
 #include "core/exchange/foreign.h"
 #include "core/exchange/xml_check.h"
 
@@ -11,6 +12,7 @@
 #include <nlohmann/json.hpp>
 #include <pugixml.hpp>
 #include <sstream>
+#include <unordered_set>
 
 namespace underridge::exchange {
 using namespace model;
@@ -19,27 +21,46 @@ namespace {
 using Json = nlohmann::json;
 constexpr std::string_view graphmlNamespace = "http://graphml.graphdrawing.org/xmlns";
 
-std::string_view localName(std::string_view name) {
-    const auto colon = name.find(':');
-    return colon == std::string_view::npos ? name : name.substr(colon + 1);
-}
+/// Which elements belong to GraphML: those whose prefix is bound to its namespace, or of
+/// which nothing is said at all.
+class Namespaces {
+public:
+    /// Where only the root says what prefixes mean, each prefix is looked up once.
+    Namespaces(const pugi::xml_node& root, std::string_view text)
+        : root_(root),
+          onlyAtRoot_(text.find("xmlns", text.find('>', rootStart(root))) == std::string_view::npos) {}
 
-/// Whether an element belongs to GraphML: its prefix is bound to that namespace, or
-/// nothing is said at all.
-bool isGraphml(const pugi::xml_node& node) {
-    const std::string_view name = node.name();
-    const auto colon = name.find(':');
-    const std::string attribute =
-        colon == std::string_view::npos ? "xmlns" : "xmlns:" + std::string(name.substr(0, colon));
-    for (pugi::xml_node at = node; at; at = at.parent())
-        if (const auto bound = at.attribute(attribute.c_str()))
-            return std::string_view(bound.value()).starts_with(graphmlNamespace);
-    return colon == std::string_view::npos;
-}
+    bool is(const pugi::xml_node& node, std::string_view local) const {
+        if (node.type() != pugi::node_element)
+            return false;
+        const std::string_view name = node.name();
+        const auto colon = name.find(':');
+        const auto prefix = colon == std::string_view::npos ? std::string_view() : name.substr(0, colon);
+        if (name.substr(colon == std::string_view::npos ? 0 : colon + 1) != local)
+            return false;
+        if (!onlyAtRoot_)
+            return isBound(node, prefix);
+        if (!known_ || known_->first != prefix)
+            known_.emplace(std::string(prefix), isBound(root_, prefix));
+        return known_->second;
+    }
 
-bool is(const pugi::xml_node& node, std::string_view local) {
-    return node.type() == pugi::node_element && localName(node.name()) == local && isGraphml(node);
-}
+private:
+    static std::size_t rootStart(const pugi::xml_node& root) {
+        return static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, root.offset_debug()));
+    }
+    static bool isBound(const pugi::xml_node& node, std::string_view prefix) {
+        const std::string attribute = prefix.empty() ? "xmlns" : "xmlns:" + std::string(prefix);
+        for (pugi::xml_node at = node; at; at = at.parent())
+            if (const auto bound = at.attribute(attribute.c_str()))
+                return std::string_view(bound.value()).starts_with(graphmlNamespace);
+        return prefix.empty();
+    }
+
+    pugi::xml_node root_;
+    bool onlyAtRoot_;
+    mutable std::optional<std::pair<std::string, bool>> known_; ///< the prefix asked for last
+};
 
 std::string rawText(const pugi::xml_node& node) {
     std::ostringstream out;
@@ -65,7 +86,7 @@ std::string textOf(const pugi::xml_node& node) {
 }
 
 struct KeyDeclaration {
-    std::string id, domain, name, type, fallback;
+    std::string id, domain, name, lowerName, type, fallback;
     bool hasFallback = false;
 };
 
@@ -89,13 +110,15 @@ bool agrees(const std::string& value, const std::string& type) {
 
 class Reader {
 public:
-    Reader(const Source& source, const std::string& text)
+    Reader(const Source& source, const std::string& text, const pugi::xml_document& document)
         : source_(source),
           builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
-          lines_(text) {}
+          lines_(text),
+          root_(document.document_element()),
+          namespaces_(root_, text) {}
 
-    Result<Loaded> read(const pugi::xml_document& document) {
-        const pugi::xml_node root = document.document_element();
+    Result<Loaded> read() {
+        const pugi::xml_node& root = root_;
         if (!is(root, "graphml"))
             return error(fmt::format("the document is not GraphML: it begins with {}",
                                      std::string(root.name()).substr(0, 60)),
@@ -126,6 +149,8 @@ public:
     }
 
 private:
+    bool is(const pugi::xml_node& node, std::string_view local) const { return namespaces_.is(node, local); }
+
     Where at(const pugi::xml_node& node, std::string object = {}) const {
         Where where = lines_.at(source_.file,
                                 static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, node.offset_debug())));
@@ -143,6 +168,7 @@ private:
         KeyDeclaration key{node.attribute("id").value(),
                            node.attribute("for") ? node.attribute("for").value() : "all",
                            node.attribute("attr.name").value(),
+                           {},
                            node.attribute("attr.type").value(),
                            {},
                            false};
@@ -157,12 +183,15 @@ private:
         }
         if (key.name.empty())
             key.name = key.id;
-        if (!keys_.emplace(key.id, key).second) {
+        key.lowerName = lowered(key.name);
+        const auto [held, fresh] = keys_.emplace(key.id, key);
+        if (!fresh) {
             builder_.remarks().add(warning("the key is there twice; the second was passed over",
                                            "give each key its own id", at(node, key.id)));
             return;
         }
-        keyOrder_.push_back(key.id);
+        if (key.hasFallback)
+            withFallback_.push_back(&held->second);
         Json json{{"id", key.id}, {"for", key.domain}, {"name", key.name}};
         if (!key.type.empty())
             json["type"] = key.type;
@@ -173,29 +202,34 @@ private:
 
     /// Values of an element by key id, with the defaults of keys for its kind; foreign
     /// content as it is.
+    struct Value {
+        const KeyDeclaration* key;
+        std::string text;
+        pugi::xml_node at;
+    };
     struct Data {
-        std::vector<std::pair<const KeyDeclaration*, std::pair<std::string, Where>>> values;
-        Json foreign = Json::object();
+        std::vector<Value> values;
+        JsonMembers foreign;
     };
 
     Data dataOf(const pugi::xml_node& node, std::string_view kind, const std::string& object) {
         Data data;
-        std::set<std::string> given;
+        std::vector<const KeyDeclaration*> given;
         for (const pugi::xml_node& child : node.children()) {
             if (!is(child, "data"))
                 continue;
             const std::string id = child.attribute("key").value();
-            given.insert(id);
             const auto key = keys_.find(id);
             if (key == keys_.end()) {
                 builder_.remarks().add(
                     warning(fmt::format("the key \"{}\" is not declared", id.substr(0, 60)),
                             "its value is kept under that name", at(child, object)));
-                data.foreign[id] = rawText(child);
+                data.foreign.setText(id, rawText(child));
                 continue;
             }
+            given.push_back(&key->second);
             if (hasElements(child)) {
-                data.foreign[id] = rawText(child);
+                data.foreign.setText(id, rawText(child));
                 continue;
             }
             std::string value = textOf(child);
@@ -203,17 +237,15 @@ private:
                 builder_.remarks().add(
                     warning(fmt::format("\"{}\" is not of type {}", value.substr(0, 60), key->second.type),
                             "it is kept as it is", at(child, object)));
-            data.values.emplace_back(&key->second, std::pair(std::move(value), at(child, object)));
+            data.values.push_back({&key->second, std::move(value), child});
         }
-        for (const std::string& id : keyOrder_) {
-            const KeyDeclaration& key = keys_.at(id);
-            if (key.hasFallback && !given.contains(id) && (key.domain == kind || key.domain == "all"))
-                data.values.emplace_back(&key, std::pair(key.fallback, at(node, object)));
-        }
+        for (const KeyDeclaration* key : withFallback_)
+            if ((key->domain == kind || key->domain == "all") &&
+                std::find(given.begin(), given.end(), key) == given.end())
+                data.values.push_back({key, key->fallback, node});
         // Model before role, cable before length: what decides comes first.
-        std::stable_partition(data.values.begin(), data.values.end(), [](const auto& value) {
-            const std::string name = lowered(value.first->name);
-            return name == "model" || name == "cable";
+        std::stable_partition(data.values.begin(), data.values.end(), [](const Value& value) {
+            return value.key->lowerName == "model" || value.key->lowerName == "cable";
         });
         return data;
     }
@@ -222,27 +254,35 @@ private:
         const std::string id = node.attribute("id").value();
         const auto data = dataOf(node, "graph", id);
         std::string name = id;
-        for (const auto& [key, value] : data.values)
-            if (lowered(key->name) == "name" || lowered(key->name) == "label")
-                name = value.first;
+        for (const Value& value : data.values)
+            if (value.key->lowerName == "name" || value.key->lowerName == "label")
+                name = value.text;
         sheet_ =
             builder_.addSheet(name.empty() ? fmt::format("Sheet {}", builder_.sheets().size() + 1) : name);
         if (builder_.sheets().size() == 1 && !name.empty())
             builder_.info().name = name;
         scope_ =
             builder_.sheets().size() == 1 ? std::string() : std::to_string(builder_.sheets().size()) + "\n";
-        Json rest{{"id", id}, {"edgedefault", node.attribute("edgedefault").value()}};
-        if (!data.foreign.empty())
-            rest["data"] = data.foreign;
-        Json values = Json::object();
-        for (const auto& [key, value] : data.values)
-            values[key->id] = value.first;
+        JsonMembers rest = restOf(id, data);
+        rest.setText("edgedefault", node.attribute("edgedefault").value());
+        JsonMembers values;
+        for (const Value& value : data.values)
+            values.setText(value.key->id, value.text);
         if (!values.empty())
-            rest["values"] = std::move(values);
-        builder_.sheets().back().extra =
-            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+            rest.set("values", values.text());
+        builder_.sheets().back().extra = kept(rest);
         contents(node, {}, std::string_view(node.attribute("edgedefault").value()) == "directed");
     }
+
+    /// What the writer wants back of an element.
+    static JsonMembers restOf(std::string_view id, const Data& data) {
+        JsonMembers rest;
+        rest.setText("id", id);
+        if (!data.foreign.empty())
+            rest.set("data", data.foreign.text());
+        return rest;
+    }
+    static SharedText kept(const JsonMembers& rest) { return withExtraMember({}, "graphml", rest.text()); }
 
     void contents(const pugi::xml_node& graph, GroupId group, bool directed) {
         for (const pugi::xml_node& child : graph.children()) {
@@ -292,24 +332,22 @@ private:
         const GroupId group = builder_.addGroup(scope_ + id, id, parent);
         groups_.emplace(scope_ + id, group);
         Group& record = builder_.groups().at(group.value);
-        for (const auto& [key, value] : data.values) {
-            const std::string name = lowered(key->name);
+        for (const auto& [key, text, at] : data.values) {
+            const std::string& name = key->lowerName;
             if (name == "name" || name == "label")
-                record.name = value.first.empty() ? record.name : value.first;
-            else if (const auto kind = fromText<GroupKind>(value.first); kind && name == "group kind")
+                record.name = text.empty() ? record.name : text;
+            else if (const auto kind = fromText<GroupKind>(text); kind && name == "group kind")
                 record.type = *kind;
             else if (name == "note" || name == "description")
-                record.note = value.first;
-            else if (name == "level" && agrees(value.first, "int"))
-                record.level = std::atoi(value.first.c_str());
+                record.note = text;
+            else if (name == "level" && agrees(text, "int"))
+                record.level = std::atoi(text.c_str());
             else
-                record.attributes[key->name] = value.first;
+                record.attributes[key->name] = text;
         }
-        Json rest{{"id", id}, {"graph", inner.attribute("id").value()}};
-        if (!data.foreign.empty())
-            rest["data"] = data.foreign;
-        record.extra =
-            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+        JsonMembers rest = restOf(id, data);
+        rest.setText("graph", inner.attribute("id").value());
+        record.extra = kept(rest);
         if (hasPorts(node))
             builder_.remarks().add(
                 warning("the node has both ports and a graph inside; its ports were left out",
@@ -317,7 +355,7 @@ private:
         contents(inner, group, std::string_view(inner.attribute("edgedefault").value()) == "directed");
     }
 
-    static bool hasPorts(const pugi::xml_node& node) {
+    bool hasPorts(const pugi::xml_node& node) const {
         for (const pugi::xml_node& child : node.children())
             if (is(child, "port"))
                 return true;
@@ -331,23 +369,21 @@ private:
         builder_.show(sheet_, device);
         builder_.device(device).group = group;
         std::optional<double> x, y;
-        for (const auto& [key, value] : data.values) {
-            const std::string name = lowered(key->name);
+        for (const Value& value : data.values) {
+            const std::string& name = value.key->lowerName;
             if (name == "x" || name == "y") {
                 double number = NAN;
-                const std::string plain = trimmed(value.first);
+                const std::string plain = trimmed(value.text);
                 std::from_chars(plain.data(), plain.data() + plain.size(), number);
                 (name == "x" ? x : y) = number;
             } else {
-                builder_.setDeviceField(device, key->name, value.first, value.second);
+                builder_.setDeviceField(device, value.key->name, value.text,
+                                        [&] { return at(value.at, id); });
             }
         }
         if (x && y)
             builder_.setPosition(sheet_, device, *x, *y, at(node, id));
-        Json rest{{"id", id}};
-        if (!data.foreign.empty())
-            rest["data"] = data.foreign;
-        Json ports = Json::object();
+        JsonMembers rest = restOf(id, data), ports;
         std::set<std::string> names;
         for (const pugi::xml_node& child : node.children())
             if (is(child, "port"))
@@ -355,12 +391,11 @@ private:
             else if (is(child, "locator"))
                 elsewhere(child);
         if (!ports.empty())
-            rest["ports"] = std::move(ports);
-        builder_.device(device).extra =
-            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+            rest.set("ports", ports.text());
+        builder_.device(device).extra = kept(rest);
     }
 
-    void port(const pugi::xml_node& node, DeviceId device, const std::string& object, Json& rest,
+    void port(const pugi::xml_node& node, DeviceId device, const std::string& object, JsonMembers& rest,
               std::set<std::string>& names, int depth) {
         const std::string name = node.attribute("name").value();
         if (name.empty()) {
@@ -373,11 +408,11 @@ private:
                                            "give each its own name", at(node, object)));
         const PortRef ref = builder_.port(device, name);
         const Data data = dataOf(node, "port", object);
-        for (const auto& [key, value] : data.values)
+        for (const Value& value : data.values)
             if (ref.known())
-                builder_.portRecord(ref).attributes[key->name] = value.first;
+                builder_.portRecord(ref).attributes[value.key->name] = value.text;
         if (!data.foreign.empty())
-            rest[name] = data.foreign;
+            rest.set(name, data.foreign.text());
         for (const pugi::xml_node& child : node.children())
             if (is(child, "port") && depth < 8)
                 port(child, device, object, rest, names, depth + 1);
@@ -393,8 +428,10 @@ private:
         builder_.device(device).group = group;
         builder_.device(device).extra = withExtraMember(
             {}, "graphml", Json{{"hyperedge", id}}.dump(-1, ' ', false, Json::error_handler_t::replace));
-        for (const auto& [key, value] : dataOf(node, "hyperedge", identity).values)
-            builder_.setDeviceField(device, key->name, value.first, value.second);
+        const Data data = dataOf(node, "hyperedge", identity);
+        for (const Value& value : data.values)
+            builder_.setDeviceField(device, value.key->name, value.text,
+                                    [&] { return at(value.at, identity); });
         for (const pugi::xml_node& child : node.children())
             if (is(child, "endpoint"))
                 endpoints_.push_back({child, scope_, device});
@@ -459,16 +496,13 @@ private:
             builder_.port(a.device, sourcePort), builder_.port(b.device, targetPort));
         builder_.knowAs(object, link.id.value);
         const Data data = dataOf(node, "edge", object);
-        for (const auto& [key, value] : data.values)
-            builder_.setLinkField(link, key->name, value.first, value.second);
-        Json rest{{"id", id}};
+        for (const Value& value : data.values)
+            builder_.setLinkField(link, value.key->name, value.text, [&] { return at(value.at, object); });
+        JsonMembers rest = restOf(id, data);
         const pugi::xml_attribute own = node.attribute("directed");
         if (own ? own.as_bool() : directed)
-            rest["directed"] = true;
-        if (!data.foreign.empty())
-            rest["data"] = data.foreign;
-        link.extra =
-            withExtraMember({}, "graphml", rest.dump(-1, ' ', false, Json::error_handler_t::replace));
+            rest.set("directed", "true");
+        link.extra = kept(rest);
     }
 
     void keepEdge(const pugi::xml_node& node, const std::string& scope) {
@@ -494,14 +528,16 @@ private:
     const Source& source_;
     Builder builder_;
     Lines lines_;
+    pugi::xml_node root_;
+    Namespaces namespaces_;
     SheetId sheet_;
     std::string scope_;
     std::map<std::string, KeyDeclaration> keys_;
-    std::vector<std::string> keyOrder_;
+    std::vector<const KeyDeclaration*> withFallback_; ///< in their order
     Json declarations_ = Json::array();
     std::unordered_map<std::string, DeviceId> devices_;
     std::unordered_map<std::string, GroupId> groups_;
-    std::set<std::string> seen_, seenEdges_;
+    std::unordered_set<std::string> seen_, seenEdges_;
     std::vector<Edge> edges_;
     std::vector<Endpoint> endpoints_;
 };
@@ -512,17 +548,23 @@ Result<Loaded> readGraphml(std::string_view bytes, const Source& source) {
     auto text = decodeXml(bytes, source.file);
     if (!text)
         return text.refusal();
-    if (auto fault = xmlFault(*text, source.file))
-        return *std::move(fault);
+    std::optional<Remark> fault;
     pugi::xml_document document;
-    const auto parsed = document.load_buffer(text->data(), text->size(),
+    pugi::xml_parse_result parsed;
+    inParallel({[&] { fault = xmlFault(*text, source.file); },
+                [&] {
+                    parsed =
+                        document.load_buffer(text->data(), text->size(),
                                              pugi::parse_default & ~pugi::parse_doctype, pugi::encoding_utf8);
+                }});
+    if (fault)
+        return *std::move(fault);
     if (!parsed)
         return error(fmt::format("the document cannot be read: {}", lowered(parsed.description())),
                      "correct it or restore the file",
                      Lines(*text).at(source.file,
                                      static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, parsed.offset))));
-    auto loaded = Reader(source, *text).read(document);
+    auto loaded = Reader(source, *text, document).read();
     if (loaded)
         if (const auto entity = text->find("<!ENTITY"); entity != std::string::npos)
             loaded->remarks.push_back(advice("the document declares entities; they are not expanded",

@@ -316,14 +316,14 @@ private:
 
     /// Those that links end in, and those that only a record tells of.
     std::vector<std::string> portsOf(const Device& device) const {
-        std::set<std::string> keys;
+        std::set<std::string> keys(device.learned.all().begin(), device.learned.all().end());
         network_.forEachLinkOf(device.id, [&](const Link& link) {
             for (const PortRef* end : {&link.a, &link.b})
                 if (end->device == device.id && end->known())
                     keys.insert(end->port);
         });
         network_.all<Port>().forEachIn(device.id.value, [&](const Port& port) {
-            if (port.learned || !port.attributes.empty())
+            if (!port.attributes.empty())
                 keys.insert(port.port);
         });
         return {keys.begin(), keys.end()};

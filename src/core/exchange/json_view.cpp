@@ -321,6 +321,8 @@ std::string_view JsonView::raw() const {
 }
 
 std::string JsonView::compact() const {
+    if (raw().find_first_of(" \n\r\t") == std::string_view::npos)
+        return std::string(raw());
     std::string out;
     out.reserve(raw().size());
     bool quoted = false, escaped = false;
@@ -472,6 +474,14 @@ JsonView JsonView::at(std::size_t index) const {
 }
 
 std::string jsonText(std::string_view text) {
+    const bool plain = std::all_of(text.begin(), text.end(), [](char c) {
+        return c >= ' ' && c != '"' && c != '\\' && c != 0x7F; // ASCII that stands for itself
+    });
+    if (plain) {
+        std::string out;
+        out.reserve(text.size() + 2);
+        return ((out += '"') += text) += '"';
+    }
     return nlohmann::json(text).dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
 }
 

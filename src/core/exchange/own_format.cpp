@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/exchange/mending.h"
 #include "core/exchange/record_json.h"
+#include "core/model/ports.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -141,6 +142,36 @@ void sayWhatPositionsAreOf(Records& records) {
             position.of = at->second;
 }
 
+/// In files before version 2 a learned port says so itself.
+void nameLearnedPorts(Records& records) {
+    std::unordered_map<std::uint64_t, std::vector<std::string>> names;
+    auto& ports = records.all<Port>();
+    for (Port& port : ports)
+        if (takeLearned(port))
+            names[port.device.value].push_back(port.port);
+    if (names.empty())
+        return;
+    std::erase_if(ports, isPlain);
+    for (Device& device : records.all<Device>())
+        if (const auto at = names.find(device.id.value); at != names.end()) {
+            at->second.insert(at->second.end(), device.learned.all().begin(), device.learned.all().end());
+            device.learned = PortNames(std::move(at->second));
+        }
+}
+
+/// Lists of names that are the same become one.
+void shareEqual(Records& records) {
+    std::unordered_map<std::string, PortNames> lists;
+    for (Device& device : records.all<Device>()) {
+        if (device.learned.empty())
+            continue;
+        std::string whole;
+        for (const std::string& name : device.learned.all())
+            (whole += name) += '\n';
+        device.learned = lists.try_emplace(std::move(whole), device.learned).first->second;
+    }
+}
+
 bool saysWhatPositionsAreOf(const Records& records) {
     const auto& positions = records.all<Position>();
     return std::none_of(positions.begin(), positions.end(),
@@ -192,6 +223,8 @@ Result<Loaded> readOwn(std::string_view given, const std::string& file) {
     }
     if (!saysWhatPositionsAreOf(gathered[0].records))
         sayWhatPositionsAreOf(gathered[0].records);
+    nameLearnedPorts(gathered[0].records);
+    shareEqual(gathered[0].records);
     bool repeated = false;
     Loaded loaded{Network::of(std::move(gathered[0].records), &repeated), {}, {}};
     if (repeated)

@@ -56,6 +56,8 @@ Json toJson(const T& value) {
         return value.text();
     else if constexpr (std::is_same_v<T, PortLayout>)
         return toJson(value.blocks());
+    else if constexpr (std::is_same_v<T, PortNames>)
+        return toJson(value.all());
     else if constexpr (std::is_same_v<T, Attributes>) {
         Json json = Json::object();
         for (const auto& [name, text] : value)
@@ -156,6 +158,10 @@ void fromJson(const Parsed& json, T& value, const char* field) {
             if (const auto keys = expandKeys(block.keys); !keys)
                 throw Misfit{field, keys.refusal().what};
         value = PortLayout(std::move(blocks));
+    } else if constexpr (std::is_same_v<T, PortNames>) {
+        std::vector<std::string> names;
+        fromJson(json, names, field);
+        value = PortNames(std::move(names));
     } else if constexpr (std::is_same_v<T, Attributes>) {
         if (!json.isObject())
             throw Misfit{field, "is not an object"};
@@ -322,6 +328,18 @@ template std::string lineOf(const Note&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
 
+bool takeLearned(Port& port) {
+    if (port.extra.empty())
+        return false;
+    const auto held = JsonText::parse(port.extra.str(), {}, maxOwnDepth);
+    if (!held || held->root()["learned"].boolean() != true)
+        return false;
+    JsonMembers rest(held->root());
+    rest.erase("learned");
+    port.extra = rest.empty() ? SharedText() : SharedText(rest.text());
+    return true;
+}
+
 Result<Done> addLine(Records& records, JsonReader& reader, std::string_view line, const Where& where) {
     return guarded(reader, line, where, [&](const Parsed& json) {
         return recordFrom(json, line, [&]<class Record>(Record record) {
@@ -354,6 +372,14 @@ Result<Done> applyLine(Network& network, std::string_view line) {
                 if constexpr (std::is_same_v<Record, Position>)
                     if (record.of == Kind::unknown) // of a journal before version 2
                         record.of = kindOf(network, record.object);
+                if constexpr (std::is_same_v<Record, Port>)
+                    if (const Device* device = network.device(record.device); device && takeLearned(record)) {
+                        Device named = *device;
+                        std::vector<std::string> names = named.learned.all();
+                        names.push_back(record.port);
+                        named.learned = PortNames(std::move(names));
+                        network.put(std::move(named));
+                    }
                 network.put(std::move(record));
             });
         const std::string kind = textFromJson(json["remove"], "remove");

@@ -20,6 +20,10 @@ std::string lineOf(const Record& record);
 /// keeps members of.
 inline constexpr int maxOwnDepth = 1000;
 
+/// Files and journals before version 2 said of a port itself that it was learned: whether
+/// this one does, which it then no longer says.
+bool takeLearned(model::Port& port);
+
 /// Adds the record of one line to the others; `reader` as in its own contract. `where`
 /// names file and line; places of single fields are worked out from `line`. Refuses wrong
 /// types and bad ids. An object of an unknown kind is kept as it is.

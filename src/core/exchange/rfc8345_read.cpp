@@ -9,12 +9,16 @@
 #include "core/exchange/foreign.h"
 #include "core/exchange/rfc8345_members.h"
 
+#include <deque>
 #include <fmt/format.h>
+#include <unordered_set>
 
 namespace underridge::exchange {
 using namespace model;
 using namespace rfc8345;
 namespace {
+
+constexpr std::size_t maxPoint = 200; // bytes of a tp-id
 
 /// The entries of an object by network, as the writer wants them back: the inside of a
 /// JSON array.
@@ -52,15 +56,63 @@ public:
     }
 
 private:
+    struct TextHash {
+        using is_transparent = void;
+        std::size_t operator()(std::string_view text) const { return fnv1a(text); }
+    };
+    template <class Value>
+    using ByText = std::unordered_map<std::string, Value, TextHash, std::equal_to<>>;
+
+    /// Ids of termination points, in the order of the document; nodes whose ids are the
+    /// same share them.
+    struct PointList {
+        PortNames names;
+        bool usable = true; ///< each is a name a port may have, and there once
+    };
+    struct Node {
+        DeviceId device;
+        PortNames points;
+        std::map<std::string, std::string> renamed; ///< points that are another port of the device
+    };
     struct Net {
         std::string id;
         JsonView json;
         SheetId sheet;
         std::string keptLinks, keptNodes; ///< insides of arrays
+        ByText<Node> nodes;
+        ByText<LinkId> links; ///< kept while other networks may rest on them
     };
 
     static std::string named(std::string_view network, std::string_view object) {
-        return fmt::format("{}\n{}", network, object);
+        std::string out;
+        out.reserve(network.size() + object.size() + 1);
+        return ((out += network) += '\n') += object;
+    }
+
+    const Net* netNamed(std::string_view id) const {
+        const auto at =
+            std::find_if(networks_.begin(), networks_.end(), [&](const Net& n) { return n.id == id; });
+        return at == networks_.end() ? nullptr : &*at;
+    }
+    const Node* nodeNamed(std::string_view network, std::string_view id) const {
+        const Net* net = netNamed(network);
+        if (!net)
+            return nullptr;
+        const auto at = net->nodes.find(id);
+        return at == net->nodes.end() ? nullptr : &at->second;
+    }
+    std::optional<LinkId> linkNamed(std::string_view network, std::string_view id) const {
+        const Net* net = netNamed(network);
+        if (!net)
+            return std::nullopt;
+        const auto at = net->links.find(id);
+        return at == net->links.end() ? std::nullopt : std::optional(at->second);
+    }
+    /// The port a termination point is; nothing when the node does not list it.
+    static std::optional<PortRef> portOf(const Node& node, const std::string& point) {
+        if (const auto at = node.renamed.find(point); at != node.renamed.end())
+            return PortRef{node.device, at->second};
+        return node.points.contains(point) ? std::optional(PortRef{node.device, point}) : std::nullopt;
     }
 
     void remark(Severity severity, std::string what, std::string remedy, JsonView at,
@@ -109,7 +161,7 @@ private:
                          lines_.at(source_.file, list.offset()));
         std::set<std::string> seen;
         list.forEach([&](JsonView json) {
-            Net net{textIn(json, nw, "network-id"), json, {}, {}, {}};
+            Net net{textIn(json, nw, "network-id"), json, {}, {}, {}, {}, {}};
             strangers(json, {"network-id", "node", "link", "supporting-network", "network-types"});
             if (net.id.empty())
                 remark(Severity::warning, "a network has no network-id; it was passed over", "give it one",
@@ -223,14 +275,14 @@ private:
         supports.forEach([&](JsonView support) {
             const std::string network = textIn(support, nw, "network-ref"),
                               node = textIn(support, nw, "node-ref");
-            const auto at = devices_.find(named(network, node));
-            if (at == devices_.end() && known(network))
+            const Node* below = nodeNamed(network, node);
+            if (!below && netNamed(network))
                 remark(
                     Severity::warning,
                     fmt::format("it rests on the node \"{}\" of \"{}\", which is not there", node, network),
                     "the reference is kept", support, id);
-            if (at != devices_.end() && supports.size() == 1 && resting.at(named(network, node)) == 1)
-                device = at->second;
+            if (below && supports.size() == 1 && resting.at(named(network, node)) == 1)
+                device = below->device;
         });
         return device;
     }
@@ -243,7 +295,7 @@ private:
             keepRaw(net.keptNodes, json);
             return;
         }
-        if (devices_.contains(named(net.id, id))) {
+        if (net.nodes.contains(id)) {
             remark(Severity::warning, "the node is there twice; the second was passed over",
                    "give each node its own id", json, id);
             return;
@@ -261,12 +313,11 @@ private:
             if (isPseudo(json))
                 builder_.setModel(device, "shared-segment");
         }
-        devices_[named(net.id, id)] = device;
+        Node& node = net.nodes.emplace(id, Node{device, {}, {}}).first->second;
         builder_.knowAs(id, device.value);
         builder_.show(net.sheet, device);
 
-        JsonMembers rest = without(json, nt, {"termination-point"});
-        drop(rest, nw, "node-id");
+        JsonMembers rest = without(json, nt, {"termination-point", "node-id"});
         // The name is the device's, unless another layer gave it another.
         const std::string& deviceName = builder_.device(device).name;
         dropWhereText(rest, json, l2, "l2-node-attributes", "name", deviceName);
@@ -281,7 +332,7 @@ private:
         listIn(l3Attributes, l3, "prefix").forEach([&](JsonView prefix) {
             prefixes.emplace_back(textIn(prefix, l3, "prefix"));
         });
-        points(net, json, device, id, prefixes);
+        points(net, json, node, id, prefixes);
         JsonMembers entry;
         entry.setText("network", net.id);
         entry.setText("node", id);
@@ -314,11 +365,6 @@ private:
         into += json.compact();
     }
 
-    bool known(const std::string& network) const {
-        return std::any_of(networks_.begin(), networks_.end(),
-                           [&](const Net& net) { return net.id == network; });
-    }
-
     /// A node that stands for a shared medium: so flagged, or with a pseudonode id of
     /// IS-IS.
     static bool isPseudo(JsonView json) {
@@ -337,45 +383,69 @@ private:
         return pseudo;
     }
 
-    void points(Net& net, JsonView node, DeviceId device, const std::string& nodeId,
-                const std::vector<Address>& prefixes) {
-        std::unordered_map<std::string, bool> seen;
-        listIn(node, nt, "termination-point").forEach([&](JsonView json) {
+    /// The list of a node's points; said of nodes before, if others have the same.
+    const PointList& pointsIn(JsonView list) {
+        std::string whole;
+        list.forEach([&](JsonView json) { (whole += textIn(json, nt, "tp-id")) += '\n'; });
+        const auto [at, fresh] = pointLists_.try_emplace(std::move(whole));
+        if (!fresh)
+            return at->second;
+        std::vector<std::string> names;
+        std::set<std::string> seen;
+        list.forEach([&](JsonView json) {
             std::string id = textIn(json, nt, "tp-id");
-            if (id.empty() || id.size() > 200)
+            const bool usable = !id.empty() && id.size() <= maxPoint && seen.insert(id).second;
+            at->second.usable &= usable;
+            if (usable)
+                names.push_back(std::move(id));
+        });
+        at->second.names = PortNames(std::move(names));
+        return at->second;
+    }
+
+    void points(const Net& net, JsonView whole, Node& node, const std::string& nodeId,
+                const std::vector<Address>& prefixes) {
+        const JsonView list = listIn(whole, nt, "termination-point");
+        const PointList& points = pointsIn(list);
+        node.points = points.names;
+        std::set<std::string> seen;
+        std::vector<std::string> own;             // that are ports of their own
+        const bool alone = networks_.size() == 1; // no other layer to tell a point from
+        list.forEach([&](JsonView json) {
+            if (points.usable && alone && json.size() == 1)
+                return; // nothing but its id
+            std::string id = textIn(json, nt, "tp-id");
+            if (id.empty() || id.size() > maxPoint)
                 remark(Severity::warning, "a termination point has no usable tp-id; it was passed over",
-                       "give it one of at most 200 bytes", json, nodeId);
-            else if (!seen.emplace(id, true).second)
+                       fmt::format("give it one of at most {} bytes", maxPoint), json, nodeId);
+            else if (!points.usable && !seen.insert(id).second)
                 remark(Severity::warning,
                        fmt::format("the termination point {} is there twice; the second was passed over", id),
                        "give each its own id", json, nodeId);
-            else
-                point(net, json, device, nodeId, id, prefixes);
+            else if (point(net, json, node, id, prefixes) && !alone)
+                own.push_back(std::move(id));
         });
+        builder_.addPorts(node.device, alone ? points.names : PortNames(std::move(own)));
     }
 
-    static std::string pointKey(std::string_view network, std::string_view node, std::string_view point) {
-        return fmt::format("{}\n{}\n{}", network, node, point);
+    /// At another layer of the same device, a point that rests on one port is that port.
+    std::string keyOf(JsonView json, const Node& node, const std::string& id) const {
+        const JsonView supports = listIn(json, nt, "supporting-termination-point");
+        if (supports.size() != 1)
+            return id;
+        const JsonView support = supports.at(0);
+        const Node* below = nodeNamed(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"));
+        const auto port = below ? portOf(*below, textIn(support, nt, "tp-ref")) : std::nullopt;
+        return port && port->device == node.device ? port->port : id;
     }
 
-    void point(Net& net, JsonView json, DeviceId device, const std::string& nodeId, const std::string& id,
+    /// Whether it is a port of its own.
+    bool point(const Net& net, JsonView json, Node& node, const std::string& id,
                const std::vector<Address>& prefixes) {
-        // At another layer of the same device, a point that rests on one port is that
-        // port.
-        std::string key = id;
-        if (const JsonView supports = listIn(json, nt, "supporting-termination-point");
-            supports.size() == 1) {
-            const JsonView support = supports.at(0);
-            const auto port =
-                points_.find(pointKey(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"),
-                                      textIn(support, nt, "tp-ref")));
-            if (port != points_.end() && port->second.device == device)
-                key = port->second.port;
-        }
-        const PortRef ref = builder_.port(device, key);
-        points_.emplace(pointKey(net.id, nodeId, id), ref);
-        if (json.size() == 1 && key == id && networks_.size() == 1)
-            return; // nothing but its id, and no other layer to tell it from
+        const std::string key = keyOf(json, node, id);
+        if (key != id)
+            node.renamed[id] = key;
+        const PortRef ref{node.device, key};
         JsonMembers rest = without(json, nt, {"tp-id"});
         l2Point(json, ref, rest);
         l3Point(json, ref, prefixes, rest);
@@ -383,12 +453,13 @@ private:
             return each.second == "{}" || each.second == "[]";
         });
         if (plain && key == id && networks_.size() == 1)
-            return;
+            return true;
         JsonMembers entry;
         entry.setText("network", net.id);
         entry.setText("tp", id);
         entry.set("rest", rest.text());
         addEntry(portEntries_[ref], entry);
+        return key == id;
     }
 
     void l2Point(JsonView json, const PortRef& ref, JsonMembers& rest) {
@@ -437,6 +508,12 @@ private:
 
     // --- links -----------------------------------------------------------------
 
+    struct EndsHash {
+        std::size_t operator()(const std::pair<PortRef, PortRef>& ends) const {
+            const auto one = [](const PortRef& ref) { return ref.device.value * 31 ^ fnv1a(ref.port); };
+            return one(ends.first) * 0x9E3779B97F4A7C15ULL ^ one(ends.second);
+        }
+    };
     struct Direction {
         JsonView json;
         std::string id;
@@ -453,16 +530,16 @@ private:
             return;
         }
         std::vector<Direction> directions;
-        std::set<std::string> seen;
+        std::unordered_set<std::string> seen;
         list.forEach([&](JsonView json) { direction(net, json, seen, directions); });
         // RFC 8345 links go one way; what goes both ways is two of them.
-        std::map<std::pair<PortRef, PortRef>, std::vector<std::size_t>> waiting;
+        std::unordered_map<std::pair<PortRef, PortRef>, std::deque<std::size_t>, EndsHash> waiting;
         for (std::size_t i = 0; i < directions.size(); ++i) {
-            auto& back = waiting[{directions[i].destination, directions[i].source}];
             const bool loop = directions[i].destination == directions[i].source;
-            if (!back.empty() && !loop) {
-                const std::size_t first = back.front();
-                back.erase(back.begin());
+            const auto back = waiting.find({directions[i].destination, directions[i].source});
+            if (back != waiting.end() && !back->second.empty() && !loop) {
+                const std::size_t first = back->second.front();
+                back->second.pop_front();
                 directions[first].paired = directions[i].paired = true;
                 join(net, directions[first], &directions[i]);
             } else {
@@ -474,7 +551,8 @@ private:
                 join(net, direction, nullptr);
     }
 
-    void direction(Net& net, JsonView json, std::set<std::string>& seen, std::vector<Direction>& out) {
+    void direction(Net& net, JsonView json, std::unordered_set<std::string>& seen,
+                   std::vector<Direction>& out) {
         strangers(json, {"link-id", "source", "destination", "supporting-link"});
         Direction direction{json, textIn(json, nt, "link-id"), {}, {}};
         if (direction.id.empty()) {
@@ -502,7 +580,7 @@ private:
                 entry.setText("link", direction.id);
                 entry.set("rest", restOf(json));
                 addEntry(linkEntries_[same->value], entry);
-                linkIds_[named(net.id, direction.id)] = *same;
+                net.links.emplace(direction.id, *same);
                 return;
             }
             direction.restsOnSeveral = true;
@@ -515,12 +593,9 @@ private:
         std::optional<LinkId> same;
         bool one = true;
         listIn(json, nt, "supporting-link").forEach([&](JsonView support) {
-            const auto at =
-                linkIds_.find(named(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref")));
-            if (at == linkIds_.end() || (same && *same != at->second))
-                one = false;
-            else
-                same = at->second;
+            const auto below = linkNamed(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref"));
+            one &= below && (!same || *same == *below);
+            same = below;
         });
         return one ? same : std::nullopt;
     }
@@ -529,8 +604,8 @@ private:
                                std::string_view nodeName, std::string_view pointName, const std::string& id) {
         const JsonView json = member(link, nt, container);
         const std::string node = textIn(json, nt, nodeName), point = textIn(json, nt, pointName);
-        const auto at = devices_.find(named(net.id, node));
-        if (at == devices_.end()) {
+        const auto at = net.nodes.find(node);
+        if (at == net.nodes.end()) {
             remark(Severity::warning,
                    node.empty()
                        ? fmt::format("the link has no {}; it is kept, not drawn", nodeName)
@@ -541,14 +616,14 @@ private:
             return std::nullopt;
         }
         if (point.empty())
-            return PortRef{at->second, {}};
-        if (const auto known = points_.find(pointKey(net.id, node, point)); known != points_.end())
-            return known->second;
+            return PortRef{at->second.device, {}};
+        if (auto known = portOf(at->second, point))
+            return known;
         remark(Severity::warning,
                fmt::format("the link names the termination point \"{}\" of {}, which does not list it", point,
                            node),
                "the port is taken as named", link, id);
-        return builder_.port(at->second, point);
+        return builder_.port(at->second.device, point);
     }
 
     static std::string restOf(JsonView json) {
@@ -564,16 +639,17 @@ private:
         return {port.device, {}};
     }
 
-    void join(const Net& net, const Direction& forth, const Direction* back) {
+    void join(Net& net, const Direction& forth, const Direction* back) {
         bool moved = false;
         const PortRef a = endFor(forth, forth.source, moved), b = endFor(forth, forth.destination, moved);
         Link& link =
             builder_.addLink(net.id == networks_.front().id ? forth.id : named(net.id, forth.id), a, b);
         if (forth.restsOnSeveral || listIn(net.json, nw, "supporting-network").size() > 0)
             link.onlyOn = net.sheet;
-        for (const PortRef* end : {&a, &b})
-            if (end->known())
-                taken_.insert(*end);
+        if (networks_.size() > 1) // others may rest on it
+            for (const PortRef* end : {&a, &b})
+                if (end->known())
+                    taken_.insert(*end);
         const auto described = [&](const Direction& direction) {
             JsonMembers members;
             members.setText("link", direction.id);
@@ -582,7 +658,8 @@ private:
                 members.set("source", member(direction.json, nt, "source").compact());
                 members.set("destination", member(direction.json, nt, "destination").compact());
             }
-            linkIds_[named(net.id, direction.id)] = link.id;
+            if (networks_.size() > 1)
+                net.links.emplace(direction.id, link.id);
             builder_.knowAs(direction.id, link.id.value);
             return members;
         };
@@ -594,7 +671,7 @@ private:
         const auto rate = wholeIn(member(member(forth.json, l2, "l2-link-attributes"), l2, "rate"));
         if (rate && *rate >= 1000 && *rate < 10'000'000'000)
             for (const PortRef* end : {&link.a, &link.b})
-                if (end->known() && builder_.portRecord(*end).learned)
+                if (builder_.isLearned(*end))
                     builder_.portRecord(*end).speed = static_cast<int>(*rate / 1000);
         addEntry(linkEntries_[link.id.value], entry);
     }
@@ -636,9 +713,7 @@ private:
     std::string beside_ = "{}"; ///< members beside the list of networks
     std::vector<Net> networks_;
     std::vector<std::size_t> order_;
-    std::unordered_map<std::string, DeviceId> devices_; ///< by named()
-    std::unordered_map<std::string, PortRef> points_;   ///< by pointKey()
-    std::unordered_map<std::string, LinkId> linkIds_;   ///< by named()
+    std::unordered_map<std::string, PointList> pointLists_; ///< by the ids, a line each
     std::unordered_map<std::uint64_t, Entries> deviceEntries_, linkEntries_;
     std::map<PortRef, Entries> portEntries_;
     std::set<PortRef> taken_;

@@ -201,7 +201,7 @@ std::vector<Broken> brokenBy(const Network& network, const Look& look) {
             out.push_back({"port-disabled", end});
     }
     const auto isKnown = [](const std::optional<PortView>& port) {
-        return port && !(port->record && port->record->learned && port->like->connector == Connector::none);
+        return port && !port->learned;
     };
     if (!isKnown(look.a) || !isKnown(look.b))
         return out; // nothing is known of an end: nothing is invented

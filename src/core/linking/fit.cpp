@@ -236,10 +236,10 @@ bool accepts(Cage cage, Cage plug) {
 }
 
 Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
-    if (a.record && a.record->learned && a.like->connector == Connector::none)
+    if (a.learned)
         return {{},
                 fmt::format("the connector of port {} is not known; choose the device's model first", a.key)};
-    if (b.record && b.record->learned && b.like->connector == Connector::none)
+    if (b.learned)
         return {{},
                 fmt::format("the connector of port {} is not known; choose the device's model first", b.key)};
     if (a.like->use == PortUse::power || b.like->use == PortUse::power)

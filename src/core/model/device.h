@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/model/address.h"
 #include "core/model/object_ref.h"
+#include "core/model/port_names.h"
 #include "core/model/shared_text.h"
 
 #include <map>
@@ -74,6 +75,7 @@ struct Device {
     std::vector<FittedTransceiver> transceivers;
     std::vector<Chassis> stack;     ///< empty: a single chassis, whose ports have no prefix
     std::vector<std::string> added; ///< keys of additional ports
+    PortNames learned;              ///< ports that no model gives: a source named them, no more is known
     Place place;
     std::string serial;
     SharedText note;
@@ -111,7 +113,6 @@ struct Port {
     bool powerOff = false;
     Fec fec = Fec::automatic;
     bool givesClock = false; ///< of a serial line: this end clocks it (DCE, ITU-T V.24)
-    bool learned = false;    ///< no model gives this port: a source named it, and no more is known of it
     Attributes attributes;
     SharedText extra;
 

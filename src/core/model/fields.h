@@ -219,6 +219,7 @@ struct Fields<Device> {
                                            Field{"transceivers", &Device::transceivers},
                                            Field{"stack", &Device::stack},
                                            Field{"added", &Device::added},
+                                           Field{"learned", &Device::learned},
                                            Field{"place", &Device::place},
                                            Field{"serial", &Device::serial},
                                            Field{"note", &Device::note},
@@ -244,8 +245,7 @@ struct Fields<Port> {
                                            Field{"powerOff", &Port::powerOff},
                                            Field{"fec", &Port::fec},
                                            Field{"givesClock", &Port::givesClock},
-                                           Field{"attributes", &Port::attributes},
-                                           Field{"learned", &Port::learned}};
+                                           Field{"attributes", &Port::attributes}};
 };
 template <>
 struct Fields<Interface> {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/ports.h"
 
+#include <set>
+
 namespace underridge::model {
 namespace {
 
@@ -35,20 +37,20 @@ public:
                 add(prefix + spec.key, spec);
     }
 
-    /// Ports with a record of their own that no model gives.
+    /// Ports that no model gives.
     void learned() {
-        static const PortBlock notKnown;
-        std::vector<const Port*> named;
-        network_.all<Port>().forEachIn(device_.id.value, [&](const Port& port) {
-            if (port.learned && (wanted_.empty() || port.port == wanted_) &&
-                std::none_of(ports_.begin(), ports_.end(),
-                             [&](const PortView& p) { return p.key == port.port; }))
-                named.push_back(&port);
-        });
-        std::sort(named.begin(), named.end(),
-                  [](const Port* a, const Port* b) { return naturalLess(a->port, b->port); });
-        for (const Port* port : named)
-            add(port->port, {{}, notKnown, 0}, &notKnown);
+        static const PortSpec notKnown;
+        if (!wanted_.empty()) {
+            if (ports_.empty() && device_.learned.contains(wanted_))
+                add(std::string(wanted_), notKnown);
+            return;
+        }
+        std::set<std::string_view> given;
+        for (const PortView& port : ports_)
+            given.insert(port.key);
+        for (const std::string& name : device_.learned.all())
+            if (!given.contains(name))
+                add(name, notKnown);
     }
 
     std::vector<PortView> take() { return std::move(ports_); }
@@ -71,8 +73,8 @@ private:
             add(prefix.empty() ? spec.key : prefix + spec.key, spec);
     }
 
-    void add(std::string key, const PortSpec& spec, const PortBlock* like = nullptr) {
-        PortView view{std::move(key), like ? like : &spec.like, nullptr, nullptr, 1, {}};
+    void add(std::string key, const PortSpec& spec) {
+        PortView view{std::move(key), &spec.like, nullptr, nullptr, 1, {}, spec.key.empty()};
         view.record = network_.port({device_.id, view.key});
         for (const FittedTransceiver& fitted : device_.transceivers)
             if (fitted.port == view.key)
@@ -103,7 +105,7 @@ std::vector<int> PortView::rates() const {
     std::vector<int> out = transceiver ? std::vector<int>{transceiver->rate} : like->rates;
     for (int& rate : out)
         rate /= lanes;
-    if (record && record->learned && out.empty() && record->speed > 0)
+    if (learned && out.empty() && record && record->speed > 0)
         return {record->speed};
     if (record && record->speed > 0)
         std::erase_if(out, [&](int rate) { return rate != record->speed; });
@@ -130,6 +132,13 @@ std::optional<PortView> portAt(const Network& network, const PortRef& ref) {
         if (port.key == ref.port)
             return std::move(port);
     return std::nullopt;
+}
+
+bool isPlain(const Port& port) {
+    Port plain;
+    plain.device = port.device;
+    plain.port = port.port;
+    return port == plain;
 }
 
 PortCount countPorts(const Network& network, const Device& device) {

@@ -18,6 +18,7 @@ struct PortView {
     const TransceiverModel* transceiver = nullptr; ///< in its cage
     int lanes = 1;                                 ///< lanes of the parent that a breakout child has one of
     std::string parent;                            ///< of a breakout child
+    bool learned = false;                          ///< no model gives it: its connector is not known
 
     /// Mbit/s, ascending, after transceiver and breakout.
     std::vector<int> rates() const;
@@ -37,6 +38,9 @@ struct PortView {
 std::vector<PortView> portsOf(const Network& network, const Device& device);
 
 std::optional<PortView> portAt(const Network& network, const PortRef& ref);
+
+/// Whether a record says nothing: the port is as its model has it.
+bool isPlain(const Port& port);
 
 struct PortCount {
     int used = 0;
