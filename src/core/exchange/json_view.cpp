@@ -501,11 +501,13 @@ std::size_t JsonMembers::indexOf(std::string_view name) const {
 }
 
 void JsonMembers::set(std::string_view name, std::string value) {
-    constexpr std::size_t many = 32;
+    constexpr std::size_t few = 4, many = 32;
     if (const std::size_t at = indexOf(name); at < members_.size()) {
         members_[at].second = std::move(value);
         return;
     }
+    if (members_.empty())
+        members_.reserve(few);
     members_.emplace_back(name, std::move(value));
     if (!index_.empty())
         index_.emplace(name, members_.size() - 1);

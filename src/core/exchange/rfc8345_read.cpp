@@ -603,7 +603,8 @@ private:
     std::optional<PortRef> end(const Net& net, JsonView link, std::string_view container,
                                std::string_view nodeName, std::string_view pointName, const std::string& id) {
         const JsonView json = member(link, nt, container);
-        const std::string node = textIn(json, nt, nodeName), point = textIn(json, nt, pointName);
+        const std::string node = textIn(json, nt, nodeName);
+        std::string point = textIn(json, nt, pointName);
         const auto at = net.nodes.find(node);
         if (at == net.nodes.end()) {
             remark(Severity::warning,
@@ -627,6 +628,9 @@ private:
     }
 
     static std::string restOf(JsonView json) {
+        constexpr std::size_t ownMembers = 3;
+        if (json.size() == ownMembers) // id and both ends were there: nothing else is
+            return "{}";
         return without(json, nt, {"link-id", "source", "destination"}).text();
     }
 
