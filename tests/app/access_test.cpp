@@ -7,6 +7,7 @@
 #include <QAbstractSpinBox>
 #include <QAccessible>
 #include <QComboBox>
+#include <QRegularExpression>
 #include <QTabBar>
 
 using namespace underridge;
@@ -68,6 +69,81 @@ private Q_SLOTS:
         }
     }
 
+    void what_opens_over_the_sheet_is_read_out_after_what_is_on_it() {
+        WindowHarness h;
+        h.openFirstOffice();
+        QAccessibleInterface* sheet = QAccessible::queryAccessibleInterface(&h.sheet());
+        const auto names = [&] {
+            QStringList all;
+            for (int i = 0; i < sheet->childCount(); ++i)
+                all << sheet->child(i)->text(QAccessible::Name);
+            return all;
+        };
+        const auto before = names();
+        h.linkTo("acc-1", h.middle("edge-1"));
+        const QStringList linked = names();
+        const auto told = linked.filter(QRegularExpression("^Linked: (edge|acc)-1 .* to (edge|acc)-1 "));
+        QVERIFY2(told.size() == 1, qPrintable(linked.join('|')));
+        QAccessibleInterface* strip = sheet->child(static_cast<int>(linked.indexOf(told.front())));
+        QCOMPARE(sheet->indexOfChild(strip), static_cast<int>(linked.indexOf(told.front())));
+        QVERIFY(strip->text(QAccessible::Description).contains("Gbit/s"));
+        QTest::mouseClick(&h.sheet().linking().strip().otherPort(1), Qt::LeftButton);
+        QVERIFY(!names().filter(QRegularExpression("^Ports of edge-1, linked from acc-1 ")).empty() ||
+                !names().filter(QRegularExpression("^Ports of acc-1, linked from edge-1 ")).empty());
+        h.key(Qt::Key_Escape);
+        h.session().undo();
+        h.sheet().setFocus();
+        h.key(Qt::Key_Escape);
+        QCOMPARE(names().size(), before.size());
+        h.key(Qt::Key_A);
+        QVERIFY(names().contains("Add devices"));
+    }
+
+    void the_child_with_the_focus_is_where_the_keyboard_is() {
+        WindowHarness h;
+        h.openFirstOffice();
+        QAccessibleInterface* sheet = QAccessible::queryAccessibleInterface(&h.sheet());
+        h.sheet().setFocus();
+        for (int step = 0; step < 3; ++step) {
+            h.key(Qt::Key_Tab);
+            QAccessibleInterface* at = sheet->focusChild();
+            QVERIFY(at);
+            QCOMPARE(at->text(QAccessible::Name), h.session().nameOf(h.sheet().selectTool().focused()));
+        }
+        h.key(Qt::Key_A); // and in what is open over it
+        QCOMPARE(sheet->focusChild()->object(), static_cast<QObject*>(&h.sheet().adding().field().field()));
+    }
+
+    void tab_goes_into_the_strip_once_and_out_of_it() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.linkTo("acc-1", h.middle("edge-1"));
+        auto& strip = h.sheet().linking().strip();
+        QVERIFY(strip.isVisible() && h.sheet().hasFocus());
+        h.key(Qt::Key_Tab);
+        QVERIFY(strip.otherPort(0).hasFocus());
+        h.key(Qt::Key_Tab);
+        QVERIFY(strip.otherPort(1).hasFocus());
+        h.key(Qt::Key_Tab);
+        QVERIFY(h.sheet().hasFocus() && strip.isVisible());
+        const ObjectRef before = h.sheet().selectTool().focused();
+        h.key(Qt::Key_Tab); // and on from device to device
+        QVERIFY(h.sheet().hasFocus() && h.sheet().selectTool().focused() != before);
+        h.linkTo("acc-1", h.middle("edge-1"));
+        h.key(Qt::Key_Tab);
+        h.key(Qt::Key_Backtab);
+        QVERIFY(h.sheet().hasFocus() && strip.isVisible());
+        h.linkTo("acc-1", h.middle("edge-1"));
+        h.key(Qt::Key_Tab);
+        h.key(Qt::Key_Escape);
+        QVERIFY(h.sheet().hasFocus() && !strip.isVisible());
+        h.linkTo("acc-1", h.middle("edge-1"));
+        h.key(Qt::Key_Tab);
+        h.key(Qt::Key_Tab);
+        h.key(Qt::Key_Space); // presses it
+        QVERIFY(h.sheet().linking().drawer().isVisible());
+    }
+
     void the_sheet_reads_out_what_is_in_view() {
         WindowHarness h;
         h.openFirstOffice();
@@ -75,7 +151,7 @@ private Q_SLOTS:
         QVERIFY(sheet);
         QCOMPARE(sheet->role(), QAccessible::List);
         QVERIFY(sheet->text(QAccessible::Description).contains("8 devices"));
-        QCOMPARE(sheet->childCount(), 8 + 1 + 7);
+        QCOMPARE(sheet->childCount(), 8 + 1 + 7 + 1); // devices, a note, links, the locator
         QAccessibleInterface* found = nullptr;
         for (int i = 0; i < sheet->childCount(); ++i) {
             QAccessibleInterface* child = sheet->child(i);
@@ -95,7 +171,7 @@ private Q_SLOTS:
         QVERIFY(found->state().selected);
         // Elsewhere there is nothing to read.
         h.sheet().look({100000, 100000}, 1);
-        QCOMPARE(sheet->childCount(), 0);
+        QCOMPARE(sheet->childCount(), 1); // the locator, to come back by
     }
 
     void the_keyboard_reaches_every_device_and_goes_along_links() {

@@ -42,6 +42,7 @@ AddField::AddField(const model::Catalogue& catalogue, QWidget* parent)
 
 void AddField::open(QPoint at, const QString& purpose) {
     purpose_->setText(purpose);
+    setAccessibleName(purpose);
     field_->clear();
     refresh();
     const QRect room = parentWidget()->rect();

@@ -16,6 +16,7 @@ LinkFlow::LinkFlow(Session& session, Surface& surface)
     connect(drawer_, &PortDrawer::chosen, this, &LinkFlow::takeRow);
     connect(drawer_, &PortDrawer::closed, &surface, qOverload<>(&QWidget::setFocus));
     connect(strip_, &LinkStrip::otherPortWanted, this, [this](int end) { openDrawerForLink(told_, end); });
+    connect(strip_, &LinkStrip::left, &surface, qOverload<>(&QWidget::setFocus));
     connect(&surface, &Surface::cameraMoved, this, [this] {
         if (strip_->isVisible())
             placeStrip();
@@ -52,6 +53,14 @@ void LinkFlow::showStrip(LinkId id, const std::string& reason) {
                  QString::fromStdString(edit::portText(session_.network(), link->b)), words,
                  QString::fromStdString(reason));
     placeStrip();
+    visited_ = false;
+}
+
+bool LinkFlow::takeTab() {
+    if (!strip_->isVisible() || std::exchange(visited_, true))
+        return false;
+    strip_->enter();
+    return true;
 }
 
 void LinkFlow::placeStrip() {

@@ -23,6 +23,8 @@ public:
     void openDrawerForNew(const linking::End& from, model::DeviceId target);
     /// `end`: 0 or 1, whose port is to change. Told when the link is gone.
     void openDrawerForLink(model::LinkId link, int end);
+    /// Tab on the sheet: goes to the strip, once after it was opened. Whether it did.
+    bool takeTab();
     void hideDrawer() { drawer_->hide(); }
     void hideStrip() { strip_->hide(); }
 
@@ -47,6 +49,7 @@ private:
     // what the strip tells of, and whether its link was the last step
     model::LinkId told_;
     std::size_t toldStep_ = 0;
+    bool visited_ = false; ///< the keyboard has been in the strip
 };
 
 } // namespace underridge::app

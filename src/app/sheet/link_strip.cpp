@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/link_strip.h"
 
+#include <QAccessible>
+#include <QKeyEvent>
 #include <QVBoxLayout>
 
 namespace underridge::app {
@@ -39,6 +41,7 @@ LinkStrip::LinkStrip(QWidget* parent)
         button->setText(tr("Other port…"));
         button->setAutoRaise(true);
         button->setFocusPolicy(Qt::TabFocus);
+        button->installEventFilter(this);
         connect(button, &QToolButton::clicked, this, [this, end] { Q_EMIT otherPortWanted(end); });
         ++end;
     }
@@ -51,9 +54,32 @@ void LinkStrip::open(const QString& a, const QString& b, const QString& cable, c
     otherA_->setAccessibleName(tr("Other port at %1").arg(a));
     otherB_->setAccessibleName(tr("Other port at %1").arg(b));
     words_->setText(QStringLiteral("%1 · %2").arg(cable, reason));
+    setAccessibleName(tr("Linked: %1 to %2").arg(a, b));
+    setAccessibleDescription(words_->text());
     adjustSize();
     show();
     raise();
+    QAccessibleEvent told(this, QAccessible::Alert);
+    QAccessible::updateAccessibility(&told);
+}
+
+void LinkStrip::enter() {
+    otherA_->setFocus(Qt::TabFocusReason);
+}
+
+bool LinkStrip::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::KeyPress)
+        return QFrame::eventFilter(watched, event);
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    const bool past =
+        (key == Qt::Key_Tab && watched == otherB_) || (key == Qt::Key_Backtab && watched == otherA_);
+    if (key == Qt::Key_Escape)
+        hide();
+    if (past || key == Qt::Key_Escape) {
+        Q_EMIT left();
+        return true;
+    }
+    return QFrame::eventFilter(watched, event);
 }
 
 } // namespace underridge::app

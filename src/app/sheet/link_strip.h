@@ -16,10 +16,18 @@ public:
     void open(const QString& a, const QString& b, const QString& cable, const QString& reason);
     QToolButton& otherPort(int end) { return end == 0 ? *otherA_ : *otherB_; }
     QString text() const { return words_->text(); }
+    /// Gives its first button the keyboard. Tab past the last, Shift+Tab past the first
+    /// and Esc leave it.
+    void enter();
 
 Q_SIGNALS:
     /// 0 or 1: which end.
     void otherPortWanted(int end);
+    /// The keyboard has left it.
+    void left();
+
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     QToolButton *otherA_, *otherB_;

@@ -39,6 +39,8 @@ void PortDrawer::open(const QString& device, const QString& from, std::vector<li
     rows_ = std::move(rows);
     title_->setText(
         QStringLiteral("<b>%1</b> %2").arg(device.toHtmlEscaped(), tr("from %1").arg(from).toHtmlEscaped()));
+    setAccessibleName(tr("Ports of %1, linked from %2").arg(device, from));
+    list_->setAccessibleName(accessibleName());
     list_->clear();
     bool divided = false;
     // The rows of the list and those of `rows_` are kept in step: the dividing line is a

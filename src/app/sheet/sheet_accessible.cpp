@@ -123,12 +123,14 @@ public:
 
     int childCount() const override {
         refresh();
-        return static_cast<int>(inView_.size());
+        return static_cast<int>(inView_.size() + over_.size());
     }
     QAccessibleInterface* child(int index) const override {
         refresh();
-        if (index < 0 || index >= static_cast<int>(inView_.size()))
+        if (index < 0 || index >= static_cast<int>(inView_.size() + over_.size()))
             return nullptr;
+        if (const auto at = static_cast<std::size_t>(index); at >= inView_.size())
+            return QAccessible::queryAccessibleInterface(over_[at - inView_.size()]);
         const ObjectRef object = inView_[static_cast<std::size_t>(index)];
         auto& id = made_[object];
         if (id == 0)
@@ -137,6 +139,9 @@ public:
     }
     int indexOfChild(const QAccessibleInterface* child) const override {
         refresh();
+        for (std::size_t i = 0; i < over_.size(); ++i)
+            if (child && child->object() == over_[i])
+                return static_cast<int>(inView_.size() + i);
         for (const auto& [object, id] : made_)
             if (QAccessible::accessibleInterface(id) == child) {
                 const auto at = std::find(inView_.begin(), inView_.end(), object);
@@ -145,16 +150,26 @@ public:
         return -1;
     }
     QAccessibleInterface* childAt(int x, int y) const override {
-        for (int i = 0; i < childCount(); ++i)
+        for (int i = childCount() - 1; i >= 0; --i) // what lies over the sheet first
             if (QAccessibleInterface* each = child(i); each && each->rect().contains(x, y))
                 return each;
         return nullptr;
     }
     QAccessibleInterface* focusChild() const override {
-        for (int i = 0; i < childCount(); ++i)
-            if (QAccessibleInterface* each = child(i); each && each->state().focused)
+        for (int i = 0; i < childCount(); ++i) {
+            QAccessibleInterface* each = child(i);
+            if (each && each->state().focused)
                 return each;
+            if (QAccessibleInterface* inside = each && each->object() ? each->focusChild() : nullptr)
+                return inside;
+        }
         return nullptr;
+    }
+    /// Where an object stands among the children; -1 when it is not in view.
+    int indexOf(ObjectRef object) const {
+        refresh();
+        const auto at = std::find(inView_.begin(), inView_.end(), object);
+        return at == inView_.end() ? -1 : static_cast<int>(at - inView_.begin());
     }
     QString text(QAccessible::Text which) const override {
         if (which == QAccessible::Name)
@@ -170,8 +185,12 @@ public:
     }
 
 private:
-    /// What is in view now, plates first, as people look.
+    /// What is in view now, plates first, as people look; then what has opened over it.
     void refresh() const {
+        over_.clear();
+        for (QWidget* widget : view_.findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
+            if (widget->isVisible() && !widget->accessibleName().isEmpty())
+                over_.push_back(widget);
         const auto items = view_.session().scene().itemsIn(view_.camera().visible());
         inView_.clear();
         for (const scene::Plate* plate : items.of<scene::Plate>())
@@ -193,6 +212,7 @@ private:
 
     SheetView& view_;
     mutable std::vector<ObjectRef> inView_;
+    mutable std::vector<QWidget*> over_;
     mutable std::map<ObjectRef, QAccessible::Id> made_;
 };
 
@@ -202,6 +222,18 @@ QAccessibleInterface* make(const QString&, QObject* object) {
 }
 
 } // namespace
+
+void tellAccessibly(SheetView& view, QAccessible::Event event, ObjectRef object) {
+    if (!QAccessible::isActive())
+        return;
+    const auto* sheet = static_cast<SheetAccessible*>(QAccessible::queryAccessibleInterface(&view));
+    const int index = sheet ? sheet->indexOf(object) : -1;
+    if (index < 0)
+        return;
+    QAccessibleEvent told(&view, event);
+    told.setChild(index);
+    QAccessible::updateAccessibility(&told);
+}
 
 void installSheetAccessibility() {
     static const bool once = [] {

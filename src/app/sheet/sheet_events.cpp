@@ -26,7 +26,8 @@ bool SheetView::event(QEvent* event) {
         auto* key = static_cast<QKeyEvent*>(event);
         if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) &&
             !(key->modifiers() & Qt::ControlModifier) && session_.scene().count<scene::Plate>() > 0) {
-            keyPressEvent(key);
+            if (tool_ != &select_ || !linking_.takeTab())
+                keyPressEvent(key);
             return true;
         }
     }

@@ -83,7 +83,11 @@ void SheetView::followSession() {
                 update();
             });
     connect(&session_.overlays(), &Overlays::changed, this, qOverload<>(&QWidget::update));
-    connect(&session_.selected(), &Selection::changed, this, qOverload<>(&QWidget::update));
+    connect(&session_.selected(), &Selection::changed, this, [this] {
+        update();
+        if (session_.selection().size() == 1)
+            tellAccessibly(*this, QAccessible::Selection, session_.selection().front());
+    });
     connect(&session_.workspace(), &Workspace::documentReplaced, this, [this] {
         cancelTool();
         hideAll();
@@ -249,6 +253,10 @@ Pointer SheetView::pointerOf(const QMouseEvent& event) const {
 
 void SheetView::afterEvent() {
     setCursor(isPanning() ? Qt::ClosedHandCursor : tool_->cursor());
+    if (const ObjectRef focused = select_.focused(); focused != toldFocus_) {
+        toldFocus_ = focused;
+        tellAccessibly(*this, QAccessible::Focus, focused);
+    }
     if (const QString hint = tool_->hint(); hint != hint_) {
         hint_ = hint;
         Q_EMIT hintChanged(hint_);

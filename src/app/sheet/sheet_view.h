@@ -127,6 +127,7 @@ private:
     EdgeScroll edge_;
     Pointer dragged_; ///< where the pointer was last while something is dragged
     QString hint_;
+    model::ObjectRef toldFocus_; ///< a screen reader knows of
 };
 
 } // namespace underridge::app
