@@ -48,7 +48,9 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
                            model::seedFromSystem(),
                            {},
                            libraryPath(),
-                           demoFolder()};
+                           demoFolder(),
+                           QStandardPaths::writableLocation(QStandardPaths::GenericCacheLocation) +
+                               QStringLiteral("/thumbnails")};
     const bool cutOff = !edit::Document::recoverable(world.world).empty();
     app::MainWindow window(std::move(world));
     window.show();

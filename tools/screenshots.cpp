@@ -30,7 +30,8 @@ public:
                    1,
                    scratch_.filePath("settings.ini"),
                    scratch_.filePath("models.json"),
-                   QStringLiteral(UNDERRIDGE_DEMO)}) {
+                   QStringLiteral(UNDERRIDGE_DEMO),
+                   scratch_.filePath("thumbnails")}) {
         window_.resize(1280, 800);
         window_.theme().choose(app::ThemeChoice::light);
         window_.show();
@@ -108,6 +109,12 @@ private:
 
 void shootAll(const QString& folder) {
     Studio s(folder);
+    for (const char* name : {"first-office", "fennick-quay"}) { // so that there are recent files
+        s.openSample(name);
+        s.window().files().saveTo(s.scratch(name) + QStringLiteral(".underridge"));
+        s.waitForJobs();
+    }
+    s.window().showStart();
     s.shoot("start");
     s.openSample("first-office");
     s.shoot("first-office-near");

@@ -205,6 +205,39 @@ private Q_SLOTS:
         h.window->action(CommandId::print)->trigger();
     }
 
+    void recent_files_show_a_small_picture_while_they_are_as_it_shows_them() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.path = h.folder.filePath("a&b.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        h.wait();
+        const auto shown = [&]() -> QImage {
+            h.window->showStart();
+            QPushButton* recent = h.button(" a&&b"); // one & is shown
+            return recent ? recent->icon().pixmap(recent->iconSize()).toImage() : QImage();
+        };
+        const auto isBlank = [](const QImage& image) {
+            for (int y = 0; y < image.height(); ++y)
+                for (int x = 0; x < image.width(); ++x)
+                    if (qAlpha(image.pixel(x, y)) != 0)
+                        return false;
+            return true;
+        };
+        const QImage picture = shown();
+        QVERIFY(!picture.isNull() && !isBlank(picture));
+        const app::SmallPictures pictures(h.folder.filePath("thumbnails"));
+        QVERIFY(std::max(pictures.of(h.path).width(), pictures.of(h.path).height()) <= 256);
+        QFile file(h.path);
+        QVERIFY(file.open(QIODevice::ReadWrite));
+        file.setFileTime(QDateTime::currentDateTime().addSecs(-3600), QFileDevice::FileModificationTime);
+        file.close();
+        QVERIFY(isBlank(shown())); // another program wrote it: the picture is of something else
+        QTest::mouseClick(h.button(" a&&b"), Qt::LeftButton);
+        h.wait();
+        QVERIFY(h.window->showsSheet());
+        QVERIFY(!isBlank(shown()));
+    }
+
     void what_cannot_be_read_is_refused_and_the_network_stays() {
         WindowHarness h;
         h.begin();

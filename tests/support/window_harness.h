@@ -167,7 +167,7 @@ private:
                                 [this] { return clock += 10; }};
         auto fresh = std::make_unique<app::MainWindow>(
             app::WindowWorld{world, 7, folder.filePath("settings.ini"), folder.filePath("models.json"),
-                             QStringLiteral(UNDERRIDGE_ROOT "/demo")});
+                             QStringLiteral(UNDERRIDGE_ROOT "/demo"), folder.filePath("thumbnails")});
         fresh->fileDialogs().answer = [this](const app::FileQuestion&) { return path; };
         fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
             const auto given = answers_(dialog);

@@ -13,8 +13,12 @@ const QString ownSuffix = QStringLiteral(".underridge");
 
 } // namespace
 
-NetworkFiles::NetworkFiles(const Desk& desk, QString demoFolder, QObject* parent)
-    : QObject(parent), desk_(desk), shared_(desk, nullptr), demoFolder_(std::move(demoFolder)) {
+NetworkFiles::NetworkFiles(const Desk& desk, QString demoFolder, SmallPictures pictures, QObject* parent)
+    : QObject(parent),
+      desk_(desk),
+      shared_(desk, nullptr),
+      demoFolder_(std::move(demoFolder)),
+      pictures_(std::move(pictures)) {
     connect(&shared_, &SharedFile::rebased, this, &NetworkFiles::stateChanged);
     connect(&shared_, &SharedFile::saveAsWanted, this, [this] { save(true); });
     connect(&desk_.session.workspace(), &Workspace::documentReplaced, this, [this] {
@@ -154,7 +158,7 @@ void NetworkFiles::takeFile(const QString& path, const Opened& opening, const Wh
         edit::Document& read = opening->document->document;
         place(use == SharedFile::Use::copy ? asNew(read) : std::move(read), opening, path);
         readOnly_ = use == SharedFile::Use::readOnly;
-        desk_.settings.addRecent(QFileInfo(path).absoluteFilePath());
+        remember(path);
         Q_EMIT stateChanged();
         if (const auto sheets = desk_.session.network().all<model::Sheet>().size();
             opening->foreign && sheets > 1)
@@ -185,6 +189,20 @@ void NetworkFiles::rememberWhere() {
     const QString path = QString::fromStdString(desk_.session.document().path());
     if (const auto view = desk_.session.sheets().view(); view && !path.isEmpty())
         desk_.settings.setPlaceIn(path, {desk_.session.sheet(), *view});
+}
+
+void NetworkFiles::remember(const QString& path) {
+    constexpr std::size_t mostDrawn = 20'000; // a larger one would take seconds
+    desk_.settings.addRecent(QFileInfo(path).absoluteFilePath());
+    if (!pictures_.isKept() || desk_.session.scene().count<scene::Plate>() > mostDrawn)
+        return;
+    desk_.jobs.run<Result<Done>>(
+        tr("Drawing a small picture of %1").arg(QFileInfo(path).fileName()),
+        [pictures = pictures_, path, scene = desk_.session.scene(),
+         name = desk_.session.network().info().name](const Wanted&) {
+            return pictures.keep(path, scene, name);
+        },
+        [](const Result<Done>&) {}); // without one the start page shows a name alone
 }
 
 void NetworkFiles::mayLeave(WhenDone then) {
@@ -287,7 +305,7 @@ void NetworkFiles::finishSave(const QString& path, const edit::Document::Saving&
         good = true;
         shared_.keep(path, *written);
         readOnly_ = false;
-        desk_.settings.addRecent(QFileInfo(path).absoluteFilePath());
+        remember(path);
     }
     Q_EMIT stateChanged();
     done(good && !desk_.session.document().modified());

@@ -5,14 +5,16 @@
 #pragma once
 #include "app/desk.h"
 #include "app/files/shared_file.h"
+#include "app/files/small_pictures.h"
 
 namespace underridge::app {
 
 class NetworkFiles : public QObject {
     Q_OBJECT
 public:
-    /// `demoFolder` holds the samples.
-    NetworkFiles(const Desk& desk, QString demoFolder, QObject* parent);
+    /// `demoFolder` holds the samples; `pictures` of files are kept when they are opened
+    /// or saved.
+    NetworkFiles(const Desk& desk, QString demoFolder, SmallPictures pictures, QObject* parent);
 
     void create(WhenDone done = {});
     /// Opens a file, whatever its format; a refusal is shown and leaves all as it was.
@@ -71,6 +73,8 @@ private:
     void place(edit::Document document, const Opened& opening, const QString& path);
     edit::Document asNew(const edit::Document& document);
     void rememberWhere();
+    /// A recent file, with a small picture.
+    void remember(const QString& path);
     void askAboutChanges(std::function<void(SaveAnswer)> then);
     void saveBeforeLeaving(const WhenDone& then);
     void pathToSave(bool ask, std::function<void(const QString&)> then);
@@ -81,6 +85,7 @@ private:
     Desk desk_;
     SharedFile shared_;
     QString demoFolder_;
+    SmallPictures pictures_;
     bool saving_ = false, readOnly_ = false;
     std::vector<std::function<void()>> afterSaving_;
 };

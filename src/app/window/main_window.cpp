@@ -40,7 +40,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       dialogs_(new Dialogs(this)),
       fileDialogs_(*dialogs_, preferred_, this),
       desk_{*session_, preferred_, *fields_, *jobs_, *dialogs_, fileDialogs_, messages_, this},
-      files_(new NetworkFiles(desk_, world_.demoFolder, this)),
+      files_(new NetworkFiles(desk_, world_.demoFolder, SmallPictures(world_.picturePath), this)),
       interchange_(new Interchange(desk_, *theme_, this)),
       clips_(new Clips(desk_, this)),
       models_(new OwnModels(desk_, *theme_, world_.libraryPath, this)),
@@ -407,7 +407,8 @@ void MainWindow::showBottom(QWidget* panel) {
 }
 
 void MainWindow::showStart() {
-    start_->fill(preferred_.recentFiles(), edit::Document::recoverable(world_.world));
+    start_->fill(preferred_.recentFiles(), SmallPictures(world_.picturePath),
+                 edit::Document::recoverable(world_.world));
     stack_->setCurrentWidget(start_);
     start_->setFocus();
     status_->setZoomShown(false); // there is nothing to be near to

@@ -41,6 +41,7 @@ struct WindowWorld {
     QString settingsPath; ///< an ini file; empty: the desktop's usual place
     QString libraryPath;  ///< of the own models; empty: none are kept
     QString demoFolder;   ///< holds first-office.underridge and fennick-quay.underridge
+    QString picturePath = {}; ///< of small pictures of files; empty: none are kept
 };
 
 class MainWindow : public QMainWindow {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/start_page.h"
 
+#include "app/shown_text.h"
+
 #include <QFileInfo>
 #include <QLabel>
 #include <QPushButton>
@@ -20,6 +22,27 @@ QPushButton* wideButton(const QString& text, const QString& tip) {
     auto* button = new QPushButton(text);
     button->setToolTip(tip);
     button->setMinimumHeight(34);
+    return button;
+}
+
+/// A picture and the name; a blank in its place while there is no picture.
+QPushButton* recentButton(const QString& path, const QPixmap& picture) {
+    constexpr QSize size(64, 40);
+    constexpr int textRoom = 136;
+    const QFileInfo file(path);
+    const bool own = file.suffix() == QStringLiteral("underridge"); // which goes without saying
+    auto* button = new QPushButton;
+    button->setText(asLabel(button->fontMetrics().elidedText(
+        QLatin1Char(' ') + (own ? file.completeBaseName() : file.fileName()), Qt::ElideMiddle, textRoom)));
+    button->setAccessibleName(file.fileName());
+    QPixmap blank(size);
+    blank.fill(Qt::transparent);
+    button->setIcon(picture.isNull() ? blank : picture);
+    button->setIconSize(size);
+    button->setFlat(true);
+    button->setToolTip(path);
+    button->setStyleSheet(QStringLiteral("text-align: left; padding: 4px"));
+    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // both columns are as wide
     return button;
 }
 
@@ -65,7 +88,8 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     setFocusProxy(fresh);
 }
 
-void StartPage::fill(const QStringList& recent, const std::vector<edit::Recoverable>& recoverable) {
+void StartPage::fill(const QStringList& recent, const SmallPictures& pictures,
+                     const std::vector<edit::Recoverable>& recoverable) {
     delete lists_;
     lists_ = new QWidget;
     auto* layout = new QVBoxLayout(lists_);
@@ -86,14 +110,16 @@ void StartPage::fill(const QStringList& recent, const std::vector<edit::Recovera
     }
     if (!recent.isEmpty())
         layout->addWidget(plainLabel(tr("Recent")));
+    auto* grid = new QGridLayout;
+    grid->setSpacing(4);
+    int count = 0;
     for (const QString& path : recent) {
-        auto* button = new QPushButton(QFileInfo(path).fileName());
-        button->setFlat(true);
-        button->setToolTip(path);
-        button->setStyleSheet(QStringLiteral("text-align: left; padding: 4px"));
-        layout->addWidget(button);
+        auto* button = recentButton(path, pictures.of(path));
+        grid->addWidget(button, count / 2, count % 2);
+        ++count;
         connect(button, &QPushButton::clicked, this, [this, path] { Q_EMIT recentWanted(path); });
     }
+    layout->addLayout(grid);
     column_->insertWidget(column_->count() - 1, lists_);
 }
 

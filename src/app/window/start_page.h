@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the first window offers: new, first office, open, work to recover, recent files.
 #pragma once
+#include "app/files/small_pictures.h"
 #include "core/edit/document.h"
 
 #include <QVBoxLayout>
@@ -13,7 +14,8 @@ class StartPage : public QWidget {
 public:
     explicit StartPage(QWidget* parent = nullptr);
 
-    void fill(const QStringList& recent, const std::vector<edit::Recoverable>& recoverable);
+    void fill(const QStringList& recent, const SmallPictures& pictures,
+              const std::vector<edit::Recoverable>& recoverable);
 
 Q_SIGNALS:
     void newWanted();
