@@ -294,7 +294,7 @@ private Q_SLOTS:
         h.restart();
         QVERIFY(h.window->theme().theme().dark);
         QVERIFY(h.window->findChild<QDockWidget*>("detailsDock")->isHidden());
-        QVERIFY(h.button("c.underridge"));
+        QVERIFY(h.button(" c"));
     }
 
     void the_suffix_that_is_added_does_not_write_over_another_file_unasked() {

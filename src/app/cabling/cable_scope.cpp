@@ -19,7 +19,7 @@ QString cableText(const Network& network, CableId id) {
                        .arg(shownText(portText(network, cable->ends[0].at)),
                             shownText(portText(network, cable->ends[1].at)));
     if (cable->ends.size() > 2)
-        text += CableScope::tr(" and %1 more").arg(cable->ends.size() - 2);
+        text += CableScope::tr(" and %L1 more").arg(cable->ends.size() - 2);
     return text;
 }
 

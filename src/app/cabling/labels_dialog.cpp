@@ -44,7 +44,8 @@ void LabelsDialog::refresh() {
     const auto changed = std::count_if(labels_.begin(), labels_.end(), [](const edit::CableChange& each) {
         return each.before != each.after;
     });
-    sumUp(tr("%1 of %2 labels change.").arg(changed).arg(labels_.size()), changed > 0);
+    sumUp(tr("%L1 of %Ln label(s) to change.", nullptr, static_cast<int>(labels_.size())).arg(changed),
+          changed > 0);
 }
 
 } // namespace underridge::app

@@ -67,10 +67,11 @@ void LengthsDialog::refresh() {
                same);
     }
     fitColumns();
-    sumUp(without == 0 ? tr("%1 of %2 lengths change.").arg(changed).arg(lengths_.size())
-                       : tr("%1 of %2 lengths change; %3 cannot be worked out or stay, as remarked.")
+    const int all = static_cast<int>(lengths_.size());
+    sumUp(without == 0 ? tr("%L1 of %Ln length(s) to change.", nullptr, all).arg(changed)
+                       : tr("%L1 of %Ln length(s) to change; %L2 cannot be worked out or stay, as remarked.",
+                            nullptr, all)
                              .arg(changed)
-                             .arg(lengths_.size())
                              .arg(without),
           changed > 0 || !(ruled->network == session_.network()));
 }

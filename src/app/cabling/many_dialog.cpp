@@ -29,7 +29,7 @@ ManyDialog::ManyDialog(Session& session, QWidget* parent)
     to->setWordWrap(true);
     where_->addItems({tr("to one of them, best for all together"), tr("to every one of them")});
     links_->setRange(1, 8);
-    form().addRow(tr("%1 devices to").arg(devices_.size()), to);
+    form().addRow(tr("%Ln device(s) to", nullptr, static_cast<int>(devices_.size())), to);
     form().addRow(tr("Each"), where_);
     form().addRow(tr("With links"), links_);
     form().addRow(QString(), lag_);
@@ -68,14 +68,15 @@ void ManyDialog::refresh() {
         if (piece && piece->lengthMm > 0)
             words += QStringLiteral(", ") + shownText(lengthText(piece->lengthMm, session_.lengthUnit()));
         if (const int transceivers = row.proposal->joint.transceivers(); transceivers > 0)
-            words += transceivers == 1 ? tr(", with a transceiver") : tr(", with two transceivers");
+            words += QStringLiteral(", ") + tr("with %Ln transceiver(s)", nullptr, transceivers);
         addRow({name, shownText(row.proposal->a.port), session_.nameOf(refTo(row.proposal->b.device)),
                 shownText(row.proposal->b.port), words, shownText(row.proposal->reason)});
     }
     fitColumns();
-    sumUp(left == 0 ? tr("%1 links.").arg(plan_.linked())
-                    : tr("%1 links; %2 are left out, as told.").arg(plan_.linked()).arg(left),
-          plan_.linked() > 0);
+    QStringList counts{tr("%Ln link(s)", nullptr, static_cast<int>(plan_.linked()))};
+    if (left > 0)
+        counts << tr("%Ln left out, as told", nullptr, static_cast<int>(left));
+    sumUp(counts.join(QStringLiteral(", ")), plan_.linked() > 0);
 }
 
 } // namespace underridge::app

@@ -240,12 +240,11 @@ void StockDialog::showChosen() {
             metres += cable.lengthMm;
         }
     });
-    about_->setText(tr("%1, %2 positions, up to %3. In use: %4 cables, in all %5.")
-                        .arg(shownText(titleOf(type->medium)))
-                        .arg(type->positions)
-                        .arg(shownText(speedText(type->maxRate)))
-                        .arg(pieces)
-                        .arg(shownText(lengthText(metres, session_.lengthUnit()))));
+    about_->setText(tr("%1, %2, up to %3. In use: %4, in all %5.")
+                        .arg(shownText(titleOf(type->medium)),
+                             tr("%Ln position(s)", nullptr, type->positions),
+                             shownText(speedText(type->maxRate)), tr("%Ln cable(s)", nullptr, pieces),
+                             shownText(lengthText(metres, session_.lengthUnit()))));
 }
 
 void StockDialog::change(const std::function<void(CableType&)>& how) {

@@ -39,7 +39,7 @@ QTreeWidget* listOf(const std::vector<edit::Difference>& differences) {
                                    QString::fromStdString(differences[i].what)});
     if (differences.size() > mostLines)
         new QTreeWidgetItem(list,
-                            {{}, {}, ChangedDialog::tr("and %1 more").arg(differences.size() - mostLines)});
+                            {{}, {}, ChangedDialog::tr("and %L1 more").arg(differences.size() - mostLines)});
     list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
     return list;
 }

@@ -18,15 +18,12 @@ constexpr QSize pictureSize(560, 240);
 constexpr std::size_t mostDrawn = 20'000;
 
 QString countsOf(const Network& network) {
-    const auto part = [](std::size_t count, const QString& one, const QString& many) {
-        return count == 1 ? one : many.arg(count);
-    };
     QStringList parts{
-        part(network.all<Device>().size(), ImportDialog::tr("1 device"), ImportDialog::tr("%1 devices")),
-        part(network.all<Link>().size(), ImportDialog::tr("1 link"), ImportDialog::tr("%1 links"))};
-    if (const auto groups = network.all<Group>().size(); groups > 0)
-        parts << part(groups, ImportDialog::tr("1 group"), ImportDialog::tr("%1 groups"));
-    parts << part(network.all<Sheet>().size(), ImportDialog::tr("1 sheet"), ImportDialog::tr("%1 sheets"));
+        ImportDialog::tr("%Ln device(s)", nullptr, static_cast<int>(network.all<Device>().size())),
+        ImportDialog::tr("%Ln link(s)", nullptr, static_cast<int>(network.all<Link>().size()))};
+    if (const auto groups = static_cast<int>(network.all<Group>().size()); groups > 0)
+        parts << ImportDialog::tr("%Ln group(s)", nullptr, groups);
+    parts << ImportDialog::tr("%Ln sheet(s)", nullptr, static_cast<int>(network.all<Sheet>().size()));
     return parts.join(QStringLiteral(", "));
 }
 

@@ -163,7 +163,7 @@ void NetworkFiles::takeFile(const QString& path, const Opened& opening, const Wh
         if (const auto sheets = desk_.session.network().all<model::Sheet>().size();
             opening->foreign && sheets > 1)
             desk_.messages.tell(advice(
-                tr("%1 sheets; the others are in the list at the upper left").arg(sheets).toStdString()));
+                tr("%L1 sheets; the others are in the list at the upper left").arg(sheets).toStdString()));
         desk_.messages.list(tr("Opened %1").arg(QFileInfo(path).fileName()), opening->document->remarks);
         done(true);
     };

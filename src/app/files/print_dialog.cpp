@@ -210,10 +210,10 @@ void PrintDialog::refresh() {
         summary_->setText(QString::fromStdString(layout.refusal().text()));
         return;
     }
-    summary_->setText(layout->count() == 1 ? tr("1 page at %1 %").arg(layout->scalePercent())
-                                           : tr("%1 pages at %2 %, with marks to join them")
-                                                 .arg(layout->count())
-                                                 .arg(layout->scalePercent()));
+    const QString pages = tr("%Ln page(s)", nullptr, layout->count());
+    summary_->setText((layout->count() == 1 ? tr("%1 at %L2 %") : tr("%1 at %L2 %, with marks to join them"))
+                          .arg(pages)
+                          .arg(layout->scalePercent()));
     preview_->updatePreview();
     if (layout->count() > 1)
         preview_->setAllPagesViewMode();

@@ -32,8 +32,7 @@ ScheduleDialog::ScheduleDialog(const edit::Schedule& schedule, const QString& fi
     resize(900, 540);
     hideSame_->setChecked(true);
     form().addRow(hideSame_);
-    sumUp(tr("%1 rows say what is drawn already, %2 are new, %3 change something, %4 are wrong and are left "
-             "out.")
+    sumUp(tr("Rows as drawn already: %L1; new: %L2; with changes: %L3; wrong and left out: %L4.")
               .arg(schedule.count(Match::same))
               .arg(schedule.count(Match::added))
               .arg(schedule.count(Match::changed))

@@ -39,19 +39,17 @@ std::vector<std::string> UpdateDialog::chosen() const {
 
 void UpdateDialog::add(const edit::Outdated& each) {
     auto* item = new QTreeWidgetItem(
-        tree_,
-        {tr("%1, used by %2")
-             .arg(QString::fromStdString(each.held.name))
-             .arg(each.usedBy.size() == 1 ? tr("1 device") : tr("%1 devices").arg(each.usedBy.size()))});
+        tree_, {tr("%1, used by %2")
+                    .arg(QString::fromStdString(each.held.name))
+                    .arg(tr("%Ln device(s)", nullptr, static_cast<int>(each.usedBy.size())))});
     item->setData(0, Qt::UserRole, QString::fromStdString(each.now.id));
     item->setCheckState(0, Qt::Checked);
     for (const std::string& change : each.changes)
         new QTreeWidgetItem(item, {QString::fromStdString(change)});
     if (!each.lost.empty())
-        new QTreeWidgetItem(item,
-                            {tr("%1 ports in use are not in the changed model; they stay as ports whose "
-                                "connector is not known")
-                                 .arg(each.lost.size())});
+        new QTreeWidgetItem(
+            item, {tr("%Ln port(s) in use not in the changed model: they stay, their connector not known",
+                      nullptr, static_cast<int>(each.lost.size()))});
     item->setExpanded(true);
 }
 

@@ -141,12 +141,12 @@ void ChainPanel::fill() {
     QStringList words{
         tr("%1 to %2")
             .arg(shownText(edit::portText(network, chain_.a)), shownText(edit::portText(network, chain_.b)))};
-    words << (chain_.stretches.size() == 1 ? tr("1 cable") : tr("%1 cables").arg(chain_.stretches.size()));
+    words << tr("%Ln cable(s)", nullptr, static_cast<int>(chain_.stretches.size()));
     words << (channel.unmeasured > 0
                   ? tr("at least %1").arg(shownText(lengthText(channel.lengthMm, session_.lengthUnit())))
                   : shownText(lengthText(channel.lengthMm, session_.lengthUnit())));
     if (wavelength > 0)
-        words << tr("at most %1 dB at %2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
+        words << tr("at most %L1 dB at %L2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
     for (const ChainEnd end : {chain_.endA, chain_.endB})
         if (end != ChainEnd::device)
             words << endText(end);
@@ -213,7 +213,7 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
                           ? shownText(lengthText(cable->lengthMm, session_.lengthUnit()))
                           : tr("length not set")};
     if (wavelengthNm > 0)
-        below << tr("%1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
+        below << tr("%L1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
     const QString dot = QStringLiteral(" · ");
     add(new ChainCable(*theme_, scene::dressOf(network, *link), above.join(dot), below.join(dot)),
         tr("Cable %1").arg((above + below).join(QStringLiteral(", "))), tr("Go to the cable"),
@@ -221,7 +221,7 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
 }
 
 void ChainPanel::addSkipped(int cables, std::int64_t lengthMm) {
-    const QString all = tr("%1 cables").arg(cables);
+    const QString all = tr("%Ln cable(s)", nullptr, cables);
     const QString length = shownText(lengthText(lengthMm, session_.lengthUnit()));
     const Link* first = session_.network().link(chain_.stretches.front().link);
     add(new ChainCable(*theme_, scene::dressOf(session_.network(), *first), all, length),

@@ -173,11 +173,9 @@ void DetailsPanel::portLists(const Device& device) {
     const Network& network = session_.network();
     const PortCount count = countPorts(network, device);
     const bool any = !portsOf(network, device).empty();
-    form_->heading(any ? tr("Ports: %1 of %2 used").arg(count.used).arg(count.all) : tr("Ports"));
+    form_->heading(any ? tr("Ports: %L1 of %L2 used").arg(count.used).arg(count.all) : tr("Ports"));
     if (count.unknown > 0)
-        form_->emptyRow(count.unknown == 1
-                            ? tr("1 link ends in a port that is not known")
-                            : tr("%1 links end in ports that are not known").arg(count.unknown));
+        form_->emptyRow(tr("%Ln link(s) whose port is not known", nullptr, count.unknown));
     if (!any)
         return;
     for (const PortView& port : portsOf(network, device)) {

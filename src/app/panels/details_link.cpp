@@ -19,12 +19,12 @@ void DetailsPanel::chainRow(const PortRef& port) {
     const linking::Chain chain = linking::chainThrough(network, port);
     if (chain.stretches.size() < 2)
         return;
-    form_->linkRow(
-        tr("Chain"),
-        tr("%1 to %2, %3 cables")
-            .arg(shownText(edit::portText(network, chain.a)), shownText(edit::portText(network, chain.b)))
-            .arg(chain.stretches.size()),
-        [this] { Q_EMIT chainWanted(); });
+    form_->linkRow(tr("Chain"),
+                   tr("%1 to %2, %3")
+                       .arg(shownText(edit::portText(network, chain.a)),
+                            shownText(edit::portText(network, chain.b)),
+                            tr("%Ln cable(s)", nullptr, static_cast<int>(chain.stretches.size()))),
+                   [this] { Q_EMIT chainWanted(); });
 }
 
 edit::ActResult DetailsPanel::changeCable(LinkId link, CableId cable, std::string name,
@@ -51,7 +51,7 @@ void DetailsPanel::cableChoice(const Link& link, const Cable& cable) {
         if (!joint.console)
             words += QStringLiteral(", ") + shownText(speedText(joint.speed));
         if (joint.transceivers() > 0)
-            words += joint.transceivers() == 1 ? tr(", with a transceiver") : tr(", with two transceivers");
+            words += QStringLiteral(", ") + tr("with %Ln transceiver(s)", nullptr, joint.transceivers());
         if (joint.cable == cable.type && joint.transceiverA == fitted(link.a) &&
             joint.transceiverB == fitted(link.b))
             current = static_cast<int>(names.size());
@@ -95,13 +95,13 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
     cableLooks(link, cable);
     const edit::Strands strands = edit::strandsOf(session_.network(), cable);
     if (strands.all > 1 && !link.positions.empty())
-        form_->row(tr("Strands"), tr("%1 of %2, %3 spare")
+        form_->row(tr("Strands"), tr("%1 of %L2, %L3 spare")
                                       .arg(shownText(fmt::format("{}", fmt::join(link.positions, ", "))))
                                       .arg(strands.all)
                                       .arg(strands.spare.size()));
     for (const Measured& each : cable.measured)
         form_->row(shownText(each.what),
-                   tr("%1 %3, limit %2 %3").arg(each.value).arg(each.limit).arg(shownText(each.unit)));
+                   tr("%L1 %3, limit %L2 %3").arg(each.value).arg(each.limit).arg(shownText(each.unit)));
 }
 
 void DetailsPanel::cableLooks(const Link& link, const Cable& cable) {

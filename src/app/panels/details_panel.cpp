@@ -154,7 +154,7 @@ void DetailsPanel::showSeveral() {
     QStringList parts;
     for (const auto& [what, n] : counts)
         parts << QStringLiteral("%1 × %2").arg(n).arg(shownText(what));
-    begin(tr("%1 selected").arg(selection.size()), parts.join(QStringLiteral(", ")));
+    begin(tr("%L1 selected").arg(selection.size()), parts.join(QStringLiteral(", ")));
     if (!devices.empty())
         severalDevices(devices, allOutside);
     if (!cables.empty())
@@ -259,7 +259,7 @@ void DetailsPanel::showSheet() {
     if (roles.empty())
         form_->emptyRow(tr("None yet. Press A to add some."));
     for (const auto& [role, n] : roles)
-        form_->row(shownText(pluralOf(role)), QString::number(n));
+        form_->row(shownText(pluralOf(role)), QLocale().toString(n));
     if (!roles.empty())
         form_->row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
     if (network.all<Link>().size() > 0)

@@ -235,9 +235,8 @@ void FaceplatePanel::fillTrunkMenu() {
         const Cable& cable = *network.cable(id);
         const CableType* type = network.typeOf(cable);
         const auto spare = edit::strandsOf(network, cable).spare.size();
-        trunkMenu_->addAction(tr("%1, %2 strands spare")
-                                  .arg(shownText(cable.label.empty() ? type->name : cable.label))
-                                  .arg(spare),
+        trunkMenu_->addAction(tr("%1, %Ln strand(s) spare", nullptr, static_cast<int>(spare))
+                                  .arg(shownText(cable.label.empty() ? type->name : cable.label)),
                               this, [lay, id] { lay({}, id); });
     }
     if (!trunkMenu_->isEmpty())

@@ -67,9 +67,10 @@ CellsPreview::CellsPreview(const std::vector<edit::CellPreview>& previews, edit:
                !preview.changes());
     }
     fitColumns();
-    sumUp(wrong_ == 0 ? (changes_ == 1 ? tr("1 cell changes.") : tr("%1 cells change.").arg(changes_))
-                      : tr("%1 cells change; %2 are wrong and are left out.").arg(changes_).arg(wrong_),
-          changes_ > 0);
+    QStringList counts{tr("%Ln cell(s) to change", nullptr, changes_)};
+    if (wrong_ > 0)
+        counts << tr("%Ln wrong and left out", nullptr, wrong_);
+    sumUp(counts.join(QStringLiteral(", ")), changes_ > 0);
 }
 
 RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& dialogs, QWidget* parent)

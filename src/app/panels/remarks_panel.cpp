@@ -132,13 +132,11 @@ void RemarksPanel::show(const QString& about, const std::vector<Remark>& remarks
 QString severityCounts(int errors, int warnings, int pieces) {
     QStringList parts;
     if (errors > 0)
-        parts << (errors == 1 ? RemarksPanel::tr("1 error") : RemarksPanel::tr("%1 errors").arg(errors));
+        parts << RemarksPanel::tr("%Ln error(s)", nullptr, errors);
     if (warnings > 0)
-        parts << (warnings == 1 ? RemarksPanel::tr("1 warning")
-                                : RemarksPanel::tr("%1 warnings").arg(warnings));
+        parts << RemarksPanel::tr("%Ln warning(s)", nullptr, warnings);
     if (pieces > 0)
-        parts << (pieces == 1 ? RemarksPanel::tr("1 piece of advice")
-                              : RemarksPanel::tr("%1 pieces of advice").arg(pieces));
+        parts << RemarksPanel::tr("%Ln piece(s) of advice", nullptr, pieces);
     return parts.join(QStringLiteral(", "));
 }
 

@@ -70,7 +70,7 @@ void AddField::refresh() {
     else if (!addition)
         answer_->setText(QString::fromStdString(addition.refusal().text()));
     else
-        answer_->setText(tr("Enter adds %1 × %2, named %3")
+        answer_->setText(tr("Enter adds %L1 × %2, named %3")
                              .arg(addition->count)
                              .arg(QString::fromStdString(addition->model->name),
                                   QString::fromStdString(addition->pattern)));

@@ -20,7 +20,7 @@ QStringList deviceLines(const Network& network, const Device& device) {
         out << Card::tr("Address %1").arg(shownText(address));
     if (const Group* group = network.group(device.group))
         out << Card::tr("In %1").arg(shownText(group->name));
-    out << Card::tr("%1 of %2 ports used").arg(ports.used).arg(ports.all);
+    out << Card::tr("%L1 of %L2 ports used").arg(ports.used).arg(ports.all);
     if (device.outside)
         out << Card::tr("Outside: not ours to manage");
     return out;
@@ -42,7 +42,7 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
         out << Card::tr("Label %1").arg(shownText(cable->label));
     if (cable && !link.positions.empty()) {
         const edit::Strands strands = edit::strandsOf(network, *cable);
-        out << Card::tr("Uses %1 of %2 strands, %3 are spare")
+        out << Card::tr("Uses %L1 of %L2 strands, %L3 spare")
                    .arg(link.positions.size())
                    .arg(strands.all)
                    .arg(strands.spare.size());
@@ -51,10 +51,10 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
         out << Card::tr("In %1").arg(shownText(lagAt(network, link.a)->name));
     const linking::Chain chain = linking::chainThrough(network, link.a.known() ? link.a : link.b);
     if (chain.stretches.size() > 1)
-        out << Card::tr("Part of %1 to %2, %3 cables")
+        out << Card::tr("Part of %1 to %2, %3")
                    .arg(shownText(edit::portText(network, chain.a)),
-                        shownText(edit::portText(network, chain.b)))
-                   .arg(chain.stretches.size());
+                        shownText(edit::portText(network, chain.b)),
+                        Card::tr("%Ln cable(s)", nullptr, static_cast<int>(chain.stretches.size())));
     out << provenanceText(link.provenance);
     return out;
 }

@@ -8,7 +8,8 @@ namespace underridge::app {
 using namespace model;
 
 NameSeriesDialog::NameSeriesDialog(const Session& session, std::vector<DeviceId> devices, QWidget* parent)
-    : PreviewDialog(QStringLiteral("nameSeries"), tr("Rename %1 devices").arg(devices.size()),
+    : PreviewDialog(QStringLiteral("nameSeries"),
+                    tr("Rename %Ln device(s)", nullptr, static_cast<int>(devices.size())),
                     {tr("Now"), tr("Will be"), tr("Remark")}, tr("New names"), tr("Rename"), parent),
       session_(session),
       devices_(std::move(devices)),
@@ -49,7 +50,7 @@ void NameSeriesDialog::refresh() {
         addRow({shownText(name.before), shownText(name.after), shownText(name.remark)});
     }
     fitColumns();
-    sumUp(collisions == 0 ? QString() : tr("%1 names are taken already").arg(collisions), true);
+    sumUp(collisions == 0 ? QString() : tr("%Ln name(s) taken already", nullptr, collisions), true);
 }
 
 } // namespace underridge::app

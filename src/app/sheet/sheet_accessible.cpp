@@ -47,7 +47,7 @@ public:
                               QString::fromStdString(modelName(network, *device))};
             if (const std::string address = firstAddress(network, device->id); !address.empty())
                 parts << QString::fromStdString(address);
-            parts << SheetView::tr("%1 of %2 ports used").arg(count.used).arg(count.all);
+            parts << SheetView::tr("%L1 of %L2 ports used").arg(count.used).arg(count.all);
             return parts.join(QStringLiteral(", "));
         }
         if (const Link* link = network.link({object_.id})) {
@@ -177,7 +177,7 @@ public:
         if (which == QAccessible::Description) {
             const scene::Scene& scene = view_.session().scene();
             return SheetView::tr(
-                       "%1 devices and %2 links; Tab goes from device to device, Page Down along links")
+                       "%L1 devices and %L2 links; Tab goes from device to device, Page Down along links")
                 .arg(scene.count<scene::Plate>())
                 .arg(scene.count<scene::LinkLine>());
         }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/plurals.h"
 #include "app/sheet/name_series_dialog.h"
 #include "app/shown_text.h"
 #include "app/style/flat_style.h"
@@ -33,7 +34,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       settings_(world_.settingsPath.isEmpty()
                     ? std::make_unique<QSettings>()
                     : std::make_unique<QSettings>(world_.settingsPath, QSettings::IniFormat)),
-      theme_((useFlatStyle(), new DesktopTheme(this))),
+      theme_((useFlatStyle(), useEnglishPlurals(), new DesktopTheme(this))),
       session_(new Session(world_.world, exchange::builtInCatalogue(), world_.seed, this)),
       fields_(new TypedFields(this)),
       jobs_(new Jobs(this)),

@@ -79,9 +79,11 @@ void StatusLine::showState(const edit::Document& document, bool saving) {
                     : document.path().empty() ? tr("new")
                                               : tr("saved"));
     saved_->setToolTip(QString::fromStdString(trouble ? trouble->text() : document.path()));
-    counts_->setText(tr("%1 devices · %2 links")
-                         .arg(document.network().all<model::Device>().size())
-                         .arg(document.network().all<model::Link>().size()));
+    const auto& network = document.network();
+    counts_->setText(
+        QStringList{tr("%Ln device(s)", nullptr, static_cast<int>(network.all<model::Device>().size())),
+                    tr("%Ln link(s)", nullptr, static_cast<int>(network.all<model::Link>().size()))}
+            .join(QStringLiteral(" · ")));
 }
 
 } // namespace underridge::app
