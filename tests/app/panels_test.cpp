@@ -35,6 +35,24 @@ class PanelsTest : public QObject {
     }
 
 private Q_SLOTS:
+    void lengths_are_written_and_read_as_where_the_person_lives() {
+        QLocale::setDefault(QLocale(QLocale::German, QLocale::Germany));
+        {
+            WindowHarness h;
+            h.openFirstOffice();
+            const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
+            QVERIFY(link && link->cable);
+            h.session().select({refTo(link->id)});
+            auto* field = qobject_cast<QLineEdit*>(h.window->details().field("Length"));
+            QVERIFY(field);
+            enter(field, "12,75 m");
+            QCOMPARE(h.network().cable(link->cable)->lengthMm, std::int64_t{12750});
+            field = qobject_cast<QLineEdit*>(h.window->details().field("Length"));
+            QCOMPARE(field->text(), QStringLiteral("12,75 m"));
+        }
+        QLocale::setDefault(QLocale::c());
+    }
+
     void the_command_table_is_sound() {
         std::set<QString> keys;
         int index = 0;

@@ -18,7 +18,7 @@ LengthsDialog::LengthsDialog(const Session& session, QWidget* parent)
       scope_(new CableScope(session, tr("Those without a length"),
                             [](const Cable& cable) { return cable.lengthMm == 0; })) {
     const NetworkInfo& info = session.network().info();
-    slack_->setText(shownText(lengthText(info.slackMm, session.lengthUnit())));
+    slack_->setText(shownLength(info.slackMm, session.lengthUnit()));
     slack_->setToolTip(tr("Left over at each end of a cable"));
     margin_->setRange(0, 100);
     margin_->setSuffix(tr(" %"));
@@ -36,7 +36,7 @@ LengthsDialog::LengthsDialog(const Session& session, QWidget* parent)
 edit::ActResult LengthsDialog::rule() const {
     const std::int64_t held = session_.network().info().slackMm;
     // What is shown is rounded to its unit: left as it is, it is what it was.
-    const auto slack = slack_->text() == shownText(lengthText(held, session_.lengthUnit()))
+    const auto slack = slack_->text() == shownLength(held, session_.lengthUnit())
                            ? std::optional(held)
                            : parseLength(slack_->text().toStdString(), session_.lengthUnit());
     if (!slack)
@@ -55,7 +55,7 @@ void LengthsDialog::refresh() {
     lengths_ = edit::newLengths(ruled->network, scope_->cables());
     const auto shown = [&](const std::string& metres) { // in the unit of the window
         const auto mm = parseLength(metres, LengthUnit::metres);
-        return mm && *mm > 0 ? shownText(lengthText(*mm, session_.lengthUnit())) : shownText(metres);
+        return mm && *mm > 0 ? shownLength(*mm, session_.lengthUnit()) : shownText(metres);
     };
     int changed = 0, without = 0;
     for (const edit::CableChange& each : lengths_) {

@@ -66,7 +66,7 @@ void ManyDialog::refresh() {
         const Link* made = plan_.act.network.linkAt(row.proposal->b);
         const Cable* piece = made ? plan_.act.network.cable(made->cable) : nullptr;
         if (piece && piece->lengthMm > 0)
-            words += QStringLiteral(", ") + shownText(lengthText(piece->lengthMm, session_.lengthUnit()));
+            words += QStringLiteral(", ") + shownLength(piece->lengthMm, session_.lengthUnit());
         if (const int transceivers = row.proposal->joint.transceivers(); transceivers > 0)
             words += QStringLiteral(", ") + tr("with %Ln transceiver(s)", nullptr, transceivers);
         addRow({name, shownText(row.proposal->a.port), session_.nameOf(refTo(row.proposal->b.device)),

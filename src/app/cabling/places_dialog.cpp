@@ -91,7 +91,7 @@ QTreeWidgetItem* PlacesDialog::rowOf(GroupId group, int riser) const {
 
 QStringList PlacesDialog::textsOf(GroupId id, int riser) const {
     const Group* group = session_.network().group(id);
-    const auto length = [&](std::int64_t mm) { return shownText(lengthText(mm, session_.lengthUnit())); };
+    const auto length = [&](std::int64_t mm) { return shownLength(mm, session_.lengthUnit()); };
     if (!group || riser >= static_cast<int>(group->risers.size()))
         return {{}, {}, {}, {}, {}};
     if (riser >= 0) {

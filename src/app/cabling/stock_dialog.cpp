@@ -21,7 +21,7 @@ constexpr int idRole = Qt::UserRole;
 QString lengthsText(const CableType& type, LengthUnit unit) {
     QStringList out;
     for (const std::int64_t mm : type.lengthsMm)
-        out << shownText(lengthText(mm, unit));
+        out << shownLength(mm, unit);
     return out.join(QStringLiteral("; "));
 }
 
@@ -121,7 +121,7 @@ void StockDialog::connectFields() {
     connect(longest_, &QLineEdit::editingFinished, this, [this] {
         const CableType* held = chosen();
         // What is shown is rounded to its unit: left as it is, it says nothing.
-        if (!held || longest_->text() == shownText(lengthText(held->maxLengthMm, session_.lengthUnit())))
+        if (!held || longest_->text() == shownLength(held->maxLengthMm, session_.lengthUnit()))
             return;
         const auto mm = parseLength(longest_->text().toStdString(), session_.lengthUnit());
         if (!mm) {
@@ -226,7 +226,7 @@ void StockDialog::showChosen() {
     name_->setText(shownText(type->name));
     grade_->setText(shownText(type->grade));
     lengths_->setText(lengthsText(*type, session_.lengthUnit()));
-    longest_->setText(shownText(lengthText(type->maxLengthMm, session_.lengthUnit())));
+    longest_->setText(shownLength(type->maxLengthMm, session_.lengthUnit()));
     jacket_->setText(shownText(type->jacket));
     approved_->setChecked(type->approved);
     const CableType* original = session_.workspace().plainCatalogue().cable(type->id);
@@ -244,7 +244,7 @@ void StockDialog::showChosen() {
                         .arg(shownText(titleOf(type->medium)),
                              tr("%Ln position(s)", nullptr, type->positions),
                              shownText(speedText(type->maxRate)), tr("%Ln cable(s)", nullptr, pieces),
-                             shownText(lengthText(metres, session_.lengthUnit()))));
+                             shownLength(metres, session_.lengthUnit())));
 }
 
 void StockDialog::change(const std::function<void(CableType&)>& how) {

@@ -143,8 +143,8 @@ void ChainPanel::fill() {
             .arg(shownText(edit::portText(network, chain_.a)), shownText(edit::portText(network, chain_.b)))};
     words << tr("%Ln cable(s)", nullptr, static_cast<int>(chain_.stretches.size()));
     words << (channel.unmeasured > 0
-                  ? tr("at least %1").arg(shownText(lengthText(channel.lengthMm, session_.lengthUnit())))
-                  : shownText(lengthText(channel.lengthMm, session_.lengthUnit())));
+                  ? tr("at least %1").arg(shownLength(channel.lengthMm, session_.lengthUnit()))
+                  : shownLength(channel.lengthMm, session_.lengthUnit()));
     if (wavelength > 0)
         words << tr("at most %L1 dB at %L2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
     for (const ChainEnd end : {chain_.endA, chain_.endB})
@@ -209,9 +209,8 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
     QStringList above{type ? shownText(type->name) : shownText(titleOf(mediumOf(network, *link)))};
     if (cable && !cable->label.empty())
         above << shownText(cable->label);
-    QStringList below{cable && cable->lengthMm > 0
-                          ? shownText(lengthText(cable->lengthMm, session_.lengthUnit()))
-                          : tr("length not set")};
+    QStringList below{cable && cable->lengthMm > 0 ? shownLength(cable->lengthMm, session_.lengthUnit())
+                                                   : tr("length not set")};
     if (wavelengthNm > 0)
         below << tr("%L1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
     const QString dot = QStringLiteral(" · ");
@@ -222,7 +221,7 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
 
 void ChainPanel::addSkipped(int cables, std::int64_t lengthMm) {
     const QString all = tr("%Ln cable(s)", nullptr, cables);
-    const QString length = shownText(lengthText(lengthMm, session_.lengthUnit()));
+    const QString length = shownLength(lengthMm, session_.lengthUnit());
     const Link* first = session_.network().link(chain_.stretches.front().link);
     add(new ChainCable(*theme_, scene::dressOf(session_.network(), *first), all, length),
         tr("%1, %2").arg(all, length), tr("Show the panels between"), [this] { skip_->setChecked(false); });

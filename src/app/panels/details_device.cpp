@@ -156,7 +156,7 @@ void DetailsPanel::placeRows(const Device& device) {
         return;
     }
     const auto coordinate = [&](const QString& label, std::int64_t mm, std::int64_t Place::*member) {
-        form_->textRow(label, shownText(lengthText(mm, session_.lengthUnit())), {},
+        form_->textRow(label, shownLength(mm, session_.lengthUnit()), {},
                        [this, change, member](const std::string& typed) -> edit::ActResult {
                            const auto length = parseLength(typed, session_.lengthUnit());
                            if (!length)

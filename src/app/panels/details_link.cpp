@@ -79,8 +79,7 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
     };
     cableChoice(link, cable);
     form_->textRow(tr("Length"),
-                   cable.lengthMm > 0 ? shownText(lengthText(cable.lengthMm, session_.lengthUnit()))
-                                      : QString(),
+                   cable.lengthMm > 0 ? shownLength(cable.lengthMm, session_.lengthUnit()) : QString(),
                    tr("not set, such as %1").arg(sampleLength()),
                    [this, change](const std::string& typed) -> edit::ActResult {
                        const auto length = parseLength(typed, session_.lengthUnit());

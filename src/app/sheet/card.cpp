@@ -37,7 +37,7 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
     if (const int speed = speedOf(network, link); speed > 0 && !link.console)
         out << shownText(speedText(speed));
     if (cable && cable->lengthMm > 0)
-        out << shownText(lengthText(cable->lengthMm, unit));
+        out << shownLength(cable->lengthMm, unit);
     if (cable && !cable->label.empty())
         out << Card::tr("Label %1").arg(shownText(cable->label));
     if (cable && !link.positions.empty()) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/link_flow.h"
 
+#include "app/shown_text.h"
+
 #include "app/session/session.h"
 #include "core/edit/links.h"
 
@@ -46,8 +48,7 @@ void LinkFlow::showStrip(LinkId id, const std::string& reason) {
     if (const int speed = speedOf(session_.network(), *link); speed > 0 && !link->console)
         words += QStringLiteral(", ") + QString::fromStdString(speedText(speed));
     words += cable && cable->lengthMm > 0
-                 ? QStringLiteral(", ") +
-                       QString::fromStdString(lengthText(cable->lengthMm, session_.lengthUnit()))
+                 ? QStringLiteral(", ") + shownLength(cable->lengthMm, session_.lengthUnit())
                  : tr(", length not set");
     strip_->open(QString::fromStdString(edit::portText(session_.network(), link->a)),
                  QString::fromStdString(edit::portText(session_.network(), link->b)), words,
