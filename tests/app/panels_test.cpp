@@ -42,7 +42,7 @@ private Q_SLOTS:
             h.openFirstOffice();
             const Link* link = h.network().linkAt({h.named("wall-1"), "X2"});
             QVERIFY(link && link->cable);
-            h.session().select({refTo(link->id)});
+            select(h, {refTo(link->id)});
             auto* field = qobject_cast<QLineEdit*>(h.window->details().field("Length"));
             QVERIFY(field);
             enter(field, "12,75 m");
