@@ -122,8 +122,8 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
             },
             item->shape);
     if (detail != Detail::middle)
-        for (const scene::Label* item : scene.labelsIn(area))
-            label(painter, *item);
+        for (const scene::Label& each : scene.labelsIn(area))
+            label(painter, each);
 }
 
 void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) {

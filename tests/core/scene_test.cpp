@@ -114,50 +114,131 @@ private Q_SLOTS:
         QVERIFY(labels.size() > 200);
         for (std::size_t i = 0; i < labels.size(); ++i) {
             for (std::size_t j = i + 1; j < labels.size(); ++j)
-                QVERIFY(!labels[i]->area.intersects(labels[j]->area));
-            QVERIFY(scene.itemsIn(labels[i]->area).of<scene::Plate>().empty() ||
-                    !scene.itemsIn(labels[i]->area)
-                         .of<scene::Plate>()
-                         .front()
-                         ->frame.intersects(labels[i]->area));
+                QVERIFY(!labels[i].area.intersects(labels[j].area));
+            for (const scene::Plate* plate : scene.itemsIn(labels[i].area).of<scene::Plate>())
+                QVERIFY(!plate->frame.intersects(labels[i].area));
         }
         const Rect part{all.x + 333, all.y + 217, 700, 400};
-        for (const scene::Label* label : scene.labelsIn(part))
+        for (const scene::Label& label : scene.labelsIn(part))
             QVERIFY(std::find(labels.begin(), labels.end(), label) != labels.end());
     }
 
     void a_port_label_gives_way_to_plates_and_port_labels_alone() {
         const Network network = tests::demo("fennick-quay");
         const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
-        const auto listed = scene.labelsIn(scene.bounds().grown(200));
-        const std::set<const scene::Label*> shown(listed.begin(), listed.end());
-        std::vector<const scene::Label*> ports, middles;
+        const auto shown = scene.labelsIn(scene.bounds().grown(200));
+        std::vector<scene::Label> ports, middles;
         scene.forEachLink([&](const scene::LinkLine& line) {
             for (const scene::Label& label : line.labels)
-                (label.kind == scene::LabelKind::middle ? middles : ports).push_back(&label);
+                (label.kind == scene::LabelKind::middle ? middles : ports)
+                    .push_back(scene.settled(line, label));
         });
+        const auto isShown = [&](const scene::Label& label) {
+            return std::find(shown.begin(), shown.end(), label) != shown.end();
+        };
         const auto onPlate = [&](const scene::Label& label) {
             const auto plates = scene.itemsIn(label.area).of<scene::Plate>();
             return std::any_of(plates.begin(), plates.end(), [&](const scene::Plate* plate) {
                 return plate->frame.intersects(label.area);
             });
         };
-        const auto touched = [](const scene::Label& label, const std::vector<const scene::Label*>& others) {
-            return std::any_of(others.begin(), others.end(), [&](const scene::Label* other) {
-                return other != &label && other->area.intersects(label.area);
+        const auto touched = [](const scene::Label& label, const std::vector<scene::Label>& others) {
+            return std::any_of(others.begin(), others.end(), [&](const scene::Label& other) {
+                return &other != &label && other.area.intersects(label.area);
             });
         };
         int hidden = 0, outranked = 0;
-        for (const scene::Label* label : ports) {
-            hidden += !shown.contains(label);
-            QVERIFY(shown.contains(label) || onPlate(*label) || touched(*label, ports));
+        for (const scene::Label& label : ports) {
+            hidden += !isShown(label);
+            QVERIFY(isShown(label) || onPlate(label) || touched(label, ports));
         }
-        for (const scene::Label* label : middles)
-            if (touched(*label, ports)) {
+        for (const scene::Label& label : middles)
+            if (touched(label, ports)) {
                 ++outranked;
-                QVERIFY(!shown.contains(label));
+                QVERIFY(!isShown(label));
             }
         QVERIFY(hidden > 0 && outranked > 0); // both happen on this sheet
+    }
+
+    void a_label_stands_beside_a_line_that_crosses_its_own_where_there_is_room() {
+        // Two lines that cross in the middle of both.
+        IdSource ids(4);
+        Network network = emptyNetwork("t", ids);
+        const SheetId sheet = network.sheetsInOrder().front().id;
+        const auto put = [&](Point at) {
+            Device device;
+            device.id = ids.make<DeviceId>();
+            network.put(device);
+            Position position;
+            position.sheet = sheet;
+            position.object = device.id.value;
+            position.of = Kind::device;
+            position.at = at;
+            network.put(position);
+            return device.id;
+        };
+        const auto join = [&](DeviceId a, DeviceId b, std::int64_t lengthMm) {
+            Cable cable;
+            cable.id = ids.make<CableId>();
+            cable.lengthMm = lengthMm;
+            cable.ends = {{{a, {}}, {}}, {{b, {}}, {}}};
+            Link link;
+            link.id = ids.make<LinkId>();
+            link.a = {a, {}};
+            link.b = {b, {}};
+            link.cable = cable.id;
+            network.put(cable);
+            network.put(link);
+            return link.id;
+        };
+        const DeviceId west = put({-600, 0}), east = put({600, 0}), north = put({0, -500}),
+                       south = put({0, 500});
+        const LinkId across = join(west, east, 12000);
+        const Scene alone = Scene::build(network, sheet);
+        const auto middleOf = [&](const Scene& scene, LinkId id) {
+            const scene::LinkLine& line = *scene.link(id);
+            return scene.settled(line, line.labels.back());
+        };
+        const Rect before = middleOf(alone, across).area;
+        const Network was = network;
+        const LinkId down = join(north, south, 0);
+        const auto updated = scene::update(alone, was, network);
+        const Rect after = middleOf(updated.scene, across).area;
+        QVERIFY(!(before == after));
+        const auto& crossing = updated.scene.link(down)->path;
+        for (std::size_t i = 0; i + 1 < crossing.size(); ++i)
+            QVERIFY(!scene::segmentMeets(crossing[i], crossing[i + 1], after));
+        // Both places are drawn anew, and it goes back when the other line is gone.
+        for (const Rect& place : {before, after})
+            QVERIFY(std::any_of(updated.damage.begin(), updated.damage.end(),
+                                [&](const Rect& damage) { return damage.intersects(place); }));
+        const auto back = scene::update(updated.scene, network, was);
+        QVERIFY(middleOf(back.scene, across).area == before);
+        QVERIFY(std::any_of(back.damage.begin(), back.damage.end(),
+                            [&](const Rect& damage) { return damage.intersects(after); }));
+    }
+
+    void port_labels_keep_off_the_plate_they_stand_at() {
+        for (const char* sample : {"first-office", "fennick-quay"}) {
+            const Network network = tests::demo(sample);
+            const Scene scene = Scene::build(network, network.sheetsInOrder().front().id);
+            int looked = 0, short_ = 0;
+            scene.forEachLink([&](const scene::LinkLine& line) {
+                if (scene::pathLength(line.path) < 90) { // no room to get away
+                    ++short_;
+                    return;
+                }
+                for (const scene::Label& label : line.labels) {
+                    if (label.kind == scene::LabelKind::middle)
+                        continue;
+                    const Rect frame =
+                        scene.item(label.kind == scene::LabelKind::portA ? line.a : line.b)->bounds;
+                    QVERIFY2(!label.area.intersects(frame.grown(-2)), label.text.c_str());
+                    ++looked;
+                }
+            });
+            QVERIFY(looked > short_);
+        }
     }
 
     void pointing_at_a_thing_means_that_thing() {

@@ -60,10 +60,10 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, double
         painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
     }
     if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
-        for (const scene::Label* label : session_.scene().labelsIn(item.bounds))
-            painter_->label(painter, *label);
-        for (const scene::Label& label : line->labels)
+        for (const scene::Label& label : session_.scene().labelsIn(item.bounds))
             painter_->label(painter, label);
+        for (const scene::Label& label : line->labels)
+            painter_->label(painter, session_.scene().settled(*line, label));
     }
 }
 

@@ -88,8 +88,15 @@ void addPortLabel(const End& end, double whole, LinkLine& line) {
     const double clear = clearOf(end.frame, at, direction, half);
     const double turn = whole < shortLink ? 0 : labelStep * (std::max(end.index, 0) % labelTurns);
     const double reach = std::min(std::max(labelStart, clear) + turn, whole * 0.44);
-    line.labels.push_back(
-        labelAt(end.kind, end.port.port, alongPath(line.path, end.first ? reach : whole - reach).at));
+    const auto put = [&](double away) {
+        return labelAt(end.kind, end.port.port, alongPath(line.path, end.first ? away : whole - away).at);
+    };
+    Label label = put(reach);
+    constexpr double step = 4;
+    for (double away = reach + step; label.area.intersects(end.frame.grown(1)) && away < whole * 0.44;
+         away += step)
+        label = put(away); // past the corner of the plate
+    line.labels.push_back(std::move(label));
 }
 
 PointF shifted(const Rect& frame, PointF anchor, double by) {

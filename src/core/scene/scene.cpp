@@ -125,7 +125,11 @@ bool Scene::gridIsTrue() const {
 class SceneUpdate {
 public:
     SceneUpdate(const Scene& scene, const Network& before, const Network& after)
-        : updated_{scene, {}, false}, before_(before), after_(after), parallels_(after, scene.sheet()) {}
+        : was_(scene),
+          updated_{scene, {}, false},
+          before_(before),
+          after_(after),
+          parallels_(after, scene.sheet()) {}
 
     Updated run() {
         Network::compare(before_, after_, [&]<class R>(const R* old, const R* fresh) {
@@ -152,6 +156,7 @@ public:
             const Note* held = after_.note(id);
             set(id.value, held && held->sheet == sheet->id ? cardOf(after_, sheet->id, *held) : std::nullopt);
         }
+        followLabels();
         return std::move(updated_);
     }
 
@@ -237,6 +242,27 @@ private:
         }
     }
 
+    /// Labels of lines that have not changed move on their line when what was changed comes
+    /// under them, or goes.
+    void followLabels() {
+        const std::size_t own = updated_.damage.size();
+        std::set<LinkId> looked;
+        for (std::size_t i = 0; i < own; ++i) {
+            const Items near = updated_.scene.itemsIn(updated_.damage[i]);
+            for (const LinkLine* line : near.of<LinkLine>()) {
+                if (was_.link(line->id) != line || !looked.insert(line->id).second)
+                    continue; // changed itself, or looked at
+                for (const Label& label : line->labels) {
+                    const Rect before = was_.settled(*line, label).area,
+                               after = updated_.scene.settled(*line, label).area;
+                    if (!(before == after))
+                        updated_.damage.insert(updated_.damage.end(), {before, after});
+                }
+            }
+        }
+    }
+
+    const Scene& was_;
     Updated updated_;
     const Network& before_;
     const Network& after_;

@@ -100,9 +100,11 @@ public:
 
     /// What meets a rectangle. Valid as long as the scene.
     Items itemsIn(const Rect& area) const { return Items(grid_.itemsIn(area)); }
+    /// A label of a line where it is best put: see shown.cpp.
+    Label settled(const LinkLine& line, Label label) const;
     /// Labels of links that may be shown together: none covers another or a plate. The
     /// answer for one label does not depend on `area`.
-    std::vector<const Label*> labelsIn(const Rect& area) const;
+    std::vector<Label> labelsIn(const Rect& area) const;
     /// Names of plates that may be shown together far away, those of what matters most
     /// first: routers before switches before endpoints, then the better connected. The
     /// answer for one does not depend on `area`.

@@ -231,38 +231,78 @@ std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines) {
     return out;
 }
 
-std::vector<const Label*> Scene::labelsIn(const Rect& area) const {
+namespace {
+
+bool runsThrough(const std::vector<PointF>& path, const Rect& place) {
+    for (std::size_t i = 0; i + 1 < path.size(); ++i)
+        if (segmentMeets(path[i], path[i + 1], place))
+            return true;
+    return false;
+}
+
+} // namespace
+
+/// A label in the middle of a line goes where no plate lies and no other line runs under
+/// it, if its own line has such a place not far from there. This looks at what is near
+/// the places alone, so that the answer is the same from wherever one looks.
+Label Scene::settled(const LinkLine& line, Label label) const {
+    if (label.kind != LabelKind::middle)
+        return label;
+    constexpr double places[] = {0.5, 0.42, 0.58, 0.34, 0.66};
+    const auto isFree = [&](const Rect& place) {
+        const Items near = itemsIn(place);
+        const auto plates = near.of<Plate>();
+        const auto lines = near.of<LinkLine>();
+        return std::none_of(plates.begin(), plates.end(),
+                            [&](const Plate* plate) { return plate->frame.intersects(place); }) &&
+               std::none_of(lines.begin(), lines.end(), [&](const LinkLine* other) {
+                   return other->id != line.id && runsThrough(other->path, place);
+               });
+    };
+    const double whole = pathLength(line.path);
+    const Rect standard = label.area;
+    for (const double place : places) {
+        const PointF at = alongPath(line.path, whole * place).at;
+        const Rect area = standard.moved(at - standard.centre());
+        if (isFree(area)) {
+            label.area = area;
+            break;
+        }
+    }
+    return label;
+}
+
+std::vector<Label> Scene::labelsIn(const Rect& area) const {
     // A label is shown when no plate lies under it and no label of higher rank touches
     // it, whether that one is itself shown or not.
     const double reach = maxLabelWidth;
     const Items items = itemsIn(area.grown(reach));
     const auto plates = items.of<Plate>();
     struct Ranked {
-        const Label* label;
+        Label label;
         std::pair<int, std::uint64_t> rank;
     };
     std::vector<Ranked> all;
     for (const LinkLine* line : items.of<LinkLine>())
         for (const Label& label : line->labels)
             all.push_back(
-                {&label,
+                {settled(*line, label),
                  {label.kind == LabelKind::middle, line->id.value * 4 + static_cast<unsigned>(label.kind)}});
     std::sort(all.begin(), all.end(),
-              [](const Ranked& a, const Ranked& b) { return a.label->area.x < b.label->area.x; });
-    std::vector<const Label*> shown;
+              [](const Ranked& a, const Ranked& b) { return a.label.area.x < b.label.area.x; });
+    std::vector<Label> shown;
     for (std::size_t i = 0; i < all.size(); ++i) {
-        const Rect& mine = all[i].label->area;
+        const Rect& mine = all[i].label.area;
         if (!mine.intersects(area))
             continue;
         const auto covers = [&](const Ranked& other) {
-            return other.label != all[i].label && other.rank < all[i].rank &&
-                   other.label->area.intersects(mine);
+            return other.rank < all[i].rank && other.label.area.intersects(mine);
         };
         bool hidden = std::any_of(plates.begin(), plates.end(),
                                   [&](const Plate* plate) { return plate->frame.intersects(mine); });
-        for (std::size_t j = i; !hidden && j-- > 0 && all[j].label->area.x > mine.x - reach;)
+        for (std::size_t j = i; !hidden && j-- > 0 && all[j].label.area.x > mine.x - reach;)
             hidden = covers(all[j]);
-        for (std::size_t j = i + 1; !hidden && j < all.size() && all[j].label->area.x < mine.right(); ++j)
+        for (std::size_t j = i + 1; !hidden && j < all.size() && all[j].label.area.x < mine.right(); ++j)
             hidden = covers(all[j]);
         if (!hidden)
             shown.push_back(all[i].label);
