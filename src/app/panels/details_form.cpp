@@ -67,6 +67,26 @@ QLabel* plain(const QString& words) {
     return label;
 }
 
+/// A button as wide as there is room; its words are elided to that.
+class ElidedButton : public QPushButton {
+public:
+    explicit ElidedButton(const QString& words) : words_(words) {
+        setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        setText(asLabel(words));
+    }
+
+protected:
+    void resizeEvent(QResizeEvent* event) override {
+        const QString shown = fontMetrics().elidedText(words_, Qt::ElideRight, contentsRect().width());
+        setText(asLabel(shown));
+        setToolTip(shown == words_ ? QString() : words_);
+        QPushButton::resizeEvent(event);
+    }
+
+private:
+    QString words_;
+};
+
 } // namespace
 
 /// One row that is shown. It is patched by a description of the same kind and name.
@@ -429,12 +449,10 @@ void DetailsForm::Row::beCheck(const Description& is) {
 }
 
 void DetailsForm::Row::beLink(const Description& is) {
-    auto* button = new QPushButton(asLabel(is.value));
+    auto* button = new ElidedButton(is.value);
     button->setFlat(true);
     button->setAccessibleName(is.label.isEmpty() ? is.value
                                                  : QStringLiteral("%1: %2").arg(is.label, is.value));
-    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    button->setToolTip(is.value);
     QObject::connect(button, &QPushButton::clicked, button, [this] {
         const auto act = is_.act; // the row may go by it
         act(0);
