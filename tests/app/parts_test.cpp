@@ -183,6 +183,11 @@ private Q_SLOTS:
         QVERIFY(line.text().startsWith("The port is taken"));
         line.setHint("Release to link", true);
         QCOMPARE(line.text(), QStringLiteral("Release to link"));
+        line.tell(error("cannot be read", {}, {"/home/mara/networks/quay.underridge", 4, 2, {}}),
+                  paint::lightTheme());
+        QVERIFY2(line.text().startsWith("quay.underridge:4:2: cannot be read"), qPrintable(line.text()));
+        QVERIFY(!line.text().contains("mara"));
+        line.setHint("Release to link", true);
         line.setHint("edge-1", false); // the message is not to come back
         QCOMPARE(line.text(), QStringLiteral("edge-1"));
     }

@@ -5,6 +5,8 @@
 #include "core/edit/document.h"
 #include "paint/theme.h"
 
+#include <QFileInfo>
+
 namespace underridge::app {
 namespace {
 constexpr int messageMs = 6000;
@@ -53,6 +55,7 @@ void StatusLine::setHint(const QString& hint, bool urgent) {
 
 void StatusLine::showHint() {
     hint_->setStyleSheet({});
+    hint_->setToolTip({});
     hint_->setText(latestHint_);
 }
 
@@ -61,9 +64,15 @@ void StatusLine::tell(const Remark& remark, const paint::Theme& theme) {
                           : remark.severity == Severity::warning ? theme.warning
                                                                  : theme.error;
     hint_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
-    QString words = QString::fromStdString(remark.text());
-    words[0] = words[0].toUpper();
-    hint_->setText(words);
+    const auto sentence = [](const Remark& said) {
+        const QString words = QString::fromStdString(said.text());
+        return said.where.file.empty() ? words.left(1).toUpper() + words.mid(1)
+                                       : words; // a name stays as it is
+    };
+    Remark brief = remark; // the folder would take the room of what matters
+    brief.where.file = QFileInfo(QString::fromStdString(remark.where.file)).fileName().toStdString();
+    hint_->setText(sentence(brief));
+    hint_->setToolTip(sentence(remark));
     message_.start(messageMs);
 }
 
