@@ -149,7 +149,8 @@ private Q_SLOTS:
         h.linkTo("workstation-1", h.middle("switch-1"));
         QCOMPARE(h.links(), std::size_t{1});
         QVERIFY(h.sheet().linking().strip().isVisible());
-        QVERIFY2(h.sheet().linking().strip().text().contains("access block"), qPrintable(h.sheet().linking().strip().text()));
+        QVERIFY2(h.sheet().linking().strip().text().contains("access block"),
+                 qPrintable(h.sheet().linking().strip().text()));
         QVERIFY(h.sheet().linking().strip().text().contains("Cat 6A"));
     }
 

@@ -38,9 +38,9 @@ namespace underridge::app {
 struct WindowWorld {
     edit::World world;
     std::uint64_t seed = 1;
-    QString settingsPath; ///< an ini file; empty: the desktop's usual place
-    QString libraryPath;  ///< of the own models; empty: none are kept
-    QString demoFolder;   ///< holds first-office.underridge and fennick-quay.underridge
+    QString settingsPath;     ///< an ini file; empty: the desktop's usual place
+    QString libraryPath;      ///< of the own models; empty: none are kept
+    QString demoFolder;       ///< holds first-office.underridge and fennick-quay.underridge
     QString picturePath = {}; ///< of small pictures of files; empty: none are kept
 };
 

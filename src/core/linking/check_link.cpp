@@ -200,9 +200,7 @@ std::vector<Broken> brokenBy(const Network& network, const Look& look) {
         else if (const Port* record = network.port(link.end(end)); record && record->disabled)
             out.push_back({"port-disabled", end});
     }
-    const auto isKnown = [](const std::optional<PortView>& port) {
-        return port && !port->learned;
-    };
+    const auto isKnown = [](const std::optional<PortView>& port) { return port && !port->learned; };
     if (!isKnown(look.a) || !isKnown(look.b))
         return out; // nothing is known of an end: nothing is invented
     const bool consoleA = look.a->like->use == PortUse::console,
