@@ -313,6 +313,37 @@ bool Builder::setDeviceField(DeviceId id, const std::string& name, const std::st
     return true;
 }
 
+/// What a column says of a link's cable: whether it could be taken; nothing when it is
+/// about something else.
+std::optional<bool> Builder::setCableField(Cable& cable, const std::string& field, const std::string& value,
+                                           WhereIs where) {
+    if (field == "lengthm" || field == "length") {
+        const auto metres = number(value);
+        if (!metres || *metres < 0 || *metres > 1e8) {
+            remarks_.add(warning(fmt::format("{} is not a length in metres", cut(value, 60)),
+                                 "it is kept as an attribute", where()));
+            return false;
+        }
+        cable.lengthMm = std::llround(*metres * 1000);
+        return true;
+    }
+    if (field == "label") {
+        cable.label = cut(value, maxName);
+        return true;
+    }
+    if (field == "status") {
+        const auto status = fromText<CableStatus>(lowered(trimmed(value)));
+        cable.status = status.value_or(cable.status);
+        return status.has_value();
+    }
+    if (field == "colour" && value.size() == 7 && value[0] == '#' &&
+        value.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
+        cable.jacket = value;
+        return true;
+    }
+    return std::nullopt;
+}
+
 bool Builder::setLinkField(Link& link, const std::string& name, const std::string& value, WhereIs where) {
     const std::string field = sameName(name);
     const auto keep = [&] {
@@ -337,36 +368,11 @@ bool Builder::setLinkField(Link& link, const std::string& name, const std::strin
                             "it is kept as an attribute", where()));
         return keep();
     }
-    if (field == "lengthm" || field == "length") {
-        Cable* cable = cableOf(link);
-        const auto metres = number(value);
-        if (!cable)
-            return keep();
-        if (!metres || *metres < 0 || *metres > 1e8) {
-            remarks_.add(warning(fmt::format("{} is not a length in metres", cut(value, 60)),
-                                 "it is kept as an attribute", where()));
-            return keep();
-        }
-        cable->lengthMm = std::llround(*metres * 1000);
-        return true;
-    }
-    if (field == "label" && cableOf(link)) {
-        cableOf(link)->label = cut(value, maxName);
-        return true;
-    }
-    if (Cable* cable = cableOf(link); cable && field == "status") {
-        const auto status = fromText<CableStatus>(lowered(trimmed(value)));
-        if (!status)
-            return keep();
-        cable->status = *status;
-        return true;
-    }
-    if (Cable* cable = cableOf(link);
-        cable && field == "colour" && value.size() == 7 && value[0] == '#' &&
-        value.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos) {
-        cable->jacket = value;
-        return true;
-    }
+    Cable* cable = cableOf(link);
+    if (const auto taken = cable ? setCableField(*cable, field, value, where) : std::nullopt)
+        return *taken || keep();
+    if (!cable && (field == "lengthm" || field == "length"))
+        return keep();
     if (field == "note" || field == "description") {
         link.note = value;
         return true;

@@ -100,6 +100,8 @@ private:
     };
     Draft& draft(model::DeviceId id) { return drafts_[draftOf_.at(id.value)]; }
     void settlePorts(Draft& draft);
+    std::optional<bool> setCableField(model::Cable& cable, const std::string& field, const std::string& value,
+                                      WhereIs where);
     void spread(std::vector<model::Position>& positions);
     std::vector<Unplaced> unplaced() const;
     void leadRemarks();
