@@ -512,6 +512,7 @@ private Q_SLOTS:
         h.addPhones(2); // and the program dies
         h.restart();
         bool asked = false;
+        h.mayNeverBeAsked("Recover");
         h.onQuestion("Recover", [&](const QString&) {
             asked = true;
             return 0;

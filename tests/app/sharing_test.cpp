@@ -173,6 +173,7 @@ private Q_SLOTS:
         const QString path = saved(first);
         QVERIFY(edit::Claim::holder(first.files, path.toStdString()));
         bool asked = false;
+        first.mayNeverBeAsked("Open elsewhere");
         first.onQuestion("Open elsewhere", [&](const QString&) {
             asked = true;
             return cancel;
@@ -237,6 +238,7 @@ private Q_SLOTS:
         WindowHarness h;
         const QString path = saved(h);
         bool asked = false;
+        h.mayNeverBeAsked("underridge::app::ChangedDialog");
         h.onDialog<app::ChangedDialog>([&](app::ChangedDialog&) { asked = true; });
         QVERIFY(QFile::remove(path));
         h.addPhones(1);

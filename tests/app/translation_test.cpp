@@ -2,7 +2,6 @@
 // The window in a made-up language whose texts are a third longer and in brackets:
 // whatever lacks the brackets was not given to translators, whatever is wider than its
 // place would be cut off.
-#include "app/files/import_dialog.h"
 #include "app/files/print_dialog.h"
 #include "app/files/schedule_dialog.h"
 #include "app/models/model_editor.h"
@@ -169,10 +168,6 @@ private Q_SLOTS:
         h.window->action(CommandId::ownModels)->trigger();
         h.onDialog<app::PrintDialog>([](app::PrintDialog& dialog) { verifyWhole(dialog); });
         h.window->action(CommandId::print)->trigger();
-        h.onDialog<app::ImportDialog>([](app::ImportDialog& dialog) {
-            verifyWhole(dialog);
-            return false;
-        });
         h.session().select({refTo(h.named("acc-1")), refTo(h.named("edge-1"))});
         h.onDialog<app::NameSeriesDialog>([](app::NameSeriesDialog& dialog) {
             verifyWhole(dialog);

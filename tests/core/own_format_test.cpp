@@ -495,6 +495,11 @@ private Q_SLOTS:
         QCOMPARE(held.device(ids[0])->learned.all(), (std::vector<std::string>{"1", "2", "10"}));
         QCOMPARE(&held.device(ids[0])->learned.all(), &held.device(ids[1])->learned.all());
         QVERIFY(&held.device(ids[0])->learned.all() != &held.device(ids[2])->learned.all());
+        // Names with line feeds in them are not taken for others.
+        give(ids[0], {"x\ny", "z"});
+        give(ids[1], {"x", "y\nz"});
+        const auto odd = readOwn(writeOwn(network), "n");
+        QVERIFY(odd && odd->network == network);
     }
 
     void a_position_of_something_else_is_put_right() {

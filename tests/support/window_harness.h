@@ -28,6 +28,17 @@ public:
         onQuestion("Recover", [this](const QString&) { return recovers ? 0 : 1; });
     }
 
+    /// An answer with checks in it that was never asked for has checked nothing.
+    ~WindowHarness() {
+        QStringList never = answers_.neverAsked();
+        for (const QString& usual : {QStringLiteral("Save changes?"), QStringLiteral("Recover")})
+            never.removeOne(usual); // answered for every test
+        never.removeAll(mayBeAsked_);
+        QVERIFY2(never.isEmpty(), qPrintable("never asked: " + never.join(", ")));
+    }
+    /// For a question whose very absence is the point.
+    void mayNeverBeAsked(const QString& title) { mayBeAsked_ = title; }
+
     /// Another window on the same files and settings, as after a restart.
     void restart() {
         window.reset();
@@ -161,6 +172,7 @@ public:
 
 private:
     DialogAnswers answers_;
+    QString mayBeAsked_;
 
     std::unique_ptr<app::MainWindow> freshWindow() {
         const edit::World world{files, folder.filePath("journal").toStdString(),

@@ -31,6 +31,7 @@ NetworkFiles::NetworkFiles(const Desk& desk, QString demoFolder, SmallPictures p
 void NetworkFiles::create(WhenDone done) {
     mayLeave([this, done = std::move(done)](bool may) {
         if (may) {
+            ++opening_; // what is still being read is not wanted any more
             desk_.session.setDocument(
                 edit::Document::fresh(world(), model::emptyNetwork("New network", desk_.session.ids())));
             Q_EMIT placed({});
@@ -93,7 +94,10 @@ void NetworkFiles::recover(const edit::Recoverable& from, WhenDone done) {
 
 void NetworkFiles::read(const QString& words, std::function<Opening()> make, std::function<void(Opened)> then,
                         const WhenDone& done) {
-    const auto go = [this, then = std::move(then), done](const Opened& opening) {
+    const int mine = ++opening_;
+    const auto go = [this, mine, then = std::move(then), done](const Opened& opening) {
+        if (mine != opening_)
+            return done(false); // something else has been asked for since
         if (opening->document)
             return then(opening);
         desk_.messages.refuse(tr("Open"), opening->document.refusal());
@@ -111,8 +115,8 @@ void NetworkFiles::read(const QString& words, std::function<Opening()> make, std
             }
             return opening;
         },
-        [this, go, done, before = desk_.session.network()](Opened opening) {
-            if (desk_.session.network() == before)
+        [this, mine, go, done, before = desk_.session.network()](Opened opening) {
+            if (mine != opening_ || desk_.session.network() == before)
                 return go(opening);
             // Something was done while it was read: that may be let go of only by the
             // person.

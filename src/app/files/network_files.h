@@ -87,6 +87,7 @@ private:
     QString demoFolder_;
     SmallPictures pictures_;
     bool saving_ = false, readOnly_ = false;
+    int opening_ = 0; ///< of several asked for at once the latest counts
     std::vector<std::function<void()>> afterSaving_;
 };
 

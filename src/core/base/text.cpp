@@ -88,6 +88,12 @@ bool matchesWords(std::string_view text, std::string_view query) {
                        [&](const std::string& word) { return low.find(word) != std::string::npos; });
 }
 
+void appendCounted(std::string& whole, std::string_view text) {
+    whole += std::to_string(text.size());
+    whole += ':';
+    whole += text;
+}
+
 bool naturalLess(std::string_view a, std::string_view b) {
     std::size_t i = 0, j = 0;
     const std::string x = lowered(a), y = lowered(b);

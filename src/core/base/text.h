@@ -26,6 +26,10 @@ std::vector<std::string> splitWords(std::string_view text);
 /// query matches.
 bool matchesWords(std::string_view text, std::string_view query);
 
+/// Appends a text so that texts put together this way are the same only when each of them
+/// is: its length goes before it.
+void appendCounted(std::string& whole, std::string_view text);
+
 /// Order of names as people sort them: digits by value, letters not regarding case
 /// ("acc-2" before "acc-10").
 bool naturalLess(std::string_view a, std::string_view b);

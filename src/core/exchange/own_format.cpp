@@ -167,7 +167,7 @@ void shareEqual(Records& records) {
             continue;
         std::string whole;
         for (const std::string& name : device.learned.all())
-            (whole += name) += '\n';
+            appendCounted(whole, name);
         device.learned = lists.try_emplace(std::move(whole), device.learned).first->second;
     }
 }

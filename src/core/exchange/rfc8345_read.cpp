@@ -386,7 +386,7 @@ private:
     /// The list of a node's points; said of nodes before, if others have the same.
     const PointList& pointsIn(JsonView list) {
         std::string whole;
-        list.forEach([&](JsonView json) { (whole += textIn(json, nt, "tp-id")) += '\n'; });
+        list.forEach([&](JsonView json) { appendCounted(whole, textIn(json, nt, "tp-id")); });
         const auto [at, fresh] = pointLists_.try_emplace(std::move(whole));
         if (!fresh)
             return at->second;
@@ -717,7 +717,7 @@ private:
     std::string beside_ = "{}"; ///< members beside the list of networks
     std::vector<Net> networks_;
     std::vector<std::size_t> order_;
-    std::unordered_map<std::string, PointList> pointLists_; ///< by the ids, a line each
+    std::unordered_map<std::string, PointList> pointLists_; ///< by the ids, one after another
     std::unordered_map<std::uint64_t, Entries> deviceEntries_, linkEntries_;
     std::map<PortRef, Entries> portEntries_;
     std::set<PortRef> taken_;
