@@ -7,7 +7,7 @@
 // rests on exactly one link is that link; one that rests on several is a link of its own.
 // What is not understood is kept with its object under "rfc8345".
 #include "core/exchange/foreign.h"
-#include "core/exchange/rfc8345_members.h"
+#include "core/exchange/rfc8345_nets.h"
 
 #include <deque>
 #include <fmt/format.h>
@@ -17,8 +17,6 @@ namespace underridge::exchange {
 using namespace model;
 using namespace rfc8345;
 namespace {
-
-constexpr std::size_t maxPoint = 200; // bytes of a tp-id
 
 /// The entries of an object by network, as the writer wants them back: the inside of a
 /// JSON array.
@@ -44,75 +42,25 @@ public:
     Result<Loaded> read() {
         if (auto found = findNetworks(); !found)
             return found.refusal();
-        order();
-        for (const std::size_t i : order_)
-            nodes(networks_[i]);
-        for (const std::size_t i : order_)
-            links(networks_[i]);
-        if (networks_.size() == 1)
-            builder_.info().name = networks_.front().id;
+        const auto order = nets_.inOrder([this](const Net& net) {
+            remark(Severity::warning, "the networks rest on each other in a circle",
+                   "remove one supporting-network", net.json, net.id);
+        });
+        for (const std::size_t i : order)
+            nodes(nets_.all[i]);
+        for (const std::size_t i : order)
+            links(nets_.all[i]);
+        if (nets_.isOne())
+            builder_.info().name = nets_.all.front().id;
         keepEntries();
         return builder_.finish();
     }
 
 private:
-    struct TextHash {
-        using is_transparent = void;
-        std::size_t operator()(std::string_view text) const { return fnv1a(text); }
-    };
-    template <class Value>
-    using ByText = std::unordered_map<std::string, Value, TextHash, std::equal_to<>>;
-
-    /// Ids of termination points, in the order of the document; nodes whose ids are the
-    /// same share them.
-    struct PointList {
-        PortNames names;
-        bool usable = true; ///< each is a name a port may have, and there once
-    };
-    struct Node {
-        DeviceId device;
-        PortNames points;
-        std::map<std::string, std::string> renamed; ///< points that are another port of the device
-    };
-    struct Net {
-        std::string id;
-        JsonView json;
-        SheetId sheet;
-        std::string keptLinks, keptNodes; ///< insides of arrays
-        ByText<Node> nodes;
-        ByText<LinkId> links; ///< kept while other networks may rest on them
-    };
-
     static std::string named(std::string_view network, std::string_view object) {
         std::string out;
         out.reserve(network.size() + object.size() + 1);
         return ((out += network) += '\n') += object;
-    }
-
-    const Net* netNamed(std::string_view id) const {
-        const auto at =
-            std::find_if(networks_.begin(), networks_.end(), [&](const Net& n) { return n.id == id; });
-        return at == networks_.end() ? nullptr : &*at;
-    }
-    const Node* nodeNamed(std::string_view network, std::string_view id) const {
-        const Net* net = netNamed(network);
-        if (!net)
-            return nullptr;
-        const auto at = net->nodes.find(id);
-        return at == net->nodes.end() ? nullptr : &at->second;
-    }
-    std::optional<LinkId> linkNamed(std::string_view network, std::string_view id) const {
-        const Net* net = netNamed(network);
-        if (!net)
-            return std::nullopt;
-        const auto at = net->links.find(id);
-        return at == net->links.end() ? std::nullopt : std::optional(at->second);
-    }
-    /// The port a termination point is; nothing when the node does not list it.
-    static std::optional<PortRef> portOf(const Node& node, const std::string& point) {
-        if (const auto at = node.renamed.find(point); at != node.renamed.end())
-            return PortRef{node.device, at->second};
-        return node.points.contains(point) ? std::optional(PortRef{node.device, point}) : std::nullopt;
     }
 
     void remark(Severity severity, std::string what, std::string remedy, JsonView at,
@@ -161,7 +109,7 @@ private:
                          lines_.at(source_.file, list.offset()));
         std::set<std::string> seen;
         list.forEach([&](JsonView json) {
-            Net net{textIn(json, nw, "network-id"), json, {}, {}, {}, {}, {}};
+            Net net{textIn(json, nw, "network-id"), json};
             strangers(json, {"network-id", "node", "link", "supporting-network", "network-types"});
             if (net.id.empty())
                 remark(Severity::warning, "a network has no network-id; it was passed over", "give it one",
@@ -170,9 +118,9 @@ private:
                 remark(Severity::warning, "the network is there twice; the second was passed over",
                        "give each network its own id", json, net.id);
             else
-                networks_.push_back(std::move(net));
+                nets_.all.push_back(std::move(net));
         });
-        for (Net& net : networks_)
+        for (Net& net : nets_.all)
             net.sheet = builder_.addSheet(titleOf(net));
         return Done{};
     }
@@ -202,53 +150,6 @@ private:
         return net.id;
     }
 
-    /// The networks another rests on, by what it says itself and by what its nodes say.
-    std::vector<std::size_t> below(const Net& net, const std::map<std::string, std::size_t>& index) const {
-        std::set<std::size_t> found;
-        const auto note = [&](JsonView support) {
-            if (const auto at = index.find(textIn(support, nw, "network-ref")); at != index.end())
-                found.insert(at->second);
-        };
-        listIn(net.json, nw, "supporting-network").forEach(note);
-        listIn(net.json, nw, "node").forEach([&](JsonView node) {
-            listIn(node, nw, "supporting-node").forEach(note);
-        });
-        return {found.begin(), found.end()};
-    }
-
-    /// Networks that others rest on come first, wherever they stand in the document.
-    void order() {
-        std::map<std::string, std::size_t> index;
-        for (std::size_t i = 0; i < networks_.size(); ++i)
-            index[networks_[i].id] = i;
-        std::vector<std::vector<std::size_t>> rests;
-        for (const Net& net : networks_)
-            rests.push_back(below(net, index));
-        std::vector<int> state(networks_.size(), 0); // 1: being visited, 2: done
-        for (std::size_t root = 0; root < networks_.size(); ++root) {
-            std::vector<std::size_t> path{root};
-            while (!path.empty()) {
-                const std::size_t i = path.back();
-                if (state[i] == 0) {
-                    state[i] = 1;
-                    for (const std::size_t next : rests[i]) {
-                        if (state[next] == 0)
-                            path.push_back(next);
-                        else if (state[next] == 1)
-                            remark(Severity::warning, "the networks rest on each other in a circle",
-                                   "remove one supporting-network", networks_[i].json, networks_[i].id);
-                    }
-                    continue;
-                }
-                if (state[i] == 1) {
-                    state[i] = 2;
-                    order_.push_back(i);
-                }
-                path.pop_back();
-            }
-        }
-    }
-
     void nodes(Net& net) {
         const JsonView list = member(net.json, nw, "node");
         if (list && !list.isArray()) {
@@ -275,8 +176,8 @@ private:
         supports.forEach([&](JsonView support) {
             const std::string network = textIn(support, nw, "network-ref"),
                               node = textIn(support, nw, "node-ref");
-            const Node* below = nodeNamed(network, node);
-            if (!below && netNamed(network))
+            const Node* below = nets_.node(network, node);
+            if (!below && nets_.net(network))
                 remark(
                     Severity::warning,
                     fmt::format("it rests on the node \"{}\" of \"{}\", which is not there", node, network),
@@ -308,12 +209,12 @@ private:
         if (name.empty())
             name = textIn(l3Attributes, l3, "name");
         if (!merged) {
-            device = builder_.addDevice(net.id == networks_.front().id ? id : named(net.id, id),
+            device = builder_.addDevice(net.id == nets_.all.front().id ? id : named(net.id, id),
                                         name.empty() ? id : name);
             if (isPseudo(json))
                 builder_.setModel(device, "shared-segment");
         }
-        Node& node = net.nodes.emplace(id, Node{device, {}, {}}).first->second;
+        Node& node = net.nodes.emplace(id, Node{device, {}}).first->second;
         builder_.knowAs(id, device.value);
         builder_.show(net.sheet, device);
 
@@ -383,34 +284,14 @@ private:
         return pseudo;
     }
 
-    /// The list of a node's points; said of nodes before, if others have the same.
-    const PointList& pointsIn(JsonView list) {
-        std::string whole;
-        list.forEach([&](JsonView json) { appendCounted(whole, textIn(json, nt, "tp-id")); });
-        const auto [at, fresh] = pointLists_.try_emplace(std::move(whole));
-        if (!fresh)
-            return at->second;
-        std::vector<std::string> names;
-        std::set<std::string> seen;
-        list.forEach([&](JsonView json) {
-            std::string id = textIn(json, nt, "tp-id");
-            const bool usable = !id.empty() && id.size() <= maxPoint && seen.insert(id).second;
-            at->second.usable &= usable;
-            if (usable)
-                names.push_back(std::move(id));
-        });
-        at->second.names = PortNames(std::move(names));
-        return at->second;
-    }
-
     void points(const Net& net, JsonView whole, Node& node, const std::string& nodeId,
                 const std::vector<Address>& prefixes) {
         const JsonView list = listIn(whole, nt, "termination-point");
-        const PointList& points = pointsIn(list);
+        const PointList& points = lists_.of(list);
         node.points = points.names;
         std::set<std::string> seen;
-        std::vector<std::string> own;             // that are ports of their own
-        const bool alone = networks_.size() == 1; // no other layer to tell a point from
+        std::vector<std::string> own;     // that are ports of their own
+        const bool alone = nets_.isOne(); // no other layer to tell a point from
         list.forEach([&](JsonView json) {
             if (points.usable && alone && json.size() == 1)
                 return; // nothing but its id
@@ -434,8 +315,8 @@ private:
         if (supports.size() != 1)
             return id;
         const JsonView support = supports.at(0);
-        const Node* below = nodeNamed(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"));
-        const auto port = below ? portOf(*below, textIn(support, nt, "tp-ref")) : std::nullopt;
+        const Node* below = nets_.node(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"));
+        const auto port = below ? below->portOf(textIn(support, nt, "tp-ref")) : std::nullopt;
         return port && port->device == node.device ? port->port : id;
     }
 
@@ -452,7 +333,7 @@ private:
         const bool plain = std::all_of(rest.members().begin(), rest.members().end(), [](const auto& each) {
             return each.second == "{}" || each.second == "[]";
         });
-        if (plain && key == id && networks_.size() == 1)
+        if (plain && key == id && nets_.isOne())
             return true;
         JsonMembers entry;
         entry.setText("network", net.id);
@@ -593,7 +474,8 @@ private:
         std::optional<LinkId> same;
         bool one = true;
         listIn(json, nt, "supporting-link").forEach([&](JsonView support) {
-            const auto below = linkNamed(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref"));
+            const auto below =
+                nets_.link(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref"));
             one &= below && (!same || *same == *below);
             same = below;
         });
@@ -618,7 +500,7 @@ private:
         }
         if (point.empty())
             return PortRef{at->second.device, {}};
-        if (auto known = portOf(at->second, point))
+        if (auto known = at->second.portOf(point))
             return known;
         remark(Severity::warning,
                fmt::format("the link names the termination point \"{}\" of {}, which does not list it", point,
@@ -647,10 +529,10 @@ private:
         bool moved = false;
         const PortRef a = endFor(forth, forth.source, moved), b = endFor(forth, forth.destination, moved);
         Link& link =
-            builder_.addLink(net.id == networks_.front().id ? forth.id : named(net.id, forth.id), a, b);
+            builder_.addLink(net.id == nets_.all.front().id ? forth.id : named(net.id, forth.id), a, b);
         if (forth.restsOnSeveral || listIn(net.json, nw, "supporting-network").size() > 0)
             link.onlyOn = net.sheet;
-        if (networks_.size() > 1) // others may rest on it
+        if (!nets_.isOne()) // others may rest on it
             for (const PortRef* end : {&a, &b})
                 if (end->known())
                     taken_.insert(*end);
@@ -662,7 +544,7 @@ private:
                 members.set("source", member(direction.json, nt, "source").compact());
                 members.set("destination", member(direction.json, nt, "destination").compact());
             }
-            if (networks_.size() > 1)
+            if (!nets_.isOne())
                 net.links.emplace(direction.id, link.id);
             builder_.knowAs(direction.id, link.id.value);
             return members;
@@ -689,7 +571,7 @@ private:
             builder_.portRecord(ref).extra = extraWith('[' + entries + ']');
         for (const auto& [id, entries] : linkEntries_)
             builder_.links().at(id).extra = extraWith('[' + entries + ']');
-        for (const Net& net : networks_) {
+        for (const Net& net : nets_.all) {
             JsonMembers rest = without(net.json, nw, {"network-id", "node"});
             drop(rest, nt, "link");
             JsonMembers entry;
@@ -715,9 +597,8 @@ private:
     Lines lines_;
     std::string way_; ///< inside of an array: the members that lead to the networks, and what stands beside
     std::string beside_ = "{}"; ///< members beside the list of networks
-    std::vector<Net> networks_;
-    std::vector<std::size_t> order_;
-    std::unordered_map<std::string, PointList> pointLists_; ///< by the ids, one after another
+    Nets nets_;
+    PointLists lists_;
     std::unordered_map<std::uint64_t, Entries> deviceEntries_, linkEntries_;
     std::map<PortRef, Entries> portEntries_;
     std::set<PortRef> taken_;
