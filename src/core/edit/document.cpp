@@ -65,13 +65,15 @@ Document Document::fresh(World world, Network network) {
 }
 
 Result<Document::Opened> Document::open(World world, const std::string& path) {
-    auto bytes = world.files.read(path);
-    if (!bytes)
-        return bytes.refusal();
-    auto loaded = exchange::readOwn(*bytes, path);
+    const auto bytes = world.files.read(path);
+    return bytes ? openRead(std::move(world), path, *bytes) : Result<Opened>(bytes.refusal());
+}
+
+Result<Document::Opened> Document::openRead(World world, const std::string& path, std::string_view bytes) {
+    auto loaded = exchange::readOwn(bytes, path);
     if (!loaded)
         return loaded.refusal();
-    return Opened{Document(std::move(world), std::move(loaded->network), path, fnv1a(*bytes)),
+    return Opened{Document(std::move(world), std::move(loaded->network), path, fnv1a(bytes)),
                   std::move(loaded->remarks)};
 }
 

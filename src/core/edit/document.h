@@ -29,6 +29,8 @@ public:
     struct Opened;
     /// Reads a file. Refuses what cannot be read; the journal is not looked at.
     static Result<Opened> open(World world, const std::string& path);
+    /// The same with the file's bytes, where they have been read already.
+    static Result<Opened> openRead(World world, const std::string& path, std::string_view bytes);
 
     /// Journals that no living program holds and that contain acts.
     static std::vector<Recoverable> recoverable(World world);
