@@ -133,7 +133,7 @@ void NetworkFiles::readFile(const QString& path, const WhenDone& done) {
             if (!bytes)
                 return {bytes.refusal()};
             if (exchange::isOwn(*bytes))
-                return {edit::Document::open(world, path)};
+                return {edit::Document::openRead(world, path, *bytes)};
             auto loaded = layout::readPlaced(*bytes, {path, catalogue});
             if (!loaded)
                 return {loaded.refusal()};
@@ -162,7 +162,7 @@ void NetworkFiles::takeFile(const QString& path, const Opened& opening, const Wh
         edit::Document& read = opening->document->document;
         place(use == SharedFile::Use::copy ? asNew(read) : std::move(read), opening, path);
         readOnly_ = use == SharedFile::Use::readOnly;
-        remember(path);
+        remember(path, !pictures_.has(path));
         Q_EMIT stateChanged();
         if (const auto sheets = desk_.session.network().all<model::Sheet>().size();
             opening->foreign && sheets > 1)
@@ -195,10 +195,10 @@ void NetworkFiles::rememberWhere() {
         desk_.settings.setPlaceIn(path, {desk_.session.sheet(), *view});
 }
 
-void NetworkFiles::remember(const QString& path) {
+void NetworkFiles::remember(const QString& path, bool redraw) {
     constexpr std::size_t mostDrawn = 20'000; // a larger one would take seconds
     desk_.settings.addRecent(QFileInfo(path).absoluteFilePath());
-    if (!pictures_.isKept() || desk_.session.scene().count<scene::Plate>() > mostDrawn)
+    if (!redraw || !pictures_.isKept() || desk_.session.scene().count<scene::Plate>() > mostDrawn)
         return;
     desk_.jobs.run<Result<Done>>(
         tr("Drawing a small picture of %1").arg(QFileInfo(path).fileName()),

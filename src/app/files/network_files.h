@@ -73,8 +73,8 @@ private:
     void place(edit::Document document, const Opened& opening, const QString& path);
     edit::Document asNew(const edit::Document& document);
     void rememberWhere();
-    /// A recent file, with a small picture.
-    void remember(const QString& path);
+    /// A recent file; its small picture is drawn again when what it shows has changed.
+    void remember(const QString& path, bool redraw = true);
     void askAboutChanges(std::function<void(SaveAnswer)> then);
     void saveBeforeLeaving(const WhenDone& then);
     void pathToSave(bool ask, std::function<void(const QString&)> then);

@@ -54,10 +54,11 @@ Result<Done> SmallPictures::keep(const QString& path, const scene::Scene& scene,
 }
 
 QPixmap SmallPictures::of(const QString& path) const {
-    if (!isKept())
-        return {};
-    const QImage image(pictureOf(path));
-    return image.text(timeKey) == timeOf(path) ? QPixmap::fromImage(image) : QPixmap();
+    return has(path) ? QPixmap(pictureOf(path)) : QPixmap();
+}
+
+bool SmallPictures::has(const QString& path) const {
+    return isKept() && QImage(pictureOf(path)).text(timeKey) == timeOf(path);
 }
 
 } // namespace underridge::app

@@ -22,6 +22,8 @@ public:
     /// The picture of a file; a null one when there is none, or the file has changed
     /// since.
     QPixmap of(const QString& path) const;
+    /// Whether there is one.
+    bool has(const QString& path) const;
 
 private:
     QString pictureOf(const QString& path) const;

@@ -2,6 +2,7 @@
 // Who is told how a thing ended that takes its time.
 #pragma once
 #include <functional>
+#include <type_traits>
 
 namespace underridge::app {
 
