@@ -8,6 +8,16 @@
 
 namespace underridge::app {
 using namespace model;
+namespace {
+
+/// Empty, and at its edge, where the two do not meet.
+scene::Rect common(const scene::Rect& a, const scene::Rect& b) {
+    const double x = std::max(a.x, b.x), y = std::max(a.y, b.y);
+    return {x, y, std::max(0.0, std::min(a.right(), b.right()) - x),
+            std::max(0.0, std::min(a.bottom(), b.bottom()) - y)};
+}
+
+} // namespace
 
 LiveLayer::LiveLayer(const Session& session) : session_(session) {
     setTheme(paint::lightTheme());
@@ -23,7 +33,7 @@ void LiveLayer::paintSelection(QPainter& painter, const Camera& camera) const {
     for (const ObjectRef ref : session_.selection())
         if (const scene::Item* item = session_.scene().item(ref);
             item && item->bounds.grown(8).intersects(seen))
-            paintSelected(painter, *item, camera.zoom());
+            paintSelected(painter, *item, seen, camera.zoom());
 }
 
 void LiveLayer::paintFocus(QPainter& painter, ObjectRef focused, double zoom) const {
@@ -38,7 +48,9 @@ void LiveLayer::paintFocus(QPainter& painter, ObjectRef focused, double zoom) co
     painter.drawRoundedRect(paint::toQt(frame.grown(8 / std::max(zoom, 0.5))), 10, 10);
 }
 
-void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, double zoom) const {
+/// Of a long line only what is seen is worth a frame's time.
+void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const scene::Rect& seen,
+                              double zoom) const {
     constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
     const auto* line = item.as<scene::LinkLine>();
     if (!line) {
@@ -49,8 +61,9 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, double
         return;
     }
     const auto detail = scene::detailFor(zoom);
+    const scene::Rect there = common(item.bounds, seen);
     painter_->selectedLine(painter, *line, zoom);
-    if (const auto plates = session_.scene().itemsIn(item.bounds).of<scene::Plate>();
+    if (const auto plates = session_.scene().itemsIn(there).of<scene::Plate>();
         plates.size() <= mostPlatesAgain)
         for (const scene::Plate* above : plates)
             painter_->plate(painter, *above, detail, zoom);
@@ -60,7 +73,7 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, double
         painter.drawRect(QRectF(c.x() - 4 / zoom, c.y() - 4 / zoom, 8 / zoom, 8 / zoom));
     }
     if (detail == scene::Detail::near || detail == scene::Detail::close) { // labels stay above too
-        for (const scene::Label& label : session_.scene().labelsIn(item.bounds))
+        for (const scene::Label& label : session_.scene().labelsIn(there))
             painter_->label(painter, label);
         for (const scene::Label& label : line->labels)
             painter_->label(painter, session_.scene().settled(*line, label));

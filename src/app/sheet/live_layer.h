@@ -27,7 +27,8 @@ public:
     const paint::Theme& theme() const { return *theme_; }
 
 private:
-    void paintSelected(QPainter& painter, const scene::Item& item, double zoom) const;
+    void paintSelected(QPainter& painter, const scene::Item& item, const scene::Rect& seen,
+                       double zoom) const;
 
     const Session& session_;
     const paint::Theme* theme_;
