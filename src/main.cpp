@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/plurals.h"
 #include "app/window/main_window.h"
 #include "cli/command_line.h"
 
@@ -43,6 +44,7 @@ QString demoFolder() {
 int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
     QApplication app(argc, argv);
     QApplication::setStyle(QStringLiteral("fusion"));
+    app::useEnglishPlurals(); // before any translation, which is asked first
     DiskFiles files;
     app::WindowWorld world{{files, stateFolder().toStdString(), nowMs},
                            model::seedFromSystem(),
