@@ -148,6 +148,14 @@ private Q_SLOTS:
         QCOMPARE(named(loaded->network, "a")->learned.all(), std::vector<std::string>{"x\ny"});
     }
 
+    void a_point_that_is_another_of_its_node_is_no_port_of_its_own() {
+        const auto loaded =
+            read(document({node("a", {point("1"), R"("tp-id":"one","supporting-termination-point":[)"
+                                                  R"({"network-ref":"n","node-ref":"a","tp-ref":"1"}])"})}));
+        QVERIFY(bool(loaded));
+        QCOMPARE(named(loaded->network, "a")->learned.all(), std::vector<std::string>{"1"});
+    }
+
     void a_link_may_name_a_point_that_is_not_listed() {
         const auto loaded =
             read(document({node("a", {point("1")}), node("b", {point("1")})}, link("l", "a", "7", "b", "1")));

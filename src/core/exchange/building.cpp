@@ -131,7 +131,7 @@ void Builder::addPorts(DeviceId id, const PortNames& names) {
     Draft& at = draft(id);
     if (at.device.learned.empty())
         at.device.learned = names;
-    else
+    else if (!(at.device.learned == names)) // else another layer names the same ones
         at.named.insert(at.named.end(), names.all().begin(), names.all().end());
 }
 

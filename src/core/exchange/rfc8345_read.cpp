@@ -290,7 +290,6 @@ private:
         const PointList& points = lists_.of(list);
         node.points = points.names;
         std::set<std::string> seen;
-        std::vector<std::string> own;     // that are ports of their own
         const bool alone = nets_.isOne(); // no other layer to tell a point from
         list.forEach([&](JsonView json) {
             if (points.usable && alone && json.size() == 1)
@@ -303,10 +302,14 @@ private:
                 remark(Severity::warning,
                        fmt::format("the termination point {} is there twice; the second was passed over", id),
                        "give each its own id", json, nodeId);
-            else if (point(net, json, node, id, prefixes) && !alone)
-                own.push_back(std::move(id));
+            else
+                point(net, json, node, id, prefixes);
         });
-        builder_.addPorts(node.device, alone ? points.names : PortNames(std::move(own)));
+        if (node.renamed.empty())
+            return builder_.addPorts(node.device, points.names);
+        std::vector<std::string> own = points.names.all();
+        std::erase_if(own, [&](const std::string& id) { return node.renamed.contains(id); });
+        builder_.addPorts(node.device, PortNames(std::move(own)));
     }
 
     /// At another layer of the same device, a point that rests on one port is that port.
@@ -320,8 +323,7 @@ private:
         return port && port->device == node.device ? port->port : id;
     }
 
-    /// Whether it is a port of its own.
-    bool point(const Net& net, JsonView json, Node& node, const std::string& id,
+    void point(const Net& net, JsonView json, Node& node, const std::string& id,
                const std::vector<Address>& prefixes) {
         const std::string key = keyOf(json, node, id);
         if (key != id)
@@ -334,13 +336,12 @@ private:
             return each.second == "{}" || each.second == "[]";
         });
         if (plain && key == id && nets_.isOne())
-            return true;
+            return;
         JsonMembers entry;
         entry.setText("network", net.id);
         entry.setText("tp", id);
         entry.set("rest", rest.text());
         addEntry(portEntries_[ref], entry);
-        return key == id;
     }
 
     void l2Point(JsonView json, const PortRef& ref, JsonMembers& rest) {
