@@ -14,7 +14,10 @@
 #include <QMouseEvent>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <QTreeWidget>
+#include <QVBoxLayout>
 #include <cstring>
+#include <map>
 
 using namespace underridge;
 using bench::Percentiles;
@@ -193,16 +196,52 @@ void sharpFit(benchmark::State& state) {
 
 constexpr const char* startArgument = "--start";
 
-/// What a started process does: an empty window, or the program's with the sample; first
-/// paint, and gone.
+/// Tells when a widget has been painted.
+class Painted : public QObject {
+public:
+    explicit Painted(QWidget& widget) { widget.installEventFilter(this); }
+    /// Goes on with events until it has been, and `also` is true.
+    void wait(const std::function<bool()>& also = [] { return true; }) const {
+        while (!painted_ || !also())
+            QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    }
+
+protected:
+    bool eventFilter(QObject*, QEvent* event) override {
+        painted_ = painted_ || event->type() == QEvent::Paint;
+        return false;
+    }
+
+private:
+    bool painted_ = false;
+};
+
+/// The plain references: an empty window, one with a label, one with a label and a tree.
+void plainWindow(const QString& what) {
+    QMainWindow window;
+    auto* column = new QWidget;
+    auto* layout = new QVBoxLayout(column);
+    if (what != "empty") // what any window with text in it pays
+        layout->addWidget(new QLabel("Underridge"));
+    if (what == "tree") {
+        auto* tree = new QTreeWidget;
+        tree->setHeaderLabels({"Name", "Role"});
+        for (int i = 0; i < 20; ++i)
+            new QTreeWidgetItem(tree, {QString("acc-%1").arg(i), "switch"});
+        layout->addWidget(tree);
+    }
+    window.setCentralWidget(column);
+    window.resize(1280, 800);
+    const Painted painted(*column);
+    window.show();
+    painted.wait();
+}
+
+/// What a started process does: a plain window, or the program's with the sample, as the
+/// program starts; first paint with everything sharp, and gone.
 int started(const QString& what) {
-    if (what == "empty" || what == "label") {
-        QMainWindow window;
-        if (what == "label") // what any window with text in it pays
-            window.setCentralWidget(new QLabel("Underridge"));
-        window.resize(1280, 800);
-        window.show();
-        window.grab();
+    if (what != "demo") {
+        plainWindow(what);
         return 0;
     }
     DiskFiles files;
@@ -212,11 +251,10 @@ int started(const QString& what) {
                             folder.filePath("s.ini"),
                             {},
                             UNDERRIDGE_DEMO});
+    const Painted painted(window.sheet());
     window.files().openSample(QStringLiteral("fennick-quay"));
-    window.show();
-    while (window.jobs().busy())
-        QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
-    window.grab();
+    window.showWhenOpened();
+    painted.wait([&] { return window.sheet().tilesComplete(); });
     window.session().document().close();
     return 0;
 }
@@ -228,21 +266,22 @@ double processMs(const char* what) {
     return static_cast<double>(timer.nsecsElapsed()) / 1e6;
 }
 
-/// Whole processes, from start to end, against one that shows an empty Qt window.
+/// Whole processes, from start to end, against ones that show a plain Qt window.
 void startDemo(benchmark::State& state) {
     Percentiles ours;
-    std::vector<double> empty, label;
+    std::map<const char*, std::vector<double>> plain{{"empty", {}}, {"label", {}}, {"tree", {}}};
     for (auto _ : state) {
-        empty.push_back(processMs("empty"));
-        label.push_back(processMs("label"));
+        for (auto& [what, times] : plain)
+            times.push_back(processMs(what));
         ours.time(state, [] { processMs("demo"); });
     }
     ours.report(state);
-    std::sort(empty.begin(), empty.end());
-    state.counters["empty_p50_ms"] = empty[empty.size() / 2];
-    std::sort(label.begin(), label.end());
-    state.counters["ratio_label"] = ours.at(0.5) / label[label.size() / 2];
-    state.counters["ratio_empty"] = ours.at(0.5) / empty[empty.size() / 2];
+    for (auto& [what, times] : plain) {
+        std::sort(times.begin(), times.end());
+        const double median = times[times.size() / 2];
+        state.counters[std::string(what) + "_p50_ms"] = median;
+        state.counters[std::string("ratio_") + what] = ours.at(0.5) / median;
+    }
 }
 
 } // namespace

@@ -55,13 +55,13 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
                                QStringLiteral("/thumbnails")};
     const bool cutOff = !edit::Document::recoverable(world.world).empty();
     app::MainWindow window(std::move(world));
-    window.show();
     if (wanted.demo && !cutOff) // work to recover comes first: the start page offers both
         window.files().openSample(QStringLiteral("fennick-quay"));
     else if (!wanted.file.empty())
         window.files().open(QFileInfo(QString::fromStdString(wanted.file)).absoluteFilePath());
     else if (!cutOff)
         window.files().openLast();
+    window.showWhenOpened();
     return QApplication::exec();
 }
 

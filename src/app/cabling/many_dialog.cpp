@@ -3,6 +3,7 @@
 
 #include "app/session/session.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/model/ports.h"
 
 namespace underridge::app {
@@ -24,9 +25,7 @@ ManyDialog::ManyDialog(Session& session, QWidget* parent)
     QStringList names;
     for (const DeviceId id : targets_)
         names << session_.nameOf(refTo(id));
-    auto* to = new QLabel(names.join(QStringLiteral(", ")));
-    to->setTextFormat(Qt::PlainText);
-    to->setWordWrap(true);
+    auto* to = plainLabel(names.join(QStringLiteral(", ")));
     where_->addItems({tr("to one of them, best for all together"), tr("to every one of them")});
     links_->setRange(1, 8);
     form().addRow(tr("%Ln device(s) to", nullptr, static_cast<int>(devices_.size())), to);

@@ -3,6 +3,7 @@
 
 #include "app/session/session.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/edit/devices.h"
 #include "core/edit/objects.h"
 #include "core/edit/places.h"
@@ -36,7 +37,7 @@ PlacesDialog::PlacesDialog(Session& session, QWidget* parent)
     : QDialog(parent),
       session_(session),
       list_(new QTreeWidget),
-      remark_(new QLabel),
+      remark_(errorLabel()),
       add_{new QPushButton(tr("Add building")), new QPushButton(tr("Add floor")),
            new QPushButton(tr("Add rack")), new QPushButton(tr("Add riser"))},
       remove_(new QPushButton(tr("Remove"))) {
@@ -45,17 +46,12 @@ PlacesDialog::PlacesDialog(Session& session, QWidget* parent)
     resize(760, 480);
     for (QPushButton* button : {add_[0], add_[1], add_[2], add_[3], remove_})
         button->setAutoDefault(false);
-    auto* words = new QLabel(
+    auto* words = plainLabel(
         tr("Cable lengths follow from these and from the places of the devices, which their details state. "
            "Distances are from the left and top edge of the floor."));
-    words->setTextFormat(Qt::PlainText);
-    words->setWordWrap(true);
     list_->setAccessibleName(tr("Places"));
     list_->setHeaderLabels({tr("Name"), tr("Kind"), tr("From the left"), tr("From the top"), tr("Height")});
     list_->setUniformRowHeights(true);
-    remark_->setTextFormat(Qt::PlainText);
-    remark_->setWordWrap(true);
-    remark_->setObjectName(QStringLiteral("wrong"));
     auto* row = new QHBoxLayout;
     for (QPushButton* each : add_) {
         each->setAutoDefault(false);

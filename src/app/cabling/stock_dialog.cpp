@@ -3,6 +3,7 @@
 
 #include "app/session/session.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/edit/cables.h"
 #include "core/model/length.h"
 
@@ -48,8 +49,8 @@ StockDialog::StockDialog(Session& session, QWidget* parent)
       lengths_(new QLineEdit),
       longest_(new QLineEdit),
       jacket_(new QLineEdit),
-      about_(new QLabel),
-      remark_(new QLabel),
+      about_(plainLabel()),
+      remark_(errorLabel()),
       approved_(new QCheckBox(tr("Approved: may be chosen for a new link"))),
       own_(new QPushButton(tr("Own type like this"))),
       reset_(new QPushButton(tr("As in the catalogue"))) {
@@ -68,11 +69,6 @@ StockDialog::StockDialog(Session& session, QWidget* parent)
     lengths_->setToolTip(tr("The lengths it can be had in, separated by semicolons; none: cut to length"));
     longest_->setToolTip(tr("What is longer is told as a finding"));
     jacket_->setToolTip(tr("A colour as #19A7A0"));
-    remark_->setTextFormat(Qt::PlainText);
-    remark_->setWordWrap(true);
-    remark_->setObjectName(QStringLiteral("wrong"));
-    about_->setTextFormat(Qt::PlainText);
-    about_->setWordWrap(true);
     layOut();
     connectFields();
     connectActs();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/dialogs/preview_dialog.h"
 
+#include "app/style/pieces.h"
+
 #include <QVBoxLayout>
 
 namespace underridge::app {
@@ -9,15 +11,13 @@ PreviewDialog::PreviewDialog(const QString& name, const QString& title, const QS
                              const QString& rowsName, const QString& action, QWidget* parent)
     : QDialog(parent),
       form_(new QFormLayout),
-      summary_(new QLabel),
+      summary_(plainLabel()),
       list_(new QTreeWidget),
       buttons_(new QDialogButtonBox),
       act_(buttons_->addButton(action, QDialogButtonBox::AcceptRole)) {
     setObjectName(name);
     setWindowTitle(title);
     resize(780, 500);
-    summary_->setTextFormat(Qt::PlainText);
-    summary_->setWordWrap(true);
     list_->setAccessibleName(rowsName);
     list_->setRootIsDecorated(false);
     list_->setUniformRowHeights(true);

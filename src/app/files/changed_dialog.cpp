@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/changed_dialog.h"
 
+#include "app/style/pieces.h"
 #include "core/model/words.h"
 
 #include <QHBoxLayout>
@@ -51,10 +52,8 @@ ChangedDialog::ChangedDialog(const QString& file, std::vector<edit::Difference> 
     setObjectName(QStringLiteral("fileChanged"));
     setWindowTitle(tr("The file has changed"));
     auto* layout = new QVBoxLayout(this);
-    auto* words = new QLabel(tr("Another program changed %1. From what is open here to the file: %2.")
+    auto* words = plainLabel(tr("Another program changed %1. From what is open here to the file: %2.")
                                  .arg(file, QString::fromStdString(edit::countsText(differences_))));
-    words->setTextFormat(Qt::PlainText);
-    words->setWordWrap(true);
     layout->addWidget(words);
     layout->addWidget(listOf(differences_), 1);
     auto* buttons = new QHBoxLayout;

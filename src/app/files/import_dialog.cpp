@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/import_dialog.h"
 
+#include "app/style/pieces.h"
 #include "core/scene/scene.h"
 #include "paint/picture.h"
 
@@ -53,11 +54,8 @@ ImportDialog::ImportDialog(const exchange::Loaded& loaded, const QString& file, 
     setObjectName(QStringLiteral("import"));
     setWindowTitle(tr("Import %1").arg(file));
     auto* layout = new QVBoxLayout(this);
-    auto* counts = new QLabel(countsOf(loaded.network));
-    counts->setTextFormat(Qt::PlainText);
-    QFont bold = counts->font();
-    bold.setBold(true);
-    counts->setFont(bold);
+    auto* counts = plainLabel(countsOf(loaded.network));
+    embolden(counts);
     layout->addWidget(counts);
     if (const QPixmap picture = pictureOf(loaded.network, theme, devicePixelRatioF()); !picture.isNull()) {
         auto* preview = new QLabel;

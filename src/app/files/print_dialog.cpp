@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/print_dialog.h"
 
+#include "app/style/pieces.h"
+
 #include <QDate>
 #include <QDialogButtonBox>
 #include <QFileDialog>
@@ -64,7 +66,7 @@ PrintDialog::PrintDialog(const Desk& desk, QWidget* parent)
       scale_(new QSpinBox),
       titleBlock_(new QCheckBox(tr("Title block with legend"))),
       revision_(new QLineEdit),
-      summary_(new QLabel) {
+      summary_(plainLabel()) {
     setObjectName(QStringLiteral("print"));
     setWindowTitle(tr("Print"));
     resize(1100, 720);
@@ -78,8 +80,6 @@ PrintDialog::PrintDialog(const Desk& desk, QWidget* parent)
     across_->setAccessibleName(tr("Pages across"));
     down_->setAccessibleName(tr("Pages down"));
     scale_->setAccessibleName(tr("Scale"));
-    summary_->setWordWrap(true);
-    summary_->setTextFormat(Qt::PlainText);
 
     restore();
     layOut();

@@ -12,6 +12,7 @@ namespace underridge::app {
 
 class SmallPictures {
 public:
+    SmallPictures() = default;
     /// `folder`: where thumbnails are kept, such as ~/.cache/thumbnails; empty: nowhere.
     explicit SmallPictures(QString folder) : folder_(std::move(folder)) {}
 

@@ -44,6 +44,8 @@ bool Jobs::end(int id) {
     jobs_.erase(at); // its thread has nothing left to do but end
     if (shown)
         Q_EMIT changed();
+    if (!busy())
+        Q_EMIT idle();
     return true;
 }
 

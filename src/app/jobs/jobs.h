@@ -54,6 +54,8 @@ public:
 
 Q_SIGNALS:
     void changed();
+    /// Nothing is left to do; what the last job made is taken next.
+    void idle();
 
 private:
     struct Job {

@@ -2,6 +2,7 @@
 #include "app/models/model_editor.h"
 
 #include "app/dialogs/dialogs.h"
+#include "app/style/pieces.h"
 #include "core/exchange/library.h"
 #include "core/scene/plates.h"
 #include "paint/faceplate.h"
@@ -166,8 +167,8 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
       units_(new QSpinBox),
       budget_(new QSpinBox),
       blocks_(new QTableWidget(0, columnCount)),
-      summary_(new QLabel),
-      problems_(new QLabel),
+      summary_(plainLabel()),
+      problems_(errorLabel()),
       picture_(new QLabel),
       save_(new QPushButton(tr("Save model"))),
       remove_(new QPushButton(tr("Delete"))) {
@@ -267,11 +268,6 @@ void ModelEditor::buildForm(QFormLayout* form) {
     scroll->setMinimumHeight(190);
     picture_->setAlignment(Qt::AlignCenter);
     picture_->setAccessibleName(tr("Plate and faceplate"));
-    for (QLabel* label : {summary_, problems_}) {
-        label->setTextFormat(Qt::PlainText);
-        label->setWordWrap(true);
-    }
-    problems_->setObjectName(QStringLiteral("wrong"));
     auto* right = new QVBoxLayout(form_);
     right->setContentsMargins(0, 0, 0, 0);
     right->addLayout(form);

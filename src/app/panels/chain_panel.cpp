@@ -4,6 +4,7 @@
 #include "app/panels/chain_step.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/edit/links.h"
 #include "core/model/ports.h"
 
@@ -37,12 +38,10 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       theme_(&paint::lightTheme()),
-      summary_(new QLabel),
+      summary_(plainLabel()),
       skip_(new QCheckBox(tr("Skip panels"))),
       area_(new QScrollArea) {
     setObjectName(QStringLiteral("chain"));
-    summary_->setTextFormat(Qt::PlainText);
-    summary_->setWordWrap(true);
     skip_->setToolTip(tr("Show only the two ends and what lies between as a whole"));
     area_->setWidgetResizable(true);
     area_->setFrameShape(QFrame::NoFrame);

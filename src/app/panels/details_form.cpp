@@ -4,6 +4,7 @@
 #include "app/session/typed_fields.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/edit/late.h"
 
 #include <QAbstractItemView>
@@ -13,8 +14,6 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPlainTextEdit>
-#include <QPushButton>
-#include <QToolButton>
 #include <QVBoxLayout>
 
 namespace underridge::app {
@@ -60,33 +59,6 @@ protected:
     }
 };
 
-QLabel* plain(const QString& words) {
-    auto* label = new QLabel(words);
-    label->setTextFormat(Qt::PlainText);
-    label->setWordWrap(true);
-    return label;
-}
-
-/// A button as wide as there is room; its words are elided to that.
-class ElidedButton : public QPushButton {
-public:
-    explicit ElidedButton(const QString& words) : words_(words) {
-        setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        setText(asLabel(words));
-    }
-
-protected:
-    void resizeEvent(QResizeEvent* event) override {
-        const QString shown = fontMetrics().elidedText(words_, Qt::ElideRight, contentsRect().width());
-        setText(asLabel(shown));
-        setToolTip(shown == words_ ? QString() : words_);
-        QPushButton::resizeEvent(event);
-    }
-
-private:
-    QString words_;
-};
-
 } // namespace
 
 /// One row that is shown. It is patched by a description of the same kind and name.
@@ -110,9 +82,12 @@ public:
                 is_.kind == Kind::check || is_.kind == Kind::choice || is_.kind == Kind::menu ||
                 (is_.value == other.value && is_.picture.cacheKey() == other.picture.cacheKey()));
     }
-    void patch(const Description& description, bool sameSubject) {
+    /// Returns whether it looks other than before.
+    bool patch(const Description& description, bool sameSubject) {
         const Description old = std::exchange(is_, description);
         patched(old, sameSubject);
+        return old.value != is_.value || old.placeholder != is_.placeholder || old.choices != is_.choices ||
+               old.current != is_.current;
     }
     virtual bool commit() { return true; }
     virtual void focus() {}
@@ -155,8 +130,7 @@ public:
         edit_->setText(is_.value);
         edit_->setAccessibleName(is_.label);
         edit_->setPlaceholderText(is_.placeholder);
-        wrong_ = plain({});
-        wrong_->setObjectName(QStringLiteral("wrong"));
+        wrong_ = errorLabel();
         wrong_->hide();
         layout->addWidget(edit_);
         layout->addWidget(wrong_);
@@ -296,7 +270,7 @@ private:
 };
 
 DetailsForm::DetailsForm(Workspace& workspace)
-    : workspace_(workspace), content_(new QWidget), title_(plain({})), subtitle_(plain({})) {
+    : workspace_(workspace), content_(new QWidget), title_(plainLabel()), subtitle_(plainLabel()) {
     auto* layout = new QVBoxLayout(content_);
     layout->setContentsMargins(14, 12, 14, 12);
     layout->setSpacing(8);
@@ -449,11 +423,10 @@ void DetailsForm::Row::beCheck(const Description& is) {
 }
 
 void DetailsForm::Row::beLink(const Description& is) {
-    auto* button = new ElidedButton(is.value);
-    button->setFlat(true);
+    auto* button = new TextButton(is.value);
     button->setAccessibleName(is.label.isEmpty() ? is.value
                                                  : QStringLiteral("%1: %2").arg(is.label, is.value));
-    QObject::connect(button, &QPushButton::clicked, button, [this] {
+    QObject::connect(button, &TextButton::clicked, button, [this] {
         const auto act = is_.act; // the row may go by it
         act(0);
     });
@@ -465,15 +438,13 @@ void DetailsForm::Row::beAction(const Description& is) {
     auto* box = new QWidget;
     auto* line = new QHBoxLayout(box);
     line->setContentsMargins(0, 0, 0, 0);
-    auto* button = new QToolButton;
-    button->setText(is.placeholder);
-    button->setAutoRaise(true);
+    auto* button = new TextButton(is.placeholder, TextButton::Width::hugs);
     button->setAccessibleName(is.name);
-    QObject::connect(button, &QToolButton::clicked, button, [this] {
+    QObject::connect(button, &TextButton::clicked, button, [this] {
         const auto act = is_.act; // the row may go by it
         act(0);
     });
-    line->addWidget(plain(is.value), 1);
+    line->addWidget(plainLabel(is.value), 1);
     line->addWidget(button, 0, Qt::AlignTop);
     widget_ = box;
     label_ = new QLabel(is.label);
@@ -481,7 +452,7 @@ void DetailsForm::Row::beAction(const Description& is) {
 
 /// A value or a picture with words.
 void DetailsForm::Row::beWords(const Description& is) {
-    auto* words = plain(is.value);
+    auto* words = plainLabel(is.value);
     widget_ = words;
     if (is.kind == Kind::value) {
         words->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -493,7 +464,23 @@ void DetailsForm::Row::beWords(const Description& is) {
     }
 }
 
-void DetailsForm::end() {
+namespace {
+
+/// Widgets just added to a form, shown at once. Left to the layouts they would be shown
+/// one by one, and all of the form laid out anew for each.
+void showTogether(const std::vector<QWidget*>& widgets, std::initializer_list<QLayout*> layouts) {
+    for (QLayout* layout : layouts)
+        layout->setEnabled(false);
+    for (QWidget* widget : widgets)
+        if (!widget->testAttribute(Qt::WA_WState_ExplicitShowHide))
+            widget->show();
+    for (QLayout* layout : layouts)
+        layout->setEnabled(true);
+}
+
+} // namespace
+
+bool DetailsForm::end() {
     const QString subject = wanted_.front().name;
     const bool same = subject == subject_;
     subject_ = subject;
@@ -501,6 +488,8 @@ void DetailsForm::end() {
     // Rows that are wanted still keep their order; what lies between two of them is new
     // or goes.
     std::vector<std::unique_ptr<Row>> shown;
+    std::vector<QWidget*> added;
+    bool changed = !same;
     std::size_t old = 0;
     for (const Description& wanted : wanted_) {
         std::size_t found = old;
@@ -513,21 +502,28 @@ void DetailsForm::end() {
                 form_->insertRow(at, row->label(), row->widget());
             else
                 form_->insertRow(at, row->widget());
+            for (QWidget* widget : std::initializer_list<QWidget*>{row->label(), row->widget()})
+                if (widget)
+                    added.push_back(widget);
             shown.push_back(std::move(row));
             continue;
         }
-        for (; old < found; ++old)
+        for (; old < found; ++old, changed = true)
             form_->takeRow(at); // the row itself goes with `rows_`
-        rows_[old]->patch(wanted, same);
+        changed = rows_[old]->patch(wanted, same) || changed;
         shown.push_back(std::move(rows_[old++]));
     }
-    for (; old < rows_.size(); ++old)
+    for (; old < rows_.size(); ++old, changed = true)
         form_->takeRow(static_cast<int>(shown.size()));
     rows_ = std::move(shown);
     wanted_.clear();
+    showTogether(added, {form_, content_->layout()});
     // The layout keeps heights by width of rows that have been patched since.
+    if (!changed && added.empty())
+        return false;
     form_->invalidate();
     form_->update();
+    return true;
 }
 
 bool DetailsForm::commitTyped() {

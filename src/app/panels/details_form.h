@@ -49,8 +49,9 @@ public:
     void actionRow(const QString& label, const QString& words, const QString& action, const QString& name,
                    std::function<void()> act);
     void pictureRow(const QPixmap& picture, const QString& name, const QString& words);
-    /// Ends the description: what is shown becomes what was described.
-    void end();
+    /// Ends the description: what is shown becomes what was described. Returns whether it
+    /// looks other than before.
+    bool end();
 
     /// Takes what is typed in any field. False when something cannot be taken.
     bool commitTyped();

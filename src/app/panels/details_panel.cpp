@@ -38,12 +38,15 @@ DetailsPanel::DetailsPanel(Session& session, Checker& checker, QWidget* parent)
     // have sent it.
     const auto later = [this] {
         if (!std::exchange(refreshing_, true))
-            QTimer::singleShot(0, this, &DetailsPanel::refresh);
+            QTimer::singleShot(0, this, [this] {
+                if (isVisible()) // else when it is shown
+                    refresh();
+            });
     };
     connect(&session_.selected(), &Selection::changed, this, later);
     connect(&session_.workspace(), &Workspace::networkChanged, this, later);
     connect(&checker_, &Checker::changed, this, later);
-    refresh();
+    refreshing_ = true; // as soon as it is shown
 }
 
 DetailsPanel::~DetailsPanel() = default;
@@ -63,8 +66,8 @@ void DetailsPanel::refresh() {
     refreshing_ = false;
     const int scrolled = verticalScrollBar()->value();
     showSelection();
-    form_->end();
-    settleHeight();
+    if (form_->end())
+        settleHeight();
     verticalScrollBar()->setValue(scrolled);
 }
 
@@ -81,6 +84,12 @@ bool DetailsPanel::eventFilter(QObject* watched, QEvent* event) {
     if (watched == widget() && event->type() == QEvent::LayoutRequest)
         QTimer::singleShot(0, this, &DetailsPanel::settleHeight);
     return QScrollArea::eventFilter(watched, event);
+}
+
+void DetailsPanel::showEvent(QShowEvent* event) {
+    if (refreshing_)
+        refresh();
+    QScrollArea::showEvent(event);
 }
 
 void DetailsPanel::resizeEvent(QResizeEvent* event) {

@@ -6,6 +6,7 @@
 #include "app/session/session.h"
 #include "app/sheet/card.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/edit/cables.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
@@ -19,7 +20,7 @@ FaceplatePanel::FaceplatePanel(Session& session, Dialogs& dialogs, QWidget* pare
     : QWidget(parent),
       session_(session),
       dialogs_(dialogs),
-      empty_(new QLabel(
+      empty_(plainLabel(
           tr("Select a device to see its ports as they are on it; select two to see them face to face."))),
       area_(new QScrollArea),
       link_(new QPushButton(tr("Link"))),
@@ -34,8 +35,6 @@ FaceplatePanel::FaceplatePanel(Session& session, Dialogs& dialogs, QWidget* pare
         tr("Join the chosen ports of two panels by strands of one cable, new or with spare ones"));
     trunk_->setMenu(trunkMenu_);
     connect(trunkMenu_, &QMenu::aboutToShow, this, &FaceplatePanel::fillTrunkMenu);
-    empty_->setTextFormat(Qt::PlainText);
-    empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     auto* content = new QWidget;
     both_ = new QBoxLayout(QBoxLayout::LeftToRight, content);

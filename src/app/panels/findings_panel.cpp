@@ -4,6 +4,7 @@
 #include "app/panels/remarks_panel.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "app/window/checker.h"
 #include "core/edit/remedies.h"
 
@@ -25,7 +26,7 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
       checker_(checker),
       about_(new QLabel),
       list_(new QTreeWidget),
-      empty_(new QLabel),
+      empty_(plainLabel()),
       putRight_(new QPushButton(tr("Put right"))) {
     setObjectName(QStringLiteral("findings"));
     about_->setTextFormat(Qt::PlainText);
@@ -38,8 +39,6 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
     list_->header()->setSectionResizeMode(0, QHeaderView::Stretch);
     list_->header()->setSectionResizeMode(1, QHeaderView::Stretch);
     list_->header()->setSectionResizeMode(2, QHeaderView::ResizeToContents);
-    empty_->setTextFormat(Qt::PlainText);
-    empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     empty_->setText(
         tr("No findings: every link fits, reaches and gets its power, as far as the drawing tells."));

@@ -4,6 +4,7 @@
 #include "app/panels/face_view.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/linking/fit.h"
 #include "core/linking/supply.h"
 

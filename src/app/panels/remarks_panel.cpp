@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/remarks_panel.h"
 
+#include "app/style/pieces.h"
+
 #include <QHeaderView>
 #include <QPainter>
 #include <QVBoxLayout>
@@ -100,13 +102,11 @@ void RemarksList::show(const std::vector<Remark>& remarks) {
 }
 
 RemarksPanel::RemarksPanel(QWidget* parent)
-    : QWidget(parent), about_(new QLabel), list_(new RemarksList), empty_(new QLabel) {
+    : QWidget(parent), about_(new QLabel), list_(new RemarksList), empty_(plainLabel()) {
     setObjectName(QStringLiteral("remarks"));
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(6, 4, 6, 6);
     about_->setTextFormat(Qt::PlainText);
-    empty_->setTextFormat(Qt::PlainText);
-    empty_->setWordWrap(true);
     empty_->setAlignment(Qt::AlignCenter);
     empty_->setText(tr("Nothing was noticed. What a file holds beyond what can be shown is listed here after "
                        "opening, importing or exporting it."));

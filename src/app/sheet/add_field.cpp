@@ -9,19 +9,14 @@
 namespace underridge::app {
 
 AddField::AddField(const model::Catalogue& catalogue, QWidget* parent)
-    : QFrame(parent),
+    : FloatingBox(QStringLiteral("addField"), parent),
       catalogue_(catalogue),
       purpose_(new QLabel(this)),
-      answer_(new QLabel(this)),
+      answer_(plainLabel()),
       field_(new QLineEdit(this)),
       matches_(new QListWidget(this)) {
-    setObjectName(QStringLiteral("addField"));
-    setFrameShape(QFrame::StyledPanel);
-    setAutoFillBackground(true);
     field_->setPlaceholderText(tr("4 access switch 24 named acc-{1..}"));
     field_->setAccessibleName(tr("Devices to add"));
-    answer_->setTextFormat(Qt::PlainText);
-    answer_->setWordWrap(true);
     matches_->setFocusPolicy(Qt::NoFocus);
     matches_->setFrameShape(QFrame::NoFrame);
     auto* layout = new QVBoxLayout(this);
@@ -121,7 +116,7 @@ bool AddField::eventFilter(QObject* watched, QEvent* event) {
         hide();
         Q_EMIT closed();
     }
-    return QFrame::eventFilter(watched, event);
+    return FloatingBox::eventFilter(watched, event);
 }
 
 } // namespace underridge::app

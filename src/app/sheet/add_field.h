@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Type-to-add: "4 access switch 24 named acc-{1..}", with completion.
 #pragma once
+#include "app/style/pieces.h"
 #include "core/edit/names.h"
 
-#include <QFrame>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 
 namespace underridge::app {
 
-class AddField : public QFrame {
+class AddField : public FloatingBox {
     Q_OBJECT
 public:
     AddField(const model::Catalogue& catalogue, QWidget* parent);

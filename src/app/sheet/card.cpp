@@ -104,16 +104,12 @@ QStringList cardLines(const Network& network, ObjectRef object, const std::strin
     return {};
 }
 
-Card::Card(QWidget* parent) : QFrame(parent), title_(new QLabel(this)), lines_(new QLabel(this)) {
-    setObjectName(QStringLiteral("card"));
-    setFrameShape(QFrame::StyledPanel);
-    setAutoFillBackground(true);
+Card::Card(QWidget* parent)
+    : FloatingBox(QStringLiteral("card"), parent), title_(new QLabel(this)), lines_(new QLabel(this)) {
     setAttribute(Qt::WA_TransparentForMouseEvents);
     for (QLabel* label : {title_, lines_})
         label->setTextFormat(Qt::PlainText);
-    QFont bold = font();
-    bold.setBold(true);
-    title_->setFont(bold);
+    embolden(title_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 6, 10, 6);
     layout->setSpacing(2);

@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What appears on pointing at something: the essentials, as plain text.
 #pragma once
+#include "app/style/pieces.h"
 #include "core/model/length.h"
 #include "core/model/network.h"
 
-#include <QFrame>
 #include <QLabel>
 
 namespace underridge::app {
 
-class Card : public QFrame {
+class Card : public FloatingBox {
     Q_OBJECT
 public:
     explicit Card(QWidget* parent);

@@ -8,15 +8,12 @@
 namespace underridge::app {
 
 LinkStrip::LinkStrip(QWidget* parent)
-    : QFrame(parent),
-      otherA_(new QToolButton(this)),
-      otherB_(new QToolButton(this)),
+    : FloatingBox(QStringLiteral("linkStrip"), parent),
+      otherA_(new TextButton(tr("Other port…"), TextButton::Width::hugs, this)),
+      otherB_(new TextButton(tr("Other port…"), TextButton::Width::hugs, this)),
       nameA_(new QLabel(this)),
       nameB_(new QLabel(this)),
       words_(new QLabel(this)) {
-    setObjectName(QStringLiteral("linkStrip"));
-    setFrameShape(QFrame::StyledPanel);
-    setAutoFillBackground(true);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 7, 12, 7);
     layout->setSpacing(3);
@@ -24,10 +21,8 @@ LinkStrip::LinkStrip(QWidget* parent)
     ends->setSpacing(6);
     for (QLabel* label : {nameA_, nameB_, words_})
         label->setTextFormat(Qt::PlainText);
-    QFont bold = font();
-    bold.setBold(true);
-    nameA_->setFont(bold);
-    nameB_->setFont(bold);
+    embolden(nameA_);
+    embolden(nameB_);
     ends->addWidget(nameA_);
     ends->addWidget(otherA_);
     ends->addSpacing(18);
@@ -37,12 +32,10 @@ LinkStrip::LinkStrip(QWidget* parent)
     layout->addLayout(ends);
     layout->addWidget(words_);
     int end = 0;
-    for (QToolButton* button : {otherA_, otherB_}) {
-        button->setText(tr("Other port…"));
-        button->setAutoRaise(true);
+    for (TextButton* button : {otherA_, otherB_}) {
         button->setFocusPolicy(Qt::TabFocus);
         button->installEventFilter(this);
-        connect(button, &QToolButton::clicked, this, [this, end] { Q_EMIT otherPortWanted(end); });
+        connect(button, &TextButton::clicked, this, [this, end] { Q_EMIT otherPortWanted(end); });
         ++end;
     }
     hide();
@@ -69,7 +62,7 @@ void LinkStrip::enter() {
 
 bool LinkStrip::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress)
-        return QFrame::eventFilter(watched, event);
+        return FloatingBox::eventFilter(watched, event);
     const int key = static_cast<QKeyEvent*>(event)->key();
     const bool past =
         (key == Qt::Key_Tab && watched == otherB_) || (key == Qt::Key_Backtab && watched == otherA_);
@@ -79,7 +72,7 @@ bool LinkStrip::eventFilter(QObject* watched, QEvent* event) {
         Q_EMIT left();
         return true;
     }
-    return QFrame::eventFilter(watched, event);
+    return FloatingBox::eventFilter(watched, event);
 }
 
 } // namespace underridge::app

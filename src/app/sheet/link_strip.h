@@ -2,19 +2,19 @@
 // What was just linked: both ports, cable, length and the reason, with the way to other
 // ports at either end.
 #pragma once
-#include <QFrame>
+#include "app/style/pieces.h"
+
 #include <QLabel>
-#include <QToolButton>
 
 namespace underridge::app {
 
-class LinkStrip : public QFrame {
+class LinkStrip : public FloatingBox {
     Q_OBJECT
 public:
     explicit LinkStrip(QWidget* parent);
 
     void open(const QString& a, const QString& b, const QString& cable, const QString& reason);
-    QToolButton& otherPort(int end) { return end == 0 ? *otherA_ : *otherB_; }
+    TextButton& otherPort(int end) { return end == 0 ? *otherA_ : *otherB_; }
     QString text() const { return words_->text(); }
     /// Gives its first button the keyboard. Tab past the last, Shift+Tab past the first
     /// and Esc leave it.
@@ -30,7 +30,7 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-    QToolButton *otherA_, *otherB_;
+    TextButton *otherA_, *otherB_;
     QLabel *nameA_, *nameB_, *words_;
 };
 

@@ -10,10 +10,9 @@ namespace underridge::app {
 using linking::Standing;
 
 PortDrawer::PortDrawer(QWidget* parent)
-    : QFrame(parent), title_(new QLabel(this)), list_(new QTreeWidget(this)) {
-    setObjectName(QStringLiteral("portDrawer"));
-    setFrameShape(QFrame::StyledPanel);
-    setAutoFillBackground(true);
+    : FloatingBox(QStringLiteral("portDrawer"), parent),
+      title_(new QLabel(this)),
+      list_(new QTreeWidget(this)) {
     list_->setFrameShape(QFrame::NoFrame);
     list_->setAccessibleName(tr("Ports"));
     list_->setUniformRowHeights(true);
@@ -133,7 +132,7 @@ void PortDrawer::keyPressEvent(QKeyEvent* event) {
     } else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
         choose(list_->indexOfTopLevelItem(list_->currentItem()));
     } else {
-        QFrame::keyPressEvent(event);
+        FloatingBox::keyPressEvent(event);
     }
 }
 
@@ -145,7 +144,7 @@ bool PortDrawer::eventFilter(QObject* watched, QEvent* event) {
             return true;
         }
     }
-    return QFrame::eventFilter(watched, event);
+    return FloatingBox::eventFilter(watched, event);
 }
 
 } // namespace underridge::app

@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The port drawer: a device's ports beside its plate while linking, those that fit first.
 #pragma once
+#include "app/style/pieces.h"
 #include "core/linking/best.h"
 
-#include <QFrame>
 #include <QLabel>
 #include <QTreeWidget>
 
 namespace underridge::app {
 
-class PortDrawer : public QFrame {
+class PortDrawer : public FloatingBox {
     Q_OBJECT
 public:
     explicit PortDrawer(QWidget* parent);

@@ -33,17 +33,6 @@ QColor tint(const QPalette& palette, double share) {
     return mixed(palette.color(QPalette::Base), accentOf(palette), share);
 }
 
-void roundedBox(QPainter& painter, const QRect& rect, const QColor& fill, const QColor& edge,
-                double width = 1) {
-    painter.save();
-    painter.setRenderHint(QPainter::Antialiasing);
-    painter.setBrush(fill);
-    painter.setPen(edge.isValid() ? QPen(edge, width) : QPen(Qt::NoPen));
-    const double inset = edge.isValid() ? width / 2 : 0;
-    painter.drawRoundedRect(QRectF(rect).adjusted(inset, inset, -inset, -inset), corner, corner);
-    painter.restore();
-}
-
 /// A field's frame: accent while it has the focus.
 void fieldBox(QPainter& painter, const QRect& rect, const QStyleOption& option) {
     const bool enabled = option.state & QStyle::State_Enabled;
@@ -126,6 +115,19 @@ void pushButton(QPainter& painter, const QStyleOption& option) {
                    focused ? accent : edgeOf(palette), focused ? 1.5 : 1);
 }
 
+/// A flat button is a row of a list: its picture and its words from the left.
+void rowLabel(QPainter& painter, const QStyleOptionButton& button) {
+    QRect room = button.rect.adjusted(4, 0, -4, 0);
+    if (!button.icon.isNull()) {
+        QRect picture(room.topLeft(), QSize(button.iconSize.width(), room.height()));
+        button.icon.paint(&painter, picture, Qt::AlignCenter);
+        room.setLeft(picture.right() + 5);
+    }
+    painter.setPen(button.palette.color(QPalette::ButtonText));
+    painter.drawText(room, Qt::AlignVCenter | Qt::AlignLeft | Qt::TextShowMnemonic | Qt::TextSingleLine,
+                     button.text);
+}
+
 void toolButton(QPainter& painter, const QStyleOption& option) {
     const bool enabled = option.state & QStyle::State_Enabled;
     const bool active = option.state & (QStyle::State_Sunken | QStyle::State_On);
@@ -142,7 +144,7 @@ bool hasMenuArrow(const QStyleOption* option) {
            !(button->features & QStyleOptionToolButton::MenuButtonPopup) && !button->text.isEmpty();
 }
 
-/// Signs of dock titles, in a grey that stands out in both themes.
+/// Signs of dock titles and of the button that empties a field, in a grey that stands out in both themes.
 QIcon titleSign(bool cross) {
     QPixmap pixmap(32, 32);
     pixmap.setDevicePixelRatio(2);
@@ -192,6 +194,16 @@ void tab(QPainter& painter, const QStyleOptionTab& option) {
 
 } // namespace
 
+void roundedBox(QPainter& painter, const QRect& rect, const QColor& fill, const QColor& edge, double width) {
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setBrush(fill);
+    painter.setPen(edge.isValid() ? QPen(edge, width) : QPen(Qt::NoPen));
+    const double inset = edge.isValid() ? width / 2 : 0;
+    painter.drawRoundedRect(QRectF(rect).adjusted(inset, inset, -inset, -inset), corner, corner);
+    painter.restore();
+}
+
 FlatStyle::FlatStyle() : QProxyStyle(QStyleFactory::create(QStringLiteral("fusion"))) {}
 
 int FlatStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const {
@@ -233,6 +245,8 @@ int FlatStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const
     case PM_HeaderMargin:
         return 8;
     case PM_FocusFrameHMargin:
+    case PM_ToolBarItemMargin:
+    case PM_ToolBarItemSpacing:
         return 6;
     default:
         return QProxyStyle::pixelMetric(metric, option, widget);
@@ -260,7 +274,7 @@ int FlatStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidg
 
 void FlatStyle::polish(QWidget* widget) {
     QProxyStyle::polish(widget);
-    // Under a style sheet a spin box does not ask for its size here.
+    // A spin box does not ask for its size here.
     if (qobject_cast<QAbstractSpinBox*>(widget) && widget->minimumHeight() == 0)
         widget->setMinimumHeight(fieldHeight);
 }
@@ -309,8 +323,9 @@ QRect FlatStyle::subElementRect(SubElement element, const QStyleOption* option, 
 }
 
 QIcon FlatStyle::standardIcon(StandardPixmap which, const QStyleOption* option, const QWidget* widget) const {
-    if (which == SP_TitleBarCloseButton || which == SP_TitleBarNormalButton)
-        return titleSign(which == SP_TitleBarCloseButton);
+    if (which == SP_TitleBarCloseButton || which == SP_TitleBarNormalButton ||
+        which == SP_LineEditClearButton)
+        return titleSign(which != SP_TitleBarNormalButton);
     return QProxyStyle::standardIcon(which, option, widget);
 }
 
@@ -422,8 +437,10 @@ void FlatStyle::drawControl(ControlElement element, const QStyleOption* option, 
     switch (element) {
     case CE_PushButtonLabel:
         if (const auto* button = qstyleoption_cast<const QStyleOptionButton*>(option);
-            button && button->features & QStyleOptionButton::DefaultButton &&
-            !(button->features & QStyleOptionButton::Flat) && button->state & State_Enabled) {
+            button && button->features & QStyleOptionButton::Flat)
+            return rowLabel(*painter, *button);
+        else if (button && button->features & QStyleOptionButton::DefaultButton &&
+                 !(button->features & QStyleOptionButton::Flat) && button->state & State_Enabled) {
             QStyleOptionButton main(*button);
             main.palette.setColor(QPalette::ButtonText,
                                   main.palette.color(QPalette::Active, QPalette::HighlightedText));
@@ -493,7 +510,10 @@ void FlatStyle::drawControl(ControlElement element, const QStyleOption* option, 
         }
         break;
     case CE_Splitter:
+        return;
     case CE_ToolBar:
+        painter->fillRect(QRect(option->rect.left(), option->rect.bottom(), option->rect.width(), 1),
+                          edgeOf(option->palette));
         return;
     case CE_MenuBarItem:
     case CE_MenuItem:

@@ -26,6 +26,7 @@ namespace underridge::app {
 using namespace model;
 namespace {
 constexpr int journalRetryMs = 3000;
+constexpr int patienceMs = 150; ///< a window that comes later seems not to come
 } // namespace
 
 MainWindow::MainWindow(WindowWorld world, QWidget* parent)
@@ -302,6 +303,7 @@ void MainWindow::buildDocks() {
 
 void MainWindow::report(const QString& title, const Remark& why) {
     tell(why);
+    stopWaiting();
     if (isVisible()) // else nobody is there to read it
         dialogs_->choose({title,
                           QString::fromStdString(why.text()),
@@ -317,15 +319,6 @@ void MainWindow::applyTheme() {
     catalogue_->setTheme(theme);
     faceplates_->setTheme(theme);
     chain_->setTheme(theme);
-    setStyleSheet(QStringLiteral(R"(
-#wrong { color: %1 }
-#portDrawer, #addField, #linkStrip, #card { border: 1px solid %2; border-radius: 6px; background: %3 }
-#linkStrip QToolButton, #details QToolButton, #details QPushButton { color: %2; border: 0; padding: 1px 3px; text-align: left }
-#details QPushButton { padding: 1px 0 }
-#linkStrip QToolButton:hover, #details QToolButton:hover, #details QPushButton:hover,
-#linkStrip QToolButton:focus, #details QToolButton:focus, #details QPushButton:focus { text-decoration: underline }
-QToolBar#placeLine { border: 0; spacing: 6px; padding: 2px 8px; border-bottom: 1px solid %4 })")
-                      .arg(theme.error.name(), theme.accent.name(), theme.plate.name(), theme.edge.name()));
     refreshChecks();
 }
 
@@ -421,6 +414,23 @@ void MainWindow::showSheet() {
     sheet_->setFocus();
     status_->setZoomShown(true);
     refreshState();
+}
+
+void MainWindow::showWhenOpened() {
+    if (!jobs_->busy())
+        return show();
+    waitsToShow_ = new QObject(this);
+    QTimer::singleShot(patienceMs, waitsToShow_, [this] { stopWaiting(); });
+    connect(
+        jobs_, &Jobs::idle, waitsToShow_, [this] { stopWaiting(); },
+        Qt::QueuedConnection); // what was opened is in place by then
+}
+
+void MainWindow::stopWaiting() {
+    if (!waitsToShow_)
+        return;
+    delete waitsToShow_;
+    show();
 }
 
 void MainWindow::showWhereLeft(const QString& path) {

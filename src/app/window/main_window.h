@@ -24,6 +24,7 @@
 #include "app/window/status_line.h"
 
 #include <QMainWindow>
+#include <QPointer>
 #include <QStackedWidget>
 #include <QTabWidget>
 #include <QToolButton>
@@ -74,6 +75,9 @@ public:
 
     void showStart();
     void showSheet();
+    /// Shows the window with what is being opened in it, or at the latest after a moment,
+    /// so that the start page does not flash up before a file that is there at once.
+    void showWhenOpened();
     Jobs& jobs() { return *jobs_; }
     Dialogs& dialogs() { return *dialogs_; }
     FileDialogs& fileDialogs() { return fileDialogs_; }
@@ -115,6 +119,7 @@ private:
     void tell(const Remark& remark) { status_->tell(remark, theme_->theme()); }
     /// Says what went wrong where it cannot be missed.
     void report(const QString& title, const Remark& why);
+    void stopWaiting();
     void restoreWindow();
     void rememberWindow();
     void showWhereLeft(const QString& path);
@@ -169,8 +174,9 @@ private:
     QMenu* recentMenu_ = nullptr;
     enum class Closing { no, asking, yes };
     Closing closing_ = Closing::no;
-    bool closingLater_ = false; ///< the event that asked for it is over
-    QTimer journalRetry_;       ///< runs while the journal cannot be written
+    bool closingLater_ = false;     ///< the event that asked for it is over
+    QPointer<QObject> waitsToShow_; ///< as long as the window does
+    QTimer journalRetry_;           ///< runs while the journal cannot be written
 };
 
 } // namespace underridge::app

@@ -3,6 +3,7 @@
 
 #include "app/commands/keys.h"
 #include "app/session/settings.h"
+#include "app/style/pieces.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -30,7 +31,7 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
       search_(new QLineEdit),
       letters_(new QCheckBox(tr("Single letters are commands while the sheet has the focus"))),
       keys_(new QTableWidget),
-      wrong_(new QLabel) {
+      wrong_(errorLabel()) {
     setObjectName(QStringLiteral("preferences"));
     setWindowTitle(tr("Preferences"));
     resize(620, 560);
@@ -85,9 +86,6 @@ QWidget* Preferences::keysPage() {
     keys_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     keys_->verticalHeader()->hide();
     keys_->setAccessibleName(tr("Keys"));
-    wrong_->setObjectName(QStringLiteral("wrong"));
-    wrong_->setTextFormat(Qt::PlainText);
-    wrong_->setWordWrap(true);
     auto* reset = new QPushButton(tr("Standard keys"));
     auto* page = new QWidget;
     auto* column = new QVBoxLayout(page);

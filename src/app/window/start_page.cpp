@@ -2,6 +2,7 @@
 #include "app/window/start_page.h"
 
 #include "app/shown_text.h"
+#include "app/style/pieces.h"
 
 #include <QFileInfo>
 #include <QLabel>
@@ -10,13 +11,6 @@
 
 namespace underridge::app {
 namespace {
-
-QLabel* plainLabel(const QString& text) {
-    auto* label = new QLabel(text);
-    label->setTextFormat(Qt::PlainText);
-    label->setWordWrap(true);
-    return label;
-}
 
 QPushButton* wideButton(const QString& text, const QString& tip) {
     auto* button = new QPushButton(text);
@@ -32,8 +26,8 @@ QPushButton* recentButton(const QString& path, const QPixmap& picture) {
     const QFileInfo file(path);
     const bool own = file.suffix() == QStringLiteral("underridge"); // which goes without saying
     auto* button = new QPushButton;
-    button->setText(asLabel(button->fontMetrics().elidedText(
-        QLatin1Char(' ') + (own ? file.completeBaseName() : file.fileName()), Qt::ElideMiddle, textRoom)));
+    button->setText(asLabel(button->fontMetrics().elidedText(own ? file.completeBaseName() : file.fileName(),
+                                                             Qt::ElideMiddle, textRoom)));
     button->setAccessibleName(file.fileName());
     QPixmap blank(size);
     blank.fill(Qt::transparent);
@@ -41,7 +35,6 @@ QPushButton* recentButton(const QString& path, const QPixmap& picture) {
     button->setIconSize(size);
     button->setFlat(true);
     button->setToolTip(path);
-    button->setStyleSheet(QStringLiteral("text-align: left; padding: 4px"));
     button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // both columns are as wide
     return button;
 }
@@ -50,6 +43,16 @@ QPushButton* recentButton(const QString& path, const QPixmap& picture) {
 
 StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     setObjectName(QStringLiteral("startPage"));
+    setFocusPolicy(Qt::StrongFocus); // until there is a button to have it
+}
+
+bool StartPage::event(QEvent* event) {
+    if (event->type() == QEvent::Polish && !column_) // about to be shown
+        build();
+    return QWidget::event(event);
+}
+
+void StartPage::build() {
     auto* outer = new QHBoxLayout(this);
     auto* middle = new QWidget;
     middle->setMaximumWidth(460);
@@ -86,17 +89,26 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     outer->addWidget(middle, 1);
     outer->addStretch();
     setFocusProxy(fresh);
+    fillLists();
 }
 
 void StartPage::fill(const QStringList& recent, const SmallPictures& pictures,
                      const std::vector<edit::Recoverable>& recoverable) {
+    recent_ = recent;
+    pictures_ = pictures;
+    recoverable_ = recoverable;
+    if (column_)
+        fillLists();
+}
+
+void StartPage::fillLists() {
     delete lists_;
     lists_ = new QWidget;
     auto* layout = new QVBoxLayout(lists_);
     layout->setContentsMargins(0, 10, 0, 0);
-    if (!recoverable.empty())
+    if (!recoverable_.empty())
         layout->addWidget(plainLabel(tr("The program ended unexpectedly. This work can be recovered:")));
-    for (const edit::Recoverable& from : recoverable) {
+    for (const edit::Recoverable& from : recoverable_) {
         auto* line = new QHBoxLayout;
         const QString name = QString::fromStdString(from.header.name);
         auto* recover = wideButton(tr("Recover “%1”").arg(name), QString::fromStdString(from.header.path));
@@ -108,13 +120,13 @@ void StartPage::fill(const QStringList& recent, const SmallPictures& pictures,
         connect(recover, &QPushButton::clicked, this, [this, from] { Q_EMIT recoverWanted(from); });
         connect(discard, &QPushButton::clicked, this, [this, from] { Q_EMIT discardWanted(from); });
     }
-    if (!recent.isEmpty())
+    if (!recent_.isEmpty())
         layout->addWidget(plainLabel(tr("Recent")));
     auto* grid = new QGridLayout;
     grid->setSpacing(4);
     int count = 0;
-    for (const QString& path : recent) {
-        auto* button = recentButton(path, pictures.of(path));
+    for (const QString& path : recent_) {
+        auto* button = recentButton(path, pictures_.of(path));
         grid->addWidget(button, count / 2, count % 2);
         ++count;
         connect(button, &QPushButton::clicked, this, [this, path] { Q_EMIT recentWanted(path); });

@@ -9,6 +9,7 @@
 
 namespace underridge::app {
 
+/// Built when it is first shown: a window that opens a file never needs it.
 class StartPage : public QWidget {
     Q_OBJECT
 public:
@@ -26,8 +27,17 @@ Q_SIGNALS:
     void recoverWanted(const underridge::edit::Recoverable& from);
     void discardWanted(const underridge::edit::Recoverable& from);
 
+protected:
+    bool event(QEvent* event) override;
+
 private:
-    QVBoxLayout* column_;
+    void build();
+    void fillLists();
+
+    QStringList recent_;
+    SmallPictures pictures_;
+    std::vector<edit::Recoverable> recoverable_;
+    QVBoxLayout* column_ = nullptr;
     QWidget* lists_ = nullptr;
 };
 

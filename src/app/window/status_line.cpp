@@ -54,7 +54,7 @@ void StatusLine::setHint(const QString& hint, bool urgent) {
 }
 
 void StatusLine::showHint() {
-    hint_->setStyleSheet({});
+    hint_->setPalette({});
     hint_->setToolTip({});
     hint_->setText(latestHint_);
 }
@@ -63,7 +63,9 @@ void StatusLine::tell(const Remark& remark, const paint::Theme& theme) {
     const QColor colour = remark.severity == Severity::advice    ? theme.advice
                           : remark.severity == Severity::warning ? theme.warning
                                                                  : theme.error;
-    hint_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
+    QPalette coloured = palette();
+    coloured.setColor(QPalette::WindowText, colour);
+    hint_->setPalette(coloured);
     const auto sentence = [](const Remark& said) {
         const QString words = QString::fromStdString(said.text());
         return said.where.file.empty() ? words.left(1).toUpper() + words.mid(1)
