@@ -2,6 +2,7 @@
 #include "core/base/text.h"
 
 #include <algorithm>
+#include <simdjson.h>
 
 namespace underridge {
 namespace {
@@ -47,13 +48,7 @@ void forEachCodePoint(std::string_view text, const std::function<void(char32_t, 
 }
 
 bool isValidUtf8(std::string_view text) {
-    for (std::size_t at = 0; at < text.size();) {
-        const Decoded d = decode(text, at);
-        if (!d.valid)
-            return false;
-        at += d.length;
-    }
-    return true;
+    return simdjson::validate_utf8(text.data(), text.size());
 }
 
 std::string trimmed(std::string_view text) {

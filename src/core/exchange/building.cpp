@@ -113,11 +113,16 @@ void Builder::setPosition(SheetId sheet, DeviceId device, double x, double y, co
     shown_[shownAt_.at({sheet.value, device.value})].at = {x, y};
 }
 
-bool Builder::hasPort(const Device& device, const std::string& key) const {
-    if (device.model.empty())
-        return false;
-    const auto* model = network_.find<DeviceModel>({fnv1a(device.model), 0});
+namespace {
+
+bool gives(const DeviceModel* model, const std::string& key) {
     return model && (model->ports.find(key) || model->additional.find(key));
+}
+
+} // namespace
+
+const DeviceModel* Builder::modelOf(const Device& device) const {
+    return device.model.empty() ? nullptr : network_.find<DeviceModel>({fnv1a(device.model), 0});
 }
 
 PortRef Builder::port(DeviceId id, const std::string& key) {
@@ -136,15 +141,15 @@ void Builder::addPorts(DeviceId id, const PortNames& names) {
 }
 
 bool Builder::isLearned(const PortRef& port) {
-    return port.known() && !hasPort(device(port.device), port.port);
+    return port.known() && !gives(modelOf(device(port.device)), port.port);
 }
 
 /// Ports that the model gives after all are not learned.
 void Builder::settlePorts(Draft& draft) {
     PortNames& learned = draft.device.learned;
-    const auto given = [&](const std::string& name) { return hasPort(draft.device, name); };
-    const bool lacksNone =
-        draft.device.model.empty() || std::none_of(learned.all().begin(), learned.all().end(), given);
+    const DeviceModel* model = modelOf(draft.device);
+    const auto given = [&](const std::string& name) { return gives(model, name); };
+    const bool lacksNone = !model || std::none_of(learned.all().begin(), learned.all().end(), given);
     if (draft.named.empty() && lacksNone)
         return;
     std::vector<std::string> names = learned.all();

@@ -105,7 +105,8 @@ private:
     void spread(std::vector<model::Position>& positions);
     std::vector<Unplaced> unplaced() const;
     void leadRemarks();
-    bool hasPort(const model::Device& device, const std::string& key) const;
+    /// What the device is said to be; null while it is not known.
+    const model::DeviceModel* modelOf(const model::Device& device) const;
 
     const Source& source_;
     model::Network network_;

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// GraphML in. Whether the text is well-formed is asked first (xml_check.h); the XML
+// GraphML in. Whether the text is well-formed is asked beside (xml_check.h); the XML
 // library that gives the tree expands no entities of a document's own and fetches
 // nothing.
 #include "core/base/parallel.h"
@@ -78,6 +78,9 @@ bool hasElements(const pugi::xml_node& node) {
 
 /// All character data of an element, in order.
 std::string textOf(const pugi::xml_node& node) {
+    const pugi::xml_node first = node.first_child();
+    if (first.type() == pugi::node_pcdata && !first.next_sibling())
+        return first.value(); // nearly always
     std::string out;
     for (const pugi::xml_node& child : node.children())
         if (child.type() == pugi::node_pcdata || child.type() == pugi::node_cdata)
@@ -88,9 +91,12 @@ std::string textOf(const pugi::xml_node& node) {
 struct KeyDeclaration {
     std::string id, domain, name, lowerName, type, fallback;
     bool hasFallback = false;
+    bool decides = false; ///< the model comes before the role, the cable before its length
 };
 
 bool agrees(const std::string& value, const std::string& type) {
+    if (type.empty() || type == "string")
+        return true;
     const std::string plain = trimmed(value);
     const auto whole = [&](auto number) {
         const char* start = plain.data() + (plain.starts_with('+') ? 1 : 0);
@@ -170,8 +176,7 @@ private:
                            node.attribute("attr.name").value(),
                            {},
                            node.attribute("attr.type").value(),
-                           {},
-                           false};
+                           {}};
         for (const pugi::xml_node& child : node.children())
             if (is(child, "default")) {
                 key.fallback = textOf(child);
@@ -184,6 +189,7 @@ private:
         if (key.name.empty())
             key.name = key.id;
         key.lowerName = lowered(key.name);
+        key.decides = key.lowerName == "model" || key.lowerName == "cable";
         const auto [held, fresh] = keys_.emplace(key.id, key);
         if (!fresh) {
             builder_.remarks().add(warning("the key is there twice; the second was passed over",
@@ -214,11 +220,12 @@ private:
 
     Data dataOf(const pugi::xml_node& node, std::string_view kind, const std::string& object) {
         Data data;
+        data.values.reserve(keys_.size());
         std::vector<const KeyDeclaration*> given;
         for (const pugi::xml_node& child : node.children()) {
             if (!is(child, "data"))
                 continue;
-            const std::string id = child.attribute("key").value();
+            const std::string_view id = child.attribute("key").value();
             const auto key = keys_.find(id);
             if (key == keys_.end()) {
                 builder_.remarks().add(
@@ -227,7 +234,8 @@ private:
                 data.foreign.setText(id, rawText(child));
                 continue;
             }
-            given.push_back(&key->second);
+            if (!withFallback_.empty())
+                given.push_back(&key->second);
             if (hasElements(child)) {
                 data.foreign.setText(id, rawText(child));
                 continue;
@@ -243,10 +251,9 @@ private:
             if ((key->domain == kind || key->domain == "all") &&
                 std::find(given.begin(), given.end(), key) == given.end())
                 data.values.push_back({key, key->fallback, node});
-        // Model before role, cable before length: what decides comes first.
-        std::stable_partition(data.values.begin(), data.values.end(), [](const Value& value) {
-            return value.key->lowerName == "model" || value.key->lowerName == "cable";
-        });
+        const auto decides = [](const Value& value) { return value.key->decides; };
+        if (!std::is_partitioned(data.values.begin(), data.values.end(), decides))
+            std::stable_partition(data.values.begin(), data.values.end(), decides);
         return data;
     }
 
@@ -352,7 +359,9 @@ private:
             builder_.remarks().add(
                 warning("the node has both ports and a graph inside; its ports were left out",
                         "a group has no ports of its own", at(node, id)));
-        contents(inner, group, std::string_view(inner.attribute("edgedefault").value()) == "directed");
+        if (++depth_ < maxXmlDepth) // what is deeper is refused, but maybe not yet
+            contents(inner, group, std::string_view(inner.attribute("edgedefault").value()) == "directed");
+        --depth_;
     }
 
     bool hasPorts(const pugi::xml_node& node) const {
@@ -531,8 +540,9 @@ private:
     pugi::xml_node root_;
     Namespaces namespaces_;
     SheetId sheet_;
+    int depth_ = 0; ///< of graphs inside nodes
     std::string scope_;
-    std::map<std::string, KeyDeclaration> keys_;
+    std::map<std::string, KeyDeclaration, std::less<>> keys_;
     std::vector<const KeyDeclaration*> withFallback_; ///< in their order
     Json declarations_ = Json::array();
     std::unordered_map<std::string, DeviceId> devices_;
@@ -542,35 +552,37 @@ private:
     std::vector<Endpoint> endpoints_;
 };
 
+Result<Loaded> readTree(const std::string& text, const Source& source) {
+    pugi::xml_document document;
+    const pugi::xml_parse_result parsed = document.load_buffer(
+        text.data(), text.size(), pugi::parse_default & ~pugi::parse_doctype, pugi::encoding_utf8);
+    if (!parsed)
+        return error(fmt::format("the document cannot be read: {}", lowered(parsed.description())),
+                     "correct it or restore the file",
+                     Lines(text).at(source.file,
+                                    static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, parsed.offset))));
+    return Reader(source, text, document).read();
+}
+
 } // namespace
 
 Result<Loaded> readGraphml(std::string_view bytes, const Source& source) {
     auto text = decodeXml(bytes, source.file);
     if (!text)
         return text.refusal();
+    // The strict reader says whether the text is XML at all; meanwhile it is read as if.
     std::optional<Remark> fault;
-    pugi::xml_document document;
-    pugi::xml_parse_result parsed;
-    inParallel({[&] { fault = xmlFault(*text, source.file); },
-                [&] {
-                    parsed =
-                        document.load_buffer(text->data(), text->size(),
-                                             pugi::parse_default & ~pugi::parse_doctype, pugi::encoding_utf8);
-                }});
+    std::optional<Result<Loaded>> loaded;
+    inParallel(
+        {[&] { loaded.emplace(readTree(*text, source)); }, [&] { fault = xmlFault(*text, source.file); }});
     if (fault)
         return *std::move(fault);
-    if (!parsed)
-        return error(fmt::format("the document cannot be read: {}", lowered(parsed.description())),
-                     "correct it or restore the file",
-                     Lines(*text).at(source.file,
-                                     static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, parsed.offset))));
-    auto loaded = Reader(source, *text, document).read();
-    if (loaded)
+    if (*loaded)
         if (const auto entity = text->find("<!ENTITY"); entity != std::string::npos)
-            loaded->remarks.push_back(advice("the document declares entities; they are not expanded",
-                                             "names that use them show the reference",
-                                             Lines(*text).at(source.file, entity)));
-    return loaded;
+            (*loaded)->remarks.push_back(advice("the document declares entities; they are not expanded",
+                                                "names that use them show the reference",
+                                                Lines(*text).at(source.file, entity)));
+    return *std::move(loaded);
 }
 
 } // namespace underridge::exchange

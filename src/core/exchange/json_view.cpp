@@ -3,7 +3,9 @@
 
 #include "core/base/text.h"
 
+#include <bit>
 #include <charconv>
+#include <cstring>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <simdjson.h>
@@ -54,6 +56,24 @@ bool isNumber(std::string_view token) {
         at += exponent;
     }
     return at == token.size();
+}
+
+/// The first of the two from an index on, or an index past the text. Eight bytes at a
+/// time: a byte of `word ^ eight` is zero where it is the one looked for, and only then
+/// borrows from its high bit (H. S. Warren, Hacker's Delight, 2nd ed., 6-1), the lowest
+/// for certain. REQUIRES: eight bytes past the text may be read.
+std::size_t quoteOrBackslash(std::string_view text, std::size_t from) {
+    if constexpr (std::endian::native != std::endian::little)
+        return std::min(text.find_first_of("\"\\", from), text.size());
+    constexpr std::uint64_t ones = 0x0101010101010101, highs = 0x8080808080808080;
+    const auto zeros = [](std::uint64_t word) { return (word - ones) & ~word & highs; };
+    for (std::size_t at = from; at < text.size(); at += sizeof(std::uint64_t)) {
+        std::uint64_t word = 0;
+        std::memcpy(&word, text.data() + at, sizeof word);
+        if (const std::uint64_t found = zeros(word ^ (ones * '"')) | zeros(word ^ (ones * '\\')))
+            return at + static_cast<std::size_t>(std::countr_zero(found)) / 8;
+    }
+    return text.size();
 }
 
 } // namespace
@@ -192,36 +212,43 @@ private:
 
     bool readScalar(std::string_view token) {
         const std::size_t at = offsetOf(token.data());
+        if (token.starts_with('"'))
+            return readText(at);
         token = trimmedToken(token);
-        const Kind kind = token.starts_with('"')                ? Kind::text
-                          : token == "true" || token == "false" ? Kind::boolean
-                          : token == "null"                     ? Kind::null
-                          : isNumber(token)                     ? Kind::number
-                                                                : Kind::nothing;
-        if (kind == Kind::nothing || (kind == Kind::text && !isQuoted(token)))
+        const Kind kind = token == "true" || token == "false" ? Kind::boolean
+                          : token == "null"                   ? Kind::null
+                          : isNumber(token)                   ? Kind::number
+                                                              : Kind::nothing;
+        if (kind == Kind::nothing)
             return refuse(at);
         close(add(kind, at), at + token.size(), 0);
         return true;
     }
 
-    /// Whether a quoted text ends with the token, with escapes that mean something (RFC
-    /// 8259, section 7). Its bytes and control characters the parser has looked at.
-    static bool isQuoted(std::string_view token) {
-        for (std::size_t i = 1; i < token.size(); ++i) {
-            if (token[i] == '"')
-                return i + 1 == token.size();
-            if (token[i] != '\\')
-                continue;
-            const char next = i + 1 < token.size() ? token[++i] : '\0';
+    /// A text from its quote on, with escapes that mean something (RFC 8259, section 7).
+    /// Its bytes and control characters the parser has looked at.
+    bool readText(std::size_t quote) {
+        const std::string_view text = held_.text;
+        bool escaped = false;
+        std::size_t i = quote + 1;
+        for (;; ++i) {
+            i = quoteOrBackslash(text, i);
+            if (i >= text.size() || text[i] == '"')
+                break;
+            escaped = true;
+            const char next = i + 1 < text.size() ? text[++i] : '\0';
             if (next == 'u') {
                 for (int digit = 0; digit < 4; ++digit)
-                    if (++i >= token.size() || !std::isxdigit(static_cast<unsigned char>(token[i])))
-                        return false;
+                    if (++i >= text.size() || !std::isxdigit(static_cast<unsigned char>(text[i])))
+                        return refuse(quote);
             } else if (next == '\0' || std::string_view("\"\\/bfnrt").find(next) == std::string_view::npos) {
-                return false;
+                return refuse(quote);
             }
         }
-        return false;
+        if (i >= text.size())
+            return refuse(quote);
+        close(add(Kind::text, quote), i + 1, escaped);
+        return true;
     }
 
     bool readObject(ondemand::object object, std::size_t at, int depth) {
@@ -232,12 +259,8 @@ private:
             ondemand::field field;
             if (std::move(member).get(field))
                 return refuse(last_);
-            const std::size_t name = offsetOf(field.key().raw()) - 1;
-            const std::size_t end = endOfText(name);
-            const std::string_view token(held_.text.data() + name, end - name);
-            if (!isQuoted(token))
-                return refuse(name);
-            close(add(Kind::text, name), end, 0);
+            if (!readText(offsetOf(field.key().raw()) - 1))
+                return false;
             if (!readValue(field.value(), depth + 1))
                 return false;
             ++count;
@@ -266,13 +289,6 @@ private:
             return refuse(last_);
         close(node, end + 1, count);
         return true;
-    }
-
-    std::size_t endOfText(std::size_t quote) const {
-        std::size_t i = quote + 1;
-        while (i < held_.text.size() && held_.text[i] != '"')
-            i += held_.text[i] == '\\' ? 2 : 1;
-        return std::min(i + 1, held_.text.size());
     }
 
     JsonView::Held& held_;
@@ -345,7 +361,7 @@ std::size_t JsonView::offset() const {
 }
 
 std::size_t JsonView::size() const {
-    return held_ ? node().count : 0;
+    return isObject() || isArray() ? node().count : 0;
 }
 
 namespace {
@@ -415,17 +431,18 @@ std::optional<Number> parsed(std::string_view token) {
 } // namespace
 
 std::string JsonView::text() const {
-    if (!isText())
-        return {};
-    const std::string_view inside = raw().substr(1, raw().size() - 2);
-    return inside.find('\\') == std::string_view::npos ? std::string(inside) : unescaped(inside);
+    std::string scratch;
+    const std::string_view found = text(scratch);
+    return scratch.empty() ? std::string(found) : scratch;
+}
+
+std::string_view JsonView::text(std::string& scratch) const {
+    return isText() ? textAt(at_, scratch) : std::string_view();
 }
 
 bool JsonView::isText(std::string_view other) const {
-    if (!isText())
-        return false;
-    const std::string_view inside = raw().substr(1, raw().size() - 2);
-    return inside.find('\\') == std::string_view::npos ? inside == other : unescaped(inside) == other;
+    std::string scratch;
+    return isText() && textAt(at_, scratch) == other;
 }
 
 std::optional<bool> JsonView::boolean() const {
@@ -444,10 +461,10 @@ std::optional<double> JsonView::number() const {
     return kind() == Kind::number ? parsed<double>(raw()) : std::nullopt;
 }
 
-std::string_view JsonView::nameAt(std::uint32_t at, std::string& scratch) const {
-    const Node& name = held_->nodes[at];
-    const std::string_view inside = held_->text.substr(name.start + 1, name.end - name.start - 2);
-    if (inside.find('\\') == std::string_view::npos)
+std::string_view JsonView::textAt(std::uint32_t at, std::string& scratch) const {
+    const Node& text = held_->nodes[at];
+    const std::string_view inside = held_->text.substr(text.start + 1, text.end - text.start - 2);
+    if (text.count == 0)
         return inside;
     scratch = unescaped(inside);
     return scratch;

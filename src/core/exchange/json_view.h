@@ -37,6 +37,8 @@ public:
 
     /// The text it is, escapes resolved; empty when it is none.
     std::string text() const;
+    /// The same without a copy, in `scratch` where escapes had to be resolved.
+    std::string_view text(std::string& scratch) const;
     bool isText(std::string_view other) const;
     std::optional<bool> boolean() const;
     /// A whole number that is not negative, or one that is; nothing when it is none or
@@ -60,7 +62,7 @@ public:
             return;
         std::string scratch;
         for (std::uint32_t at = first(); at != end(); at = after(at + 1))
-            each(nameAt(at, scratch), JsonView(held_, at + 1));
+            each(textAt(at, scratch), JsonView(held_, at + 1));
     }
     /// The member of that name; the last one, as parsers do, when it is there twice.
     JsonView operator[](std::string_view name) const;
@@ -74,7 +76,7 @@ private:
     struct Node {
         std::uint32_t start = 0, end = 0; ///< in the text
         std::uint32_t after = 0;          ///< index of the node past this one and all in it
-        std::uint32_t count : 29 = 0;     ///< elements or members
+        std::uint32_t count : 29 = 0;     ///< elements or members; of a text, whether it has escapes
         Kind kind : 3 = Kind::nothing;
     };
     struct Held {
@@ -87,7 +89,7 @@ private:
     std::uint32_t first() const { return at_ + 1; }
     std::uint32_t end() const { return node().after; }
     std::uint32_t after(std::uint32_t at) const { return held_->nodes[at].after; }
-    std::string_view nameAt(std::uint32_t at, std::string& scratch) const;
+    std::string_view textAt(std::uint32_t at, std::string& scratch) const;
 
     const Held* held_ = nullptr;
     std::uint32_t at_ = 0;

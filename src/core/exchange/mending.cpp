@@ -2,9 +2,11 @@
 #include "core/exchange/mending.h"
 
 #include "core/base/parallel.h"
+#include "core/model/id_set.h"
 #include "core/model/references.h"
 
 #include <atomic>
+#include <concepts>
 #include <fmt/format.h>
 
 namespace underridge::exchange {
@@ -16,6 +18,33 @@ template <class Record>
 std::uint64_t ownId(Key key) {
     return std::is_same_v<Record, Position> || std::is_same_v<Record, Interface> ? key.lo : key.hi;
 }
+
+/// Looks the ids up that a whole network is full of, without walking its tables for each.
+class KnownIds {
+public:
+    explicit KnownIds(const Network& network)
+        : all_{network},
+          devices_(IdSet::of(network.all<Device>())),
+          links_(IdSet::of(network.all<Link>())),
+          cables_(IdSet::of(network.all<Cable>())) {}
+
+    bool operator()(DeviceId id) const { return devices_.contains(id.value); }
+    bool operator()(LinkId id) const { return links_.contains(id.value); }
+    bool operator()(CableId id) const { return cables_.contains(id.value); }
+    bool operator()(ObjectRef object) const {
+        return object.kind == Kind::device ? devices_.contains(object.id)
+               : object.kind == Kind::link ? links_.contains(object.id)
+                                           : all_(object);
+    }
+    template <class AnId>
+    requires std::invocable<InNetwork, AnId>
+    bool operator()(AnId id) const { return all_(id); }
+    bool operator()(DeviceId device, InterfaceId id) const { return all_(device, id); }
+
+private:
+    InNetwork all_;
+    IdSet devices_, links_, cables_;
+};
 
 class Mender {
 public:
@@ -56,9 +85,10 @@ private:
     /// threads.
     bool isSound() const {
         std::atomic<bool> sound = true;
+        const KnownIds known(network_);
         const auto look = [&]<class... Kinds>() {
             (network_.all<Kinds>().forEach([&](const Kinds& record) {
-                if (!refersToWhatIsThere(network_, record) || liesOff(record) || mayBeStale(record) ||
+                if (!refersToWhatIsThere(record, known) || liesOff(record) || mayBeStale(record) ||
                     hasWrongRange(record))
                     sound = false;
             }),

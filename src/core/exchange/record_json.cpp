@@ -118,6 +118,13 @@ void numberFromJson(const Parsed& json, Number& value, const char* field) {
     }
 }
 
+/// Where there are escapes, in `scratch`.
+std::string_view textFromJson(const Parsed& json, const char* field, std::string& scratch) {
+    if (!json.isText())
+        throw Misfit{field, "is not a text"};
+    return json.text(scratch);
+}
+
 std::string textFromJson(const Parsed& json, const char* field) {
     if (!json.isText())
         throw Misfit{field, "is not a text"};
@@ -125,7 +132,8 @@ std::string textFromJson(const Parsed& json, const char* field) {
 }
 
 std::uint64_t idFromJson(const Parsed& json, const char* field) {
-    const auto id = idFromText(textFromJson(json, field));
+    std::string scratch;
+    const auto id = idFromText(textFromJson(json, field, scratch));
     if (!id)
         throw Misfit{field, "is not an id of twelve characters"};
     return *id;
@@ -138,7 +146,8 @@ void fromJson(const Parsed& json, T& value, const char* field) {
     } else if constexpr (std::is_same_v<T, std::uint64_t>) {
         value = idFromJson(json, field);
     } else if constexpr (HasWords<T>) {
-        const auto word = fromText<T>(textFromJson(json, field));
+        std::string scratch;
+        const auto word = fromText<T>(textFromJson(json, field, scratch));
         if (!word)
             throw Misfit{field, fmt::format("has the unknown value \"{}\"", textFromJson(json, field))};
         value = *word;
@@ -221,7 +230,8 @@ bool withKind(std::string_view kind, Each&& each) {
         if constexpr (!std::is_same_v<Record, UnknownRecord>) {
             if (!found && textOf(Record::kind) == kind) {
                 found = true;
-                each(Record{});
+                Record record;
+                each(record);
             }
         }
     });
@@ -231,10 +241,11 @@ bool withKind(std::string_view kind, Each&& each) {
 /// Reads the object of one line and hands the record over: `take(record)`.
 template <class Take>
 Result<Done> recordFrom(const Parsed& json, std::string_view line, Take&& take) {
-    if (!json["kind"].isText())
+    const JsonView kind = json["kind"];
+    if (!kind.isText())
         return error("the line is not an object with a kind", "remove it or restore the file");
-    const std::string kind = json["kind"].text();
-    const bool known = withKind(kind, [&]<class Record>(Record record) {
+    std::string scratch;
+    const bool known = withKind(kind.text(scratch), [&]<class Record>(Record& record) {
         fieldsFromJson(json, record, "", true);
         requireIdentity(record);
         take(std::move(record));

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/key.h"
 
+#include <array>
+
 namespace underridge::model {
 namespace {
 constexpr std::string_view alphabet = "0123456789abcdefghjkmnpqrstvwxyz";
 constexpr int characters = idBits / 5;
+constexpr std::uint8_t none = 0x80; ///< no letter of the alphabet
 } // namespace
 
 std::string idText(std::uint64_t id) {
@@ -17,14 +20,21 @@ std::string idText(std::uint64_t id) {
 std::optional<std::uint64_t> idFromText(std::string_view text) {
     if (text.size() != characters)
         return std::nullopt;
+    static constexpr std::array<std::uint8_t, 256> values = [] {
+        std::array<std::uint8_t, 256> out{};
+        out.fill(none);
+        for (std::size_t i = 0; i < alphabet.size(); ++i)
+            out[static_cast<unsigned char>(alphabet[i])] = static_cast<std::uint8_t>(i);
+        return out;
+    }();
     std::uint64_t id = 0;
+    std::uint8_t strange = 0;
     for (const char c : text) {
-        const auto at = alphabet.find(c);
-        if (at == std::string_view::npos)
-            return std::nullopt;
-        id = (id << 5) | at;
+        const std::uint8_t value = values[static_cast<unsigned char>(c)];
+        strange |= value;
+        id = (id << 5) | value;
     }
-    if (id == 0)
+    if (strange & none || id == 0)
         return std::nullopt;
     return id;
 }

@@ -3,6 +3,9 @@
 
 #include "core/base/parallel.h"
 
+#include <bit>
+#include <numeric>
+
 namespace underridge::model {
 namespace {
 
@@ -98,26 +101,68 @@ bool Network::operator==(const Network& other) const {
 
 namespace {
 
+/// Sorted by key, those with the same in the order they were in. Ids are random numbers:
+/// told apart by their leading bits first, hardly anything is left to compare.
+template <class Entry>
+std::vector<Entry> sortedByKey(std::vector<Entry> entries) {
+    constexpr std::size_t few = 64;
+    const auto sort = [](auto from, auto to) {
+        std::stable_sort(from, to, [](const Entry& a, const Entry& b) { return a.key() < b.key(); });
+    };
+    if (entries.size() < few) {
+        sort(entries.begin(), entries.end());
+        return entries;
+    }
+    std::uint64_t all = 0;
+    for (const Entry& entry : entries)
+        all |= entry.key().hi;
+    const int shift =
+        std::max(0, static_cast<int>(std::bit_width(all)) - static_cast<int>(std::bit_width(entries.size())));
+    std::vector<std::uint32_t> ends((all >> shift) + 2); // of what begins with fewer than i
+    for (const Entry& entry : entries)
+        ++ends[(entry.key().hi >> shift) + 1];
+    std::partial_sum(ends.begin(), ends.end(), ends.begin());
+    std::vector<Entry> out(entries.size());
+    for (const Entry& entry : entries)
+        out[ends[entry.key().hi >> shift]++] = entry; // so that it ends where the next began
+    std::size_t from = 0;
+    for (const std::size_t to : ends) {
+        if (to > from + 1)
+            sort(out.begin() + static_cast<std::ptrdiff_t>(from),
+                 out.begin() + static_cast<std::ptrdiff_t>(to));
+        from = to;
+    }
+    return out;
+}
+
 /// Sorted by key; of equal keys the last stays. Whether there were any.
 template <class Record>
 bool sortOut(std::vector<Record>& records) {
-    const auto less = [](const Record& a, const Record& b) { return a.key() < b.key(); };
-    const auto same = [](const Record& a, const Record& b) { return a.key() == b.key(); };
-    const auto notLess = [&](const Record& a, const Record& b) { return !less(a, b); };
+    const auto notLess = [](const Record& a, const Record& b) { return !(a.key() < b.key()); };
     if (std::adjacent_find(records.begin(), records.end(), notLess) == records.end())
         return false; // as our own files are
-    std::stable_sort(records.begin(), records.end(), less);
-    if (std::adjacent_find(records.begin(), records.end(), same) == records.end())
-        return false;
-    std::reverse(records.begin(), records.end());
-    records.erase(std::unique(records.begin(), records.end(), same), records.end());
-    std::reverse(records.begin(), records.end());
-    return true;
+    struct Place {
+        Key is;
+        std::size_t at = 0;
+        Key key() const { return is; }
+    };
+    std::vector<Place> places;
+    places.reserve(records.size());
+    for (const Record& record : records)
+        places.push_back({record.key(), places.size()});
+    places = sortedByKey(std::move(places));
+    std::vector<Record> sorted;
+    sorted.reserve(records.size());
+    for (std::size_t i = 0; i < places.size(); ++i)
+        if (i + 1 == places.size() || places[i].is < places[i + 1].is)
+            sorted.push_back(std::move(records[places[i].at]));
+    const bool repeated = sorted.size() < records.size();
+    records = std::move(sorted);
+    return repeated;
 }
 
-Table<Belongs> indexOf(std::vector<Belongs> entries) {
-    std::sort(entries.begin(), entries.end(),
-              [](const Belongs& a, const Belongs& b) { return a.key() < b.key(); });
+Table<Belongs> indexOf(std::vector<Belongs> unsorted) {
+    std::vector<Belongs> entries = sortedByKey(std::move(unsorted));
     entries.erase(std::unique(entries.begin(), entries.end()),
                   entries.end()); // a cable that ends twice at a device
     return Table<Belongs>::fromSorted(std::move(entries));

@@ -84,27 +84,46 @@ inline Kind kindOf(const Network& network, std::uint64_t id) {
     return Kind::unknown;
 }
 
-/// Whether everything a record refers to is in the network.
-template <class Record>
-bool refersToWhatIsThere(const Network& network, const Record& record) {
+/// Looks ids up in a network.
+struct InNetwork {
+    const Network& network;
+
+    template <class AnId>
+    requires requires(const Network& n, AnId id) { isThere(n, id); }
+    bool operator()(AnId id) const { return isThere(network, id); }
+    bool operator()(DeviceId device, InterfaceId id) const {
+        return network.find<Interface>({device.value, id.value}) != nullptr;
+    }
+};
+
+/// Whether everything a record refers to is there by `there(id)`, as InNetwork answers
+/// it.
+template <class Record, class There>
+bool refersToWhatIsThere(const Record& record, There&& there) {
     bool all = true;
     const auto look = [&]<class AnId>(const AnId& id) {
         if constexpr (std::is_same_v<AnId, InterfaceId>) {
             if constexpr (std::is_same_v<Record, Interface>)
-                all &= !id || id == record.id || network.find<Interface>({record.device.value, id.value});
+                all &= !id || id == record.id || there(record.device, id);
         } else if constexpr (std::is_same_v<AnId, std::uint64_t>) {
             if constexpr (requires { record.drawn(); })
-                all &= isThere(network, record.drawn());
-        } else if constexpr (requires { isThere(network, id); }) {
+                all &= there(record.drawn());
+        } else if constexpr (requires { there(id); }) {
             if constexpr (requires { record.id == id; })
-                all &= !id || id == record.id || isThere(network, id);
+                all &= !id || id == record.id || there(id);
             else
-                all &= !id || isThere(network, id);
+                all &= !id || there(id);
         }
     };
     if constexpr (HasFields<Record>)
         forEachId(record, look);
     return all;
+}
+
+/// Whether everything a record refers to is in the network.
+template <class Record>
+bool refersToWhatIsThere(const Network& network, const Record& record) {
+    return refersToWhatIsThere(record, InNetwork{network});
 }
 
 } // namespace underridge::model
