@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Texts of the core, which are UTF-8, as Qt's: the one way from there to the screen.
+// Texts of the core, which are UTF-8, as Qt's: the one way from there to the screen; and
+// those of app's own, translated, as the core's: names of acts, remarks.
 #pragma once
+#include "core/base/remark.h"
 #include "core/model/length.h"
 
 #include <QLocale>
@@ -13,6 +15,10 @@ inline QString shownText(std::string_view utf8) {
     return QString::fromUtf8(utf8.data(), static_cast<qsizetype>(utf8.size()));
 }
 
+inline std::string said(const QString& text) {
+    return text.toStdString();
+}
+
 /// A length as it is written where the person lives: "22,5 m".
 inline QString shownLength(std::int64_t mm, model::LengthUnit unit) {
     return shownText(model::lengthText(mm, unit)).replace(QLatin1Char('.'), QLocale().decimalPoint());
@@ -22,5 +28,20 @@ inline QString shownLength(std::int64_t mm, model::LengthUnit unit) {
 inline QString asLabel(QString text) {
     return text.replace(QLatin1Char('&'), QStringLiteral("&&"));
 }
+
+// Remarks that app makes say what is translated; a bare literal is refused by the
+// compiler.
+inline Remark error(const QString& what, const QString& remedy = {}, Where where = {}) {
+    return underridge::error(said(what), said(remedy), std::move(where));
+}
+inline Remark warning(const QString& what, const QString& remedy = {}, Where where = {}) {
+    return underridge::warning(said(what), said(remedy), std::move(where));
+}
+inline Remark advice(const QString& what, const QString& remedy = {}, Where where = {}) {
+    return underridge::advice(said(what), said(remedy), std::move(where));
+}
+Remark error(const char* what, const char* remedy = {}, Where where = {}) = delete;
+Remark warning(const char* what, const char* remedy = {}, Where where = {}) = delete;
+Remark advice(const char* what, const char* remedy = {}, Where where = {}) = delete;
 
 } // namespace underridge::app

@@ -12,6 +12,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialogButtonBox>
+#include <QDirIterator>
 #include <QGroupBox>
 #include <QLineEdit>
 #include <QRadioButton>
@@ -112,6 +113,43 @@ private Q_SLOTS:
             QVERIFY2(menu->text().startsWith(QLatin1Char('[')), qPrintable(menu->text()));
         const QRect last = h.window->menuBar()->actionGeometry(h.window->menuBar()->actions().last());
         QVERIFY(h.window->menuBar()->rect().contains(last));
+    }
+
+    /// What app says itself is in the sources as tr("…"); the core's texts come in by
+    /// shownText().
+    void words_in_the_sources_are_given_to_translators() {
+        static const QRegularExpression literal(QStringLiteral("\"((?:[^\"\\\\\n]|\\\\.)*)\""));
+        static const QRegularExpression words(QStringLiteral("[A-Za-z] [A-Za-z]|^[A-Z][a-z]"));
+        static const QRegularExpression given(
+            QStringLiteral("(\\btr|QT_TR_NOOP|QT_TRANSLATE_NOOP|translate)\\(\\s*(\"[A-Za-z]+\",\\s*)?(\"[^"
+                           "\"\n]*\"\\s*)*$"));
+        // Keys, names of the desktop's interfaces, forms of dates, markup, names of merges.
+        static const QRegularExpression other(QStringLiteral(
+            "^(Ctrl|Shift|Alt|Del|Return|Space|Page)\\b|^(SettingChanged|Read|KeySheet|Clipboard)$|::|^<|"
+            "^[dMyhms :]+$|^move by arrow keys$"));
+        QStringList missing;
+        int seen = 0;
+        QDirIterator files(QStringLiteral(UNDERRIDGE_ROOT "/src/app"), {"*.cpp", "*.h"}, QDir::Files,
+                           QDirIterator::Subdirectories);
+        while (files.hasNext()) {
+            QFile file(files.next());
+            QVERIFY(file.open(QIODevice::ReadOnly));
+            QString text = QString::fromUtf8(file.readAll());
+            text.remove(QRegularExpression(QStringLiteral("//[^\n]*|#include [^\n]*")));
+            for (auto found = literal.globalMatch(text); found.hasNext();) {
+                const auto match = found.next();
+                if (!match.captured(1).contains(words) || match.captured(1).contains(other))
+                    continue;
+                ++seen;
+                if (!given
+                         .match(text.mid(std::max<qsizetype>(0, match.capturedStart() - 600),
+                                         std::min<qsizetype>(600, match.capturedStart())))
+                         .hasMatch())
+                    missing << QStringLiteral("%1: %2").arg(QFileInfo(file).fileName(), match.captured(1));
+            }
+        }
+        QVERIFY2(seen > 600, qPrintable(QString::number(seen)));
+        QVERIFY2(missing.isEmpty(), qPrintable(missing.join(QLatin1Char('\n'))));
     }
 
     void buttons_and_fields_are_translated() {

@@ -1,55 +1,29 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/import.h"
 #include "core/edit/sheets.h"
-#include "core/exchange/foreign.h"
-#include "core/layout/reading.h"
 #include "core/linking/rules.h"
 #include "tests/support/first_office.h"
 #include "tests/support/foreign_texts.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/reading.h"
 
 #include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
 using exchange::Format;
+using tests::catalogue;
+using tests::named;
 using tests::RandomEdits;
+using tests::read;
+using tests::remarkThatSays;
+using tests::says;
 using tests::twoLayers;
 
 namespace {
 
-const Catalogue& catalogue() {
-    static const Catalogue held = exchange::builtInCatalogue();
-    return held;
-}
-
-Result<exchange::Loaded> read(std::string_view bytes, const char* file = "given.txt") {
-    return layout::readPlaced(bytes, {file, catalogue()});
-}
-
-const Device* named(const Network& network, std::string_view name) {
-    const Device* found = nullptr;
-    network.all<Device>().forEach([&](const Device& device) {
-        if (device.name == name)
-            found = &device;
-    });
-    return found;
-}
-
 QString text(const std::string& s) {
     return QString::fromStdString(s);
-}
-
-bool says(const std::vector<Remark>& remarks, const char* words) {
-    return std::any_of(remarks.begin(), remarks.end(),
-                       [&](const Remark& remark) { return remark.what.find(words) != std::string::npos; });
-}
-
-const Remark* remarkThatSays(const std::vector<Remark>& remarks, const char* words) {
-    for (const Remark& remark : remarks)
-        if (remark.what.find(words) != std::string::npos)
-            return &remark;
-    return nullptr;
 }
 
 /// What every format can hold: who is there by id and name, and which ports are joined.

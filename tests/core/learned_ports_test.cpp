@@ -3,12 +3,10 @@
 // way to a model.
 #include "core/edit/devices.h"
 #include "core/edit/models.h"
-#include "core/exchange/catalogue_file.h"
-#include "core/exchange/foreign.h"
-#include "core/layout/reading.h"
 #include "core/linking/best.h"
 #include "core/model/ports.h"
 #include "tests/support/first_office.h"
+#include "tests/support/reading.h"
 
 #include <QtTest>
 #include <fmt/format.h>
@@ -16,31 +14,12 @@
 using namespace underridge;
 using namespace underridge::model;
 using exchange::Format;
+using tests::catalogue;
+using tests::named;
+using tests::read;
+using tests::says;
 
 namespace {
-
-const Catalogue& catalogue() {
-    static const Catalogue held = exchange::builtInCatalogue();
-    return held;
-}
-
-Result<exchange::Loaded> read(std::string_view bytes, const char* file = "given.txt") {
-    return layout::readPlaced(bytes, {file, catalogue()});
-}
-
-const Device* named(const Network& network, std::string_view name) {
-    const Device* found = nullptr;
-    network.all<Device>().forEach([&](const Device& device) {
-        if (device.name == name)
-            found = &device;
-    });
-    return found;
-}
-
-bool says(const std::vector<Remark>& remarks, const char* words) {
-    return std::any_of(remarks.begin(), remarks.end(),
-                       [&](const Remark& remark) { return remark.what.find(words) != std::string::npos; });
-}
 
 std::vector<std::string> keysOf(const Network& network, const Device& device) {
     std::vector<std::string> out;

@@ -40,7 +40,7 @@ edit::ActResult LengthsDialog::rule() const {
                            ? std::optional(held)
                            : parseLength(slack_->text().toStdString(), session_.lengthUnit());
     if (!slack)
-        return error("the slack is no length", "write it as 1 m");
+        return error(tr("the slack is no length"), tr("write it as 1 m"));
     return edit::setLengthRule(session_.network(), *slack, margin_->value());
 }
 

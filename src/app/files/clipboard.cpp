@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/clipboard.h"
-#include "core/layout/reading.h"
 
+#include "app/shown_text.h"
+#include "core/layout/reading.h"
 #include "paint/picture.h"
 
+#include <QCoreApplication>
 #include <QFile>
 #include <QUrl>
 
@@ -59,8 +61,8 @@ QByteArray ClipData::picture(const QString& type) const {
     options.format = type == svgType ? paint::PictureFormat::svg : paint::PictureFormat::png;
     options.scale = options.format == paint::PictureFormat::png ? 2 : 1;
     options.detail = scene::Detail::near;
-    const auto bytes =
-        paint::pictureBytes(scene::Scene::build(clip_.piece, sheets.front().id), options, "Selection");
+    const auto bytes = paint::pictureBytes(scene::Scene::build(clip_.piece, sheets.front().id), options,
+                                           said(QCoreApplication::translate("Clipboard", "Selection")));
     return bytes ? *bytes : QByteArray();
 }
 
@@ -71,7 +73,8 @@ QByteArray clipBytes(const QMimeData& data) {
 
 Result<edit::Clip> clipFrom(const QByteArray& bytes, const Catalogue& catalogue) {
     if (bytes.isEmpty())
-        return advice("there is nothing to paste", "copy some devices first");
+        return advice(QCoreApplication::translate("Clipboard", "there is nothing to paste"),
+                      QCoreApplication::translate("Clipboard", "copy some devices first"));
     auto loaded =
         layout::readPlaced({bytes.data(), static_cast<std::size_t>(bytes.size())}, {"clipboard", catalogue});
     if (!loaded)

@@ -2,6 +2,7 @@
 #include "app/files/clips.h"
 
 #include "app/files/clipboard.h"
+#include "app/shown_text.h"
 
 #include <QClipboard>
 #include <QDrag>
@@ -62,8 +63,9 @@ void Clips::take(const Result<edit::Clip>& clip) {
     if (clip)
         Q_EMIT pasted(*clip);
     else
-        desk_.messages.tell(advice("the clipboard holds no network: " + clip.refusal().what,
-                                   "copy devices, or a table with a line of column names"));
+        desk_.messages.tell(
+            advice(tr("the clipboard holds no network: %1").arg(shownText(clip.refusal().what)),
+                   tr("copy devices, or a table with a line of column names")));
 }
 
 } // namespace underridge::app

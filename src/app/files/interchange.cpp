@@ -6,6 +6,7 @@
 #include "app/files/import_dialog.h"
 #include "app/files/print_dialog.h"
 #include "app/files/schedule_dialog.h"
+#include "app/shown_text.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
 #include "core/layout/reading.h"
@@ -114,8 +115,8 @@ void Interchange::exportTo(const QString& path, WhenDone done) {
     desk_.typed.commitAll();
     const auto format = exchange::formatFromSuffix(path.toStdString());
     if (!format) {
-        desk_.messages.tell(error("data is written as .json, .graphml, .csv or .xlsx",
-                                  "choose one of these suffixes", {path.toStdString()}));
+        desk_.messages.tell(error(tr("data is written as .json, .graphml, .csv or .xlsx"),
+                                  tr("choose one of these suffixes"), {path.toStdString()}));
         return done(false);
     }
     work<std::vector<Remark>>(
@@ -132,7 +133,7 @@ void Interchange::exportTo(const QString& path, WhenDone done) {
             return written.remarks;
         },
         [this, path, done](std::shared_ptr<std::vector<Remark>> remarks) {
-            desk_.messages.tell(advice("data written", {}, {path.toStdString()}));
+            desk_.messages.tell(advice(tr("data written"), {}, {path.toStdString()}));
             desk_.messages.list(tr("Exported %1").arg(nameOf(path)), *remarks);
             done(true);
         },
@@ -142,8 +143,8 @@ void Interchange::exportTo(const QString& path, WhenDone done) {
 void Interchange::writePicture(const QString& path, WhenDone done) {
     const auto format = paint::formatFromSuffix(path.toStdString());
     if (!format) {
-        desk_.messages.tell(error("a picture is written as .png, .svg or .pdf",
-                                  "choose one of these suffixes", {path.toStdString()}));
+        desk_.messages.tell(error(tr("a picture is written as .png, .svg or .pdf"),
+                                  tr("choose one of these suffixes"), {path.toStdString()}));
         return done(false);
     }
     work<Done>(
@@ -159,7 +160,7 @@ void Interchange::writePicture(const QString& path, WhenDone done) {
             return Done{};
         },
         [this, path, done](std::shared_ptr<Done>) {
-            desk_.messages.tell(advice("picture written", {}, {path.toStdString()}));
+            desk_.messages.tell(advice(tr("picture written"), {}, {path.toStdString()}));
             done(true);
         },
         done);
@@ -181,7 +182,7 @@ void Interchange::writeLabels(const QString& path, WhenDone done) {
             return files.writeAtomically(path, {pdf->constData(), static_cast<std::size_t>(pdf->size())});
         },
         [this, path, done](std::shared_ptr<Done>) {
-            desk_.messages.tell(advice("label sheet written", {}, {path.toStdString()}));
+            desk_.messages.tell(advice(tr("label sheet written"), {}, {path.toStdString()}));
             done(true);
         },
         done);
@@ -237,7 +238,7 @@ void Interchange::offer(const QString& path, std::shared_ptr<edit::Schedule> sch
             std::vector<Remark> remarks = schedule->remarks;
             for (const edit::ScheduleRow& row : schedule->rows)
                 if (row.match == edit::Match::wrong)
-                    remarks.push_back(warning(row.why, "correct it and merge again",
+                    remarks.push_back(warning(shownText(row.why), tr("correct it and merge again"),
                                               {path.toStdString(), row.line, 1, row.what}));
             const bool taken = desk_.session.apply(edit::takeSchedule(*schedule));
             if (taken)

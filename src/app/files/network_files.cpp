@@ -32,8 +32,8 @@ void NetworkFiles::create(WhenDone done) {
     mayLeave([this, done = std::move(done)](bool may) {
         if (may) {
             ++opening_; // what is still being read is not wanted any more
-            desk_.session.setDocument(
-                edit::Document::fresh(world(), model::emptyNetwork("New network", desk_.session.ids())));
+            desk_.session.setDocument(edit::Document::fresh(
+                world(), model::emptyNetwork(said(tr("New network")), desk_.session.ids())));
             Q_EMIT placed({});
         }
         done(may);
@@ -166,8 +166,8 @@ void NetworkFiles::takeFile(const QString& path, const Opened& opening, const Wh
         Q_EMIT stateChanged();
         if (const auto sheets = desk_.session.network().all<model::Sheet>().size();
             opening->foreign && sheets > 1)
-            desk_.messages.tell(advice(
-                tr("%L1 sheets; the others are in the list at the upper left").arg(sheets).toStdString()));
+            desk_.messages.tell(
+                advice(tr("%L1 sheets; the others are in the list at the upper left").arg(sheets)));
         desk_.messages.list(tr("Opened %1").arg(QFileInfo(path).fileName()), opening->document->remarks);
         done(true);
     };
@@ -295,7 +295,7 @@ void NetworkFiles::saveTo(const QString& path, WhenDone done) {
         ended,
         // The file may be written all the same; what is open stays "not saved" until
         // another save says so.
-        [ended, path] { ended(error("saving was cancelled", "save again", {path.toStdString()})); });
+        [ended, path] { ended(error(tr("saving was cancelled"), tr("save again"), {path.toStdString()})); });
 }
 
 void NetworkFiles::finishSave(const QString& path, const edit::Document::Saving& saving,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/print_dialog.h"
 
+#include "app/shown_text.h"
 #include "app/style/pieces.h"
 
 #include <QDate>
@@ -193,7 +194,7 @@ paint::PageSetup PrintDialog::setup() const {
 paint::TitleBlock PrintDialog::title() const {
     const Sheet* sheet = network_.sheet(scene_.sheet());
     return {network_.info().name, sheet ? sheet->name : std::string(),
-            QLocale().toString(QDate::currentDate(), QStringLiteral("d MMMM yyyy")).toStdString(),
+            said(QLocale().toString(QDate::currentDate(), QLocale::LongFormat)),
             revision_->text().toStdString()};
 }
 
@@ -234,7 +235,7 @@ void PrintDialog::print() {
                 work.paintOn(*printer);
                 return Done{};
             },
-            [&messages = desk_.messages](Done) { messages.tell(advice("sent to the printer")); });
+            [&messages = desk_.messages](Done) { messages.tell(advice(tr("sent to the printer"))); });
         accept();
     });
     dialog->open();
@@ -251,7 +252,7 @@ void PrintDialog::writeTo(const QString& path, WhenDone done) {
         },
         [dialog = QPointer(this), &messages = desk_.messages, path, done](Made written) {
             if (!dialog) // it was closed meanwhile
-                messages.tell(written ? advice("pages written", {}, {path.toStdString()})
+                messages.tell(written ? advice(tr("pages written"), {}, {path.toStdString()})
                                       : written.refusal());
             else
                 dialog->summary_->setText(written ? tr("Written: %1").arg(path)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/shared_file.h"
 
+#include "app/shown_text.h"
 #include "core/exchange/own_format.h"
 
 #include <QDateTime>
@@ -52,7 +53,7 @@ bool SharedFile::claimForSaving(const QString& path) {
         return true;
     }
     Remark why = taken.refusal();
-    why.remedy = "save under another name";
+    why.remedy = said(tr("save under another name"));
     desk_.messages.refuse(tr("Save"), why);
     return false;
 }
@@ -115,9 +116,9 @@ void SharedFile::compared(const Read& read) {
     if (desk_.session.document().path() != read.path || beingWritten_)
         return; // another is open, or it is being written over
     if (!read.loaded)
-        return desk_.messages.tell(
-            warning("another program changed the file, and it cannot be read: " + read.loaded.refusal().what,
-                    "save under another name", {read.path}));
+        return desk_.messages.tell(warning(tr("another program changed the file, and it cannot be read: %1")
+                                               .arg(shownText(read.loaded.refusal().what)),
+                                           tr("save under another name"), {read.path}));
     if (read.differences.empty()) {
         desk_.session.document().rebase(read.loaded->network, read.hash);
         Q_EMIT rebased();
@@ -157,7 +158,7 @@ void SharedFile::answered(const Changed& file, ChangedDialog::Answer answer) {
     // Either way the file as it is now is what further changes are measured against.
     desk_.session.document().rebase(file.now, file.hash);
     if (answer == ChangedDialog::Answer::takeFile)
-        desk_.session.apply(edit::Act{"Take over the changed file", file.now, {}, file.open});
+        desk_.session.apply(edit::Act{said(tr("Take over the changed file")), file.now, {}, file.open});
     Q_EMIT rebased();
     if (answer == ChangedDialog::Answer::saveAs)
         Q_EMIT saveAsWanted();

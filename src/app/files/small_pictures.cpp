@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/small_pictures.h"
 
+#include "app/shown_text.h"
 #include "paint/picture.h"
 
 #include <QCryptographicHash>
@@ -47,7 +48,8 @@ Result<Done> SmallPictures::keep(const QString& path, const scene::Scene& scene,
     QDir().mkpath(QFileInfo(to).absolutePath());
     QSaveFile file(to);
     if (!file.open(QIODevice::WriteOnly) || !image.save(&file, "PNG") || !file.commit())
-        return warning("the small picture cannot be kept", "make room in the cache", {to.toStdString()});
+        return warning(tr("the small picture cannot be kept"), tr("make room in the cache"),
+                       {to.toStdString()});
     // For oneself alone, as the standard says: it shows what is in the file.
     QFile::setPermissions(to, QFileDevice::ReadOwner | QFileDevice::WriteOwner);
     return Done{};

@@ -5,12 +5,14 @@
 #include "core/base/result.h"
 #include "core/scene/scene.h"
 
+#include <QCoreApplication>
 #include <QPixmap>
 #include <QString>
 
 namespace underridge::app {
 
 class SmallPictures {
+    Q_DECLARE_TR_FUNCTIONS(SmallPictures)
 public:
     SmallPictures() = default;
     /// `folder`: where thumbnails are kept, such as ~/.cache/thumbnails; empty: nowhere.

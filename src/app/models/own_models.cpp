@@ -3,6 +3,7 @@
 
 #include "app/models/model_editor.h"
 #include "app/models/update_dialog.h"
+#include "app/shown_text.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/library.h"
 
@@ -56,7 +57,7 @@ void OwnModels::update() {
     const auto outdated = edit::outdatedModels(desk_.session.network(), desk_.session.catalogue());
     if (outdated.empty())
         return desk_.messages.tell(
-            advice("every model in this network is as in the catalogue and the library"));
+            advice(tr("every model in this network is as in the catalogue and the library")));
     desk_.dialogs.show<UpdateDialog>([this, outdated] { return new UpdateDialog(outdated, desk_.window); },
                                      [this](UpdateDialog& dialog, bool accepted) {
                                          if (const auto ids = dialog.chosen(); accepted && !ids.empty())

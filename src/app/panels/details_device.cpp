@@ -37,20 +37,21 @@ void DetailsPanel::showDevice(const Device& device) {
                        return edit::setAddress(session_.network(), id, {}, typed, session_.ids());
                    });
     form_->textRow(tr("Serial"), shownText(device.serial), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set serial",
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, said(tr("Set serial")),
                                         [&](Device& d) { d.serial = typed; });
     });
     form_->longRow(tr("Note"), shownText(device.note.view()), [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set note",
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, said(tr("Set note")),
                                         [&](Device& d) { d.note = typed; });
     });
     form_->longRow(tr("Start-up"), shownText(device.startUp.view()), [this, id](const std::string& typed) {
-        return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set start-up configuration",
+        return edit::changeEach<Device>(session_.network(), {{id.value, 0}},
+                                        said(tr("Set start-up configuration")),
                                         [&](Device& d) { d.startUp = typed; });
     });
     form_->checkRow(tr("Outside, not ours"), device.outside, [this, id](bool on) {
         return edit::changeEach<Device>(session_.network(), {{id.value, 0}},
-                                        on ? "Mark as outside" : "Mark as ours",
+                                        said(on ? tr("Mark as outside") : tr("Mark as ours")),
                                         [&](Device& d) { d.outside = on; });
     });
     form_->row(tr("From"), provenanceText(device.provenance));
@@ -58,16 +59,16 @@ void DetailsPanel::showDevice(const Device& device) {
     if (!device.attributes.empty())
         form_->heading(tr("Attributes"));
     for (const auto& [name, value] : device.attributes)
-        form_->textRow(shownText(name), shownText(value), {},
-                       [this, id, name = name](const std::string& typed) {
-                           return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, "Set " + name,
-                                                           [&](Device& d) {
-                                                               if (typed.empty())
-                                                                   d.attributes.erase(name);
-                                                               else
-                                                                   d.attributes[name] = typed;
-                                                           });
-                       });
+        form_->textRow(
+            shownText(name), shownText(value), {}, [this, id, name = name](const std::string& typed) {
+                return edit::changeEach<Device>(session_.network(), {{id.value, 0}},
+                                                said(tr("Set %1").arg(shownText(name))), [&](Device& d) {
+                                                    if (typed.empty())
+                                                        d.attributes.erase(name);
+                                                    else
+                                                        d.attributes[name] = typed;
+                                                });
+            });
     portLists(device);
 }
 
@@ -140,7 +141,7 @@ void DetailsPanel::placeRows(const Device& device) {
     };
     form_->heading(tr("Place"));
     form_->choiceRow(tr("Stands in"), names, current, [change, groups](int chosen) {
-        return change("Set place",
+        return change(said(tr("Set place")),
                       [&](Place& place) { place.in = groups[static_cast<std::size_t>(chosen)]; });
     });
     const Group* in = network.group(device.place.in);
@@ -150,7 +151,7 @@ void DetailsPanel::placeRows(const Device& device) {
         form_->textRow(tr("Unit"), device.place.unit > 0 ? QString::number(device.place.unit) : QString(),
                        tr("the lowest, from 1"), [change](const std::string& typed) {
                            const int unit = std::max(-1, std::atoi(typed.c_str()));
-                           return change("Set rack unit",
+                           return change(said(tr("Set rack unit")),
                                          [&](Place& place) { place.unit = unit > 0 ? unit : -1; });
                        });
         return;
@@ -160,8 +161,10 @@ void DetailsPanel::placeRows(const Device& device) {
                        [this, change, member](const std::string& typed) -> edit::ActResult {
                            const auto length = parseLength(typed, session_.lengthUnit());
                            if (!length)
-                               return error(fmt::format("{} is not a length", typed), "write it as 12.5 m");
-                           return change("Set place", [&](Place& place) { place.*member = *length; });
+                               return error(tr("%1 is not a length").arg(shownText(typed)),
+                                            tr("write it as %1").arg(sampleLength()));
+                           return change(said(tr("Set place")),
+                                         [&](Place& place) { place.*member = *length; });
                        });
     };
     coordinate(tr("From the left"), device.place.xMm, &Place::xMm);
@@ -216,7 +219,8 @@ void DetailsPanel::showPort(const PortRef& ref) {
         chainRow(ref);
     }
     form_->textRow(tr("Label"), shownText(record.label), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(session_.network(), ref, "Set label of port " + ref.port,
+        return edit::changePort(session_.network(), ref,
+                                said(tr("Set label of port %1").arg(shownText(ref.port))),
                                 [&](Port& p) { p.label = typed; });
     });
     portSettings(ref, *port, record);
@@ -225,15 +229,20 @@ void DetailsPanel::showPort(const PortRef& ref) {
             return edit::renameLag(session_.network(), ref, typed);
         });
     form_->checkRow(tr("Disabled"), record.disabled, [this, ref](bool on) {
-        return edit::changePort(session_.network(), ref, (on ? "Disable port " : "Enable port ") + ref.port,
-                                [&](Port& p) { p.disabled = on; });
+        return edit::changePort(
+            session_.network(), ref,
+            said((on ? tr("Disable port %1") : tr("Enable port %1")).arg(shownText(ref.port))),
+            [&](Port& p) { p.disabled = on; });
     });
     form_->checkRow(tr("Reserved"), record.reserved, [this, ref](bool on) {
-        return edit::changePort(session_.network(), ref, (on ? "Reserve port " : "Free port ") + ref.port,
-                                [&](Port& p) { p.reserved = on; });
+        return edit::changePort(
+            session_.network(), ref,
+            said((on ? tr("Reserve port %1") : tr("Free port %1")).arg(shownText(ref.port))),
+            [&](Port& p) { p.reserved = on; });
     });
     form_->textRow(tr("Note"), shownText(record.note), {}, [this, ref](const std::string& typed) {
-        return edit::changePort(session_.network(), ref, "Set note of port " + ref.port,
+        return edit::changePort(session_.network(), ref,
+                                said(tr("Set note of port %1").arg(shownText(ref.port))),
                                 [&](Port& p) { p.note = typed; });
     });
 }
@@ -249,14 +258,16 @@ void DetailsPanel::portSettings(const PortRef& ref, const PortView& view, const 
     const auto at = std::find(speeds.begin(), speeds.end(), record.speed);
     form_->choiceRow(
         tr("Speed"), names, static_cast<int>(at - speeds.begin()), [this, ref, speeds](int index) {
-            return edit::changePort(session_.network(), ref, "Set speed of port " + ref.port,
+            return edit::changePort(session_.network(), ref,
+                                    said(tr("Set speed of port %1").arg(shownText(ref.port))),
                                     [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
         });
     QStringList duplexes;
     for (const auto& word : wordsOf(Duplex{}))
         duplexes << shownText(word.title);
     form_->choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
-        return edit::changePort(session_.network(), ref, "Set duplex of port " + ref.port,
+        return edit::changePort(session_.network(), ref,
+                                said(tr("Set duplex of port %1").arg(shownText(ref.port))),
                                 [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
     });
     if (view.transceiver)
@@ -266,15 +277,17 @@ void DetailsPanel::portSettings(const PortRef& ref, const PortView& view, const 
         for (const auto& word : wordsOf(Fec{}))
             kinds << shownText(word.title);
         form_->choiceRow(tr("Error correction"), kinds, static_cast<int>(record.fec), [this, ref](int index) {
-            return edit::changePort(session_.network(), ref, "Set error correction of port " + ref.port,
+            return edit::changePort(session_.network(), ref,
+                                    said(tr("Set error correction of port %1").arg(shownText(ref.port))),
                                     [&](Port& p) { p.fec = static_cast<Fec>(index); });
         });
     }
     if (!view.like->media.empty() && view.like->media.front() == Medium::serial)
         form_->checkRow(tr("Gives the clock"), record.givesClock, [this, ref](bool on) {
-            return edit::changePort(session_.network(), ref,
-                                    (on ? "Give the clock at " : "Take the clock at ") + ref.port,
-                                    [&](Port& p) { p.givesClock = on; });
+            return edit::changePort(
+                session_.network(), ref,
+                said((on ? tr("Give the clock at %1") : tr("Take the clock at %1")).arg(shownText(ref.port))),
+                [&](Port& p) { p.givesClock = on; });
         });
 }
 

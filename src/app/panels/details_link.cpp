@@ -66,7 +66,7 @@ void DetailsPanel::cableChoice(const Link& link, const Cable& cable) {
                      [this, id = link.id, joints = fits.joints](int index) -> edit::ActResult {
                          const Link* now = session_.network().link(id);
                          if (!now)
-                             return error("the link is no longer there", "select again");
+                             return error(tr("the link is no longer there"), tr("select again"));
                          return edit::changeLink(
                              session_.network(), session_.catalogue(), id,
                              {now->a, now->b, joints[static_cast<std::size_t>(index)], {}}, session_.ids());
@@ -84,12 +84,12 @@ void DetailsPanel::cableRows(const Link& link, const Cable& cable) {
                    [this, change](const std::string& typed) -> edit::ActResult {
                        const auto length = parseLength(typed, session_.lengthUnit());
                        if (!length)
-                           return error(fmt::format("{} is not a length", typed),
-                                        fmt::format("write it as {}", sampleLength().toStdString()));
-                       return change("Set length", [&](Cable& c) { c.lengthMm = *length; });
+                           return error(tr("%1 is not a length").arg(shownText(typed)),
+                                        tr("write it as %1").arg(sampleLength()));
+                       return change(said(tr("Set length")), [&](Cable& c) { c.lengthMm = *length; });
                    });
     form_->textRow(tr("Label"), shownText(cable.label), {}, [change](const std::string& typed) {
-        return change("Set cable label", [&](Cable& c) { c.label = typed; });
+        return change(said(tr("Set cable label")), [&](Cable& c) { c.label = typed; });
     });
     cableLooks(link, cable);
     const edit::Strands strands = edit::strandsOf(session_.network(), cable);
@@ -111,18 +111,19 @@ void DetailsPanel::cableLooks(const Link& link, const Cable& cable) {
     for (const auto& word : wordsOf(CableStatus{}))
         states << shownText(word.title);
     form_->choiceRow(tr("Status"), states, static_cast<int>(cable.status), [change](int index) {
-        return change("Set cable status", [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
+        return change(said(tr("Set cable status")),
+                      [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
     });
     const CableType* type = session_.network().typeOf(cable);
-    form_->textRow(tr("Jacket"), shownText(cable.jacket), type ? shownText(type->jacket) : QString(),
-                   [change](const std::string& typed) -> edit::ActResult {
-                       const bool hex =
-                           typed.size() == 7 && typed[0] == '#' &&
-                           typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
-                       if (!typed.empty() && !hex)
-                           return error(fmt::format("{} is not a colour", typed), "write it as #19A7A0");
-                       return change("Set jacket colour", [&](Cable& c) { c.jacket = typed; });
-                   });
+    form_->textRow(
+        tr("Jacket"), shownText(cable.jacket), type ? shownText(type->jacket) : QString(),
+        [change](const std::string& typed) -> edit::ActResult {
+            const bool hex = typed.size() == 7 && typed[0] == '#' &&
+                             typed.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+            if (!typed.empty() && !hex)
+                return error(tr("%1 is not a colour").arg(shownText(typed)), tr("write it as #19A7A0"));
+            return change(said(tr("Set jacket colour")), [&](Cable& c) { c.jacket = typed; });
+        });
 }
 
 void DetailsPanel::showLink(const Link& link) {
@@ -130,7 +131,7 @@ void DetailsPanel::showLink(const Link& link) {
     const LinkId id = link.id;
     const Cable* cable = network.cable(link.cable);
     begin(shownText(edit::linkText(network, link)),
-          shownText(link.console ? "console" : titleOf(mediumOf(network, link))));
+          link.console ? tr("console") : shownText(titleOf(mediumOf(network, link))));
     for (const int end : {0, 1}) {
         const PortRef& port = link.end(end);
         form_->actionRow(end == 0 ? tr("End A") : tr("End B"), shownText(edit::portText(network, port)),
@@ -150,7 +151,7 @@ void DetailsPanel::showLink(const Link& link) {
     if (cable)
         cableRows(link, *cable);
     form_->textRow(tr("Note"), shownText(link.note), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Link>(session_.network(), {{id.value, 0}}, "Set note of link",
+        return edit::changeEach<Link>(session_.network(), {{id.value, 0}}, said(tr("Set note of link")),
                                       [&](Link& l) { l.note = typed; });
     });
     form_->row(tr("From"), provenanceText(link.provenance));

@@ -188,9 +188,10 @@ void DetailsPanel::severalDevices(const std::vector<Key>& devices, bool allOutsi
                        return keepingSelection(edit::rename(session_.network(), named, *names));
                    });
     form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices](bool on) {
-        return keepingSelection(edit::changeEach<Device>(session_.network(), devices,
-                                                         fmt::format("Mark {} devices", devices.size()),
-                                                         [&](Device& d) { d.outside = on; }));
+        return keepingSelection(edit::changeEach<Device>(
+            session_.network(), devices,
+            said(tr("Mark %Ln device(s)", nullptr, static_cast<int>(devices.size()))),
+            [&](Device& d) { d.outside = on; }));
     });
 }
 
@@ -199,10 +200,11 @@ void DetailsPanel::severalCables(const std::vector<Key>& cables) {
                    [this, cables](const std::string& typed) -> edit::ActResult {
                        const auto length = parseLength(typed, session_.lengthUnit());
                        if (!length)
-                           return error(fmt::format("{} is not a length", typed),
-                                        fmt::format("write it as {}", sampleLength().toStdString()));
+                           return error(tr("%1 is not a length").arg(shownText(typed)),
+                                        tr("write it as %1").arg(sampleLength()));
                        return keepingSelection(edit::changeEach<Cable>(
-                           session_.network(), cables, fmt::format("Set length of {} cables", cables.size()),
+                           session_.network(), cables,
+                           said(tr("Set length of %Ln cable(s)", nullptr, static_cast<int>(cables.size()))),
                            [&](Cable& c) { c.lengthMm = *length; }));
                    });
     QStringList states;
@@ -211,14 +213,15 @@ void DetailsPanel::severalCables(const std::vector<Key>& cables) {
     const auto status = session_.network().find<Cable>(cables.front())->status;
     form_->choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables](int index) {
         return keepingSelection(edit::changeEach<Cable>(
-            session_.network(), cables, fmt::format("Set status of {} cables", cables.size()),
+            session_.network(), cables,
+            said(tr("Set status of %Ln cable(s)", nullptr, static_cast<int>(cables.size()))),
             [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
     });
 }
 
 void DetailsPanel::legendRow(const Link& sample, int count) {
     const QString words =
-        shownText(sample.console ? "console" : titleOf(mediumOf(session_.network(), sample)));
+        sample.console ? tr("console") : shownText(titleOf(mediumOf(session_.network(), sample)));
     const bool dark = palette().color(QPalette::Window).lightness() < 128;
     const std::pair key(static_cast<int>(scene::formOf(session_.network(), sample)) * 2 + dark,
                         static_cast<int>(mediumOf(session_.network(), sample)));

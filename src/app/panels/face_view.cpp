@@ -21,7 +21,7 @@ namespace {
 constexpr double scale = 1.25;
 
 /// "slot 2 of core-a: 12 × SFP+ line module · hot-swap".
-std::string slotWords(const Workspace& workspace, DeviceId id, const std::string& key) {
+QString slotWords(const Workspace& workspace, DeviceId id, const std::string& key) {
     const Network& network = workspace.network();
     const Device* device = network.device(id);
     if (!device)
@@ -31,14 +31,16 @@ std::string slotWords(const Workspace& workspace, DeviceId id, const std::string
             continue;
         const auto* module =
             slot.fitted ? network.find<ModuleModel>({fnv1a(slot.fitted->model), 0}) : nullptr;
-        std::string words = "Slot " + key + " of " + device->name + ": " +
-                            (module        ? module->name
-                             : slot.fitted ? slot.fitted->model
-                                           : std::string("empty"));
-        words += slot.slot->hotSwap ? " · hot-swap" : " · switch the device off before changing it";
+        const QString holds = module        ? shownText(module->name)
+                              : slot.fitted ? shownText(slot.fitted->model)
+                                            : FaceView::tr("empty");
+        QStringList words{
+            FaceView::tr("Slot %1 of %2: %3").arg(shownText(key), shownText(device->name), holds),
+            slot.slot->hotSwap ? FaceView::tr("hot-swap")
+                               : FaceView::tr("switch the device off before changing it")};
         if (slot.fitted && !slot.fitted->serial.empty())
-            words += " · " + slot.fitted->serial;
-        return words;
+            words << shownText(slot.fitted->serial);
+        return words.join(QStringLiteral(" · "));
     }
     return {};
 }
@@ -117,9 +119,9 @@ void FaceView::chooseSlot(const std::string& key) {
             slot_ = static_cast<int>(i);
     chosen_.assign(chosen_.size(), false);
     if (slot_ >= 0) {
-        const std::string words = slotWords(workspace_, device_, key);
-        Q_EMIT hinted(shownText(words));
-        setAccessibleDescription(shownText(words));
+        const QString words = slotWords(workspace_, device_, key);
+        Q_EMIT hinted(words);
+        setAccessibleDescription(words);
     }
     update();
     Q_EMIT chosenChanged();

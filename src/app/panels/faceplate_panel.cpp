@@ -286,7 +286,7 @@ void FaceplatePanel::take(FaceView& face, const QString& part, const std::string
                     into = supply.slot;
         if (into.empty()) {
             Q_EMIT session_.workspace().refused(
-                error("no free slot takes it", "take another module out first"));
+                error(tr("no free slot takes it"), tr("take another module out first")));
             return;
         }
         takeOut([&](edit::WithLinks links) {
@@ -301,7 +301,7 @@ void FaceplatePanel::take(FaceView& face, const QString& part, const std::string
         cages = face.chosen();
     if (cages.empty()) {
         Q_EMIT session_.workspace().refused(
-            advice("no cage is chosen", "click one, or drag the transceiver into it"));
+            advice(tr("no cage is chosen"), tr("click one, or drag the transceiver into it")));
         return;
     }
     // Several are one step.

@@ -345,8 +345,8 @@ void RegistersPanel::paste(const QString& text) {
     auto cells = table_->selectionModel()->selectedIndexes();
     if (rows.empty() || (cells.isEmpty() && !table_->currentIndex().isValid())) {
         Q_EMIT session_.workspace().refused(
-            advice("there is nothing to paste, or no cell to paste it into",
-                   "copy cells of a spreadsheet, then select the first cell here"));
+            advice(tr("there is nothing to paste, or no cell to paste it into"),
+                   tr("copy cells of a spreadsheet, then select the first cell here")));
         return;
     }
     std::vector<edit::CellChange> changes;
@@ -380,8 +380,8 @@ void RegistersPanel::fillSeries() {
     std::sort(cells.begin(), cells.end());
     if (cells.size() < 2 || !(model_->flags(cells.front()) & Qt::ItemIsEditable)) {
         Q_EMIT session_.workspace().refused(
-            advice("a series needs several cells of one column that can be typed into",
-                   "select them, the first one filled"));
+            advice(tr("a series needs several cells of one column that can be typed into"),
+                   tr("select them, the first one filled")));
         return;
     }
     const auto texts = seriesFrom(model_->text(cells.front().row(), cells.front().column()),

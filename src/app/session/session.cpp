@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/session.h"
 
+#include "app/shown_text.h"
+
 namespace underridge::app {
 
 Session::Session(edit::World world, model::Catalogue catalogue, std::uint64_t seed, QObject* parent)
@@ -32,7 +34,7 @@ std::optional<edit::Clip> Session::copied() {
     edit::Clip clip = edit::copyObjects(network(), sheet(), selection());
     if (clip.empty()) {
         Q_EMIT workspace_.refused(
-            advice("nothing that can be copied is selected", "select devices or notes"));
+            advice(tr("nothing that can be copied is selected"), tr("select devices or notes")));
         return std::nullopt;
     }
     return clip;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/workspace.h"
 
+#include "app/shown_text.h"
 #include "core/edit/cables.h"
 #include "core/edit/links.h"
 
@@ -14,7 +15,7 @@ Workspace::Workspace(edit::World world, Catalogue catalogue, std::uint64_t seed,
       builtIn_(catalogue_.devices.size()),
       ids_(seed),
       document_(std::make_unique<edit::Document>(
-          edit::Document::fresh(world_, emptyNetwork("New network", ids_)))) {
+          edit::Document::fresh(world_, emptyNetwork(said(tr("New network")), ids_)))) {
     restock();
 }
 

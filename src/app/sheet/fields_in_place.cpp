@@ -4,6 +4,7 @@
 #include "app/session/session.h"
 #include "app/session/typed_fields.h"
 #include "app/sheet/snapping.h"
+#include "app/shown_text.h"
 #include "core/edit/devices.h"
 #include "core/edit/names.h"
 #include "core/edit/sheets.h"
@@ -105,7 +106,8 @@ bool FieldsInPlace::finishNote(Then then) {
 void FieldsInPlace::rename(edit::Refs objects) {
     std::erase_if(objects, [](ObjectRef ref) { return ref.kind != Kind::device && ref.kind != Kind::group; });
     if (objects.empty()) {
-        Q_EMIT session_.workspace().refused(advice("nothing that has a name is selected", "select a device"));
+        Q_EMIT session_.workspace().refused(
+            advice(tr("nothing that has a name is selected"), tr("select a device")));
         return;
     }
     if (objects.size() > 1) {

@@ -93,7 +93,7 @@ void LinkFlow::openDrawerForLink(LinkId id, int end) {
     const Link* link = session_.network().link(id);
     if (!link) {
         Q_EMIT session_.workspace().refused(
-            advice("no link is selected", "select the link whose port is to change"));
+            advice(tr("no link is selected"), tr("select the link whose port is to change")));
         return;
     }
     const PortRef& kept = link->end(1 - end);
@@ -119,7 +119,8 @@ void LinkFlow::showDrawer(const linking::End& from, DeviceId target, LinkId spar
 
 void LinkFlow::takeRow(const linking::DrawerRow& row) {
     surface_.setFocus();
-    linking::Proposal proposal{{from_.device, row.other}, {target_, row.port}, row.joint, "port as chosen"};
+    linking::Proposal proposal{
+        {from_.device, row.other}, {target_, row.port}, row.joint, said(tr("port as chosen"))};
     proposal.supplyA = row.otherSupply;
     proposal.supplyB = row.supply;
     for (const auto& supply : {row.otherSupply, row.supply})

@@ -5,6 +5,7 @@
 
 #include "app/session/session.h"
 #include "app/sheet/snapping.h"
+#include "app/shown_text.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -176,7 +177,8 @@ void SheetView::linkSelection() {
         session_.network().device({select_.focused().id}))
         from.push_back({select_.focused().id});
     if (from.empty()) {
-        Q_EMIT session_.workspace().refused(advice("no device is selected", "select the one to link from"));
+        Q_EMIT session_.workspace().refused(
+            advice(tr("no device is selected"), tr("select the one to link from")));
         return;
     }
     linking_.hideStrip();

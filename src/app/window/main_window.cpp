@@ -348,8 +348,9 @@ void MainWindow::refreshState() {
     setWindowModified(document.modified());
     setWindowFilePath(QString());
     if (document.journalTrouble() && !journalRetry_.isActive())
-        tell(warning("this work is not being kept safe as you go: " + document.journalTrouble()->what,
-                     "save, or make room; it is tried again by itself"));
+        tell(warning(tr("this work is not being kept safe as you go: %1")
+                         .arg(shownText(document.journalTrouble()->what)),
+                     tr("save, or make room; it is tried again by itself")));
     document.journalTrouble() ? journalRetry_.start() : journalRetry_.stop();
     status_->showState(document, files_->isSaving());
     if (const Sheet* sheet = session_->network().sheet(session_->sheet()))
@@ -465,7 +466,7 @@ void MainWindow::goToRemark(const Remark& remark) {
                 about = refTo(each.id);
         });
     if (about.kind == Kind::unknown)
-        tell(advice("what this remark is about is not on a sheet", {}, remark.where));
+        tell(advice(tr("what this remark is about is not on a sheet"), {}, remark.where));
     else
         goTo({about});
 }
