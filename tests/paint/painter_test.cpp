@@ -222,45 +222,6 @@ private Q_SLOTS:
         QCOMPARE(drawn([](Line& l) { l.disabledA = true; }, b), atB[0]);
     }
 
-    void a_faceplate_has_its_slots_and_what_is_in_them() {
-        IdSource ids(3);
-        const Catalogue catalogue = exchange::builtInCatalogue();
-        Network network = emptyNetwork("t", ids);
-        network = edit::placeDevices(network, network.sheetsInOrder().front().id,
-                                     *catalogue.device("core-switch-modular"), {{"core", {0, 0}}}, {}, ids)
-                      ->network;
-        DeviceId core;
-        network.all<Device>().forEach([&](const Device& device) { core = device.id; });
-        const auto empty = paint::faceOf(network, *network.device(core));
-        QStringList speeds; // uplinks, stack, management; console and power have none
-        for (const paint::FaceSpeed& speed : empty.speeds)
-            speeds << QString::fromStdString(speed.text);
-        QCOMPARE(speeds, (QStringList{"25G", "100G", "1G"}));
-        QCOMPARE(empty.slots.size(), std::size_t(4));
-        QVERIFY(!empty.slots[1].fitted);
-        network = edit::fitModule(network, catalogue, core, "2", "module-12-sfpp", edit::WithLinks::refuse)
-                      ->network;
-        network = edit::fitTransceiver(network, catalogue, {core, "2/5"}, "sfpp-10gbase-sr")->network;
-        const auto face = paint::faceOf(network, *network.device(core));
-        QCOMPARE(QString::fromStdString(face.slots[1].caption),
-                 QStringLiteral("slot 2 · 12 × SFP+ line module"));
-        QCOMPARE(face.ports.size(), empty.ports.size() + 12);
-        for (const paint::FacePort& port : face.ports) {
-            QVERIFY(face.at(port.area.center()) >= 0 &&
-                    face.ports[static_cast<std::size_t>(face.at(port.area.center()))].key == port.key);
-            if (port.key.starts_with("2/")) {
-                QVERIFY(face.slots[1].area.contains(port.area));
-                QCOMPARE(port.fitted, port.key == "2/5" ? Connector::lc : Connector::none);
-            } else {
-                for (const paint::FaceSlot& slot : face.slots)
-                    QVERIFY(!slot.area.intersects(port.area));
-            }
-        }
-        for (std::size_t i = 0; i < face.slots.size(); ++i)
-            for (std::size_t k = i + 1; k < face.slots.size(); ++k)
-                QVERIFY(!face.slots[i].area.intersects(face.slots[k].area));
-    }
-
     void labels_fill_the_page_between_its_margins_and_keep_their_gap() {
         const paint::LabelGrid grid{QPageSize::A4, 4, 16, 8, 2};
         const QRectF first = paint::labelPlace(grid, 0), last = paint::labelPlace(grid, 63);

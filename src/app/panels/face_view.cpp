@@ -59,7 +59,7 @@ void FaceView::setDevice(DeviceId id) {
     const bool other = id != device_;
     device_ = id;
     const Device* device = workspace_.network().device(id);
-    face_ = device ? paint::faceOf(workspace_.network(), *device) : paint::Face{};
+    face_ = device ? scene::faceOf(workspace_.network(), *device) : scene::Face{};
     if (slot_ >= static_cast<int>(face_.slots.size()))
         slot_ = -1;
     if (other || chosen_.size() != face_.ports.size()) {
@@ -79,17 +79,17 @@ void FaceView::setTheme(const paint::Theme& theme) {
 }
 
 QSize FaceView::sizeHint() const {
-    return (face_.size * scale).toSize() + QSize(6, 6);
+    return (QSizeF(face_.width, face_.height) * scale).toSize() + QSize(6, 6);
 }
 
-QPointF FaceView::onFace(QPointF point) const {
-    return (point - QPointF(3, 3)) / scale;
+scene::PointF FaceView::onFace(QPointF point) const {
+    return {(point.x() - 3) / scale, (point.y() - 3) / scale};
 }
 
 QPoint FaceView::middleOf(const std::string& port) const {
-    for (const paint::FacePort& each : face_.ports)
+    for (const scene::FacePort& each : face_.ports)
         if (each.key == port)
-            return (each.area.center() * scale + QPointF(3, 3)).toPoint();
+            return (QPointF(each.area.centre().x, each.area.centre().y) * scale + QPointF(3, 3)).toPoint();
     return {};
 }
 
@@ -128,9 +128,9 @@ void FaceView::chooseSlot(const std::string& key) {
 }
 
 QPoint FaceView::middleOfSlot(const std::string& slot) const {
-    for (const paint::FaceSlot& each : face_.slots)
+    for (const scene::FaceSlot& each : face_.slots)
         if (each.key == slot)
-            return (QPointF(each.area.center().x(), each.area.top() + 6) * scale + QPointF(3, 3)).toPoint();
+            return (QPointF(each.area.centre().x, each.area.y + 6) * scale + QPointF(3, 3)).toPoint();
     return {};
 }
 
@@ -193,7 +193,7 @@ void FaceView::dropEvent(QDropEvent* event) {
 
 void FaceView::contextMenuEvent(QContextMenuEvent* event) {
     if (event->reason() == QContextMenuEvent::Mouse) {
-        const QPointF at = onFace(event->pos());
+        const scene::PointF at = onFace(event->pos());
         if (const int port = face_.at(at); port >= 0) {
             if (!chosen_[static_cast<std::size_t>(port)])
                 chooseUpTo(port, Qt::NoModifier);
@@ -206,7 +206,7 @@ void FaceView::contextMenuEvent(QContextMenuEvent* event) {
     Q_EMIT menuWanted(event->globalPos());
 }
 
-paint::PortLook FaceView::lookOf(const paint::FacePort& port) const {
+paint::PortLook FaceView::lookOf(const scene::FacePort& port) const {
     const Network& network = workspace_.network();
     const PortRef ref{device_, port.key};
     const auto index = static_cast<std::size_t>(&port - face_.ports.data());
@@ -232,7 +232,7 @@ void FaceView::paintEvent(QPaintEvent*) {
     painter.translate(3, 3);
     painter.scale(scale, scale);
     paint::paintFace(
-        painter, face_, *theme_, [this](const paint::FacePort& port) { return lookOf(port); },
+        painter, face_, *theme_, [this](const scene::FacePort& port) { return lookOf(port); },
         target_.slot >= 0 ? target_.slot : slot_);
 }
 

@@ -27,7 +27,7 @@ public:
     /// In the order of the device.
     std::vector<model::PortRef> chosen() const;
     void choose(const std::vector<std::string>& keys);
-    const paint::Face& face() const { return face_; }
+    const scene::Face& face() const { return face_; }
     /// Where a port's socket is, in this widget.
     QPoint middleOf(const std::string& port) const;
     QSize sizeHint() const override;
@@ -65,8 +65,8 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
-    paint::PortLook lookOf(const paint::FacePort& port) const;
-    QPointF onFace(QPointF point) const;
+    paint::PortLook lookOf(const scene::FacePort& port) const;
+    scene::PointF onFace(QPointF point) const;
     void tell(int index);
     void chooseUpTo(int index, Qt::KeyboardModifiers modifiers);
     /// What a part would go into at a point; both -1: nothing.
@@ -78,7 +78,7 @@ private:
     Workspace& workspace_;
     const paint::Theme* theme_;
     model::DeviceId device_;
-    paint::Face face_;
+    scene::Face face_;
     std::vector<bool> chosen_;
     int current_ = -1, anchor_ = -1, hovered_ = -1, slot_ = -1;
     Target target_; ///< of a drag that is over it

@@ -108,7 +108,7 @@ void FaceplatePanel::dragOver(int i, const PortRef& port, QPoint global, bool be
     const QPoint local = other->mapFromGlobal(global);
     if (done && other->isVisible() && other->rect().contains(local)) {
         Q_EMIT dragged(port, {-1, -1}, false, true); // the sheet lets it go
-        for (const paint::FacePort& each : other->face().ports)
+        for (const scene::FacePort& each : other->face().ports)
             if ((other->middleOf(each.key) - local).manhattanLength() < 24) {
                 session_.apply(edit::linkPorts(session_.network(), session_.catalogue(),
                                                {{port, {other->device(), each.key}}}, session_.ids()));
@@ -185,7 +185,7 @@ std::vector<std::pair<PortRef, PortRef>> FaceplatePanel::pairs() const {
     if (b.size() == 1 && a.size() > 1) { // a range begins there
         const auto& ports = faces_[1]->face().ports;
         auto at = std::find_if(ports.begin(), ports.end(),
-                               [&](const paint::FacePort& port) { return port.key == b.front().port; });
+                               [&](const scene::FacePort& port) { return port.key == b.front().port; });
         for (++at; at != ports.end() && b.size() < a.size(); ++at)
             b.push_back({faces_[1]->device(), at->key});
     }
