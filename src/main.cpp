@@ -53,8 +53,8 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
                            demoFolder(),
                            QStandardPaths::writableLocation(QStandardPaths::GenericCacheLocation) +
                                QStringLiteral("/thumbnails")};
-    const bool cutOff = !edit::Document::recoverable(world.world).empty();
     app::MainWindow window(std::move(world));
+    const bool cutOff = window.startPage().offersRecovery();
     if (wanted.demo && !cutOff) // work to recover comes first: the start page offers both
         window.files().openSample(QStringLiteral("fennick-quay"));
     else if (!wanted.file.empty())

@@ -97,7 +97,7 @@ private Q_SLOTS:
         enter(h.window->details().field("Name"), "acc-9");
         QCOMPARE(QString::fromStdString(h.network().device(id)->name), QStringLiteral("acc-9"));
         enter(h.window->details().field("Address"), "10.84.99.12/24");
-        QCOMPARE(QString::fromStdString(firstAddress(h.network(), id)), QStringLiteral("10.84.99.12"));
+        QCOMPARE(QString::fromStdString(firstAddress(h.network(), id).host()), QStringLiteral("10.84.99.12"));
         QTest::mouseClick(h.window->details().field("Outside, not ours"), Qt::LeftButton, {}, {8, 8});
         settle();
         QVERIFY(h.network().device(id)->outside);
@@ -105,6 +105,47 @@ private Q_SLOTS:
             h.session().undo();
         QCOMPARE(QString::fromStdString(h.network().device(id)->name), QStringLiteral("acc-1"));
         QVERIFY(!h.session().document().modified());
+    }
+
+    /// Plate, details and register speak of one address, and typing changes that one.
+    void the_address_that_is_shown_is_the_one_that_is_edited() {
+        WindowHarness h;
+        h.openFirstOffice();
+        const DeviceId id = h.named("acc-1");
+        select(h, {refTo(id)});
+        for (const bool portFirst : {false, true}) { // by id
+            edit::Act act{"Set two addresses", h.network(), {refTo(id)}};
+            std::vector<Key> held;
+            h.network().all<Interface>().forEachIn(
+                id.value, [&](const Interface& each) { held.push_back(each.key()); });
+            for (const Key key : held)
+                act.network.erase<Interface>(key);
+            Interface own, ofPort;
+            own.device = ofPort.device = id;
+            own.id = {portFirst ? 2U : 1U};
+            ofPort.id = {portFirst ? 1U : 2U};
+            own.type = InterfaceKind::loopback;
+            ofPort.type = InterfaceKind::physical;
+            ofPort.port = "5";
+            own.addresses = {"10.84.99.11/24"};
+            ofPort.addresses = {"10.84.5.1/24"};
+            act.network.put(own);
+            act.network.put(ofPort);
+            QVERIFY(h.session().apply(std::move(act)));
+            settle();
+            QCOMPARE(qobject_cast<QLineEdit*>(h.window->details().field("Address"))->text(),
+                     QString("10.84.99.11/24"));
+            QCOMPARE(QString::fromStdString(h.plate("acc-1").subline), QString("10.84.99.11"));
+            enter(h.window->details().field("Address"), "10.84.99.12/24");
+            QCOMPARE(QString::fromStdString(h.plate("acc-1").subline), QString("10.84.99.12"));
+            int onPort = 0;
+            h.network().all<Interface>().forEachIn(id.value, [&](const Interface& each) {
+                onPort += each.port == "5" && each.addresses.front().text() == "10.84.5.1/24";
+            });
+            QCOMPARE(onPort, 1);
+            h.session().undo();
+            h.session().undo();
+        }
     }
 
     void what_is_wrong_is_said_beside_the_field() {

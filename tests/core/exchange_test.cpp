@@ -109,7 +109,7 @@ private Q_SLOTS:
         QVERIFY(a);
         for (const Sheet& sheet : n.sheetsInOrder())
             QVERIFY(n.position(sheet.id, a->id.value));
-        QCOMPARE(firstAddress(n, a->id), std::string("10.84.99.1"));
+        QCOMPARE(firstAddress(n, a->id).host(), std::string("10.84.99.1"));
         // The layer 3 point rests on port X1 and gives it its address; the length is that
         // of the prefix.
         bool found = false;

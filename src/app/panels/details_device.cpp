@@ -27,12 +27,7 @@ void DetailsPanel::showDevice(const Device& device) {
     });
     modelRows(device);
     findingRows(refTo(id));
-    std::string address;
-    network.all<Interface>().forEachIn(id.value, [&](const Interface& i) {
-        if (address.empty() && !i.addresses.empty())
-            address = i.addresses.front().text();
-    });
-    form_->textRow(tr("Address"), shownText(address), QStringLiteral("10.84.1.1/24"),
+    form_->textRow(tr("Address"), shownText(firstAddress(network, id).text()), QStringLiteral("10.84.1.1/24"),
                    [this, id](const std::string& typed) {
                        return edit::setAddress(session_.network(), id, {}, typed, session_.ids());
                    });

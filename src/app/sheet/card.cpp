@@ -16,8 +16,8 @@ namespace {
 QStringList deviceLines(const Network& network, const Device& device) {
     const PortCount ports = countPorts(network, device);
     QStringList out{shownText(device.name), kindText(network, device)};
-    if (const std::string address = firstAddress(network, device.id); !address.empty())
-        out << Card::tr("Address %1").arg(shownText(address));
+    if (const Address address = firstAddress(network, device.id); !address.empty())
+        out << Card::tr("Address %1").arg(shownText(address.host()));
     if (const Group* group = network.group(device.group))
         out << Card::tr("In %1").arg(shownText(group->name));
     out << Card::tr("%L1 of %L2 ports used").arg(ports.used).arg(ports.all);

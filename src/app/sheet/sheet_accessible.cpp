@@ -3,6 +3,7 @@
 
 #include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
+#include "app/shown_text.h"
 #include "core/edit/links.h"
 #include "core/model/ports.h"
 
@@ -45,8 +46,8 @@ public:
             const PortCount count = countPorts(network, *device);
             QStringList parts{QString::fromUtf8(titleOf(roleOf(network, *device)).data()),
                               QString::fromStdString(modelName(network, *device))};
-            if (const std::string address = firstAddress(network, device->id); !address.empty())
-                parts << QString::fromStdString(address);
+            if (const Address address = firstAddress(network, device->id); !address.empty())
+                parts << shownText(address.host());
             parts << SheetView::tr("%L1 of %L2 ports used").arg(count.used).arg(count.all);
             return parts.join(QStringLiteral(", "));
         }

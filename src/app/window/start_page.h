@@ -17,6 +17,8 @@ public:
 
     void fill(const QStringList& recent, const SmallPictures& pictures,
               const std::vector<edit::Recoverable>& recoverable);
+    /// Whether there is work that was cut off.
+    bool offersRecovery() const { return !recoverable_.empty(); }
 
 Q_SIGNALS:
     void newWanted();

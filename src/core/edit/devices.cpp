@@ -116,11 +116,12 @@ ActResult setAddress(const Network& network, DeviceId id, const std::string& por
         return error(fmt::format("{} is not an address", address),
                      "write it as 10.84.1.1/24 or fd84:fe::1/64");
     Act act{fmt::format("Set address of {}", device->name), network, {refTo(id)}};
-    const Interface* held = nullptr;
-    network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
-        if (!held && (port.empty() ? !interface.addresses.empty() : interface.port == port))
-            held = &interface;
-    });
+    const Interface* held = port.empty() ? addressedInterface(network, id) : nullptr;
+    if (!port.empty())
+        network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
+            if (!held && interface.port == port)
+                held = &interface;
+        });
     Interface interface;
     if (held) {
         interface = *held;

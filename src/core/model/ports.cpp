@@ -168,16 +168,18 @@ Role roleOf(const Network& network, const Device& device) {
     return model ? model->role : Role::unknown;
 }
 
-std::string firstAddress(const Network& network, DeviceId device) {
-    std::string found;
-    bool onPort = true;
+const Interface* addressedInterface(const Network& network, DeviceId device) {
+    const Interface* found = nullptr;
     network.all<Interface>().forEachIn(device.value, [&](const Interface& interface) {
-        if (interface.addresses.empty() || !(found.empty() || (onPort && interface.port.empty())))
-            return;
-        found = interface.addresses.front().text();
-        onPort = !interface.port.empty();
+        if (!interface.addresses.empty() && (!found || (!found->port.empty() && interface.port.empty())))
+            found = &interface;
     });
-    return found.substr(0, found.find('/'));
+    return found;
+}
+
+Address firstAddress(const Network& network, DeviceId device) {
+    const Interface* interface = addressedInterface(network, device);
+    return interface ? interface->addresses.front() : Address();
 }
 
 Medium mediumOf(const Network& network, const Link& link) {

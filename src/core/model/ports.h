@@ -57,9 +57,11 @@ std::string portText(const Network& network, const PortRef& port);
 std::string modelName(const Network& network, const Device& device);
 Role roleOf(const Network& network, const Device& device);
 
-/// The first address of the device itself, else of one of its ports, without length; or
-/// nothing.
-std::string firstAddress(const Network& network, DeviceId device);
+/// The interface whose first address stands for a device: one on no port before those of
+/// ports; null when none has an address.
+const Interface* addressedInterface(const Network& network, DeviceId device);
+/// That address; an empty one when there is none.
+Address firstAddress(const Network& network, DeviceId device);
 
 /// The medium of a link: of its cable, or its own.
 Medium mediumOf(const Network& network, const Link& link);

@@ -55,7 +55,7 @@ std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device
     if (!position)
         return std::nullopt;
     const auto ports = portsOf(network, device);
-    std::string subline = firstAddress(network, device.id);
+    std::string subline = firstAddress(network, device.id).host();
     if (subline.empty())
         subline = modelName(network, device);
     Plate plate = shaped(device.name, subline, roleOf(network, device), static_cast<int>(ports.size()),

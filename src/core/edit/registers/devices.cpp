@@ -40,15 +40,6 @@ std::string groupPath(const Network& network, GroupId id) {
     return out;
 }
 
-std::string addressOf(const Network& network, DeviceId device) {
-    std::string found;
-    network.all<Interface>().forEachIn(device.value, [&](const Interface& i) {
-        if (found.empty() && !i.addresses.empty())
-            found = i.addresses.front().text();
-    });
-    return found;
-}
-
 std::string deviceCell(const Network& network, const Device& device, std::size_t column) {
     switch (column) {
     case dName:
@@ -58,7 +49,7 @@ std::string deviceCell(const Network& network, const Device& device, std::size_t
     case dModel:
         return modelName(network, device);
     case dAddress:
-        return addressOf(network, device.id);
+        return firstAddress(network, device.id).text();
     case dGroup:
         return groupPath(network, device.group);
     case dPorts: {
