@@ -33,10 +33,6 @@ public:
                             const QWidget* widget) const override;
 };
 
-/// A filled box with round corners and, where its colour is valid, an edge.
-void roundedBox(QPainter& painter, const QRect& rect, const QColor& fill, const QColor& edge,
-                double width = 1);
-
 /// Gives the application this style, unless it has it already.
 void useFlatStyle();
 

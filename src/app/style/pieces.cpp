@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/style/pieces.h"
 
-#include "app/style/flat_style.h"
+#include "app/style/drawing.h"
 
 #include <QPainter>
 #include <QResizeEvent>

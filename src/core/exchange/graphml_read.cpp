@@ -4,14 +4,13 @@
 // nothing.
 #include "core/base/parallel.h"
 #include "core/exchange/foreign.h"
+#include "core/exchange/graphml_elements.h"
 #include "core/exchange/xml_check.h"
 
 #include <charconv>
 #include <cmath>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
-#include <pugixml.hpp>
-#include <sstream>
 #include <unordered_set>
 
 namespace underridge::exchange {
@@ -19,100 +18,6 @@ using namespace model;
 namespace {
 
 using Json = nlohmann::json;
-constexpr std::string_view graphmlNamespace = "http://graphml.graphdrawing.org/xmlns";
-
-/// Which elements belong to GraphML: those whose prefix is bound to its namespace, or of
-/// which nothing is said at all.
-class Namespaces {
-public:
-    /// Where only the root says what prefixes mean, each prefix is looked up once.
-    Namespaces(const pugi::xml_node& root, std::string_view text)
-        : root_(root),
-          onlyAtRoot_(text.find("xmlns", text.find('>', rootStart(root))) == std::string_view::npos) {}
-
-    bool is(const pugi::xml_node& node, std::string_view local) const {
-        if (node.type() != pugi::node_element)
-            return false;
-        const std::string_view name = node.name();
-        const auto colon = name.find(':');
-        const auto prefix = colon == std::string_view::npos ? std::string_view() : name.substr(0, colon);
-        if (name.substr(colon == std::string_view::npos ? 0 : colon + 1) != local)
-            return false;
-        if (!onlyAtRoot_)
-            return isBound(node, prefix);
-        if (!known_ || known_->first != prefix)
-            known_.emplace(std::string(prefix), isBound(root_, prefix));
-        return known_->second;
-    }
-
-private:
-    static std::size_t rootStart(const pugi::xml_node& root) {
-        return static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, root.offset_debug()));
-    }
-    static bool isBound(const pugi::xml_node& node, std::string_view prefix) {
-        const std::string attribute = prefix.empty() ? "xmlns" : "xmlns:" + std::string(prefix);
-        for (pugi::xml_node at = node; at; at = at.parent())
-            if (const auto bound = at.attribute(attribute.c_str()))
-                return std::string_view(bound.value()).starts_with(graphmlNamespace);
-        return prefix.empty();
-    }
-
-    pugi::xml_node root_;
-    bool onlyAtRoot_;
-    mutable std::optional<std::pair<std::string, bool>> known_; ///< the prefix asked for last
-};
-
-std::string rawText(const pugi::xml_node& node) {
-    std::ostringstream out;
-    for (const pugi::xml_node& child : node.children())
-        child.print(out, "", pugi::format_raw);
-    return out.str();
-}
-
-bool hasElements(const pugi::xml_node& node) {
-    for (const pugi::xml_node& child : node.children())
-        if (child.type() == pugi::node_element)
-            return true;
-    return false;
-}
-
-/// All character data of an element, in order.
-std::string textOf(const pugi::xml_node& node) {
-    const pugi::xml_node first = node.first_child();
-    if (first.type() == pugi::node_pcdata && !first.next_sibling())
-        return first.value(); // nearly always
-    std::string out;
-    for (const pugi::xml_node& child : node.children())
-        if (child.type() == pugi::node_pcdata || child.type() == pugi::node_cdata)
-            out += child.value();
-    return out;
-}
-
-struct KeyDeclaration {
-    std::string id, domain, name, lowerName, type, fallback;
-    bool hasFallback = false;
-    bool decides = false; ///< the model comes before the role, the cable before its length
-};
-
-bool agrees(const std::string& value, const std::string& type) {
-    if (type.empty() || type == "string")
-        return true;
-    const std::string plain = trimmed(value);
-    const auto whole = [&](auto number) {
-        const char* start = plain.data() + (plain.starts_with('+') ? 1 : 0);
-        const auto [end, code] = std::from_chars(start, plain.data() + plain.size(), number);
-        return code == std::errc() && end == plain.data() + plain.size();
-    };
-    if (type == "boolean")
-        return plain == "true" || plain == "false" || plain == "1" || plain == "0";
-    if (type == "int")
-        return whole(std::int32_t{});
-    if (type == "long")
-        return whole(std::int64_t{});
-    if (type == "float" || type == "double")
-        return plain == "NaN" || plain == "INF" || plain == "-INF" || whole(double{});
-    return true;
-}
 
 class Reader {
 public:
@@ -162,12 +67,6 @@ private:
                                 static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, node.offset_debug())));
         where.object = std::move(object);
         return where;
-    }
-
-    static std::string raw(const pugi::xml_node& node) {
-        std::ostringstream out;
-        node.print(out, "", pugi::format_raw);
-        return out.str();
     }
 
     void declare(const pugi::xml_node& node) {
