@@ -3,6 +3,7 @@
 
 #include "app/dialogs/dialogs.h"
 #include "app/style/pieces.h"
+#include "app/titles.h"
 #include "core/exchange/library.h"
 #include "core/scene/plates.h"
 #include "paint/faceplate.h"
@@ -12,7 +13,6 @@
 #include <QFile>
 #include <QFileDialog>
 #include <QFormLayout>
-#include <QHeaderView>
 #include <QMenu>
 #include <QSaveFile>
 #include <QScrollArea>
@@ -21,139 +21,6 @@
 
 namespace underridge::app {
 using namespace model;
-namespace {
-
-enum Column { keysColumn, blockColumn, formColumn, ratesColumn, powerColumn, sideColumn, columnCount };
-
-/// What a port looks like: a connector, a cage, radio or circuit.
-struct Form {
-    QString title;
-    Connector connector = Connector::none;
-    Cage cage = Cage::none;
-    std::optional<Medium> medium;
-    PortUse use = PortUse::data;
-};
-
-const std::vector<Form>& forms() {
-    static const std::vector<Form> all = [] {
-        std::vector<Form> list;
-        for (const auto& word : wordsOf(Connector{}))
-            if (word.value != Connector::none && word.value != Connector::c13 && word.value != Connector::c14)
-                list.push_back(
-                    {QString::fromUtf8(word.title.data()), word.value, Cage::none, {}, PortUse::data});
-        for (const auto& word : wordsOf(Cage{}))
-            if (word.value != Cage::none)
-                list.push_back(
-                    {QString::fromUtf8(word.title.data()), Connector::none, word.value, {}, PortUse::data});
-        list.push_back({ModelEditor::tr("LC single-mode"), Connector::lc, Cage::none, Medium::singleMode,
-                        PortUse::data});
-        list.push_back(
-            {ModelEditor::tr("LC multimode"), Connector::lc, Cage::none, Medium::multimode, PortUse::data});
-        list.push_back({ModelEditor::tr("IEC 63171 single pair"), Connector::iec63171, Cage::none,
-                        Medium::singlePair, PortUse::data});
-        list.push_back(
-            {ModelEditor::tr("RJ45 serial"), Connector::rj45, Cage::none, Medium::serial, PortUse::data});
-        list.push_back({ModelEditor::tr("radio"), Connector::none, Cage::none, Medium::radio, PortUse::data});
-        list.push_back(
-            {ModelEditor::tr("circuit"), Connector::none, Cage::none, Medium::circuit, PortUse::data});
-        list.push_back({ModelEditor::tr("RJ45 console"), Connector::rj45, Cage::none, {}, PortUse::console});
-        list.push_back({ModelEditor::tr("USB-C console"), Connector::usbC, Cage::none, {}, PortUse::console});
-        list.push_back({ModelEditor::tr("C14 inlet"), Connector::c14, Cage::none, {}, PortUse::power});
-        list.push_back({ModelEditor::tr("C13 outlet"), Connector::c13, Cage::none, {}, PortUse::power});
-        return list;
-    }();
-    return all;
-}
-
-int formOf(const PortBlock& block) {
-    const std::optional<Medium> medium =
-        block.media.empty() ? std::nullopt : std::optional(block.media.front());
-    for (std::size_t i = 0; i < forms().size(); ++i) {
-        const Form& form = forms()[i];
-        if (form.connector == block.connector && form.cage == block.cage && form.medium == medium &&
-            form.use == block.use)
-            return static_cast<int>(i);
-    }
-    for (std::size_t i = 0; i < forms().size(); ++i)
-        if (forms()[i].connector == block.connector && forms()[i].cage == block.cage)
-            return static_cast<int>(i);
-    return 0;
-}
-
-QString ratesText(const std::vector<int>& rates) {
-    QStringList words;
-    for (const int rate : rates)
-        words << QString::fromStdString(rateText(rate));
-    return words.join(QStringLiteral(", "));
-}
-
-/// "10M, 1G 2.5G" → 10, 1000, 2500; what is no rate is left out.
-std::vector<int> ratesFrom(const QString& typed) {
-    std::vector<int> rates;
-    for (QString word : QString(typed)
-                            .replace(QLatin1Char(','), QLatin1Char(' '))
-                            .split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
-        double factor = 1;
-        if (word.endsWith(QLatin1Char('G'), Qt::CaseInsensitive))
-            factor = 1000;
-        if (word.endsWith(QLatin1Char('G'), Qt::CaseInsensitive) ||
-            word.endsWith(QLatin1Char('M'), Qt::CaseInsensitive))
-            word.chop(1);
-        bool ok = false;
-        const double value = word.toDouble(&ok) * factor;
-        if (ok && value >= 1 && value <= 1e7)
-            rates.push_back(static_cast<int>(std::lround(value)));
-    }
-    std::sort(rates.begin(), rates.end());
-    rates.erase(std::unique(rates.begin(), rates.end()), rates.end());
-    return rates;
-}
-
-const QStringList& powerChoices() {
-    static const QStringList list{ModelEditor::tr("no power"),         ModelEditor::tr("gives Type 1"),
-                                  ModelEditor::tr("gives Type 2"),     ModelEditor::tr("gives Type 3"),
-                                  ModelEditor::tr("gives Type 4"),     ModelEditor::tr("takes Type 1"),
-                                  ModelEditor::tr("takes Type 2"),     ModelEditor::tr("takes Type 3"),
-                                  ModelEditor::tr("takes Type 4"),     ModelEditor::tr("gives passive"),
-                                  ModelEditor::tr("takes passive"),    ModelEditor::tr("gives over a pair"),
-                                  ModelEditor::tr("takes over a pair")};
-    return list;
-}
-
-constexpr int passiveChoice = 9, pairChoice = 11; ///< of giving; taking comes next
-
-int powerChoiceOf(const PortBlock& block) {
-    if (block.power == PowerSide::none)
-        return 0;
-    const bool takes = block.power == PowerSide::load;
-    if (block.passivePower)
-        return passiveChoice + takes;
-    if (block.powerType == 0)
-        return pairChoice + takes;
-    return std::clamp(block.powerType, 1, 4) + (takes ? 4 : 0);
-}
-
-void setPower(PortBlock& block, int choice) {
-    const PowerSide before = block.power;
-    const bool typed = choice > 0 && choice < passiveChoice;
-    const bool takes = typed ? choice > 4 : (choice - passiveChoice) % 2 == 1;
-    block.power = choice == 0 ? PowerSide::none : takes ? PowerSide::load : PowerSide::source;
-    block.powerType = typed ? (choice - 1) % 4 + 1 : 0;
-    block.passivePower = choice == passiveChoice || choice == passiveChoice + 1;
-    if (block.power != before)
-        block.powerClass = choice >= pairChoice ? 12 : -1;
-}
-
-template <class E>
-QStringList titlesOf() {
-    QStringList titles;
-    for (const auto& word : wordsOf(E{}))
-        titles << QString::fromUtf8(word.title.data());
-    return titles;
-}
-
-} // namespace
-
 ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, const paint::Theme& theme,
                          QWidget* parent)
     : QDialog(parent),
@@ -166,7 +33,7 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
       role_(new QComboBox),
       units_(new QSpinBox),
       budget_(new QSpinBox),
-      blocks_(new QTableWidget(0, columnCount)),
+      blocks_(new BlocksTable),
       summary_(plainLabel()),
       problems_(errorLabel()),
       picture_(new QLabel),
@@ -241,16 +108,11 @@ QFormLayout* ModelEditor::fieldsPart() {
     form->addRow(tr("Role"), role_);
     form->addRow(tr("Rack units"), units_);
     form->addRow(tr("Power for its ports"), budget_);
-    blocks_->setAccessibleName(tr("Port blocks"));
-    blocks_->setHorizontalHeaderLabels(
-        {tr("Ports"), tr("Block"), tr("Form"), tr("Rates"), tr("Power"), tr("Side")});
-    blocks_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    blocks_->verticalHeader()->hide();
     connect(name_, &QLineEdit::textEdited, this, &ModelEditor::refresh);
     connect(role_, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
     connect(units_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
     connect(budget_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
-    connect(blocks_, &QTableWidget::cellChanged, this, &ModelEditor::refresh);
+    connect(blocks_, &BlocksTable::edited, this, &ModelEditor::refresh);
     return form;
 }
 
@@ -286,10 +148,7 @@ void ModelEditor::buildForm(QFormLayout* form) {
         button->setAutoDefault(false); // Enter in a field keeps the model, and does nothing else
     save_->setDefault(true);
     connect(addRow, &QPushButton::clicked, this, &ModelEditor::addBlock);
-    connect(dropRow, &QPushButton::clicked, this, [this] {
-        blocks_->removeRow(blocks_->currentRow() < 0 ? blocks_->rowCount() - 1 : blocks_->currentRow());
-        refresh();
-    });
+    connect(dropRow, &QPushButton::clicked, blocks_, &BlocksTable::removeOne);
     connect(save_, &QPushButton::clicked, this, &ModelEditor::keep);
     connect(shut, &QPushButton::clicked, this, &ModelEditor::reject);
 }
@@ -384,17 +243,14 @@ void ModelEditor::showModel(int row) {
     for (QWidget* field :
          std::initializer_list<QWidget*>{name_, role_, units_, budget_, blocks_, save_, remove_})
         field->setEnabled(any);
-    blocks_->setRowCount(0);
+    blocks_->show({});
     if (any) {
         const DeviceModel& model = own_[static_cast<std::size_t>(row)];
         name_->setText(QString::fromStdString(model.name));
         role_->setCurrentIndex(static_cast<int>(model.role));
         units_->setValue(model.rackUnits);
         budget_->setValue(model.powerBudgetW);
-        for (const PortBlock& block : model.ports.blocks()) {
-            blocks_->insertRow(blocks_->rowCount());
-            setRow(blocks_->rowCount() - 1, block);
-        }
+        blocks_->show(model.ports.blocks());
     }
     filling_ = false;
     refresh();
@@ -404,65 +260,13 @@ void ModelEditor::showModel(int row) {
             tr("No own models yet. Make a new one, or a copy of one that ships with the program."));
 }
 
-void ModelEditor::setRow(int row, const PortBlock& block) {
-    const auto choice = [&](Column column, const QStringList& titles, int index) {
-        auto* box = new QComboBox;
-        box->addItems(titles);
-        box->setCurrentIndex(index);
-        box->setAccessibleName(blocks_->horizontalHeaderItem(column)->text());
-        connect(box, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
-        blocks_->setCellWidget(row, column, box);
-    };
-    QStringList formTitles;
-    for (const Form& form : forms())
-        formTitles << form.title;
-    blocks_->setItem(row, keysColumn, new QTableWidgetItem(QString::fromStdString(block.keys)));
-    blocks_->item(row, keysColumn)->setData(Qt::UserRole, QVariant::fromValue(block));
-    blocks_->setItem(row, ratesColumn, new QTableWidgetItem(ratesText(block.rates)));
-    choice(blockColumn, titlesOf<model::Block>(), static_cast<int>(block.block));
-    choice(formColumn, formTitles, formOf(block));
-    choice(powerColumn, powerChoices(), powerChoiceOf(block));
-    choice(sideColumn, titlesOf<Side>(), static_cast<int>(block.side));
-}
-
-PortBlock ModelEditor::blockAt(int row) const {
-    const auto chosen = [&](Column column) {
-        const auto* box = qobject_cast<QComboBox*>(blocks_->cellWidget(row, column));
-        return box ? box->currentIndex() : 0;
-    };
-    const auto typed = [&](Column column) {
-        const auto* item = blocks_->item(row, column);
-        return item ? item->text().trimmed() : QString();
-    };
-    // What the table does not show stays as it was.
-    const auto* first = blocks_->item(row, keysColumn);
-    const auto held = first ? first->data(Qt::UserRole).value<PortBlock>() : PortBlock{};
-    PortBlock block = held;
-    block.keys = typed(keysColumn).toStdString();
-    block.block = static_cast<model::Block>(chosen(blockColumn));
-    const Form& form = forms()[static_cast<std::size_t>(chosen(formColumn))];
-    if (chosen(formColumn) != formOf(held)) {
-        block.connector = form.connector;
-        block.cage = form.cage;
-        block.use = form.use;
-        block.media = form.medium ? std::vector<Medium>{*form.medium} : std::vector<Medium>{};
-    }
-    block.rates = ratesFrom(typed(ratesColumn));
-    setPower(block, chosen(powerColumn));
-    block.side = static_cast<Side>(chosen(sideColumn));
-    return block;
-}
-
 DeviceModel ModelEditor::edited() const {
     DeviceModel model = own_[static_cast<std::size_t>(current_)]; // slots and further fields stay
     model.name = name_->text().trimmed().toStdString();
     model.role = static_cast<Role>(role_->currentIndex());
     model.rackUnits = units_->value();
     model.powerBudgetW = budget_->value();
-    std::vector<PortBlock> blocks;
-    for (int row = 0; row < blocks_->rowCount(); ++row)
-        blocks.push_back(blockAt(row));
-    model.ports = PortLayout(std::move(blocks));
+    model.ports = PortLayout(blocks_->blocks());
     return model;
 }
 
@@ -481,7 +285,11 @@ void ModelEditor::refresh() {
     problems_->setVisible(!wrong.empty());
     save_->setEnabled(wrong.empty());
     summary_->setText(QString::fromStdString(portSummary(model)));
+    drawPicture(model);
+}
 
+/// Plate and faceplate, one above the other.
+void ModelEditor::drawPicture(const DeviceModel& model) {
     const auto plate = scene::plateFor(model, model.name.empty() ? "device-1" : model.name, {0, 0});
     const QSizeF face = paint::faceplateSize(model);
     constexpr double space = 16;
@@ -570,11 +378,7 @@ void ModelEditor::addBlock() {
     block.block = model::Block::uplink;
     block.cage = Cage::sfp;
     block.rates = {1000};
-    filling_ = true;
-    blocks_->insertRow(blocks_->rowCount());
-    setRow(blocks_->rowCount() - 1, block);
-    filling_ = false;
-    refresh();
+    blocks_->add(block);
 }
 
 bool ModelEditor::importFrom(const QString& path) {

@@ -2,6 +2,7 @@
 // The library of own device models: made, copied and changed here, with plate and
 // faceplate drawn as one types.
 #pragma once
+#include "app/models/blocks_table.h"
 #include "core/model/catalogue.h"
 #include "paint/theme.h"
 
@@ -13,7 +14,6 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>
-#include <QTableWidget>
 #include <functional>
 
 class QFormLayout;
@@ -32,7 +32,7 @@ public:
     QListWidget& list() { return *list_; }
     QLineEdit& name() { return *name_; }
     QComboBox& role() { return *role_; }
-    QTableWidget& blocks() { return *blocks_; }
+    BlocksTable& blocks() { return *blocks_; }
     QString problems() const { return problems_->text(); }
     QPushButton& saveButton() { return *save_; }
 
@@ -68,8 +68,7 @@ private:
     void ask(const QString& question, const QString& action, std::function<void()> then);
     void chooseFile(const QString& title, QFileDialog::AcceptMode mode,
                     std::function<void(const QString&)> then);
-    void setRow(int row, const model::PortBlock& block);
-    model::PortBlock blockAt(int row) const;
+    void drawPicture(const model::DeviceModel& model);
 
     const model::Catalogue catalogue_;
     std::vector<model::DeviceModel> own_;
@@ -81,7 +80,7 @@ private:
     QLineEdit* name_;
     QComboBox* role_;
     QSpinBox *units_, *budget_;
-    QTableWidget* blocks_;
+    BlocksTable* blocks_;
     QLabel *summary_, *problems_, *picture_;
     QPushButton *save_, *remove_;
 };

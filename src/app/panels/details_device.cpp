@@ -3,7 +3,7 @@
 #include "app/panels/details_panel.h"
 #include "app/session/session.h"
 #include "app/sheet/card.h"
-#include "app/shown_text.h"
+#include "app/titles.h"
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
 #include "core/edit/lags.h"
@@ -257,25 +257,21 @@ void DetailsPanel::portSettings(const PortRef& ref, const PortView& view, const 
                                     said(tr("Set speed of port %1").arg(shownText(ref.port))),
                                     [&](Port& p) { p.speed = speeds[static_cast<std::size_t>(index)]; });
         });
-    QStringList duplexes;
-    for (const auto& word : wordsOf(Duplex{}))
-        duplexes << shownText(word.title);
-    form_->choiceRow(tr("Duplex"), duplexes, static_cast<int>(record.duplex), [this, ref](int index) {
-        return edit::changePort(session_.network(), ref,
-                                said(tr("Set duplex of port %1").arg(shownText(ref.port))),
-                                [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
-    });
+    form_->choiceRow(tr("Duplex"), titlesOf<Duplex>(), static_cast<int>(record.duplex),
+                     [this, ref](int index) {
+                         return edit::changePort(session_.network(), ref,
+                                                 said(tr("Set duplex of port %1").arg(shownText(ref.port))),
+                                                 [&](Port& p) { p.duplex = static_cast<Duplex>(index); });
+                     });
     if (view.transceiver)
         form_->row(tr("Transceiver"), shownText(view.transceiver->name));
     if (view.like->cage != Cage::none && view.like->cage != Cage::sfp) {
-        QStringList kinds;
-        for (const auto& word : wordsOf(Fec{}))
-            kinds << shownText(word.title);
-        form_->choiceRow(tr("Error correction"), kinds, static_cast<int>(record.fec), [this, ref](int index) {
-            return edit::changePort(session_.network(), ref,
-                                    said(tr("Set error correction of port %1").arg(shownText(ref.port))),
-                                    [&](Port& p) { p.fec = static_cast<Fec>(index); });
-        });
+        form_->choiceRow(
+            tr("Error correction"), titlesOf<Fec>(), static_cast<int>(record.fec), [this, ref](int index) {
+                return edit::changePort(session_.network(), ref,
+                                        said(tr("Set error correction of port %1").arg(shownText(ref.port))),
+                                        [&](Port& p) { p.fec = static_cast<Fec>(index); });
+            });
     }
     if (!view.like->media.empty() && view.like->media.front() == Medium::serial)
         form_->checkRow(tr("Gives the clock"), record.givesClock, [this, ref](bool on) {

@@ -3,7 +3,7 @@
 #include "app/panels/details_panel.h"
 #include "app/session/session.h"
 #include "app/sheet/card.h"
-#include "app/shown_text.h"
+#include "app/titles.h"
 #include "core/edit/cables.h"
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
@@ -107,13 +107,11 @@ void DetailsPanel::cableLooks(const Link& link, const Cable& cable) {
     const auto change = [this, id = link.id, cableId = cable.id](std::string name, auto how) {
         return changeCable(id, cableId, std::move(name), how);
     };
-    QStringList states;
-    for (const auto& word : wordsOf(CableStatus{}))
-        states << shownText(word.title);
-    form_->choiceRow(tr("Status"), states, static_cast<int>(cable.status), [change](int index) {
-        return change(said(tr("Set cable status")),
-                      [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
-    });
+    form_->choiceRow(tr("Status"), titlesOf<CableStatus>(), static_cast<int>(cable.status),
+                     [change](int index) {
+                         return change(said(tr("Set cable status")),
+                                       [&](Cable& c) { c.status = static_cast<CableStatus>(index); });
+                     });
     const CableType* type = session_.network().typeOf(cable);
     form_->textRow(
         tr("Jacket"), shownText(cable.jacket), type ? shownText(type->jacket) : QString(),

@@ -4,7 +4,7 @@
 #include "app/panels/remarks_panel.h"
 #include "app/session/session.h"
 #include "app/sheet/card.h"
-#include "app/shown_text.h"
+#include "app/titles.h"
 #include "app/window/checker.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
@@ -207,16 +207,14 @@ void DetailsPanel::severalCables(const std::vector<Key>& cables) {
                            said(tr("Set length of %Ln cable(s)", nullptr, static_cast<int>(cables.size()))),
                            [&](Cable& c) { c.lengthMm = *length; }));
                    });
-    QStringList states;
-    for (const auto& word : wordsOf(CableStatus{}))
-        states << shownText(word.title);
     const auto status = session_.network().find<Cable>(cables.front())->status;
-    form_->choiceRow(tr("Status"), states, static_cast<int>(status), [this, cables](int index) {
-        return keepingSelection(edit::changeEach<Cable>(
-            session_.network(), cables,
-            said(tr("Set status of %Ln cable(s)", nullptr, static_cast<int>(cables.size()))),
-            [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
-    });
+    form_->choiceRow(tr("Status"), titlesOf<CableStatus>(), static_cast<int>(status),
+                     [this, cables](int index) {
+                         return keepingSelection(edit::changeEach<Cable>(
+                             session_.network(), cables,
+                             said(tr("Set status of %Ln cable(s)", nullptr, static_cast<int>(cables.size()))),
+                             [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
+                     });
 }
 
 void DetailsPanel::legendRow(const Link& sample, int count) {
