@@ -5,7 +5,9 @@
 #include "core/base/remark.h"
 #include "core/model/length.h"
 
+#include <QDate>
 #include <QLocale>
+#include <QRegularExpression>
 #include <QString>
 #include <string_view>
 
@@ -22,6 +24,13 @@ inline std::string said(const QString& text) {
 /// A length as it is written where the person lives: "22,5 m".
 inline QString shownLength(std::int64_t mm, model::LengthUnit unit) {
     return shownText(model::lengthText(mm, unit)).replace(QLatin1Char('.'), QLocale().decimalPoint());
+}
+
+/// A date as it is written in full where the person lives, without the day of the week:
+/// "27 November 2026".
+inline QString shownDate(const QDate& date) {
+    static const QRegularExpression weekday(QStringLiteral("\\s*,?\\s*dddd\\s*,?\\s*"));
+    return QLocale().toString(date, QLocale().dateFormat(QLocale::LongFormat).remove(weekday));
 }
 
 /// A text for places where & marks a key: menus, buttons, tabs.

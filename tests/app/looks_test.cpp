@@ -75,6 +75,30 @@ private Q_SLOTS:
         QVERIFY(tree.visualItemRect(row).height() >= 26 && tree.visualItemRect(row).height() <= 30);
     }
 
+    void texts_of_fields_one_below_the_other_begin_at_the_same_place() {
+        QWidget room;
+        auto* layout = new QVBoxLayout(&room);
+        auto* line = new QLineEdit("H");
+        auto* spin = new QSpinBox;
+        spin->setPrefix("H");
+        auto* box = new QComboBox;
+        box->addItem("H");
+        for (QWidget* field : std::initializer_list<QWidget*>{line, spin, box})
+            layout->addWidget(field);
+        const QImage image = drawn(room, {200, 140});
+        const auto start = [&](QWidget* field) { // of the first dark pixel inside its frame
+            for (int x = field->x() + 3; x < field->geometry().right(); ++x)
+                for (int y = field->y() + 4; y < field->geometry().bottom() - 4; ++y)
+                    if (QColor(image.pixel(x, y)).lightness() < 120)
+                        return x - field->x();
+            return -1;
+        };
+        QVERIFY(start(line) > 4);
+        QVERIFY2(std::abs(start(spin) - start(line)) <= 1, qPrintable(QString::number(start(spin))));
+        QVERIFY2(std::abs(start(box) - start(line)) <= 1, qPrintable(QString::number(start(box))));
+        QCOMPARE(spin->height(), line->height());
+    }
+
     void only_the_main_button_of_a_dialog_is_filled() {
         const QColor accent = paint::lightTheme().accent;
         QDialog dialog;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/snapping.h"
+#include "app/shown_text.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -50,6 +51,20 @@ private Q_SLOTS:
             field = qobject_cast<QLineEdit*>(h.window->details().field("Length"));
             QCOMPARE(field->text(), QStringLiteral("12,75 m"));
         }
+        QLocale::setDefault(QLocale::c());
+    }
+
+    void dates_are_written_as_where_the_person_lives_without_the_day_of_the_week() {
+        const QDate date(2026, 11, 7);
+        for (const auto& [language, written] :
+             {std::pair(QLocale::C, QString("7 November 2026")),
+              std::pair(QLocale::German, QString("7. November 2026")),
+              std::pair(QLocale::Japanese, QString::fromUtf8("2026年11月7日"))}) {
+            QLocale::setDefault(QLocale(language));
+            QCOMPARE(app::shownDate(date), written);
+        }
+        QLocale::setDefault(QLocale(QLocale::English, QLocale::UnitedStates));
+        QCOMPARE(app::shownDate(date), QString("November 7, 2026"));
         QLocale::setDefault(QLocale::c());
     }
 

@@ -110,8 +110,10 @@ QSize FlatStyle::sizeFromContents(ContentsType type, const QStyleOption* option,
         break;
     case CT_LineEdit:
     case CT_ComboBox:
-    case CT_SpinBox:
         atLeast(fieldHeight);
+        break;
+    case CT_SpinBox:
+        out.setHeight(std::max(fieldHeight, option->fontMetrics.height() + 2 * fieldPadding));
         break;
     case CT_ItemViewItem:
         atLeast(rowHeight);
@@ -183,7 +185,10 @@ QRect FlatStyle::subControlRect(ComplexControl control, const QStyleOptionComple
             return {}; // no arrows
         }
     }
-    return QProxyStyle::subControlRect(control, option, part, widget);
+    const QRect rect = QProxyStyle::subControlRect(control, option, part, widget);
+    return control == CC_SpinBox && part == SC_SpinBoxEditField // its text where that of other fields is
+               ? rect.adjusted(fieldPadding - 2, 0, 0, 0)
+               : rect;
 }
 
 void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
