@@ -11,6 +11,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QSettings>
+#include <QSignalSpy>
 #include <QSpinBox>
 
 using namespace underridge;
@@ -108,6 +109,31 @@ private Q_SLOTS:
             dialog.saveButton().click();
             QVERIFY2(dialog.own().front() == model, model.id.c_str());
         }
+    }
+
+    void rows_of_port_blocks_say_what_was_changed_and_keep_what_they_do_not_show() {
+        app::BlocksTable table;
+        QSignalSpy edited(&table, &app::BlocksTable::edited);
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        const auto blocks = catalogue.device("access-switch-24")->ports.blocks();
+        table.show(blocks);
+        QVERIFY(table.blocks() == blocks);
+        QCOMPARE(edited.count(), 0); // nobody has edited anything
+        table.item(0, 3)->setText("1G, 100M 2.5g, nonsense, 100M");
+        QCOMPARE(edited.count(), 1);
+        QCOMPARE(table.blocks()[0].rates, (std::vector<int>{100, 1000, 2500}));
+        table.add(blocks.front());
+        QCOMPARE(edited.count(), 2);
+        QCOMPARE(table.blocks().size(), blocks.size() + 1);
+        QVERIFY(table.blocks().back() == blocks.front());
+        table.setCurrentCell(0, 0);
+        table.removeOne();
+        QCOMPARE(edited.count(), 3);
+        QVERIFY(table.blocks().front() == blocks[1]);
+        table.setCurrentCell(-1, -1);
+        table.removeOne(); // none is chosen: the last
+        QCOMPARE(table.blocks().size(), blocks.size() - 1);
+        QVERIFY(table.blocks().back() == blocks.back());
     }
 
     void models_are_exported_and_imported() {

@@ -92,6 +92,56 @@ private Q_SLOTS:
         QVERIFY(!h.window->showsSheet());
     }
 
+    void work_that_was_cut_off_is_asked_about_over_the_open_window() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.path = h.folder.filePath("b.underridge");
+        h.key(Qt::Key_S, Qt::ControlModifier);
+        QTRY_VERIFY(!h.window->files().isSaving());
+        h.addPhones(2);
+        const Network lost = h.network();
+        h.restart();
+        h.window->hide();
+        h.window->dialogs().answer = {}; // a person answers
+        h.window->files().open(h.path);
+        h.window->showWhenOpened();
+        QTRY_VERIFY(h.window->dialogs().isOpen());
+        QTRY_VERIFY(h.window->isVisible());
+        auto* question = qobject_cast<app::QuestionBox*>(h.window->dialogs().open());
+        QVERIFY(question && question->isVisible());
+        QTest::mouseClick(question->buttons().constFirst(), Qt::LeftButton);
+        QTRY_VERIFY(h.window->showsSheet());
+        QVERIFY(h.network() == lost);
+    }
+
+    void the_second_of_two_programs_asks_over_its_open_window() {
+        WindowHarness first, second;
+        first.openFirstOffice();
+        const QString path = first.folder.filePath("office.underridge");
+        QVERIFY(first.finished([&](auto done) { first.window->files().saveTo(path, done); }));
+        second.window->hide();
+        second.window->dialogs().answer = {};
+        second.window->files().open(path);
+        second.window->showWhenOpened();
+        QTRY_VERIFY(second.window->dialogs().isOpen());
+        QTRY_VERIFY(second.window->isVisible());
+        QTest::keyClick(second.window->dialogs().open(), Qt::Key_Escape);
+        QTRY_VERIFY(!second.window->dialogs().isOpen());
+        QVERIFY(!second.window->showsSheet());
+        QVERIFY(second.button("New network")->isVisible());
+    }
+
+    void the_start_page_tells_of_work_to_recover_before_it_is_ever_shown() {
+        WindowHarness h;
+        h.begin();
+        h.addPhones(1);
+        h.restart();
+        QVERIFY(h.window->startPage().offersRecovery());
+        WindowHarness other;
+        QVERIFY(!other.window->startPage().offersRecovery());
+    }
+
     void a_window_that_was_closed_since_is_not_shown_again() {
         WindowHarness h;
         h.window->hide();
