@@ -16,6 +16,7 @@
 #include <QTemporaryDir>
 #include <QTreeWidget>
 #include <QVBoxLayout>
+#include <cstdlib>
 #include <cstring>
 #include <map>
 
@@ -216,8 +217,9 @@ private:
     bool painted_ = false;
 };
 
-/// The plain references: an empty window, one with a label, one with a label and a tree.
-void plainWindow(const QString& what) {
+/// The plain references, up to their first paint: an empty window, one with a label, one with a label and a
+/// tree.
+[[noreturn]] void plainWindow(const QString& what) {
     QMainWindow window;
     auto* column = new QWidget;
     auto* layout = new QVBoxLayout(column);
@@ -235,38 +237,38 @@ void plainWindow(const QString& what) {
     const Painted painted(*column);
     window.show();
     painted.wait();
+    std::_Exit(0);
 }
 
-/// What a started process does: a plain window, or the program's with the sample, as the
-/// program starts; first paint with everything sharp, and gone.
-int started(const QString& what) {
-    if (what != "demo") {
+/// What a started process does: a plain window, or the program's with the sample as the
+/// program starts, its journal in `folder`; first paint with everything sharp, and gone
+/// without taking down what it built.
+int started(const QString& what, const QString& folder) {
+    if (what != "demo")
         plainWindow(what);
-        return 0;
-    }
     DiskFiles files;
-    QTemporaryDir folder;
-    app::MainWindow window({{files, folder.filePath("journal").toStdString(), [] { return std::int64_t{0}; }},
+    app::MainWindow window({{files, (folder + "/journal").toStdString(), [] { return std::int64_t{0}; }},
                             1,
-                            folder.filePath("s.ini"),
+                            folder + "/s.ini",
                             {},
                             UNDERRIDGE_DEMO});
     const Painted painted(window.sheet());
     window.files().openSample(QStringLiteral("fennick-quay"));
     window.showWhenOpened();
     painted.wait([&] { return window.sheet().tilesComplete(); });
-    window.session().document().close();
-    return 0;
+    std::_Exit(0);
 }
 
 double processMs(const char* what) {
+    const QTemporaryDir folder;
     QElapsedTimer timer;
     timer.start();
-    QProcess::execute(QCoreApplication::applicationFilePath(), {startArgument, what});
+    QProcess::execute(QCoreApplication::applicationFilePath(), {startArgument, what, folder.path()});
     return static_cast<double>(timer.nsecsElapsed()) / 1e6;
 }
 
-/// Whole processes, from start to end, against ones that show a plain Qt window.
+/// Whole processes, from their start to the first paint, against ones that show a plain Qt
+/// window.
 void startDemo(benchmark::State& state) {
     Percentiles ours;
     std::map<const char*, std::vector<double>> plain{{"empty", {}}, {"label", {}}, {"tree", {}}};
@@ -291,8 +293,8 @@ int main(int argc, char** argv) {
         qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication app(argc, argv);
     QApplication::setStyle("fusion");
-    if (argc == 3 && QString::fromLatin1(argv[1]) == startArgument)
-        return started(QString::fromLatin1(argv[2]));
+    if (argc == 4 && QString::fromLatin1(argv[1]) == startArgument)
+        return started(QString::fromLatin1(argv[2]), QString::fromLocal8Bit(argv[3]));
     benchmark::RegisterBenchmark("start/demo", startDemo)
         ->UseManualTime()
         ->Unit(benchmark::kMillisecond)

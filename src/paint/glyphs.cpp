@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/glyphs.h"
 
+#include <map>
 #include <sstream>
 
 namespace underridge::paint {
@@ -61,9 +62,7 @@ const char* strokes(Role role) {
     return "";
 }
 
-} // namespace
-
-QPainterPath glyphOf(Role role) {
+QPainterPath drawn(Role role) {
     QPainterPath path;
     std::istringstream in(strokes(role));
     char verb = 0;
@@ -91,6 +90,14 @@ QPainterPath glyphOf(Role role) {
         }
     }
     return path;
+}
+
+} // namespace
+
+const QPainterPath& glyphOf(Role role) {
+    thread_local std::map<Role, QPainterPath> all;
+    const auto at = all.find(role);
+    return at != all.end() ? at->second : all.emplace(role, drawn(role)).first->second;
 }
 
 } // namespace underridge::paint

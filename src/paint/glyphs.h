@@ -9,7 +9,7 @@ namespace underridge::paint {
 
 inline constexpr double glyphBox = 14;
 
-/// Made anew at each call, so that each thread has its own.
-QPainterPath glyphOf(model::Role role);
+/// Made once for each thread: painting may note something in a path.
+const QPainterPath& glyphOf(model::Role role);
 
 } // namespace underridge::paint

@@ -94,10 +94,7 @@ PointF fromQt(QPointF p) {
 }
 
 SheetPainter::SheetPainter(const Theme& theme)
-    : theme_(theme), regular_(sheetFont(QFont::Normal)), semiBold_(sheetFont(QFont::DemiBold)) {
-    for (const auto& word : model::wordsOf(model::Role{}))
-        glyphs_.push_back(glyphOf(word.value));
-}
+    : theme_(theme), regular_(sheetFont(QFont::Normal)), semiBold_(sheetFont(QFont::DemiBold)) {}
 
 void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom) {
     paint(painter, scene, area, zoom, scene::detailFor(zoom));
@@ -227,7 +224,7 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, do
     stroke.setJoinStyle(Qt::RoundJoin);
     painter.setPen(stroke);
     painter.setBrush(Qt::NoBrush);
-    painter.drawPath(glyphs_[static_cast<std::size_t>(item.role)]);
+    painter.drawPath(glyphOf(item.role));
     painter.restore();
 
     const double left = frame.left() + scene::spineWidth + 6;

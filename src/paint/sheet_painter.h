@@ -70,7 +70,6 @@ private:
 
     const Theme& theme_;
     bool outlineText_ = false;
-    std::vector<QPainterPath> glyphs_; ///< by role
     QFont regular_, semiBold_;
 };
 

@@ -193,8 +193,7 @@ paint::PageSetup PrintDialog::setup() const {
 
 paint::TitleBlock PrintDialog::title() const {
     const Sheet* sheet = network_.sheet(scene_.sheet());
-    return {network_.info().name, sheet ? sheet->name : std::string(),
-            said(shownDate(QDate::currentDate())),
+    return {network_.info().name, sheet ? sheet->name : std::string(), said(shownDate(QDate::currentDate())),
             revision_->text().toStdString()};
 }
 

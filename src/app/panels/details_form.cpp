@@ -59,6 +59,25 @@ protected:
     }
 };
 
+/// A value that can be selected once the pointer is on it: only then is it a document,
+/// which is dear to lay out.
+class ValueLabel : public QLabel {
+public:
+    using QLabel::QLabel;
+
+protected:
+    void enterEvent(QEnterEvent* event) override {
+        setTextInteractionFlags(Qt::TextSelectableByMouse);
+        QLabel::enterEvent(event);
+    }
+};
+
+/// Short values fit in one line; heights that follow from widths are dear.
+bool mayWrap(const QString& value) {
+    constexpr qsizetype always = 12;
+    return value.size() > always;
+}
+
 } // namespace
 
 /// One row that is shown. It is patched by a description of the same kind and name.
@@ -103,8 +122,10 @@ public:
 
 protected:
     virtual void patched(const Description&, bool /*sameSubject*/) {
-        if (auto* words = qobject_cast<QLabel*>(widget_); words && is_.kind == Kind::value)
+        if (auto* words = qobject_cast<QLabel*>(widget_); words && is_.kind == Kind::value) {
+            words->setWordWrap(mayWrap(is_.value));
             words->setText(is_.value);
+        }
         if (auto* box = qobject_cast<QCheckBox*>(widget_)) {
             const QSignalBlocker quiet(box);
             box->setChecked(is_.current != 0);
@@ -452,10 +473,11 @@ void DetailsForm::Row::beAction(const Description& is) {
 
 /// A value or a picture with words.
 void DetailsForm::Row::beWords(const Description& is) {
-    auto* words = plainLabel(is.value);
+    auto* words = is.kind == Kind::value ? new ValueLabel(is.value) : new QLabel(is.value);
+    words->setTextFormat(Qt::PlainText);
+    words->setWordWrap(mayWrap(is.value));
     widget_ = words;
     if (is.kind == Kind::value) {
-        words->setTextInteractionFlags(Qt::TextSelectableByMouse);
         label_ = new QLabel(is.label);
     } else if (is.kind == Kind::picture) {
         label_ = new QLabel;

@@ -46,10 +46,10 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent) {
     setFocusPolicy(Qt::StrongFocus); // until there is a button to have it
 }
 
-bool StartPage::event(QEvent* event) {
-    if (event->type() == QEvent::Polish && !column_) // about to be shown
+void StartPage::showEvent(QShowEvent* event) {
+    if (!column_)
         build();
-    return QWidget::event(event);
+    QWidget::showEvent(event);
 }
 
 void StartPage::build() {
@@ -90,6 +90,7 @@ void StartPage::build() {
     outer->addStretch();
     setFocusProxy(fresh);
     fillLists();
+    middle->show(); // a layout in view would show it later
 }
 
 void StartPage::fill(const QStringList& recent, const SmallPictures& pictures,
@@ -133,6 +134,7 @@ void StartPage::fillLists() {
     }
     layout->addLayout(grid);
     column_->insertWidget(column_->count() - 1, lists_);
+    lists_->show();
 }
 
 } // namespace underridge::app

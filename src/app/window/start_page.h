@@ -30,7 +30,7 @@ Q_SIGNALS:
     void discardWanted(const underridge::edit::Recoverable& from);
 
 protected:
-    bool event(QEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
 private:
     void build();
