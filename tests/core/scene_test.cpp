@@ -218,6 +218,45 @@ private Q_SLOTS:
                             [&](const Rect& damage) { return damage.intersects(after); }));
     }
 
+    /// Whatever an edit does, however long the lines it makes: each label that stands
+    /// elsewhere afterwards is drawn anew in both places.
+    void every_label_that_an_edit_moves_is_drawn_anew() {
+        int moved = 0;
+        for (std::uint64_t seed = 50; seed < 54; ++seed) {
+            RandomEdits edits(seed);
+            Network network = edits.grown(200);
+            const SheetId sheet = network.sheetsInOrder().front().id;
+            network.all<Cable>().forEach([&](Cable cable) { // so that most have labels
+                cable.lengthMm = 12000;
+                network.put(cable);
+            });
+            Scene now = Scene::build(network, sheet);
+            for (int i = 0; i < 120; ++i) {
+                const auto act = edits.act(network);
+                if (!act)
+                    continue;
+                const auto updated = scene::update(now, network, act->network);
+                updated.scene.forEachLink([&](const scene::LinkLine& line) {
+                    if (updated.all || now.link(line.id) != &line)
+                        return; // all of it is drawn anew
+                    for (const scene::Label& label : line.labels) {
+                        const Rect before = now.settled(line, label).area,
+                                   after = updated.scene.settled(line, label).area;
+                        if (before == after)
+                            continue;
+                        ++moved;
+                        for (const Rect& place : {before, after})
+                            QVERIFY(std::any_of(updated.damage.begin(), updated.damage.end(),
+                                                [&](const Rect& damage) { return damage.contains(place); }));
+                    }
+                });
+                now = updated.scene;
+                network = act->network;
+            }
+        }
+        QVERIFY2(moved > 5, qPrintable(QString::number(moved)));
+    }
+
     void port_labels_keep_off_the_plate_they_stand_at() {
         for (const char* sample : {"first-office", "fennick-quay"}) {
             const Network network = tests::demo(sample);

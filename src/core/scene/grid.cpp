@@ -3,6 +3,7 @@
 
 #include "core/model/table_impl.h"
 
+#include <array>
 #include <map>
 
 namespace underridge::model {
@@ -21,7 +22,16 @@ constexpr std::int64_t bias = std::int64_t{1} << 30;
 constexpr double manyCells = 4096;
 
 double cellSize(int level) {
-    return finest * std::pow(coarser, level);
+    static constexpr auto sizes = [] {
+        std::array<double, levels> out{};
+        double size = finest;
+        for (double& each : out) {
+            each = size;
+            size *= coarser;
+        }
+        return out;
+    }();
+    return sizes[static_cast<std::size_t>(level)];
 }
 
 int levelFor(const Rect& bounds) {

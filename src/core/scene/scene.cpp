@@ -232,33 +232,64 @@ private:
             scene.grid_.remove(was);
             scene.items_.erase({id, 0});
             updated_.damage.push_back(was->bounds);
+            changed_.push_back(was);
             --count;
         }
         if (fresh) {
             scene.grid_.put(fresh);
             scene.items_.put({fresh});
             updated_.damage.push_back(fresh->bounds);
+            changed_.push_back(fresh);
             ++count;
         }
     }
 
     /// Labels of lines that have not changed move on their line when what was changed comes
-    /// under them, or goes.
+    /// under them, or goes. Looked for along what was changed, not in the box round it,
+    /// which for a long line is half the sheet.
     void followLabels() {
-        const std::size_t own = updated_.damage.size();
-        std::set<LinkId> looked;
-        for (std::size_t i = 0; i < own; ++i) {
-            const Items near = updated_.scene.itemsIn(updated_.damage[i]);
-            for (const LinkLine* line : near.of<LinkLine>()) {
-                if (was_.link(line->id) != line || !looked.insert(line->id).second)
-                    continue; // changed itself, or looked at
-                for (const Label& label : line->labels) {
-                    const Rect before = was_.settled(*line, label).area,
-                               after = updated_.scene.settled(*line, label).area;
-                    if (!(before == after))
-                        updated_.damage.insert(updated_.damage.end(), {before, after});
-                }
-            }
+        std::set<LinkId> moved;
+        for (const ItemPtr& item : changed_) {
+            std::set<LinkId> looked;
+            forEachPieceOf(*item, [&](const Rect& piece) {
+                const Items near = updated_.scene.itemsIn(piece.grown(maxLabelWidth));
+                for (const LinkLine* line : near.of<LinkLine>())
+                    if (was_.link(line->id) == line && looked.insert(line->id).second &&
+                        mayMoveLabels(*item, *line) && moved.insert(line->id).second)
+                        moveLabels(*line);
+            });
+        }
+    }
+
+    /// Boxes along a path, or the one box.
+    template <class Each>
+    static void forEachPieceOf(const Item& item, Each&& each) {
+        constexpr double most = 256;
+        const LinkLine* line = item.as<LinkLine>();
+        if (!line)
+            return each(item.bounds);
+        for (std::size_t i = 0; i + 1 < line->path.size(); ++i) {
+            const PointF from = line->path[i], along = line->path[i + 1] - from;
+            const double pieces = std::max(1.0, std::ceil(length(along) / most));
+            for (double piece = 0; piece < pieces; ++piece)
+                each(rectBetween(from + along * (piece / pieces), from + along * ((piece + 1) / pieces)));
+        }
+    }
+
+    static bool mayMoveLabels(const Item& item, const LinkLine& line) {
+        const auto under = [&](const Rect& place) { return liesUnder(item, place); };
+        return std::any_of(line.labels.begin(), line.labels.end(), [&](const Label& label) {
+            const auto places = placesOf(line, label);
+            return label.kind == LabelKind::middle && std::any_of(places.begin(), places.end(), under);
+        });
+    }
+
+    void moveLabels(const LinkLine& line) {
+        for (const Label& label : line.labels) {
+            const Rect before = was_.settled(line, label).area,
+                       after = updated_.scene.settled(line, label).area;
+            if (!(before == after))
+                updated_.damage.insert(updated_.damage.end(), {before, after});
         }
     }
 
@@ -267,6 +298,7 @@ private:
     const Network& before_;
     const Network& after_;
     Parallels parallels_;
+    std::vector<ItemPtr> changed_; ///< as they were and as they are
     std::set<DeviceId> devices_;
     std::set<LinkId> links_;
     std::set<NoteId> notes_;

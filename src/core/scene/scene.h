@@ -6,6 +6,7 @@
 #include "core/model/network.h"
 #include "core/scene/grid.h"
 
+#include <array>
 #include <mutex>
 
 namespace underridge::scene {
@@ -48,6 +49,12 @@ struct Bundle {
     int count = 0;
 };
 std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines);
+
+/// Where along its line a label in the middle may stand, best first.
+std::array<Rect, 5> placesOf(const LinkLine& line, const Label& label);
+/// Whether an item would lie under a label there, so that another place is better: plates
+/// and lines do.
+bool liesUnder(const Item& item, const Rect& place);
 
 /// Of names far away, on the screen.
 inline constexpr double farNamePx = 11;

@@ -231,16 +231,23 @@ std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines) {
     return out;
 }
 
-namespace {
+std::array<Rect, 5> placesOf(const LinkLine& line, const Label& label) {
+    const double whole = pathLength(line.path);
+    const auto at = [&](double share) {
+        return label.area.moved(alongPath(line.path, whole * share).at - label.area.centre());
+    };
+    return {at(0.5), at(0.42), at(0.58), at(0.34), at(0.66)};
+}
 
-bool runsThrough(const std::vector<PointF>& path, const Rect& place) {
-    for (std::size_t i = 0; i + 1 < path.size(); ++i)
-        if (segmentMeets(path[i], path[i + 1], place))
+bool liesUnder(const Item& item, const Rect& place) {
+    if (const Plate* plate = item.as<Plate>())
+        return plate->frame.intersects(place);
+    const LinkLine* line = item.as<LinkLine>();
+    for (std::size_t i = 0; line && i + 1 < line->path.size(); ++i)
+        if (segmentMeets(line->path[i], line->path[i + 1], place))
             return true;
     return false;
 }
-
-} // namespace
 
 /// A label in the middle of a line goes where no plate lies and no other line runs under
 /// it, if its own line has such a place not far from there. This looks at what is near
@@ -248,27 +255,17 @@ bool runsThrough(const std::vector<PointF>& path, const Rect& place) {
 Label Scene::settled(const LinkLine& line, Label label) const {
     if (label.kind != LabelKind::middle)
         return label;
-    constexpr double places[] = {0.5, 0.42, 0.58, 0.34, 0.66};
     const auto isFree = [&](const Rect& place) {
         const Items near = itemsIn(place);
-        const auto plates = near.of<Plate>();
-        const auto lines = near.of<LinkLine>();
-        return std::none_of(plates.begin(), plates.end(),
-                            [&](const Plate* plate) { return plate->frame.intersects(place); }) &&
-               std::none_of(lines.begin(), lines.end(), [&](const LinkLine* other) {
-                   return other->id != line.id && runsThrough(other->path, place);
-               });
+        const auto& all = near.all();
+        return std::none_of(all.begin(), all.end(), [&](const Item* item) {
+            return item->object != refTo(line.id) && liesUnder(*item, place);
+        });
     };
-    const double whole = pathLength(line.path);
-    const Rect standard = label.area;
-    for (const double place : places) {
-        const PointF at = alongPath(line.path, whole * place).at;
-        const Rect area = standard.moved(at - standard.centre());
-        if (isFree(area)) {
-            label.area = area;
-            break;
-        }
-    }
+    const auto places = placesOf(line, label);
+    const auto free = std::find_if(places.begin(), places.end(), isFree);
+    if (free != places.end())
+        label.area = *free;
     return label;
 }
 
