@@ -210,6 +210,26 @@ private Q_SLOTS:
         QVERIFY(hugging.minimumSizeHint().width() >= hugging.fontMetrics().horizontalAdvance("Other port…"));
     }
 
+    void words_to_click_stand_exactly_below_those_that_are_only_read() {
+        QWidget room;
+        auto* layout = new QVBoxLayout(&room);
+        auto* read = new QLabel("Hub");
+        auto* clicked = new app::TextButton("Hub");
+        layout->addWidget(read);
+        layout->addWidget(clicked);
+        drawn(room, {200, 80});
+        const auto start = [](QWidget* widget) {
+            const QImage image = widget->grab().toImage();
+            return columnsWithInk(image, QColor(image.pixel(image.width() - 1, 0))).first;
+        };
+        QCOMPARE(read->x(), clicked->x());
+        QVERIFY2(std::abs(start(read) - start(clicked)) <= 1, qPrintable(QString::number(start(clicked))));
+        clicked->setText("Hub with quite a few more words than there is room for in this place");
+        QVERIFY(std::abs(start(read) - start(clicked)) <= 1);
+        QVERIFY(columnsWithInk(clicked->grab().toImage(), clicked->palette().color(QPalette::Window)).second <
+                clicked->width());
+    }
+
     void words_to_click_are_underlined_with_the_focus_and_go_by_keyboard() {
         QWidget room;
         auto* layout = new QVBoxLayout(&room);

@@ -82,7 +82,7 @@ ImportDialog::ImportDialog(const exchange::Loaded& loaded, const QString& file, 
     layout->addWidget(buttons);
     connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
-    resize(620, loaded.remarks.empty() ? 420 : 580);
+    resize(loaded.remarks.empty() ? 620 : 820, loaded.remarks.empty() ? 420 : 580);
 }
 
 edit::ImportOnto ImportDialog::onto() const {

@@ -9,7 +9,7 @@
 namespace underridge::app {
 namespace {
 
-constexpr int edgeAcross = 3, edgeAlong = 2;
+constexpr int edgeAcross = 0, edgeAlong = 2; // its words stand below those of labels
 
 } // namespace
 
