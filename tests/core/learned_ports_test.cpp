@@ -202,6 +202,18 @@ private Q_SLOTS:
         QVERIFY(other->network.linkAt({sw, "1"}));
     }
 
+    void of_the_ports_a_source_names_only_those_its_model_lacks_are_learned() {
+        const auto loaded = read(
+            "<graphml xmlns='http://graphml.graphdrawing.org/xmlns'>"
+            "<key id='m' for='node' attr.name='model' attr.type='string'/><graph edgedefault='undirected'>"
+            "<node id='sw'><data key='m'>access-switch-24</data>"
+            "<port name='1'/><port name='24'/><port name='X1'/><port name='odd'/></node></graph></graphml>");
+        QVERIFY(bool(loaded));
+        const Device& sw = *named(loaded->network, "sw");
+        QCOMPARE(sw.model, std::string("access-switch-24"));
+        QCOMPARE(sw.learned.all(), std::vector<std::string>{"odd"});
+    }
+
     void a_port_of_its_own_settings_is_kept_by_a_model_that_lacks_it() {
         Network network = tests::firstOffice();
         DeviceId acc;

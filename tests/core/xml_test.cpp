@@ -94,6 +94,21 @@ private Q_SLOTS:
         QVERIFY(named(loaded->network, "a"));
     }
 
+    void a_key_that_is_declared_twice_counts_once_and_is_told() {
+        const auto loaded = read(graphml(
+            "<key id=\"d\" for=\"node\" attr.name=\"berth\" attr.type=\"string\"/>"
+            "<key id=\"d\" for=\"node\" attr.name=\"crane\" attr.type=\"string\"/>"
+            "<graph edgedefault=\"undirected\"><node id=\"a\"><data key=\"d\">3</data></node></graph>"));
+        QVERIFY(bool(loaded));
+        const Remark* told = tests::remarkThatSays(loaded->remarks, "the key is there twice");
+        QVERIFY(told);
+        QCOMPARE(told->where.object, std::string("d"));
+        QCOMPARE(named(loaded->network, "a")->attributes.at("berth"), std::string("3"));
+        const std::string written = exchange::write(loaded->network, exchange::Format::graphml).bytes;
+        const auto first = written.find("id=\"d\"");
+        QVERIFY(first != std::string::npos && written.find("id=\"d\"", first + 1) == std::string::npos);
+    }
+
     void an_entity_that_grows_without_end_is_refused() {
         std::string text = "<?xml version=\"1.0\"?><!DOCTYPE g [<!ENTITY a \"aaaaaaaaaaaaaaaaaaaa\">";
         for (char level = 'b'; level < 'k'; ++level)

@@ -3,7 +3,6 @@
 
 #include "app/style/drawing.h"
 
-#include <QAbstractSpinBox>
 #include <QApplication>
 #include <QPainter>
 #include <QStyleFactory>
@@ -89,13 +88,6 @@ int FlatStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidg
     default:
         return QProxyStyle::styleHint(hint, option, widget, returned);
     }
-}
-
-void FlatStyle::polish(QWidget* widget) {
-    QProxyStyle::polish(widget);
-    // A spin box does not ask for its size here.
-    if (qobject_cast<QAbstractSpinBox*>(widget) && widget->minimumHeight() == 0)
-        widget->setMinimumHeight(fieldHeight);
 }
 
 QSize FlatStyle::sizeFromContents(ContentsType type, const QStyleOption* option, const QSize& size,

@@ -12,8 +12,6 @@ class FlatStyle : public QProxyStyle {
 public:
     FlatStyle();
 
-    using QProxyStyle::polish;
-    void polish(QWidget* widget) override;
     int pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const override;
     int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
                   QStyleHintReturn* returned) const override;
