@@ -37,6 +37,13 @@ private Q_SLOTS:
         QVERIFY(h.button("New network")->isVisible());
     }
 
+    void the_first_button_has_the_keyboard_once_the_start_page_is_built() {
+        WindowHarness h;
+        QTRY_COMPARE(QApplication::focusWidget(), h.button("New network"));
+        h.key(Qt::Key_Space);
+        QTRY_VERIFY(h.window->showsSheet());
+    }
+
     void the_start_page_does_not_flash_up_before_what_is_opened() {
         WindowHarness h;
         h.window->hide();

@@ -9,7 +9,7 @@
 namespace underridge::app {
 namespace {
 
-constexpr int edgeAcross = 0, edgeAlong = 2; // its words stand below those of labels
+constexpr int edgeAlong = 2;
 
 } // namespace
 
@@ -51,7 +51,7 @@ TextButton::TextButton(const QString& words, Width width, QWidget* parent)
 }
 
 QSize TextButton::sizeHint() const {
-    return {fontMetrics().horizontalAdvance(text()) + 2 * edgeAcross, fontMetrics().height() + 2 * edgeAlong};
+    return {fontMetrics().horizontalAdvance(text()), fontMetrics().height() + 2 * edgeAlong};
 }
 
 QSize TextButton::minimumSizeHint() const {
@@ -59,8 +59,7 @@ QSize TextButton::minimumSizeHint() const {
 }
 
 QString TextButton::shown() const {
-    return width_ == Width::hugs ? text()
-                                 : fontMetrics().elidedText(text(), Qt::ElideRight, width() - 2 * edgeAcross);
+    return width_ == Width::hugs ? text() : fontMetrics().elidedText(text(), Qt::ElideRight, width());
 }
 
 void TextButton::resizeEvent(QResizeEvent* event) {
@@ -74,8 +73,7 @@ void TextButton::paintEvent(QPaintEvent*) {
     underlined.setUnderline(isEnabled() && (underMouse() || hasFocus()));
     painter.setFont(underlined);
     painter.setPen(palette().color(isEnabled() ? QPalette::Link : QPalette::PlaceholderText));
-    painter.drawText(rect().adjusted(edgeAcross, 0, -edgeAcross, 0), Qt::AlignVCenter | Qt::AlignLeft,
-                     shown());
+    painter.drawText(rect(), Qt::AlignVCenter | Qt::AlignLeft, shown());
 }
 
 } // namespace underridge::app
