@@ -7,17 +7,17 @@
 namespace underridge {
 namespace {
 
+/// One character; of what is not UTF-8, one byte as U+FFFD.
 struct Decoded {
     char32_t point = 0xFFFD;
     std::size_t length = 1;
-    bool valid = false;
 };
 
 Decoded decode(std::string_view text, std::size_t at) {
     const auto byte = [&](std::size_t i) { return static_cast<unsigned char>(text[i]); };
     const unsigned char first = byte(at);
     if (first < 0x80)
-        return {first, 1, true};
+        return {first, 1};
     const std::size_t length = first >= 0xF0 ? 4 : first >= 0xE0 ? 3 : 2;
     if (first < 0xC2 || first > 0xF4 || at + length > text.size())
         return {};
@@ -30,7 +30,7 @@ Decoded decode(std::string_view text, std::size_t at) {
     const char32_t smallest[] = {0, 0, 0x80, 0x800, 0x10000};
     if (point < smallest[length] || point > 0x10FFFF || (point >= 0xD800 && point <= 0xDFFF))
         return {};
-    return {point, length, true};
+    return {point, length};
 }
 
 bool isDigit(char c) {

@@ -5,7 +5,6 @@
 #include "core/exchange/json_view.h"
 
 #include <bit>
-#include <charconv>
 #include <cstring>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
