@@ -102,14 +102,7 @@ private Q_SLOTS:
 
     void opening_a_file_offers_the_work_that_was_cut_off() {
         WindowHarness h;
-        h.begin();
-        h.addPhones(1);
-        h.path = h.folder.filePath("b.underridge");
-        h.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!h.window->files().isSaving());
-        h.addPhones(2);
-        const Network lost = h.network();
-        h.restart();
+        const Network lost = h.cutOffAfterSaving();
         QVERIFY(h.open(h.path));
         QVERIFY(h.network() == lost);
     }

@@ -101,14 +101,7 @@ private Q_SLOTS:
 
     void work_that_was_cut_off_is_asked_about_over_the_open_window() {
         WindowHarness h;
-        h.begin();
-        h.addPhones(1);
-        h.path = h.folder.filePath("b.underridge");
-        h.key(Qt::Key_S, Qt::ControlModifier);
-        QTRY_VERIFY(!h.window->files().isSaving());
-        h.addPhones(2);
-        const Network lost = h.network();
-        h.restart();
+        const Network lost = h.cutOffAfterSaving();
         h.window->hide();
         h.window->dialogs().answer = {}; // a person answers
         h.window->files().open(h.path);

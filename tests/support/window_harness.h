@@ -45,6 +45,20 @@ public:
         window = freshWindow();
     }
 
+    /// Saves a network as `path`, goes on, and ends without another word, as when the power
+    /// fails. Returns what is only in the journal; a fresh window stands there.
+    model::Network cutOffAfterSaving() {
+        begin();
+        addPhones(1);
+        path = folder.filePath("b.underridge");
+        key(Qt::Key_S, Qt::ControlModifier);
+        wait();
+        addPhones(2);
+        const model::Network lost = network();
+        restart();
+        return lost;
+    }
+
     app::SheetView& sheet() { return window->sheet(); }
     app::Session& session() { return window->session(); }
     const model::Network& network() { return window->session().network(); }
