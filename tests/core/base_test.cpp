@@ -152,6 +152,14 @@ private Q_SLOTS:
         QCOMPARE(scene::segmentMeets({b.x(), b.y()}, {a.x(), a.y()}, rect), meets);
     }
 
+    void what_two_rectangles_have_in_common_is_empty_where_they_do_not_meet() {
+        const Rect a{0, 0, 10, 10};
+        QVERIFY(a.common({4, -5, 20, 8}) == (Rect{4, 0, 6, 3}));
+        QVERIFY(a.common(a) == a);
+        QVERIFY(a.common({10, 0, 5, 5}).empty() && a.common({40, 40, 5, 5}).empty());
+        QVERIFY(a.united({4, -5, 20, 8}).contains(a.common({4, -5, 20, 8})));
+    }
+
     void points_along_a_path() {
         const std::vector<PointF> path{{0, 0}, {10, 0}, {10, 20}};
         QCOMPARE(scene::pathLength(path), 30.0);

@@ -8,17 +8,6 @@
 
 namespace underridge::app {
 using namespace model;
-namespace {
-
-/// Empty, and at its edge, where the two do not meet.
-scene::Rect common(const scene::Rect& a, const scene::Rect& b) {
-    const double x = std::max(a.x, b.x), y = std::max(a.y, b.y);
-    return {x, y, std::max(0.0, std::min(a.right(), b.right()) - x),
-            std::max(0.0, std::min(a.bottom(), b.bottom()) - y)};
-}
-
-} // namespace
-
 LiveLayer::LiveLayer(const Session& session) : session_(session) {
     setTheme(paint::lightTheme());
 }
@@ -61,7 +50,7 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const 
         return;
     }
     const auto detail = scene::detailFor(zoom);
-    const scene::Rect there = common(item.bounds, seen);
+    const scene::Rect there = item.bounds.common(seen);
     painter_->selectedLine(painter, *line, zoom);
     if (const auto plates = session_.scene().itemsIn(there).of<scene::Plate>();
         plates.size() <= mostPlatesAgain)

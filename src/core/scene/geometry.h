@@ -41,6 +41,12 @@ struct Rect {
     }
     Rect grown(double by) const { return {x - by, y - by, w + 2 * by, h + 2 * by}; }
     Rect moved(PointF by) const { return {x + by.x, y + by.y, w, h}; }
+    /// What lies in both; empty, and at an edge, where they do not meet.
+    Rect common(const Rect& o) const {
+        const double left = std::max(x, o.x), top = std::max(y, o.y);
+        return {left, top, std::max(0.0, std::min(right(), o.right()) - left),
+                std::max(0.0, std::min(bottom(), o.bottom()) - top)};
+    }
     Rect united(const Rect& o) const {
         if (empty())
             return o;
