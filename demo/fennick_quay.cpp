@@ -50,6 +50,8 @@ public:
         notes();
         services();
         furtherSheets();
+        for (const Sheet& sheet : m_.network().sheetsInOrder())
+            m_.showGroups(sheet.id, false); // tiers across all floors
         m_.save(folder + "/fennick-quay.underridge");
     }
 

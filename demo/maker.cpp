@@ -4,6 +4,7 @@
 #include "core/base/files.h"
 #include "core/edit/cables.h"
 #include "core/edit/fittings.h"
+#include "core/edit/groups.h"
 #include "core/edit/models.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
@@ -116,6 +117,14 @@ SheetId Maker::addSheet(const std::string& name) {
 
 void Maker::renameSheet(const std::string& name) {
     take(edit::renameSheet(network_, sheet_, name));
+}
+
+void Maker::showGroups(SheetId sheet, bool on) {
+    take(edit::setSheetGroups(network_, sheet, on));
+}
+
+void Maker::fold(SheetId sheet, const std::vector<GroupId>& groups) {
+    take(edit::setFolded(network_, sheet, groups, true));
 }
 
 void Maker::showOn(SheetId sheet, DeviceId device, Point at) {

@@ -39,6 +39,9 @@ public:
     model::SheetId sheet() const { return sheet_; }
     model::SheetId addSheet(const std::string& name);
     void renameSheet(const std::string& name);
+    /// Whether groups are drawn on a sheet.
+    void showGroups(model::SheetId sheet, bool on);
+    void fold(model::SheetId sheet, const std::vector<model::GroupId>& groups);
     void showOn(model::SheetId sheet, model::DeviceId device, model::Point at);
     void noteOn(model::SheetId sheet, model::Point at, const std::string& text);
     void bend(model::LinkId link, const std::vector<model::Point>& points) { bendOn(sheet_, link, points); }

@@ -4,8 +4,10 @@
 #include "cli/checking.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
+#include "core/edit/groups.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
+#include "core/edit/script/script.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
 #include "core/layout/reading.h"
@@ -24,7 +26,7 @@ using namespace model;
 using exchange::Loaded;
 namespace {
 
-const std::vector<std::string> subcommands{"list",  "convert",      "render",        "check",
+const std::vector<std::string> subcommands{"list",  "convert",      "apply",         "render", "check",
                                            "chain", "merge-cables", "merge-results", "labels"};
 
 struct Common {
@@ -117,6 +119,32 @@ public:
         });
     }
 
+    int apply(const std::string& file, const std::string& acts, const std::string& output) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        const auto text = bytesOf(acts);
+        if (!text)
+            return refuse(text.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        const std::string before = exchange::writeOwn(loaded->network);
+        IdSource ids(fnv1a(before + *text)); // the same files give the same network
+        const auto script = edit::applyActs(loaded->network, edit::withStock(catalogue_, loaded->network),
+                                            *text, acts == "-" ? "standard input" : acts, ids);
+        if (!script)
+            return refuse(script.refusal(), cannotRead);
+        const auto format = output == "-" ? exchange::Format::own : exchange::formatFromSuffix(output);
+        const auto written =
+            exchange::write(script->network, format.value_or(exchange::Format::own), exchange::Tables::both);
+        if (output == "-")
+            out_ << written.bytes;
+        else if (auto kept = files_.writeAtomically(output, written.bytes); !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        if (output != "-")
+            out_ << (common.json ? appliedJson(*script).dump(2) + "\n" : appliedText(*script));
+        return done;
+    }
+
     int labels(const std::string& file, const std::string& output,
                const std::function<void()>& prepareDrawing) {
         const auto loaded = load(file);
@@ -195,7 +223,8 @@ public:
     }
 
     struct Render {
-        std::string file, output, sheet, size, theme = "light", detail, paper, pages = "1x1";
+        std::string file, output, sheet, enter, size, theme = "light", detail, paper, pages = "1x1";
+        std::vector<std::string> fold, unfold;
         double scale = 1;
         bool scaled = false, landscape = false;
     };
@@ -233,10 +262,20 @@ public:
         const auto sheet = sheetNamed(loaded->network, wanted.sheet);
         if (!sheet)
             return refuse(sheet.refusal(), wrongUsage);
+        const auto folded = foldedFor(wanted, loaded->network, *sheet);
+        if (!folded)
+            return refuse(folded.refusal(), wrongUsage);
+        GroupId entered;
+        if (!wanted.enter.empty()) {
+            const auto group = groupNamed(loaded->network, wanted.enter);
+            if (!group)
+                return refuse(group.refusal(), wrongUsage);
+            entered = *group;
+        }
         prepareDrawing();
-        const auto scene = scene::Scene::build(loaded->network, *sheet);
+        const auto scene = scene::Scene::build(*folded, *sheet, LengthUnit::metres, entered);
         if (!wanted.paper.empty())
-            return renderPages(wanted, loaded->network, scene);
+            return renderPages(wanted, *folded, scene);
         const auto picture = paint::writePicture(scene, wanted.output, options, loaded->network.info().name);
         if (!picture)
             return refuse(picture.refusal(), cannotWrite);
@@ -247,6 +286,21 @@ public:
                         2)
                  << '\n';
         return done;
+    }
+
+    /// The network with groups of a sheet folded and unfolded as the options say.
+    static Result<Network> foldedFor(const Render& wanted, Network network, SheetId sheet) {
+        for (const bool folded : {true, false})
+            for (const std::string& name : folded ? wanted.fold : wanted.unfold) {
+                const auto group = groupNamed(network, name);
+                if (!group)
+                    return group.refusal();
+                auto act = edit::setFolded(network, sheet, {*group}, folded);
+                if (!act)
+                    return act.refusal();
+                network = std::move(act->network);
+            }
+        return network;
     }
 
     /// On paper: a PDF of all pages, or an SVG of the first.
@@ -348,7 +402,14 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     fromOption(chain);
     chain->callback([&] { outcome.exitCode = runner.chain(file, at); });
 
-    std::string csv, output;
+    std::string csv, output, acts;
+    auto* apply = common(app.add_subcommand("apply", "do acts written one JSON object a line"));
+    apply->add_option("FILE", file, "network, - for standard input")->required();
+    apply->add_option("ACTS", acts, "acts, - for standard input")->required();
+    apply->add_option("-o,--output", output, "network to write, - for standard output")->required();
+    fromOption(apply);
+    apply->callback([&] { outcome.exitCode = runner.apply(file, acts, output); });
+
     auto* merge = common(app.add_subcommand("merge-cables", "take a cable schedule into a network"));
     merge->add_option("FILE", file, "network")->required();
     merge->add_option("CSV", csv, "schedule, - for standard input")->required();
@@ -387,6 +448,9 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     render->add_option("-o,--output", wanted.output, "picture to write")->required();
     fromOption(render);
     render->add_option("--sheet", wanted.sheet, "sheet by name; else the first");
+    render->add_option("--enter", wanted.enter, "only what is in this group, by name or id");
+    render->add_option("--fold", wanted.fold, "groups to fold, by name or id");
+    render->add_option("--unfold", wanted.unfold, "groups to unfold, by name or id");
     render->add_option("--size", wanted.size, "WIDTHxHEIGHT in pixels");
     render->add_option("--scale", wanted.scale, "pixels a sheet unit")->check(CLI::Range(0.01, 16.0));
     render->add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));

@@ -2,8 +2,12 @@
 #include "cli/listing.h"
 
 #include "core/linking/chain.h"
+#include "core/model/group_tree.h"
 #include "core/model/ports.h"
 #include "core/scene/plates.h"
+#include "core/scene/scene.h"
+
+#include <cmath>
 
 #include <fmt/format.h>
 #include <map>
@@ -13,13 +17,6 @@
 namespace underridge::cli {
 using namespace model;
 namespace {
-
-std::string path(const Network& network, GroupId id) {
-    std::string out;
-    for (const Group* group = network.group(id); group; group = network.group(group->parent))
-        out = group->name + (out.empty() ? "" : "/" + out);
-    return out;
-}
 
 /// How many parts the links leave the devices in.
 int components(const Network& network) {
@@ -63,8 +60,29 @@ Json summary(const Network& network) {
             {"components", components(network)}};
 }
 
+Json rectangle(const scene::Rect& r) {
+    const auto whole = [](double v) { return static_cast<int>(std::lround(v)); };
+    return {{"x", whole(r.x)}, {"y", whole(r.y)}, {"w", whole(r.w)}, {"h", whole(r.h)}};
+}
+
+/// Where a device is seen on a sheet, and as what: itself, or the folded group that stands
+/// for it.
+void addShown(Json& row, const Network& network, const scene::Scene& scene, const Device& device) {
+    const auto anchor = scene.anchorOf(device.id);
+    if (!anchor) {
+        row["shown"] = nullptr;
+        row["shownAs"] = nullptr;
+        return;
+    }
+    const bool folded = anchor->shown.kind == Kind::group;
+    row["shown"] = rectangle(anchor->frame);
+    row["shownAs"] = {{"kind", folded ? "group" : "device"},
+                      {"name", folded ? network.group({anchor->shown.id})->name : device.name}};
+}
+
 Json devices(const Network& network, SheetId sheet) {
     Json rows = Json::array();
+    const scene::Scene scene = scene::Scene::build(network, sheet);
     network.all<Device>().forEach([&](const Device& device) {
         Json addresses = Json::array();
         network.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
@@ -76,13 +94,14 @@ Json devices(const Network& network, SheetId sheet) {
                  {"name", device.name},
                  {"role", std::string(textOf(roleOf(network, device)))},
                  {"model", device.model},
-                 {"group", path(network, device.group)}};
+                 {"group", pathText(network, device.group)}};
         if (const auto plate = scene::plateOf(network, sheet, device)) {
             row["x"] = static_cast<int>(plate->frame.x);
             row["y"] = static_cast<int>(plate->frame.y);
             row["w"] = static_cast<int>(plate->frame.w);
             row["h"] = static_cast<int>(plate->frame.h);
         }
+        addShown(row, network, scene, device);
         row["addresses"] = addresses;
         row["ports"] = ports.all;
         row["portsUsed"] = ports.used;
@@ -138,13 +157,22 @@ Json ports(const Network& network) {
     return rows;
 }
 
-Json groups(const Network& network) {
+Json groups(const Network& network, SheetId sheet) {
     Json rows = Json::array();
+    const scene::Scene scene = scene::Scene::build(network, sheet);
     network.all<Group>().forEach([&](const Group& group) {
+        const scene::ShownGroup* shown = scene.folding() ? scene.folding()->group(group.id) : nullptr;
+        const Position* position = network.position(sheet, group.id.value);
+        const Group* parent = network.group(group.parent);
         rows.push_back({{"id", idText(group.id.value)},
                         {"name", group.name},
                         {"kind", std::string(textOf(group.type))},
-                        {"path", path(network, group.id)}});
+                        {"path", pathText(network, group.id)},
+                        {"parent", parent ? Json(parent->name) : Json(nullptr)},
+                        {"level", group.level},
+                        {"devices", devicesWithin(network, group.id).size()},
+                        {"folded", position && position->folded},
+                        {"shown", shown ? rectangle(shown->frame) : Json(nullptr)}});
     });
     return rows;
 }
@@ -152,7 +180,10 @@ Json groups(const Network& network) {
 Json sheets(const Network& network) {
     Json rows = Json::array();
     for (const Sheet& sheet : network.sheetsInOrder())
-        rows.push_back({{"id", idText(sheet.id.value)}, {"name", sheet.name}});
+        rows.push_back({{"id", idText(sheet.id.value)},
+                        {"name", sheet.name},
+                        {"groups", sheet.groups},
+                        {"group", pathText(network, sheet.shows)}});
     return rows;
 }
 
@@ -162,7 +193,7 @@ Json vlans(const Network& network) {
         rows.push_back({{"id", idText(vlan.id.value)},
                         {"number", vlan.number},
                         {"name", vlan.name},
-                        {"scope", path(network, vlan.scope)}});
+                        {"scope", pathText(network, vlan.scope)}});
     });
     return rows;
 }
@@ -217,6 +248,38 @@ const std::vector<std::string>& listable() {
     return all;
 }
 
+Json appliedJson(const edit::Script& script) {
+    Json made = Json::array();
+    for (const edit::Applied& line : script.lines) {
+        Json ids = Json::array(), names = Json::array();
+        for (const ObjectRef object : line.objects) {
+            const Device* device = script.network.device({object.id});
+            const Group* group = script.network.group({object.id});
+            ids.push_back(idText(object.id));
+            names.push_back(device ? Json(device->name) : group ? Json(group->name) : Json(nullptr));
+        }
+        made.push_back({{"line", line.line}, {"act", line.act}, {"ids", ids}, {"names", names}});
+    }
+    return {{"made", made}};
+}
+
+std::string appliedText(const edit::Script& script) {
+    return fmt::format("{} act{} done\n", script.lines.size(), script.lines.size() == 1 ? "" : "s");
+}
+
+Result<GroupId> groupNamed(const Network& network, const std::string& name) {
+    std::vector<GroupId> found;
+    network.all<Group>().forEach([&](const Group& group) {
+        if (group.name == name || idText(group.id.value) == name)
+            found.push_back(group.id);
+    });
+    if (found.empty())
+        return error(fmt::format("there is no group {}", name), "see underridge list FILE groups");
+    if (found.size() > 1)
+        return error(fmt::format("{} groups are named {}", found.size(), name), "write its id");
+    return found.front();
+}
+
 Result<SheetId> sheetNamed(const Network& network, const std::string& name) {
     const auto sheets = network.sheetsInOrder();
     for (const Sheet& sheet : sheets)
@@ -240,7 +303,7 @@ Result<Json> listing(const Network& network, const std::string& what, const std:
     if (what == "links")
         return links(network);
     if (what == "groups")
-        return groups(network);
+        return groups(network, *sheet);
     if (what == "sheets")
         return sheets(network);
     if (what == "vlans")

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What `underridge list` prints.
 #pragma once
+#include "core/edit/script/script.h"
 #include "core/model/network.h"
 
 #include <nlohmann/json.hpp>
@@ -19,6 +20,13 @@ Result<Json> listing(const model::Network& network, const std::string& what, con
 std::string asText(const Json& listed);
 
 Json remarksJson(const std::vector<Remark>& remarks);
+
+/// What acts made, line by line.
+Json appliedJson(const edit::Script& script);
+std::string appliedText(const edit::Script& script);
+
+/// A group by name or id. Refuses a name that several have.
+Result<model::GroupId> groupNamed(const model::Network& network, const std::string& name);
 
 /// A sheet by name; the first when the name is empty.
 Result<model::SheetId> sheetNamed(const model::Network& network, const std::string& name);

@@ -5,6 +5,7 @@
 #include <sstream>
 
 namespace underridge::paint {
+using model::GroupKind;
 using model::Role;
 namespace {
 
@@ -62,9 +63,32 @@ const char* strokes(Role role) {
     return "";
 }
 
-QPainterPath drawn(Role role) {
+const char* strokes(GroupKind kind) {
+    switch (kind) {
+    case GroupKind::site:
+        return "M 1 12 L 13 12 M 3 12 L 3 8 L 6 8 L 6 12 M 8 12 L 8 4 L 11 4 L 11 12";
+    case GroupKind::building:
+        return "M 3 12 L 3 2 L 11 2 L 11 12 Z M 5.5 5 L 5.6 5 M 8.5 5 L 8.6 5 M 5.5 8.5 L 5.6 8.5 M 8.5 8.5 "
+               "L 8.6 8.5";
+    case GroupKind::floor:
+        return "M 4 4 L 13 4 L 10 10 L 1 10 Z";
+    case GroupKind::room:
+        return "M 7 12 L 2 12 L 2 2 L 12 2 L 12 12 L 11 12 M 7 12 L 10 9";
+    case GroupKind::row:
+        return "M 1 12 L 13 12 M 2.5 12 L 2.5 4 M 5.5 12 L 5.5 4 M 8.5 12 L 8.5 4 M 11.5 12 L 11.5 4";
+    case GroupKind::rack:
+        return "M 3 1.5 L 3 12.5 M 11 1.5 L 11 12.5 M 3 4 L 11 4 M 3 7 L 11 7 M 3 10 L 11 10";
+    case GroupKind::cabinet:
+        return "M 3 1.5 L 11 1.5 L 11 12.5 L 3 12.5 Z M 8.5 6 L 8.5 8";
+    case GroupKind::cluster:
+        return "O 4 9.5 2 O 10 9.5 2 O 7 4 2";
+    }
+    return "";
+}
+
+QPainterPath drawn(const char* strokes) {
     QPainterPath path;
-    std::istringstream in(strokes(role));
+    std::istringstream in(strokes);
     char verb = 0;
     double x = 0, y = 0;
     while (in >> verb) {
@@ -94,10 +118,23 @@ QPainterPath drawn(Role role) {
 
 } // namespace
 
+namespace {
+
+template <class Word>
+const QPainterPath& madeOnce(Word word) {
+    thread_local std::map<Word, QPainterPath> all;
+    const auto at = all.find(word);
+    return at != all.end() ? at->second : all.emplace(word, drawn(strokes(word))).first->second;
+}
+
+} // namespace
+
 const QPainterPath& glyphOf(Role role) {
-    thread_local std::map<Role, QPainterPath> all;
-    const auto at = all.find(role);
-    return at != all.end() ? at->second : all.emplace(role, drawn(role)).first->second;
+    return madeOnce(role);
+}
+
+const QPainterPath& glyphOf(GroupKind kind) {
+    return madeOnce(kind);
 }
 
 } // namespace underridge::paint

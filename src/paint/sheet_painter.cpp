@@ -114,6 +114,12 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
                     line(painter, shape, detail, zoom);
                 else if constexpr (std::is_same_v<Shape, Plate>)
                     plate(painter, shape, detail, zoom);
+                else if constexpr (std::is_same_v<Shape, scene::Frame>)
+                    frame(painter, shape, detail);
+                else if constexpr (std::is_same_v<Shape, scene::Tile>)
+                    tile(painter, shape, detail, zoom);
+                else if constexpr (std::is_same_v<Shape, scene::Doorway>)
+                    doorway(painter, shape, detail);
                 else
                     note(painter, shape, detail);
             },
@@ -142,6 +148,9 @@ void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene
     for (const scene::NoteCard* item : items.of<scene::NoteCard>())
         if (item->zone)
             note(painter, *item, Detail::far);
+    for (const scene::Frame* item : items.of<scene::Frame>())
+        frame(painter, *item, Detail::far);
+    painter.setRenderHint(QPainter::Antialiasing, false);
     for (const LinkLine* item : items.of<LinkLine>())
         if (item->path.size() > 2) {
             painter.setPen(QPen(theme_.muted, 0));
@@ -159,6 +168,10 @@ void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene
     painter.drawLines(several.data(), static_cast<int>(several.size()));
     for (const Plate* item : items.of<Plate>())
         painter.fillRect(toQt(item->frame), theme_.spine(item->role));
+    for (const scene::Tile* item : items.of<scene::Tile>())
+        tile(painter, *item, Detail::far, zoom);
+    for (const scene::Doorway* item : items.of<scene::Doorway>())
+        doorway(painter, *item, Detail::far);
     for (const scene::NoteCard* item : items.of<scene::NoteCard>())
         if (!item->zone)
             painter.fillRect(toQt(item->frame), theme_.frame);
@@ -217,15 +230,9 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, do
     spine.closeSubpath();
     painter.fillPath(spine, theme_.spine(item.role));
 
-    painter.save();
-    painter.translate(frame.left() + (scene::spineWidth - glyphBox) / 2, frame.center().y() - glyphBox / 2);
-    QPen stroke(theme_.glyph(), 1.5);
-    stroke.setCapStyle(Qt::RoundCap);
-    stroke.setJoinStyle(Qt::RoundJoin);
-    painter.setPen(stroke);
-    painter.setBrush(Qt::NoBrush);
-    painter.drawPath(glyphOf(item.role));
-    painter.restore();
+    glyph(painter, glyphOf(item.role),
+          {frame.left() + (scene::spineWidth - glyphBox) / 2, frame.center().y() - glyphBox / 2},
+          theme_.glyph());
 
     const double left = frame.left() + scene::spineWidth + 6;
     if (detail == Detail::middle) {

@@ -41,6 +41,9 @@ public:
     void line(QPainter& painter, const scene::LinkLine& line, scene::Detail detail, double zoom);
     void label(QPainter& painter, const scene::Label& label);
     void note(QPainter& painter, const scene::NoteCard& note, scene::Detail detail);
+    void frame(QPainter& painter, const scene::Frame& frame, scene::Detail detail);
+    void tile(QPainter& painter, const scene::Tile& tile, scene::Detail detail, double zoom = 1);
+    void doorway(QPainter& painter, const scene::Doorway& doorway, scene::Detail detail);
 
     /// A solid accent line with a dot at the free end: a link in the making.
     void linkInHand(QPainter& painter, scene::PointF from, scene::PointF to, double zoom);
@@ -67,6 +70,9 @@ private:
     void tie(QPainter& painter, const scene::LinkLine& item);
     void marks(QPainter& painter, const scene::LinkLine& line);
     void rail(QPainter& painter, const scene::Plate& plate);
+    /// A sign of roles or kinds, its box from a corner.
+    void glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour);
+    void frameBorder(QPainter& painter, const scene::Frame& frame);
 
     const Theme& theme_;
     bool outlineText_ = false;

@@ -540,8 +540,8 @@ private Q_SLOTS:
                              (names[i].text + " and " + names[j].text).c_str());
             // The first of all is named at any zoom: a router or firewall, if there is
             // one.
-            const auto isGate = [](const scene::FarName& name) {
-                const auto family = familyOf(name.plate->role);
+            const auto isGate = [&](const scene::FarName& name) {
+                const auto family = familyOf(scene.plate({name.of.id})->role);
                 return family == RoleFamily::router || family == RoleFamily::firewall ||
                        family == RoleFamily::provider;
             };

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/sheets.h"
 
+#include "core/edit/shown_places.h"
+#include "core/model/group_tree.h"
+#include "core/model/standing.h"
+
 #include <fmt/format.h>
 #include <set>
 
@@ -28,34 +32,26 @@ Position positionOr(const Network& network, SheetId sheet, ObjectRef object) {
 
 } // namespace
 
-ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects, Point by) {
+ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects, Point by, GroupId entered) {
     Act act{objects.size() == 1 ? fmt::format("Move {}", nameOf(network, objects.front()))
                                 : fmt::format("Move {} objects", objects.size()),
             network, objects};
-    std::set<DeviceId> moved;
-    for (const ObjectRef ref : objects) {
-        const Position* held = network.position(sheet, ref.id);
-        if (!held || ref.kind == Kind::link)
-            continue;
-        Position position = *held;
-        position.at = position.at + by;
-        if (!isOnSheet(position.at))
-            return error("that is off the sheet", "move it less far");
-        act.network.put(std::move(position));
-        if (ref.kind == Kind::device)
-            moved.insert(DeviceId{ref.id});
+    const Sheet* held = network.sheet(sheet);
+    if (!held || !held->groups || network.all<Group>().size() == 0) { // what is shown is what is stored
+        std::vector<std::pair<ObjectRef, Point>> moves;
+        for (const ObjectRef ref : objects)
+            if (ref.kind != Kind::link)
+                moves.emplace_back(ref, by);
+        if (auto moved = moveStored(act.network, sheet, moves); !moved)
+            return moved.refusal();
+        return act;
     }
-    for (const DeviceId device : moved)
-        network.forEachLinkOf(device, [&](const Link& link) {
-            const Position* held = network.position(sheet, link.id.value);
-            if (!held || link.a.device != device || !moved.contains(link.b.device))
-                return;
-            Position position = *held;
-            for (Point& bend : position.bends)
-                bend = ontoSheet(bend + by);
-            act.network.put(std::move(position));
-        });
-    return act;
+    const auto folding = foldingOf(network, sheet, entered);
+    std::vector<Target> targets;
+    for (const ObjectRef ref : objects)
+        if (const auto at = shownCorner(network, sheet, folding, ref); at && ref.kind != Kind::link)
+            targets.push_back({ref, *at + by});
+    return shownAt(std::move(act), sheet, entered, targets);
 }
 
 ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends) {
@@ -110,6 +106,114 @@ ActResult addSheet(const Network& network, const std::string& name, IdSource& id
     const auto others = network.sheetsInOrder();
     sheet.order = others.empty() ? 0 : others.back().order + 1;
     act.network.put(std::move(sheet));
+    return act;
+}
+
+ActResult newSheet(const Network& network, const std::string& name, std::optional<SheetId> from,
+                   GroupId group, bool groups, IdSource& ids) {
+    for (const Sheet& each : network.sheetsInOrder())
+        if (each.name == name)
+            return error(fmt::format("there is a sheet {}", name), "choose another name");
+    auto act = addSheet(network, name, ids);
+    if (!act)
+        return act;
+    Sheet sheet = act->network.sheetsInOrder().back();
+    const Sheet* original = from ? network.sheet(*from) : nullptr;
+    if (original) {
+        const SheetId id = sheet.id;
+        const int order = sheet.order;
+        sheet = *original;
+        sheet.id = id;
+        sheet.order = order;
+        sheet.name = name;
+    }
+    sheet.shows = group ? group : sheet.shows;
+    sheet.groups = groups;
+    const SheetId made = sheet.id;
+    act->network.put(std::move(sheet));
+    if (original)
+        network.all<Position>().forEachIn(original->id.value, [&](const Position& held) {
+            const Device* device = network.device({held.object});
+            if (held.of == Kind::note || (device && group && !isWithin(network, device->group, group)))
+                return;
+            Position copy = held;
+            copy.sheet = made;
+            act->network.put(std::move(copy));
+        });
+    act->subjects = {{Kind::sheet, made.value}};
+    return act;
+}
+
+ActResult removeSheet(const Network& network, SheetId id) {
+    const Sheet* sheet = network.sheet(id);
+    if (!sheet || network.all<Sheet>().size() < 2)
+        return error(sheet ? "this is the only sheet" : "the sheet is no longer there",
+                     sheet ? "add another first" : "choose another");
+    Act act{fmt::format("Remove sheet {}", sheet->name), network, {}};
+    network.forEachNoteOf(id, [&](const Note& note) { act.network.erase<Note>(note.key()); });
+    network.all<Position>().forEachIn(
+        id.value, [&](const Position& position) { act.network.erase<Position>(position.key()); });
+    network.all<Link>().forEach([&](const Link& link) {
+        if (link.onlyOn != id)
+            return;
+        Link copy = link;
+        copy.onlyOn = {};
+        act.network.put(std::move(copy));
+    });
+    act.network.erase<Sheet>(sheet->key());
+    return act;
+}
+
+ActResult orderSheets(const Network& network, const std::vector<SheetId>& order) {
+    Act act{"Order sheets", network, {}};
+    std::vector<SheetId> all = order;
+    for (const Sheet& each : network.sheetsInOrder())
+        if (std::find(order.begin(), order.end(), each.id) == order.end())
+            all.push_back(each.id);
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Sheet* held = network.sheet(all[i]);
+        if (!held)
+            return error("a sheet is no longer there", "look at the sheets again");
+        Sheet sheet = *held;
+        sheet.order = static_cast<int>(i);
+        act.network.put(std::move(sheet));
+    }
+    return act;
+}
+
+ActResult takeOffSheet(const Network& network, SheetId sheet, const Refs& objects) {
+    Act act{objects.size() == 1 ? fmt::format("Take {} off the sheet", nameOf(network, objects.front()))
+                                : fmt::format("Take {} objects off the sheet", objects.size()),
+            network,
+            {}};
+    const auto take = [&](std::uint64_t object) { act.network.erase<Position>({sheet.value, object}); };
+    for (const ObjectRef each : objects) {
+        if (each.kind == Kind::group) {
+            for (const DeviceId id : devicesWithin(network, {each.id}))
+                take(id.value);
+            for (const GroupId id : groupsWithin(network, {each.id}))
+                take(id.value);
+        }
+        take(each.id);
+    }
+    return act;
+}
+
+ActResult addZone(const Network& network, SheetId sheet, Point at, int width, int height,
+                  const std::string& title, IdSource& ids) {
+    auto act = addNote(network, sheet, at, title, ids);
+    if (!act)
+        return act;
+    if (width < 1 || height < 1 || !isOnSheet(at + Point{width, height}))
+        return error("that is off the sheet", "draw it smaller");
+    act->name = "Add zone";
+    Note note = *act->network.note({act->subjects.front().id});
+    note.zone = true;
+    Position position = *act->network.position(sheet, note.id.value);
+    position.width = width;
+    position.height = height;
+    act->network.put(std::move(note));
+    act->network.put(std::move(position));
     return act;
 }
 

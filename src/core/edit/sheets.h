@@ -5,10 +5,11 @@
 
 namespace underridge::edit {
 
-/// Moves devices, folded groups and notes by a distance; bends of links whose both ends
-/// move go along. Refuses to leave the sheet.
+/// Moves devices, groups with all in them, and notes by a distance of the sheet as it is
+/// shown, groups folded as they are; bends of links whose both ends move go along.
+/// `entered`: only that group is shown. Refuses to leave the sheet.
 ActResult moveObjects(const model::Network& network, model::SheetId sheet, const Refs& objects,
-                      model::Point by);
+                      model::Point by, model::GroupId entered = {});
 
 /// Replaces the bends of a link, from end a to end b; none: straight.
 ActResult setBends(const model::Network& network, model::SheetId sheet, model::LinkId link,
@@ -21,6 +22,21 @@ ActResult setNoteText(const model::Network& network, model::NoteId note, const s
 
 /// Adds a sheet after the others. Refuses an empty name.
 ActResult addSheet(const model::Network& network, const std::string& name, model::IdSource& ids);
+/// Adds a sheet with what another draws, as it is drawn there, or with nothing. `group`:
+/// only what is in it. `groups`: whether groups are drawn. Refuses an empty name, and one
+/// a sheet has.
+ActResult newSheet(const model::Network& network, const std::string& name, std::optional<model::SheetId> from,
+                   model::GroupId group, bool groups, model::IdSource& ids);
+/// Takes a sheet out with what is drawn on it alone: positions, notes. What is in the
+/// network stays. Refuses the last one.
+ActResult removeSheet(const model::Network& network, model::SheetId sheet);
+/// Puts the sheets in an order; those not named come after.
+ActResult orderSheets(const model::Network& network, const std::vector<model::SheetId>& order);
+/// Takes objects off a sheet; they stay in the network and on other sheets.
+ActResult takeOffSheet(const model::Network& network, model::SheetId sheet, const Refs& objects);
+/// Marks an area of a sheet.
+ActResult addZone(const model::Network& network, model::SheetId sheet, model::Point at, int width, int height,
+                  const std::string& title, model::IdSource& ids);
 /// Draws devices on a further sheet, one point each.
 ActResult showOnSheet(const model::Network& network, model::SheetId sheet,
                       const std::vector<std::pair<model::DeviceId, model::Point>>& devices);

@@ -128,7 +128,8 @@ struct Fields<Sheet> {
                                            Field{"filter", &Sheet::filter},
                                            Field{"overlay", &Sheet::overlay},
                                            Field{"portLabels", &Sheet::portLabels},
-                                           Field{"linkLabels", &Sheet::linkLabels}};
+                                           Field{"linkLabels", &Sheet::linkLabels},
+                                           Field{"groups", &Sheet::groups}};
 };
 template <>
 struct Fields<Provenance> {

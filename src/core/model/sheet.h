@@ -46,14 +46,16 @@ struct Sheet {
     std::string overlay;    ///< by its name; empty: none
     bool portLabels = true; ///< whether links say their ports
     bool linkLabels = true; ///< whether links say their rate, LAG and cable
+    bool groups = true;     ///< whether groups are drawn: frames, and tiles of folded ones
     SharedText extra;
 
     bool operator==(const Sheet&) const = default;
     Key key() const { return {id.value, 0}; }
 };
 
-/// How one object is drawn on one sheet. A device or note has a position; a group that is
-/// folded, a size; a link, bends.
+/// How one object is drawn on one sheet, as it stands with every group unfolded. A device
+/// or note has a position; a group that was drawn larger than its members need, or empty, a
+/// position and a size; a link, bends.
 struct Position {
     static constexpr Kind kind = Kind::position;
     SheetId sheet;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/items.h"
 
+#include "core/scene/text_width.h"
+
 #include <limits>
 
 namespace underridge::scene {
@@ -11,12 +13,21 @@ namespace {
 constexpr double margin = 3;
 /// Beside the path of a link: its strands, ticks and marks.
 constexpr double besidePath = 8;
+/// The border of a frame can be taken by this much on either side.
+constexpr double borderReach = 4;
 
 } // namespace
 
 bool Plate::operator==(const Plate& o) const {
     return id == o.id && frame == o.frame && role == o.role && name == o.name && subline == o.subline &&
            outside == o.outside && links == o.links && ticks == o.ticks;
+}
+
+Plate Plate::movedTo(const Rect& place) const {
+    Plate plate = *this;
+    plate.rail.area = rail.area.moved({place.x - frame.x, place.y - frame.y});
+    plate.frame = place;
+    return plate;
 }
 
 Anchor Plate::anchor() const {
@@ -53,6 +64,35 @@ Item itemOf(NoteCard note) {
             std::move(note)};
 }
 
+Item itemOf(Frame frame) {
+    const int depth = frame.depth + 1; // on the zones
+    return {refTo(frame.id), frame.frame.grown(margin), Layer::ground, std::move(frame), depth};
+}
+
+Item itemOf(Tile tile) {
+    return {refTo(tile.id), tile.frame.grown(margin), Layer::plates, std::move(tile)};
+}
+
+Item itemOf(Doorway doorway) {
+    return {doorway.beyond, doorway.frame.grown(margin), Layer::plates, std::move(doorway)};
+}
+
+Rect frameOf(const Item& item) {
+    return std::visit(
+        []<class Shape>(const Shape& shape) {
+            if constexpr (std::is_same_v<Shape, LinkLine>)
+                return boundsOf(shape.path);
+            else
+                return shape.frame;
+        },
+        item.shape);
+}
+
+Rect Frame::tab() const {
+    const double most = textWidth(title, nameSize, Weight::semiBold) + 44;
+    return {frame.x, frame.y, std::min(frame.w, most), 24};
+}
+
 bool meets(const Item& item, const Rect& area) {
     if (!item.bounds.intersects(area))
         return false;
@@ -74,7 +114,11 @@ double distanceTo(const Item& item, PointF point) {
             least = std::min(least, distanceToSegment(point, line->path[i - 1], line->path[i]));
         return least;
     }
-    const Rect frame = item.bounds.grown(-margin);
+    Rect frame = item.bounds.grown(-margin);
+    if (const Frame* group = item.as<Frame>(); group && frame.grown(-borderReach).contains(point))
+        frame = group->tab(); // inside it is the sheet
+    else if (group)
+        frame = frame.grown(borderReach);
     if (frame.contains(point))
         return 0;
     return std::hypot(std::max({frame.x - point.x, 0.0, point.x - frame.right()}),

@@ -49,6 +49,8 @@ struct Plate {
     std::vector<Tick> ticks;
 
     bool operator==(const Plate&) const;
+    /// The same at another place.
+    Plate movedTo(const Rect& place) const;
     /// Where the grip is: a point below the middle of the lower edge.
     PointF grip() const { return {frame.x + frame.w / 2, frame.bottom()}; }
     Anchor anchor() const;
@@ -92,6 +94,9 @@ struct LinkLine {
     bool openA = false, openB = false;   ///< end not known
     bool failsA = false, failsB = false; ///< will not come up, at this end
     std::vector<Label> labels;
+    /// Links drawn as this one line, where it goes into a folded group or through a
+    /// doorway; sorted. Empty: only its own.
+    std::vector<model::LinkId> merged;
 
     bool operator==(const LinkLine&) const = default;
 };
@@ -105,6 +110,47 @@ struct NoteCard {
     bool operator==(const NoteCard&) const = default;
 };
 
+/// A group unfolded: a frame round its members, with its title on a tab.
+struct Frame {
+    model::GroupId id;
+    Rect frame;
+    model::GroupKind kind = model::GroupKind::cluster;
+    std::string title;    ///< elided to the frame
+    int level = 0;        ///< of a floor
+    int depth = 0;        ///< frames it lies in
+    bool entered = false; ///< nothing beyond it is shown
+
+    bool operator==(const Frame&) const = default;
+    /// What it is taken by: its title.
+    Rect tab() const;
+};
+
+/// A group folded: a tile that stands for all within.
+struct Tile {
+    model::GroupId id;
+    Rect frame;
+    model::GroupKind kind = model::GroupKind::cluster;
+    std::string name; ///< elided
+    int level = 0;
+    int devices = 0;
+    std::vector<std::pair<model::Role, int>> roles; ///< how many of each, most first
+    int failing = 0;                                ///< links within that will not come up
+
+    bool operator==(const Tile&) const = default;
+    Anchor anchor() const { return {refTo(id), frame, {}, 0}; }
+};
+
+/// Where links leave the entered group: it stands for a device or group outside.
+struct Doorway {
+    model::ObjectRef beyond;
+    Rect frame;
+    std::string name; ///< elided
+    int links = 0;
+
+    bool operator==(const Doorway&) const = default;
+    Anchor anchor() const { return {beyond, frame, {}, 0}; }
+};
+
 /// What lies over what, lowest first. On the ground lie zones, plans and frames.
 enum class Layer : std::uint8_t { ground, links, plates, notes };
 
@@ -114,7 +160,8 @@ struct Item {
     model::ObjectRef object;
     Rect bounds; ///< of all that may be drawn of it
     Layer layer = Layer::plates;
-    std::variant<Plate, LinkLine, NoteCard> shape;
+    std::variant<Plate, LinkLine, NoteCard, Frame, Tile, Doorway> shape;
+    int depth = 0; ///< within its layer, lower first
 
     bool operator==(const Item&) const = default;
     template <class Shape>
@@ -126,6 +173,12 @@ struct Item {
 Item itemOf(Plate plate);
 Item itemOf(LinkLine line);
 Item itemOf(NoteCard note);
+Item itemOf(Frame frame);
+Item itemOf(Tile tile);
+Item itemOf(Doorway doorway);
+
+/// What an item takes up: its frame, or the box round its path.
+Rect frameOf(const Item& item);
 
 /// Whether something of an item is drawn inside a rectangle.
 bool meets(const Item& item, const Rect& area);

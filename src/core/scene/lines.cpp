@@ -2,10 +2,12 @@
 #include "core/scene/lines.h"
 
 #include "core/linking/rules.h"
+#include "core/model/group_tree.h"
 #include "core/model/ports.h"
 #include "core/scene/text_width.h"
 
 #include <charconv>
+#include <fmt/format.h>
 
 namespace underridge::scene {
 using namespace model;
@@ -77,19 +79,20 @@ struct End {
     int index; ///< in the rail; -1: not known
     const Rect& frame;
     bool first; ///< of the path
+    std::string text;
 };
 
 void addPortLabel(const End& end, double whole, LinkLine& line) {
-    if (!end.port.known())
+    if (end.text.empty())
         return;
     const PointF at = end.first ? line.path.front() : line.path.back();
     const PointF direction = alongPath(line.path, end.first ? 0 : whole).direction;
-    const double half = labelAt(end.kind, end.port.port, at).area.w / 2;
+    const double half = labelAt(end.kind, end.text, at).area.w / 2;
     const double clear = clearOf(end.frame, at, direction, half);
     const double turn = whole < shortLink ? 0 : labelStep * (std::max(end.index, 0) % labelTurns);
     const double reach = std::min(std::max(labelStart, clear) + turn, whole * 0.44);
     const auto put = [&](double away) {
-        return labelAt(end.kind, end.port.port, alongPath(line.path, end.first ? away : whole - away).at);
+        return labelAt(end.kind, end.text, alongPath(line.path, end.first ? away : whole - away).at);
     };
     Label label = put(reach);
     constexpr double step = 4;
@@ -113,7 +116,7 @@ bool isDisabled(const Network& network, const PortRef& port) {
 
 /// From anchor to anchor by its bends; parallel links side by side.
 std::vector<PointF> pathOf(const Anchor& a, const Anchor& b, int portA, int portB,
-                           const std::vector<Point>& bends, std::pair<int, int> parallels) {
+                           const std::vector<PointF>& bends, std::pair<int, int> parallels) {
     std::vector<PointF> path;
     if (const auto [place, all] = parallels; all > 1 && bends.empty()) {
         const double by = (place - (all - 1) / 2.0) * parallelGap;
@@ -121,10 +124,9 @@ std::vector<PointF> pathOf(const Anchor& a, const Anchor& b, int portA, int port
         path.push_back(shifted(b.frame, leavingFrom(b, -1, a.frame.centre()), by));
         return path;
     }
-    path.push_back(leavingFrom(a, portA, bends.empty() ? b.frame.centre() : toF(bends.front())));
-    for (const Point bend : bends)
-        path.push_back(toF(bend));
-    path.push_back(leavingFrom(b, portB, bends.empty() ? a.frame.centre() : toF(bends.back())));
+    path.push_back(leavingFrom(a, portA, bends.empty() ? b.frame.centre() : bends.front()));
+    path.insert(path.end(), bends.begin(), bends.end());
+    path.push_back(leavingFrom(b, portB, bends.empty() ? a.frame.centre() : bends.back()));
     return path;
 }
 
@@ -239,8 +241,33 @@ LinkLine dressOf(const Network& network, const Link& link) {
     return line;
 }
 
-LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
-                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit) {
+namespace {
+
+std::vector<PointF> bendsOf(const Network& network, SheetId sheet, const Link& link, const Anchor& a,
+                            const Anchor& b, const Folding* folding) {
+    const Position* position = network.position(sheet, link.id.value);
+    std::vector<PointF> out;
+    const bool bent = a.shown.kind == Kind::device && b.shown.kind == Kind::device;
+    if (!position || position->bends.empty() || !bent)
+        return out;
+    const GroupId level = folding ? levelOf(network, link) : GroupId{};
+    for (const Point bend : position->bends) {
+        const auto shown = folding ? folding->shownFrom(level, toF(bend)) : std::nullopt;
+        out.push_back(shown.value_or(toF(bend)));
+    }
+    return out;
+}
+
+/// What a label says at the end of a link: the port, and where something else stands for
+/// its device that as well.
+std::string endText(const Network& network, const PortRef& port, const Anchor& anchor) {
+    if (anchor.shown == refTo(port.device))
+        return port.port;
+    return portText(network, port);
+}
+
+/// A line with the marks of its ends, from anchor to anchor.
+LinkLine joined(const Network& network, const Link& link, const Anchor& a, const Anchor& b) {
     LinkLine line = dressOf(network, link);
     line.a = a.shown;
     line.b = b.shown;
@@ -252,17 +279,56 @@ LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, co
     const auto fails = linking::failsOf(network, link);
     line.failsA = fails.a;
     line.failsB = fails.b;
-    const Position* position = network.position(sheet.id, link.id.value);
+    return line;
+}
+
+} // namespace
+
+GroupId levelOf(const Network& network, const Link& link) {
+    const Device *a = network.device(link.a.device), *b = network.device(link.b.device);
+    return a && b ? commonGroup(network, a->group, b->group) : GroupId{};
+}
+
+LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
+                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding) {
+    LinkLine line = joined(network, link, a, b);
     const int portA = indexOf(network, link.a), portB = indexOf(network, link.b);
-    line.path = pathOf(a, b, portA, portB, position ? position->bends : std::vector<Point>(), parallels);
+    line.path = pathOf(a, b, portA, portB, bendsOf(network, sheet.id, link, a, b, folding), parallels);
     const double whole = pathLength(line.path);
     if (sheet.portLabels) {
-        addPortLabel({LabelKind::portA, link.a, portA, a.frame, true}, whole, line);
-        addPortLabel({LabelKind::portB, link.b, portB, b.frame, false}, whole, line);
+        addPortLabel({LabelKind::portA, link.a, portA, a.frame, true, endText(network, link.a, a)}, whole,
+                     line);
+        addPortLabel({LabelKind::portB, link.b, portB, b.frame, false, endText(network, link.b, b)}, whole,
+                     line);
     }
     if (const std::string text = sheet.linkLabels ? middleText(network, link, unit) : std::string();
         !text.empty())
         line.labels.push_back(labelAt(LabelKind::middle, text, alongPath(line.path, whole / 2).at));
+    return line;
+}
+
+LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector<const Link*>& links,
+                   const Anchor& a, const Anchor& b, LengthUnit unit) {
+    const Link& first = *links.front();
+    if (links.size() == 1)
+        return lineOf(network, sheet, first, a, b, {0, 1}, unit);
+    LinkLine line = dressOf(network, first);
+    line.a = a.shown;
+    line.b = b.shown;
+    line.planned = line.toRemove = false;
+    for (const Link* link : links) {
+        const LinkLine dress = dressOf(network, *link);
+        if (dress.form != line.form || dress.jacket != line.jacket)
+            line.form = LinkForm::unknown; // of several kinds
+        const auto fails = linking::failsOf(network, *link);
+        const bool turned = link->a.device != first.a.device && link->b.device != first.b.device;
+        line.failsA |= turned ? fails.b : fails.a;
+        line.failsB |= turned ? fails.a : fails.b;
+        line.merged.push_back(link->id);
+    }
+    line.path = pathOf(a, b, -1, -1, {}, {0, 1});
+    line.labels.push_back(labelAt(LabelKind::middle, fmt::format("×{}", links.size()),
+                                  alongPath(line.path, pathLength(line.path) / 2).at));
     return line;
 }
 

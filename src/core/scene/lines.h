@@ -3,6 +3,7 @@
 #pragma once
 #include "core/model/length.h"
 #include "core/model/network.h"
+#include "core/scene/folding.h"
 #include "core/scene/items.h"
 
 #include <map>
@@ -40,14 +41,25 @@ private:
     std::map<Pair, std::vector<model::LinkId>> pairs_; ///< sorted; when prepared, only of two and more
 };
 
-/// `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`.
+/// `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`. `folding`:
+/// says where its bends are shown; null: where they are stored.
 LinkLine lineOf(const model::Network& network, const model::Sheet& sheet, const model::Link& link,
                 const Anchor& a, const Anchor& b, std::pair<int, int> parallels,
-                model::LengthUnit unit = model::LengthUnit::metres);
+                model::LengthUnit unit = model::LengthUnit::metres, const Folding* folding = nullptr);
+
+/// The line of links between the same two anchors of which one is not a plate: straight,
+/// with what is beyond named where it stands for one link, else their number. `links`:
+/// not empty, sorted by id; the line has the id of the first.
+LinkLine lineOfAll(const model::Network& network, const model::Sheet& sheet,
+                   const std::vector<const model::Link*>& links, const Anchor& a, const Anchor& b,
+                   model::LengthUnit unit);
 
 /// The place on an anchor's border where a link to `towards` leaves from a port (its
 /// index in the rail, -1: not known).
 PointF leavingFrom(const Anchor& anchor, int port, PointF towards);
+
+/// The innermost group both ends of a link are in: its bends are of that level.
+model::GroupId levelOf(const model::Network& network, const model::Link& link);
 
 LinkForm formOf(const model::Network& network, const model::Link& link);
 /// How a link's line looks, without its path, labels and marks at the ends: form, colour,

@@ -3,6 +3,7 @@
 
 #include "core/base/parallel.h"
 #include "core/model/table_impl.h"
+#include "core/scene/groups.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
 
@@ -39,7 +40,7 @@ std::vector<ItemPtr> itemsOf(const Network& network, Make&& make) {
 
 Items::Items(std::vector<const Item*> all) : all_(std::move(all)) {
     std::sort(all_.begin(), all_.end(), [](const Item* a, const Item* b) {
-        return std::pair(a->layer, a->object.id) < std::pair(b->layer, b->object.id);
+        return std::tuple(a->layer, a->depth, a->object.id) < std::tuple(b->layer, b->depth, b->object.id);
     });
 }
 
@@ -48,72 +49,114 @@ const Item* Scene::item(ObjectRef object) const {
     return kept && kept->item->object == object ? kept->item.get() : nullptr;
 }
 
-std::optional<Anchor> Scene::anchorOf(DeviceId id) const {
-    const Plate* held = plate(id);
-    return held ? std::optional(held->anchor()) : std::nullopt;
+const LinkLine* Scene::link(LinkId id) const {
+    const LinkLine* own = shapeOf<LinkLine>(id.value);
+    if (own || !mergedInto_)
+        return own;
+    const auto at = mergedInto_->find(id);
+    return at == mergedInto_->end() ? nullptr : shapeOf<LinkLine>(at->second.value);
 }
 
-Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit) {
-    Scene scene;
-    scene.sheet_ = sheetId;
-    scene.unit_ = unit;
-    const Sheet* sheet = network.sheet(sheetId);
-    if (!sheet)
-        return scene;
-    std::vector<ItemPtr> plates =
-        itemsOf<Device>(network, [&](const Device& device) { return plateOf(network, sheetId, device); });
+std::optional<Anchor> Scene::anchorOf(DeviceId id) const {
+    if (const Plate* held = plate(id))
+        return held->anchor();
+    const ObjectRef by = folding_ ? folding_->standsFor(id) : ObjectRef{};
+    const Tile* folded = by.kind == Kind::group ? tile({by.id}) : nullptr;
+    return folded ? std::optional(folded->anchor()) : std::nullopt;
+}
+
+namespace {
+
+std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, LengthUnit unit,
+                                  const std::vector<ItemPtr>& plates) {
     const auto plateOfDevice = [&](DeviceId id) -> const Plate* {
         const auto at =
             std::lower_bound(plates.begin(), plates.end(), id.value,
                              [](const ItemPtr& item, std::uint64_t v) { return item->object.id < v; });
         return at != plates.end() && (*at)->object.id == id.value ? (*at)->as<Plate>() : nullptr;
     };
-    Parallels parallels(network, sheetId);
+    Parallels parallels(network, sheet.id);
     parallels.prepare();
-    std::vector<ItemPtr> lines = itemsOf<Link>(network, [&](const Link& link) -> std::optional<LinkLine> {
+    return itemsOf<Link>(network, [&](const Link& link) -> std::optional<LinkLine> {
         const Plate *a = plateOfDevice(link.a.device), *b = plateOfDevice(link.b.device);
-        if (!a || !b || !isDrawnOn(link, sheetId))
+        if (!a || !b || !isDrawnOn(link, sheet.id))
             return std::nullopt;
-        return lineOf(network, *sheet, link, a->anchor(), b->anchor(), std::as_const(parallels).placeOf(link),
+        return lineOf(network, sheet, link, a->anchor(), b->anchor(), std::as_const(parallels).placeOf(link),
                       unit);
     });
-    std::vector<ItemPtr> notes;
-    network.forEachNoteOf(sheetId, [&](const Note& note) {
-        if (auto card = cardOf(network, sheetId, note))
-            notes.push_back(std::make_shared<const Item>(itemOf(*std::move(card))));
+}
+
+} // namespace
+
+Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered) {
+    Scene scene;
+    scene.sheet_ = sheetId;
+    scene.unit_ = unit;
+    scene.entered_ = entered;
+    const Sheet* sheet = network.sheet(sheetId);
+    if (!sheet)
+        return scene;
+    std::vector<ItemPtr> all =
+        itemsOf<Device>(network, [&](const Device& device) { return plateOf(network, sheetId, device); });
+    const GroupId within = network.group(entered)        ? entered
+                           : network.group(sheet->shows) ? sheet->shows
+                                                         : GroupId{};
+    GroupedItems grouped;
+    if (sheet->groups && network.all<Group>().size() > 0)
+        grouped = groupedItems(network, *sheet, within, all, unit);
+    if (grouped.folding) {
+        all = std::move(grouped.plates);
+        all.insert(all.end(), grouped.others.begin(), grouped.others.end());
+        scene.folding_ = std::move(grouped.folding);
+        if (!grouped.mergedInto.empty())
+            scene.mergedInto_ =
+                std::make_shared<const std::map<LinkId, LinkId>>(std::move(grouped.mergedInto));
+    } else {
+        grouped.lines = linesBetween(network, *sheet, unit, all);
+    }
+    all.insert(all.end(), grouped.lines.begin(), grouped.lines.end());
+    if (!within)
+        scene.addNotes(network, all);
+    scene.take(std::move(all));
+    return scene;
+}
+
+void Scene::addNotes(const Network& network, std::vector<ItemPtr>& items) const {
+    network.forEachNoteOf(sheet_, [&](const Note& note) {
+        if (auto card = cardOf(network, sheet_, note)) {
+            if (folding_)
+                card->frame = folding_->shownOnSheet(card->frame, card->zone);
+            items.push_back(std::make_shared<const Item>(itemOf(*std::move(card))));
+        }
     });
-    scene.counts_ = {plates.size(), lines.size(), notes.size()};
-    std::vector<ItemPtr>& all = plates;
-    all.insert(all.end(), lines.begin(), lines.end());
-    all.insert(all.end(), notes.begin(), notes.end());
-    scene.grid_ = Grid::of(all);
-    for (const ItemPtr& item : all)
-        scene.bounds_ = scene.bounds_.united(item->bounds);
+}
+
+void Scene::take(std::vector<ItemPtr> all) {
+    grid_ = Grid::of(all);
+    for (const ItemPtr& item : all) {
+        bounds_ = bounds_.united(item->bounds);
+        ++counts_[item->shape.index()];
+    }
     std::sort(all.begin(), all.end(),
               [](const ItemPtr& a, const ItemPtr& b) { return a->object.id < b->object.id; });
     std::vector<KeptItem> kept;
     kept.reserve(all.size());
     for (ItemPtr& item : all)
         kept.push_back({std::move(item)});
-    scene.items_ = Table<KeptItem>::fromSorted(std::move(kept));
-    return scene;
+    items_ = Table<KeptItem>::fromSorted(std::move(kept));
 }
 
 Rect Scene::bounds() const {
     Rect all;
-    items_.forEach([&](const KeptItem& kept) {
-        const LinkLine* line = kept.item->as<LinkLine>();
-        all = all.united(line                     ? boundsOf(line->path)
-                         : kept.item->as<Plate>() ? kept.item->as<Plate>()->frame
-                                                  : kept.item->as<NoteCard>()->frame);
-    });
+    items_.forEach([&](const KeptItem& kept) { all = all.united(frameOf(*kept.item)); });
     return all;
 }
 
 bool Scene::gridIsTrue() const {
     std::set<const void*> inGrid, inTable;
     grid_.forEach([&](const ItemPtr& item) { inGrid.insert(item.get()); });
-    std::array<std::size_t, 3> counts{};
+    auto counts = counts_;
+    counts.fill(0);
     items_.forEach([&](const KeptItem& kept) {
         inTable.insert(kept.item.get());
         ++counts[kept.item->shape.index()];
@@ -139,8 +182,9 @@ public:
                 note(*fresh);
         });
         const Sheet* sheet = after_.sheet(updated_.scene.sheet());
-        if (updated_.all || !sheet) {
-            updated_.scene = Scene::build(after_, updated_.scene.sheet(), updated_.scene.unit_);
+        if (updated_.all || !sheet || showsGroups(*sheet)) {
+            updated_.scene =
+                Scene::build(after_, updated_.scene.sheet(), updated_.scene.unit_, updated_.scene.entered_);
             updated_.all = true;
             return std::move(updated_);
         }
@@ -161,6 +205,10 @@ public:
     }
 
 private:
+    bool showsGroups(const Sheet& sheet) const {
+        return was_.folding() || (sheet.groups && after_.all<Group>().size() > 0);
+    }
+
     void note(const Device& device) { devices_.insert(device.id); }
     void note(const Port& port) { devices_.insert(port.device); }
     void note(const Interface& interface) { devices_.insert(interface.device); }

@@ -4,9 +4,11 @@
 #pragma once
 #include "core/model/length.h"
 #include "core/model/network.h"
+#include "core/scene/folding.h"
 #include "core/scene/grid.h"
 
 #include <array>
+#include <map>
 #include <mutex>
 
 namespace underridge::scene {
@@ -59,9 +61,9 @@ bool liesUnder(const Item& item, const Rect& place);
 /// Of names far away, on the screen.
 inline constexpr double farNamePx = 11;
 
-/// The name of a plate beside it, far away.
+/// The name of a plate or tile below it, far away, or of a frame in its corner.
 struct FarName {
-    const Plate* plate = nullptr;
+    model::ObjectRef of;
     std::string text; ///< elided
     Rect area;        ///< in sheet units, as large as the zoom asks for
 };
@@ -89,13 +91,22 @@ struct NamesAtZoom {
 class Scene {
 public:
     /// Lengths on labels are in `unit`.
+    /// `entered`: only what is in that group is shown, with doorways to what is not; none:
+    /// what the sheet shows.
     static Scene build(const model::Network& network, model::SheetId sheet,
-                       model::LengthUnit unit = model::LengthUnit::metres);
+                       model::LengthUnit unit = model::LengthUnit::metres, model::GroupId entered = {});
 
     model::SheetId sheet() const { return sheet_; }
+    model::GroupId entered() const { return entered_; }
+    /// Where groups are shown and how what is in them came to where it is; null where the
+    /// sheet shows no groups.
+    const Folding* folding() const { return folding_.get(); }
     const Item* item(model::ObjectRef object) const;
     const Plate* plate(model::DeviceId id) const { return shapeOf<Plate>(id.value); }
-    const LinkLine* link(model::LinkId id) const { return shapeOf<LinkLine>(id.value); }
+    /// The line of a link, which may be that of several.
+    const LinkLine* link(model::LinkId id) const;
+    const Frame* frame(model::GroupId id) const { return shapeOf<Frame>(id.value); }
+    const Tile* tile(model::GroupId id) const { return shapeOf<Tile>(id.value); }
     const NoteCard* note(model::NoteId id) const { return shapeOf<NoteCard>(id.value); }
     /// Where links of a device end on this sheet; nothing when the sheet does not show
     /// it.
@@ -142,9 +153,18 @@ public:
 
 private:
     friend class SceneUpdate;
+    void addNotes(const model::Network& network, std::vector<ItemPtr>& items) const;
+    /// All there is, in a scene that has nothing yet.
+    void take(std::vector<ItemPtr> all);
     template <class Shape>
     static constexpr std::size_t indexOf() {
-        return std::is_same_v<Shape, Plate> ? 0 : std::is_same_v<Shape, LinkLine> ? 1 : 2;
+        return indexIn<Shape>(static_cast<const decltype(Item::shape)*>(nullptr));
+    }
+    template <class Shape, class... Shapes>
+    static constexpr std::size_t indexIn(const std::variant<Shapes...>*) {
+        std::size_t index = 0;
+        (void)((std::is_same_v<Shape, Shapes> || (++index, false)) || ...);
+        return index;
     }
     template <class Shape>
     const Shape* shapeOf(std::uint64_t id) const {
@@ -154,9 +174,12 @@ private:
 
     model::SheetId sheet_;
     model::LengthUnit unit_ = model::LengthUnit::metres;
+    model::GroupId entered_;
+    std::shared_ptr<const Folding> folding_;
+    std::shared_ptr<const std::map<model::LinkId, model::LinkId>> mergedInto_; ///< null: none
     model::Table<KeptItem> items_;
     Grid grid_;
-    std::array<std::size_t, 3> counts_{};
+    std::array<std::size_t, std::variant_size_v<decltype(Item::shape)>> counts_{};
     Rect bounds_; ///< of all items, as they were when the scene was built
     std::shared_ptr<NamesAtZoom> names_ = std::make_shared<NamesAtZoom>();
 };

@@ -45,19 +45,18 @@ class Names {
 public:
     explicit Names(double zoom) : zoom_(zoom) {}
 
-    void add(const Plate& plate) {
-        const double most = maxNamePx - 4;
-        const double wide = std::min(textWidth(plate.name, farNamePx, Weight::semiBold), most);
-        const double width = (wide + 4) / zoom_;
-        all_.push_back({&plate,
-                        {plate.frame.centre().x - width / 2, plate.frame.bottom() + nameGapPx / zoom_, width,
-                         nameHeightPx / zoom_},
-                        standingOf(plate.role)});
+    void add(const Item& item) {
+        if (const Plate* plate = item.as<Plate>())
+            addBelow(item.object, plate->frame, plate->name, {standingOf(plate->role), plate->links});
+        else if (const Tile* tile = item.as<Tile>())
+            addBelow(item.object, tile->frame, tile->name, {tileStanding, tile->devices});
+        else if (const Frame* frame = item.as<Frame>())
+            addInside(*frame);
     }
 
     std::vector<FarName> settled() {
         std::sort(all_.begin(), all_.end(), [](const Candidate& a, const Candidate& b) {
-            return std::pair(a.area.x, a.plate->id) < std::pair(b.area.x, b.plate->id);
+            return std::pair(a.area.x, a.of) < std::pair(b.area.x, b.of);
         });
         layInRows();
         for (std::size_t i = 0; i < all_.size(); ++i)
@@ -68,36 +67,65 @@ public:
         std::vector<FarName> shown;
         for (const Candidate& each : all_)
             if (each.state == State::shown)
-                shown.push_back({each.plate,
-                                 elided(each.plate->name, farNamePx, Weight::semiBold, maxNamePx - 4),
-                                 each.area});
+                shown.push_back(
+                    {each.of, elided(each.name, farNamePx, Weight::semiBold, maxNamePx - 4), each.area});
         return shown;
     }
 
 private:
     enum class State { open, shown, hidden };
+    struct Rank {
+        int standing = 0, links = 0;
+    };
     struct Candidate {
-        const Plate* plate;
+        ObjectRef of;
+        Rect frame; ///< what it names
+        std::string_view name;
         Rect area;
-        int standing = 0;
+        Rank rank;
         State state = State::open;
 
         bool before(const Candidate& o) const {
-            return std::tuple(-standing, -plate->links, plate->id) <
-                   std::tuple(-o.standing, -o.plate->links, o.plate->id);
+            return std::tuple(-rank.standing, -rank.links, of) <
+                   std::tuple(-o.rank.standing, -o.rank.links, o.of);
         }
     };
     using Rows = std::vector<std::vector<std::size_t>>;
+    /// Groups are named before any device, outer frames first.
+    static constexpr int tileStanding = 7, frameStanding = 20;
+
+    double widthOf(std::string_view name) const {
+        return (std::min(textWidth(name, farNamePx, Weight::semiBold), maxNamePx - 4) + 4) / zoom_;
+    }
+
+    void addBelow(ObjectRef of, const Rect& frame, std::string_view name, Rank rank) {
+        const double width = widthOf(name);
+        const Rect area{frame.centre().x - width / 2, frame.bottom() + nameGapPx / zoom_, width,
+                        nameHeightPx / zoom_};
+        all_.push_back({of, frame, name, area, rank});
+    }
+
+    void addInside(const Frame& frame) {
+        const double inset = nameGapPx / zoom_;
+        const Rect area{frame.frame.x + inset, frame.frame.y + inset, widthOf(frame.title),
+                        nameHeightPx / zoom_};
+        if (area.w < frame.frame.w && area.h < frame.frame.h) // what is in it is in nobody's way
+            all_.push_back({refTo(frame.id),
+                            {area.x, area.y, 0, 0},
+                            frame.title,
+                            area,
+                            {frameStanding - std::min(frame.depth, frameStanding - tileStanding - 1), 0}});
+    }
 
     void layInRows() {
         if (all_.empty())
             return;
         const double height = nameHeightPx / zoom_;
-        double top = all_.front().plate->frame.y, bottom = top;
+        double top = all_.front().frame.y, bottom = top;
         for (const Candidate& each : all_) {
-            top = std::min(top, each.plate->frame.y);
+            top = std::min(top, each.frame.y);
             bottom = std::max(bottom, each.area.bottom());
-            widest_ = std::max({widest_, each.area.w, each.plate->frame.w});
+            widest_ = std::max({widest_, each.area.w, each.frame.w});
         }
         first_ = static_cast<std::int64_t>(std::floor(top / height));
         const auto rows =
@@ -106,7 +134,7 @@ private:
         plates_.resize(rows);
         for (std::size_t i = 0; i < all_.size(); ++i) {
             forEachRow(all_[i].area, [&](std::size_t row) { names_[row].push_back(i); });
-            forEachRow(all_[i].plate->frame, [&](std::size_t row) { plates_[row].push_back(i); });
+            forEachRow(all_[i].frame, [&](std::size_t row) { plates_[row].push_back(i); });
         }
     }
 
@@ -139,7 +167,7 @@ private:
         bool covers = false;
         const Rect& mine = all_[i].area;
         forEachNear(plates_, mine, i, [&](std::size_t j) {
-            covers = all_[j].standing >= all_[i].standing && all_[j].plate->frame.intersects(mine);
+            covers = all_[j].rank.standing >= all_[i].rank.standing && all_[j].frame.intersects(mine);
             return !covers;
         });
         return covers;
@@ -240,8 +268,8 @@ std::array<Rect, 5> placesOf(const LinkLine& line, const Label& label) {
 }
 
 bool liesUnder(const Item& item, const Rect& place) {
-    if (const Plate* plate = item.as<Plate>())
-        return plate->frame.intersects(place);
+    if (item.layer == Layer::plates)
+        return frameOf(item).intersects(place);
     const LinkLine* line = item.as<LinkLine>();
     for (std::size_t i = 0; line && i + 1 < line->path.size(); ++i)
         if (segmentMeets(line->path[i], line->path[i + 1], place))
@@ -274,7 +302,6 @@ std::vector<Label> Scene::labelsIn(const Rect& area) const {
     // it, whether that one is itself shown or not.
     const double reach = maxLabelWidth;
     const Items items = itemsIn(area.grown(reach));
-    const auto plates = items.of<Plate>();
     struct Ranked {
         Label label;
         std::pair<int, std::uint64_t> rank;
@@ -295,8 +322,9 @@ std::vector<Label> Scene::labelsIn(const Rect& area) const {
         const auto covers = [&](const Ranked& other) {
             return other.rank < all[i].rank && other.label.area.intersects(mine);
         };
-        bool hidden = std::any_of(plates.begin(), plates.end(),
-                                  [&](const Plate* plate) { return plate->frame.intersects(mine); });
+        bool hidden = std::any_of(items.all().begin(), items.all().end(), [&](const Item* item) {
+            return item->layer == Layer::plates && liesUnder(*item, mine);
+        });
         for (std::size_t j = i; !hidden && j-- > 0 && all[j].label.area.x > mine.x - reach;)
             hidden = covers(all[j]);
         for (std::size_t j = i + 1; !hidden && j < all.size() && all[j].label.area.x < mine.right(); ++j)
@@ -315,14 +343,15 @@ std::vector<FarName> Scene::namesIn(const Rect& area, double zoom) const {
     };
     if (window.w * window.h < bounds_.w * bounds_.h / 2) {
         Names names(zoom);
-        for (const Plate* plate : itemsIn(window).of<Plate>())
-            names.add(*plate);
+        const Items near = itemsIn(window);
+        for (const Item* item : near.all())
+            names.add(*item);
         return within(names.settled());
     }
     const std::lock_guard lock(names_->mutex);
     if (names_->zoom != zoom) {
         Names names(zoom);
-        forEachPlate([&](const Plate& plate) { names.add(plate); });
+        items_.forEach([&](const KeptItem& kept) { names.add(*kept.item); });
         names_->names = names.settled();
         names_->zoom = zoom;
     }

@@ -1,0 +1,182 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/shown_places.h"
+
+#include "core/model/group_tree.h"
+#include "core/scene/plates.h"
+
+#include <limits>
+#include <map>
+#include <set>
+
+namespace underridge::edit {
+using namespace model;
+using scene::Folding;
+using scene::PointF;
+using scene::Rect;
+namespace {
+
+/// How often a target is aimed at anew: what moves may itself widen the frame it is in.
+constexpr int aims = 4;
+
+Point rounded(PointF p) {
+    return {static_cast<int>(std::lround(p.x)), static_cast<int>(std::lround(p.y))};
+}
+
+/// The group an object is a member of.
+GroupId around(const Network& network, ObjectRef object) {
+    if (const Device* device = network.device({object.id}))
+        return device->group;
+    const Group* group = network.group({object.id});
+    return group ? group->parent : GroupId{};
+}
+
+/// How far what is stored of an object has to move for it to be shown at a point.
+/// `others`: how the groups are shown without what moves, which then holds no room of its
+/// own.
+std::optional<Point> wayTo(const Network& network, SheetId sheet, const Folding& folding,
+                           const Folding& others, const Target& target) {
+    const GroupId level = around(network, target.object);
+    auto place = others.placeFor(level, scene::toF(target.at));
+    if (!place)
+        place = folding.placeFor(level, scene::toF(target.at));
+    if (!place)
+        return std::nullopt;
+    if (target.object.kind == Kind::group) {
+        const auto standing = folding.standing({target.object.id});
+        return standing ? std::optional(rounded(*place - PointF{standing->x, standing->y})) : std::nullopt;
+    }
+    const Position* held = network.position(sheet, target.object.id);
+    return held ? std::optional(rounded(*place) - held->at) : std::nullopt;
+}
+
+/// How the groups of a sheet are shown without some of the devices.
+Folding foldingWithout(const Network& network, SheetId sheetId, GroupId entered,
+                       const std::set<DeviceId>& without) {
+    const Sheet* sheet = network.sheet(sheetId);
+    if (!sheet || !sheet->groups || network.all<Group>().size() == 0)
+        return {};
+    std::vector<scene::Standing> devices;
+    network.all<Position>().forEachIn(sheetId.value, [&](const Position& position) {
+        const Device* device = position.of == Kind::device ? network.device({position.object}) : nullptr;
+        if (!device || without.contains(device->id))
+            return;
+        if (const auto plate = scene::plateOf(network, sheetId, *device))
+            devices.push_back({device->id, device->group, plate->frame});
+    });
+    const GroupId within = network.group(entered)        ? entered
+                           : network.group(sheet->shows) ? sheet->shows
+                                                         : GroupId{};
+    return Folding::of(network, sheetId, within, devices);
+}
+
+/// The devices that targets are, or hold.
+std::set<DeviceId> devicesOf(const Network& network, const std::vector<Target>& targets) {
+    std::set<DeviceId> out;
+    for (const Target& target : targets) {
+        if (target.object.kind == Kind::device)
+            out.insert({target.object.id});
+        else if (target.object.kind == Kind::group)
+            for (const DeviceId id : devicesWithin(network, {target.object.id}))
+                out.insert(id);
+    }
+    return out;
+}
+
+} // namespace
+
+Folding foldingOf(const Network& network, SheetId sheet, GroupId entered) {
+    return foldingWithout(network, sheet, entered, {});
+}
+
+std::optional<Point> shownCorner(const Network& network, SheetId sheet, const Folding& folding,
+                                 ObjectRef object) {
+    const Position* held = network.position(sheet, object.id);
+    if (object.kind == Kind::group) {
+        const scene::ShownGroup* group = folding.group({object.id});
+        return group ? std::optional(rounded({group->frame.x, group->frame.y})) : std::nullopt;
+    }
+    if (!held || folding.groups().empty())
+        return held ? std::optional(held->at) : std::nullopt;
+    if (object.kind == Kind::device) {
+        const auto plate = folding.plateOf({object.id});
+        return plate ? std::optional(rounded({plate->x, plate->y})) : std::nullopt;
+    }
+    const auto shown = folding.shownFrom({}, scene::toF(held->at));
+    return rounded(shown.value_or(scene::toF(held->at)));
+}
+
+Result<Done> moveStored(Network& network, SheetId sheet,
+                        const std::vector<std::pair<ObjectRef, Point>>& moves) {
+    std::map<std::uint64_t, Point> by; ///< devices and notes, and groups that were drawn
+    for (const auto& [object, way] : moves) {
+        by[object.id] = way;
+        if (object.kind != Kind::group)
+            continue;
+        for (const DeviceId device : devicesWithin(network, {object.id}))
+            by[device.value] = way;
+        for (const GroupId group : groupsWithin(network, {object.id}))
+            by[group.value] = way;
+    }
+    std::set<LinkId> among;
+    const auto bothMove = [&](const Link& link) {
+        const auto a = by.find(link.a.device.value), b = by.find(link.b.device.value);
+        return a != by.end() && b != by.end() && a->second == b->second;
+    };
+    for (const auto& [id, way] : by) {
+        if (const Position* held = network.position(sheet, id)) {
+            Position position = *held;
+            position.at = position.at + way;
+            if (!isOnSheet(position.at))
+                return error("that is off the sheet", "move it less far");
+            network.put(std::move(position));
+        }
+        network.forEachLinkOf({id}, [&](const Link& link) {
+            if (bothMove(link))
+                among.insert(link.id);
+        });
+    }
+    for (const LinkId id : among)
+        if (const Position* held = network.position(sheet, id.value)) {
+            Position position = *held;
+            for (Point& bend : position.bends)
+                bend = ontoSheet(bend + by.at(network.link(id)->a.device.value));
+            network.put(std::move(position));
+        }
+    return Done{};
+}
+
+ActResult shownAt(Act act, SheetId sheet, GroupId entered, const std::vector<Target>& targets) {
+    const Folding before = foldingOf(act.network, sheet, entered);
+    const Folding others = before.groups().empty()
+                               ? before
+                               : foldingWithout(act.network, sheet, entered, devicesOf(act.network, targets));
+    std::vector<std::pair<ObjectRef, Point>> moves;
+    for (const Target& target : targets)
+        if (const auto way = wayTo(act.network, sheet, before, others, target); way && *way != Point{})
+            moves.emplace_back(target.object, *way);
+    if (auto moved = moveStored(act.network, sheet, moves); !moved)
+        return moved.refusal();
+    if (before.groups().empty())
+        return act;
+    std::int64_t least = std::numeric_limits<std::int64_t>::max();
+    Network aimed = act.network;
+    for (int aim = 0; aim < aims; ++aim) {
+        const Folding now = foldingOf(aimed, sheet, entered);
+        moves.clear();
+        std::int64_t off = 0;
+        for (const Target& target : targets)
+            if (const auto at = shownCorner(aimed, sheet, now, target.object); at && *at != target.at) {
+                moves.emplace_back(target.object, target.at - *at);
+                off += std::abs(target.at.x - at->x) + std::abs(target.at.y - at->y);
+            }
+        if (off >= least)
+            break; // siblings hold the place
+        least = off;
+        act.network = aimed;
+        if (moves.empty() || !moveStored(aimed, sheet, moves))
+            break;
+    }
+    return act;
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/vlans.h"
+
+#include "core/model/group_tree.h"
+
+#include <charconv>
+#include <fmt/format.h>
+
+namespace underridge::edit {
+using namespace model;
+namespace {
+
+constexpr int mostVlan = 4094;
+
+std::optional<int> numberFrom(std::string_view text) {
+    int number = 0;
+    const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), number);
+    if (fault != std::errc{} || end != text.data() + text.size() || number < 1 || number > mostVlan)
+        return std::nullopt;
+    return number;
+}
+
+/// "20" or "100-110".
+std::optional<VlanRange> rangeFrom(const std::string& text) {
+    const auto dash = text.find('-');
+    const auto first = numberFrom(trimmed(text.substr(0, dash)));
+    const auto last = dash == std::string::npos ? first : numberFrom(trimmed(text.substr(dash + 1)));
+    if (!first || !last || *last < *first)
+        return std::nullopt;
+    return VlanRange{*first, *last};
+}
+
+Remark noSuchVlan(int number) {
+    return error(fmt::format("there is no VLAN {} here", number), "add it first");
+}
+
+} // namespace
+
+ActResult addVlan(const Network& network, int number, const std::string& name, GroupId scope, IdSource& ids) {
+    if (number < 1 || number > mostVlan)
+        return error(fmt::format("{} is not a VLAN number", number), "write one from 1 to 4094");
+    bool taken = false;
+    network.all<Vlan>().forEach(
+        [&](const Vlan& vlan) { taken |= vlan.number == number && vlan.scope == scope; });
+    if (taken)
+        return error(fmt::format("there is a VLAN {} in that scope", number), "choose another number");
+    Act act{fmt::format("Add VLAN {}", number), network, {}};
+    Vlan vlan;
+    vlan.id = ids.make<VlanId>();
+    vlan.number = number;
+    vlan.name = name;
+    vlan.scope = scope;
+    act.subjects.push_back({Kind::vlan, vlan.id.value});
+    act.network.put(std::move(vlan));
+    return act;
+}
+
+VlanId vlanFor(const Network& network, DeviceId id, int number) {
+    const Device* device = network.device(id);
+    std::vector<GroupId> scopes = upwards(network, device ? device->group : GroupId{});
+    scopes.push_back({});
+    VlanId found;
+    std::size_t nearest = scopes.size();
+    network.all<Vlan>().forEach([&](const Vlan& vlan) {
+        const auto at = std::find(scopes.begin(), scopes.end(), vlan.scope);
+        const auto rank = static_cast<std::size_t>(at - scopes.begin());
+        if (vlan.number == number && rank < nearest) {
+            nearest = rank;
+            found = vlan.id;
+        }
+    });
+    return found;
+}
+
+ActResult setPortVlans(const Network& network, const PortRef& port, int untagged, const std::string& tagged,
+                       IdSource& ids) {
+    const Device* device = network.device(port.device);
+    if (!device)
+        return error("the device is no longer there", "select again");
+    Interface interface;
+    network.all<Interface>().forEachIn(port.device.value, [&](const Interface& each) {
+        if (each.port == port.port && each.type == InterfaceKind::physical)
+            interface = each;
+    });
+    if (!interface.id) {
+        interface.id = ids.make<InterfaceId>();
+        interface.device = port.device;
+        interface.port = port.port;
+    }
+    interface.untagged = untagged ? vlanFor(network, port.device, untagged) : VlanId{};
+    if (untagged && !interface.untagged)
+        return noSuchVlan(untagged);
+    interface.tagged.clear();
+    interface.taggedRanges.clear();
+    std::string_view rest = tagged;
+    while (!trimmed(rest).empty()) {
+        const std::size_t comma = std::min(rest.find(','), rest.size());
+        const std::string part = trimmed(rest.substr(0, comma));
+        rest.remove_prefix(std::min(comma + 1, rest.size()));
+        const auto range = rangeFrom(part);
+        if (!range)
+            return error(fmt::format("{} is not a VLAN number or range", part),
+                         "write them as 20,30,100-110");
+        if (range->first != range->last) {
+            interface.taggedRanges.push_back(*range);
+            continue;
+        }
+        const VlanId vlan = vlanFor(network, port.device, range->first);
+        if (!vlan)
+            return noSuchVlan(range->first);
+        interface.tagged.push_back(vlan);
+    }
+    Act act{fmt::format("VLANs of {} {}", device->name, port.port), network, {refTo(port.device)}};
+    act.network.put(std::move(interface));
+    return act;
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// VLANs (IEEE 802.1Q) and which ports carry them.
+#pragma once
+#include "core/edit/act.h"
+
+namespace underridge::edit {
+
+/// Adds a VLAN, 1–4094, to a scope; none: the whole network. Refuses one that is there in
+/// that scope.
+ActResult addVlan(const model::Network& network, int number, const std::string& name, model::GroupId scope,
+                  model::IdSource& ids);
+
+/// The VLAN of that number a device is in the scope of, the nearest scope first; none when
+/// there is none.
+model::VlanId vlanFor(const model::Network& network, model::DeviceId device, int number);
+
+/// What a port carries: one VLAN untagged (0: none), and those tagged, written as
+/// "20,30,100-110". Refuses numbers no VLAN of the device's scopes has, but in ranges.
+ActResult setPortVlans(const model::Network& network, const model::PortRef& port, int untagged,
+                       const std::string& tagged, model::IdSource& ids);
+
+} // namespace underridge::edit

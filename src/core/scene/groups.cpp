@@ -1,0 +1,260 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/scene/groups.h"
+
+#include "core/base/parallel.h"
+#include "core/linking/rules.h"
+#include "core/model/group_tree.h"
+#include "core/model/standing.h"
+#include "core/scene/lines.h"
+#include "core/scene/plates.h"
+#include "core/scene/text_width.h"
+
+#include <fmt/format.h>
+#include <set>
+
+namespace underridge::scene {
+using namespace model;
+namespace {
+
+constexpr double tabGlyph = 26, doorwayHeight = 22, doorwayGap = 8, minDoorway = 64, maxDoorway = 168;
+/// Roles that a tile counts one by one.
+constexpr std::size_t maxRoles = 4;
+
+class Maker {
+public:
+    Maker(const Network& network, const Sheet& sheet, GroupId entered, const std::vector<ItemPtr>& standing,
+          LengthUnit unit)
+        : network_(network),
+          sheet_(sheet),
+          entered_(entered),
+          standing_(standing),
+          unit_(unit),
+          parallels_(network, sheet.id) {}
+
+    GroupedItems make() {
+        std::vector<Standing> devices;
+        devices.reserve(standing_.size());
+        for (const ItemPtr& item : standing_) {
+            const Plate& plate = *item->as<Plate>();
+            devices.push_back({plate.id, network_.device(plate.id)->group, plate.frame});
+        }
+        folding_ = std::make_shared<const Folding>(Folding::of(network_, sheet_.id, entered_, devices));
+        if (folding_->groups().empty())
+            return {};
+        movePlates();
+        makeGroups();
+        sortLinks();
+        makeDoorways();
+        makeLines();
+        out_.folding = folding_;
+        return std::move(out_);
+    }
+
+private:
+    void add(std::vector<ItemPtr>& to, Item item) {
+        to.push_back(std::make_shared<const Item>(std::move(item)));
+    }
+
+    void movePlates() {
+        for (const ItemPtr& item : standing_) {
+            const Plate& plate = *item->as<Plate>();
+            const auto shown = folding_->plateOf(plate.id);
+            if (!shown)
+                continue;
+            if (*shown == plate.frame)
+                out_.plates.push_back(item);
+            else
+                add(out_.plates, itemOf(plate.movedTo(*shown)));
+        }
+    }
+
+    void makeGroups() {
+        for (const ShownGroup& shown : folding_->groups()) {
+            const Group& group = *network_.group(shown.id);
+            if (shown.folded) {
+                add(out_.others, itemOf(tileOf(group, shown)));
+                tiles_[group.id] = out_.others.back()->as<Tile>();
+                continue;
+            }
+            Frame frame{group.id,    shown.frame, group.type,          {},
+                        group.level, shown.depth, group.id == entered_};
+            frame.title = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
+            add(out_.others, itemOf(std::move(frame)));
+        }
+    }
+
+    Tile tileOf(const Group& group, const ShownGroup& shown) const {
+        Tile tile{group.id, shown.frame, group.type, {}, group.level, 0, {}, 0};
+        tile.name = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
+        tile.devices = static_cast<int>(shown.devices.size());
+        std::map<Role, int> roles;
+        std::set<LinkId> failing;
+        for (const DeviceId id : shown.devices) {
+            ++roles[roleOf(network_, *network_.device(id))];
+            network_.forEachLinkOf(id, [&](const Link& link) {
+                if (const auto fails = linking::failsOf(network_, link); fails.a || fails.b)
+                    failing.insert(link.id);
+            });
+        }
+        tile.failing = static_cast<int>(failing.size());
+        tile.roles.assign(roles.begin(), roles.end());
+        std::stable_sort(tile.roles.begin(), tile.roles.end(),
+                         [](const auto& a, const auto& b) { return a.second > b.second; });
+        if (tile.roles.size() > maxRoles)
+            tile.roles.resize(maxRoles);
+        return tile;
+    }
+
+    const Plate* plateOf(DeviceId id) const {
+        const auto at =
+            std::lower_bound(out_.plates.begin(), out_.plates.end(), id.value,
+                             [](const ItemPtr& item, std::uint64_t v) { return item->object.id < v; });
+        return at != out_.plates.end() && (*at)->object.id == id.value ? (*at)->as<Plate>() : nullptr;
+    }
+
+    std::optional<Anchor> anchorOf(DeviceId id) const {
+        const ObjectRef by = folding_->standsFor(id);
+        if (by.kind == Kind::device)
+            return plateOf(id)->anchor();
+        if (by.kind == Kind::group)
+            return tiles_.at({by.id})->anchor();
+        return std::nullopt;
+    }
+
+    /// What stands for the outside end of a link: the outermost group around it that the
+    /// entered one is not in, or the device itself.
+    ObjectRef beyond(DeviceId id) const {
+        ObjectRef out = refTo(id);
+        for (const GroupId each : upwards(network_, network_.device(id)->group))
+            if (!isWithin(network_, entered_, each))
+                out = refTo(each);
+            else
+                break;
+        return out;
+    }
+
+    void sortLinks() {
+        parallels_.prepare();
+        std::vector<std::pair<LinkId, ObjectRef>> outwards;
+        network_.all<Link>().forEach([&](const Link& link) {
+            if (!isDrawnOn(link, sheet_.id))
+                return;
+            const ObjectRef a = folding_->standsFor(link.a.device), b = folding_->standsFor(link.b.device);
+            const bool hasA = a.kind != Kind::unknown, hasB = b.kind != Kind::unknown;
+            if (a.kind == Kind::device && b.kind == Kind::device)
+                plain_.push_back(&link);
+            else if (hasA && hasB && a != b)
+                merged_[std::minmax(a, b)].push_back(&link);
+            else if (entered_ && hasA != hasB) {
+                const ObjectRef to = beyond(hasA ? link.b.device : link.a.device);
+                merged_[std::minmax(hasA ? a : b, to)].push_back(&link);
+                doors_[to].push_back(anchorOf(hasA ? link.a.device : link.b.device)->frame.centre());
+            }
+        });
+    }
+
+    /// Doorways on the side of the border that what is inside is nearest to, in the order
+    /// of what they lead from.
+    void makeDoorways() {
+        if (doors_.empty())
+            return;
+        const Rect border = folding_->groups().front().frame;
+        struct Door {
+            ObjectRef to;
+            double at;
+            Rect frame;
+            std::string name;
+        };
+        std::array<std::vector<Door>, 4> sides; ///< top, bottom, left, right
+        for (const auto& [to, from] : doors_) {
+            PointF middle;
+            for (const PointF each : from)
+                middle = middle + each * (1.0 / static_cast<double>(from.size()));
+            const std::array<double, 4> away{middle.y - border.y, border.bottom() - middle.y,
+                                             middle.x - border.x, border.right() - middle.x};
+            const auto side =
+                static_cast<std::size_t>(std::min_element(away.begin(), away.end()) - away.begin());
+            const Group* group = to.kind == Kind::group ? network_.group({to.id}) : nullptr;
+            const std::string name = group ? group->name : network_.device({to.id})->name;
+            const double width = std::clamp(std::ceil(textWidth(name, labelSize, Weight::semiBold)) + 32,
+                                            minDoorway, maxDoorway);
+            sides[side].push_back({to, side < 2 ? middle.x : middle.y, {0, 0, width, doorwayHeight}, name});
+        }
+        for (std::size_t side = 0; side < sides.size(); ++side) {
+            auto& doors = sides[side];
+            std::sort(doors.begin(), doors.end(), [](const Door& a, const Door& b) {
+                return std::pair(a.at, a.to) < std::pair(b.at, b.to);
+            });
+            double free = side < 2 ? border.x : border.y + frameTitle;
+            for (Door& door : doors) {
+                const bool upright = side < 2;
+                const double length = upright ? door.frame.w : door.frame.h;
+                const double from = std::max(free, std::round(door.at - length / 2));
+                free = from + length + doorwayGap;
+                door.frame.x = upright     ? from
+                               : side == 2 ? border.x - door.frame.w / 2
+                                           : border.right() - door.frame.w / 2;
+                door.frame.y = !upright    ? from
+                               : side == 0 ? border.y - door.frame.h / 2
+                                           : border.bottom() - door.frame.h / 2;
+                Doorway doorway{door.to, door.frame,
+                                elided(door.name, labelSize, Weight::semiBold, door.frame.w - 30),
+                                static_cast<int>(doors_[door.to].size())};
+                add(out_.others, itemOf(std::move(doorway)));
+                doorways_[door.to] = out_.others.back()->as<Doorway>();
+            }
+        }
+    }
+
+    Anchor anchorAt(const ObjectRef shown, DeviceId device) const {
+        const auto inside = anchorOf(device);
+        return inside ? *inside : doorways_.at(shown)->anchor();
+    }
+
+    void makeLines() {
+        constexpr std::size_t fewest = 500;
+        std::vector<ItemPtr> lines(plain_.size());
+        forEachIndex(plain_.size(), fewest, [&](std::size_t i) {
+            const Link& link = *plain_[i];
+            lines[i] = std::make_shared<const Item>(itemOf(lineOf(
+                network_, sheet_, link, plateOf(link.a.device)->anchor(), plateOf(link.b.device)->anchor(),
+                std::as_const(parallels_).placeOf(link), unit_, folding_.get())));
+        });
+        out_.lines = std::move(lines);
+        for (const auto& [ends, links] : merged_) {
+            const Link& first = *links.front();
+            const auto ref = [&](DeviceId device) {
+                const ObjectRef by = folding_->standsFor(device);
+                return by.kind == Kind::unknown ? beyond(device) : by;
+            };
+            add(out_.lines,
+                itemOf(lineOfAll(network_, sheet_, links, anchorAt(ref(first.a.device), first.a.device),
+                                 anchorAt(ref(first.b.device), first.b.device), unit_)));
+            for (std::size_t i = 1; i < links.size(); ++i)
+                out_.mergedInto[links[i]->id] = first.id;
+        }
+    }
+
+    const Network& network_;
+    const Sheet& sheet_;
+    GroupId entered_;
+    const std::vector<ItemPtr>& standing_;
+    LengthUnit unit_;
+    Parallels parallels_;
+    std::shared_ptr<const Folding> folding_;
+    std::map<GroupId, const Tile*> tiles_;
+    std::map<ObjectRef, const Doorway*> doorways_;
+    std::vector<const Link*> plain_;
+    std::map<std::pair<ObjectRef, ObjectRef>, std::vector<const Link*>> merged_; ///< by id, as they come
+    std::map<ObjectRef, std::vector<PointF>> doors_; ///< where lines to each come from
+    GroupedItems out_;
+};
+
+} // namespace
+
+GroupedItems groupedItems(const Network& network, const Sheet& sheet, GroupId entered,
+                          const std::vector<ItemPtr>& plates, LengthUnit unit) {
+    return Maker(network, sheet, entered, plates, unit).make();
+}
+
+} // namespace underridge::scene

@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The items of a sheet that shows groups: plates where folding puts them, frames, tiles,
+// doorways, and lines between whatever stands for the ends of links.
+#pragma once
+#include "core/model/length.h"
+#include "core/scene/folding.h"
+#include "core/scene/grid.h"
+
+#include <map>
+
+namespace underridge::scene {
+
+struct GroupedItems {
+    std::vector<ItemPtr> plates, lines, others;
+    std::shared_ptr<const Folding> folding; ///< null: the sheet has no groups, and nothing was made
+    std::map<model::LinkId, model::LinkId> mergedInto; ///< links drawn as another's line
+};
+
+/// `plates`: of the devices on the sheet, by id, as their positions say. Lengths on labels
+/// are in `unit`.
+GroupedItems groupedItems(const model::Network& network, const model::Sheet& sheet, model::GroupId entered,
+                          const std::vector<ItemPtr>& plates, model::LengthUnit unit);
+
+} // namespace underridge::scene

@@ -1,0 +1,183 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// How groups are drawn: frames, tiles and doorways. Kinds are told apart by their sign,
+// their border and their corners, not by colour.
+#include "core/scene/text_width.h"
+#include "paint/glyphs.h"
+#include "paint/sheet_painter.h"
+
+namespace underridge::paint {
+using model::GroupKind;
+using scene::Detail;
+using scene::Weight;
+namespace {
+
+constexpr double baseline = 16;
+
+double cornerOf(GroupKind kind) {
+    switch (kind) {
+    case GroupKind::site:
+    case GroupKind::cluster:
+        return 16;
+    case GroupKind::building:
+    case GroupKind::floor:
+        return 6;
+    case GroupKind::room:
+    case GroupKind::row:
+    case GroupKind::rack:
+    case GroupKind::cabinet:
+        return 2;
+    }
+    return 6;
+}
+
+double borderOf(GroupKind kind) {
+    switch (kind) {
+    case GroupKind::site:
+    case GroupKind::building:
+        return 2;
+    case GroupKind::floor:
+        return 1.4;
+    case GroupKind::room:
+    case GroupKind::row:
+    case GroupKind::rack:
+    case GroupKind::cabinet:
+    case GroupKind::cluster:
+        return 1;
+    }
+    return 1;
+}
+
+} // namespace
+
+void SheetPainter::glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour) {
+    painter.save();
+    painter.translate(corner);
+    QPen stroke(colour, 1.5);
+    stroke.setCapStyle(Qt::RoundCap);
+    stroke.setJoinStyle(Qt::RoundJoin);
+    painter.setPen(stroke);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPath(path);
+    painter.restore();
+}
+
+/// Beyond the plain border: posts of racks, ends of rows, the door of a cabinet.
+void SheetPainter::frameBorder(QPainter& painter, const scene::Frame& item) {
+    const QRectF frame = toQt(item.frame);
+    constexpr double inset = 5;
+    const bool posts = item.kind == GroupKind::rack || item.kind == GroupKind::row;
+    if (posts || item.kind == GroupKind::cabinet) {
+        painter.drawLine(QPointF(frame.left() + inset, frame.top()),
+                         QPointF(frame.left() + inset, frame.bottom()));
+        painter.drawLine(QPointF(frame.right() - inset, frame.top()),
+                         QPointF(frame.right() - inset, frame.bottom()));
+    }
+    if (item.kind == GroupKind::cabinet || item.kind == GroupKind::row)
+        painter.drawLine(QPointF(frame.left(), frame.bottom() - inset),
+                         QPointF(frame.right(), frame.bottom() - inset));
+}
+
+void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail detail) {
+    const QRectF frame = toQt(item.frame);
+    QColor fill = theme_.frame; // deeper ones lie on it and are by turns lighter
+    if (item.depth % 2 == 1)
+        fill = theme_.sheet;
+    const QColor border = detail == Detail::far ? theme_.edge : theme_.socket;
+    painter.setPen(QPen(border, detail == Detail::far ? 0 : borderOf(item.kind)));
+    painter.setBrush(fill);
+    if (detail == Detail::far) {
+        painter.drawRect(frame);
+        return;
+    }
+    const double corner = cornerOf(item.kind);
+    painter.drawRoundedRect(frame, corner, corner);
+    frameBorder(painter, item);
+    const double left = frame.left() + 8 + (item.kind == GroupKind::rack ? 4 : 0);
+    glyph(painter, glyphOf(item.kind), {left, frame.top() + 5}, theme_.muted);
+    text(painter, {left + glyphBox + 6, frame.top() + baseline}, item.title, scene::nameSize,
+         Weight::semiBold, theme_.ink);
+    if (item.kind == GroupKind::floor) {
+        const std::string level = "level " + std::to_string(item.level);
+        const double width = scene::textWidth(level, scene::sublineSize, Weight::regular) + 12;
+        const QRectF badge(frame.right() - width - 6, frame.top() + 4, width, 17);
+        if (badge.left() > item.tab().right() + 4) {
+            painter.setPen(QPen(theme_.socket, 1));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawRoundedRect(badge, 4, 4);
+            text(painter, {badge.left() + 6, frame.top() + baseline}, level, scene::sublineSize,
+                 Weight::regular, theme_.muted);
+        }
+    }
+}
+
+void SheetPainter::tile(QPainter& painter, const scene::Tile& item, Detail detail, double zoom) {
+    const QRectF frame = toQt(item.frame);
+    if (detail == Detail::far) {
+        painter.setPen(QPen(theme_.muted, 0));
+        painter.setBrush(theme_.plate);
+        painter.drawRect(frame);
+        painter.fillRect(QRectF(frame.left(), frame.top(), frame.width(), frame.height() / 5), theme_.muted);
+        return;
+    }
+    // What lies behind says that there is more within.
+    const double corner = std::min(cornerOf(item.kind), 8.0);
+    painter.setPen(QPen(theme_.edge, 1));
+    painter.setBrush(theme_.frame);
+    painter.drawRoundedRect(frame.adjusted(6, 3, -2, 3), corner, corner);
+    painter.setPen(QPen(theme_.socket, borderOf(item.kind)));
+    painter.setBrush(theme_.plate);
+    painter.drawRoundedRect(frame, corner, corner);
+    const bool large = detail == Detail::middle;
+    const double size = large ? std::min(11 / zoom, 20.0) : scene::nameSize;
+    glyph(painter, glyphOf(item.kind), {frame.left() + 8, frame.top() + 6}, theme_.muted);
+    const std::string name =
+        large ? scene::elided(item.name, size, Weight::semiBold, item.frame.w - glyphBox - 22) : item.name;
+    text(painter, {frame.left() + 8 + glyphBox + 6, frame.top() + (large ? 20 : 17)}, name, size,
+         Weight::semiBold, theme_.ink);
+    double x = frame.left() + 8;
+    for (const auto& [role, count] : item.roles) {
+        const std::string number = std::to_string(count);
+        const double width =
+            glyphBox + 3 + scene::textWidth(number, scene::sublineSize, Weight::semiBold) + 8;
+        if (x + width > frame.right() - 4)
+            break;
+        glyph(painter, glyphOf(role), {x, frame.top() + 27}, theme_.ink);
+        text(painter, {x + glyphBox + 3, frame.top() + 38}, number, scene::sublineSize, Weight::semiBold,
+             theme_.ink);
+        x += width;
+    }
+    if (large)
+        return;
+    const std::string total = item.devices == 1 ? "1 device" : std::to_string(item.devices) + " devices";
+    text(painter, {frame.left() + 8, frame.bottom() - 8}, total, scene::sublineSize, Weight::regular,
+         theme_.muted);
+    if (item.failing > 0) {
+        const std::string count = std::to_string(item.failing);
+        const double width = scene::textWidth(count, scene::sublineSize, Weight::semiBold);
+        const QPointF at(frame.right() - width - 8, frame.bottom() - 8);
+        text(painter, at, count, scene::sublineSize, Weight::semiBold, theme_.error);
+        painter.setPen(QPen(theme_.error, 1.8)); // the notch of links that will not come up
+        painter.setBrush(Qt::NoBrush);
+        painter.drawPolyline(QPolygonF{at + QPointF(-13, -9), at + QPointF(-8, -4), at + QPointF(-13, 1)});
+    }
+}
+
+void SheetPainter::doorway(QPainter& painter, const scene::Doorway& item, Detail detail) {
+    const QRectF frame = toQt(item.frame);
+    painter.setPen(QPen(theme_.socket, detail == Detail::far ? 0 : 1.4));
+    painter.setBrush(theme_.plate);
+    if (detail == Detail::far) {
+        painter.drawRect(frame);
+        return;
+    }
+    painter.drawRoundedRect(frame, frame.height() / 2, frame.height() / 2);
+    const double middle = frame.center().y();
+    painter.setPen(QPen(theme_.muted, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPolyline(QPolygonF{QPointF(frame.left() + 10, middle - 4), QPointF(frame.left() + 14, middle),
+                                   QPointF(frame.left() + 10, middle + 4)});
+    text(painter, {frame.left() + 20, middle + 3.2}, item.name, scene::labelSize, Weight::semiBold,
+         theme_.ink);
+}
+
+} // namespace underridge::paint

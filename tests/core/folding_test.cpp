@@ -1,0 +1,359 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/shown_places.h"
+#include "core/model/group_tree.h"
+#include "core/model/standing.h"
+#include "core/scene/scene.h"
+#include "tests/support/grouped.h"
+
+#include <QtTest>
+#include <map>
+#include <set>
+
+using namespace underridge;
+using namespace underridge::model;
+using scene::Cuts;
+using scene::Rect;
+using scene::Scene;
+using tests::Grouped;
+using tests::text;
+
+namespace {
+
+struct Seen {
+    ObjectRef object;
+    Rect frame;
+    GroupId in;
+    bool group = false;
+};
+
+std::vector<Seen> seenIn(const Scene& scene, const Network& network) {
+    std::vector<Seen> out;
+    scene.forEachPlate([&](const scene::Plate& plate) {
+        out.push_back({refTo(plate.id), plate.frame, network.device(plate.id)->group, false});
+    });
+    scene.forEach<scene::Frame>([&](const scene::Frame& frame) {
+        out.push_back({refTo(frame.id), frame.frame, network.group(frame.id)->parent, true});
+    });
+    scene.forEach<scene::Tile>([&](const scene::Tile& tile) {
+        out.push_back({refTo(tile.id), tile.frame, network.group(tile.id)->parent, true});
+    });
+    return out;
+}
+
+/// What a sheet with groups owes whoever looks at it; empty when all is well.
+QString wrongWith(const Scene& scene, const Network& network) {
+    const auto seen = seenIn(scene, network);
+    std::map<GroupId, Rect> frames;
+    scene.forEach<scene::Frame>([&](const scene::Frame& frame) { frames[frame.id] = frame.frame; });
+    for (const Seen& each : seen) {
+        if (each.in && !frames.contains(each.in))
+            return QStringLiteral("a member of a group that is not shown unfolded is shown");
+        if (each.in && !frames[each.in].contains(each.frame))
+            return QStringLiteral("a member is outside its frame");
+        for (const Seen& other : seen)
+            if (each.in == other.in && each.object != other.object && each.group &&
+                each.frame.intersects(other.frame))
+                return QStringLiteral("siblings overlap");
+        for (const auto& [id, frame] : frames)
+            if (!each.group && frame.intersects(each.frame) && !isWithin(network, each.in, id))
+                return QStringLiteral("somebody inside does not belong");
+    }
+    const auto* folding = scene.folding();
+    QString missing;
+    network.all<Link>().forEach([&](const Link& link) {
+        const bool within = folding && folding->standsFor(link.a.device) == folding->standsFor(link.b.device);
+        if (!within && !scene.link(link.id))
+            missing = QStringLiteral("a link is gone");
+    });
+    return missing;
+}
+
+} // namespace
+
+class FoldingTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void what_only_folded_groups_stand_in_is_cut_down_to_their_tiles() {
+        const Cuts cuts = Cuts::of({{0, 100, 100}, {200, 1000, 300}, {1100, 1200, 100}});
+        QCOMPARE(cuts.shown(50), 50.0);
+        QCOMPARE(cuts.shown(200), 200.0);
+        QCOMPARE(cuts.shown(400), 400.0);
+        QCOMPARE(cuts.shown(900), 500.0); // cut out
+        QCOMPARE(cuts.shown(1100), 600.0);
+        QCOMPARE(cuts.place(600), 1100.0);
+        QCOMPARE(cuts.place(450), 450.0);
+        QCOMPARE(cuts.place(500), 1000.0); // after what is cut out
+    }
+    void what_stands_in_the_same_columns_keeps_them() {
+        const Cuts cuts = Cuts::of({{0, 1000, 200}, {500, 600, 100}});
+        QCOMPARE(cuts.shown(500), 200.0);
+        QCOMPARE(cuts.shown(600), 300.0);
+        QCOMPARE(cuts.shown(1000), 300.0);
+    }
+    void every_shown_place_has_a_place_that_is_shown_there() {
+        std::mt19937 random(5);
+        const auto below = [&](int n) { return static_cast<int>(random() % static_cast<unsigned>(n)); };
+        for (int round = 0; round < 200; ++round) {
+            std::vector<Cuts::Span> spans;
+            for (int i = 0; i < 12; ++i) {
+                const double from = below(3000), length = 20 + below(800);
+                spans.push_back({from, from + length, below(2) ? length : length * 0.25});
+            }
+            const Cuts cuts = Cuts::of(spans);
+            double last = cuts.shown(-10);
+            for (int at = 0; at < 4000; at += 7) {
+                const double shown = cuts.shown(at);
+                QVERIFY(shown >= last); // nothing changes order
+                QVERIFY(shown - last <= 10);
+                last = shown;
+                QCOMPARE(cuts.shown(cuts.place(at)), static_cast<double>(at));
+            }
+            for (const auto& span : spans)
+                QVERIFY(cuts.shown(span.to) - cuts.shown(span.from) >= span.needs);
+        }
+    }
+    void a_sheet_without_groups_is_as_it_was() {
+        Grouped bench(1);
+        bench.grow(0, 0, 4);
+        QVERIFY(!Scene::build(bench.network, bench.sheet).folding());
+        bench.group("empty, on no sheet", GroupKind::site);
+        QVERIFY(!Scene::build(bench.network, bench.sheet).folding());
+    }
+    void a_frame_is_round_its_members_and_a_tile_stands_for_them() {
+        Grouped bench(1);
+        bench.grow(1, 2, 2);
+        const GroupId first = bench.groups[0];
+        Scene scene = Scene::build(bench.network, bench.sheet);
+        const scene::Frame* frame = scene.frame(first);
+        QVERIFY(frame);
+        for (const DeviceId id : devicesWithin(bench.network, first))
+            QVERIFY(frame->frame.contains(scene.plate(id)->frame));
+        QCOMPARE(text(frame->title), text(bench.network.group(first)->name));
+        QVERIFY(bench.take(edit::setFolded(bench.network, bench.sheet, {first}, true)));
+        scene = Scene::build(bench.network, bench.sheet);
+        const scene::Tile* tile = scene.tile(first);
+        QVERIFY(tile && !scene.frame(first));
+        QCOMPARE(tile->devices, 2);
+        QCOMPARE(tile->roles, (std::vector<std::pair<Role, int>>{{Role::switch_, 2}}));
+        for (const DeviceId id : devicesWithin(bench.network, first)) {
+            QVERIFY(!scene.plate(id));
+            QCOMPARE(scene.anchorOf(id)->shown, refTo(first));
+        }
+    }
+    void folding_closes_up_and_unfolding_gives_the_same_picture() {
+        Grouped bench(2);
+        bench.grow(1, 3, 3);
+        const Scene before = Scene::build(bench.network, bench.sheet);
+        const double last = before.frame(bench.groups[2])->frame.x;
+        bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[0]}, true));
+        const Scene folded = Scene::build(bench.network, bench.sheet);
+        QVERIFY(folded.bounds().h < before.bounds().h + 1);
+        // The devices of the sheet itself stand over the first frame's columns; without
+        // them they close up.
+        for (int i = 0; i < 3; ++i)
+            bench.take(edit::moveObjects(bench.network, bench.sheet, {refTo(bench.devices[i])}, {0, -9000}));
+        bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[1]}, true));
+        QVERIFY(Scene::build(bench.network, bench.sheet).frame(bench.groups[2])->frame.x < last);
+        bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[0], bench.groups[1]}, false));
+        QCOMPARE(Scene::build(bench.network, bench.sheet).frame(bench.groups[2])->frame.x, last);
+    }
+    void links_to_a_tile_are_one_line_that_counts_and_names() {
+        Grouped bench(3);
+        bench.grow(1, 1, 2);
+        const DeviceId outside = bench.devices[0], a = bench.devices[2], b = bench.devices[3];
+        const LinkId one = bench.link({outside, {}}, {a, {}});
+        bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[0]}, true));
+        Scene scene = Scene::build(bench.network, bench.sheet);
+        QCOMPARE(scene.link(one)->b, refTo(bench.groups[0]));
+        const auto& labels = scene.link(one)->labels;
+        QVERIFY(std::any_of(labels.begin(), labels.end(), [&](const scene::Label& label) {
+            return label.text.find(bench.network.device(a)->name) == 0; // which device, which port
+        }));
+        const LinkId two = bench.link({outside, {}}, {b, {}}), inside = bench.link({a, {}}, {b, {}});
+        scene = Scene::build(bench.network, bench.sheet);
+        QCOMPARE(scene.count<scene::LinkLine>(), 1U);
+        QCOMPARE(scene.link(one), scene.link(two));
+        QCOMPARE(scene.link(one)->merged, (std::vector<LinkId>{std::min(one, two), std::max(one, two)}));
+        QCOMPARE(text(scene.link(one)->labels.front().text), QStringLiteral("×2"));
+        QVERIFY(!scene.link(inside));
+    }
+    void an_entered_group_shows_only_itself_with_doorways() {
+        Grouped bench(4);
+        bench.grow(2, 2, 2);
+        const GroupId outer = bench.groups[0], other = bench.groups[3];
+        const DeviceId inner = devicesWithin(bench.network, outer).front();
+        const DeviceId beyond = devicesWithin(bench.network, other).front();
+        const LinkId to = bench.link({inner, {}}, {beyond, {}});
+        const LinkId alone = bench.link({inner, {}}, {bench.devices[0], {}});
+        const Scene scene = Scene::build(bench.network, bench.sheet, LengthUnit::metres, outer);
+        QCOMPARE(scene.count<scene::Plate>(), devicesWithin(bench.network, outer).size());
+        QVERIFY(scene.frame(outer) && scene.frame(outer)->entered && !scene.frame(other));
+        QCOMPARE(scene.count<scene::Doorway>(), 2U);
+        const auto doorway = [&](ObjectRef ref) { return scene.item(ref)->as<scene::Doorway>(); };
+        QCOMPARE(text(doorway(refTo(other))->name), text(bench.network.group(other)->name));
+        QVERIFY(doorway(refTo(bench.devices[0])));
+        QVERIFY(scene.link(to)->a == refTo(other) || scene.link(to)->b == refTo(other));
+        QVERIFY(scene.link(alone));
+    }
+    void whatever_is_done_everybody_belongs_where_he_is_shown() {
+        for (std::uint64_t seed = 1; seed <= 12; ++seed) {
+            Grouped bench(seed);
+            bench.grow(3, 2, 2);
+            bench.linkSome(12);
+            const std::size_t devices = bench.network.all<Device>().size(),
+                              links = bench.network.all<Link>().size();
+            for (int i = 0; i < 60; ++i) {
+                bench.take(bench.act());
+                QCOMPARE(bench.network.all<Device>().size(), devices);
+                QCOMPARE(bench.network.all<Link>().size(), links);
+                const Scene scene = Scene::build(bench.network, bench.sheet);
+                QVERIFY(scene.gridIsTrue());
+                if (const QString wrong = wrongWith(scene, bench.network); !wrong.isEmpty())
+                    QFAIL(qPrintable(QStringLiteral("seed %1, act %2: %3").arg(seed).arg(i).arg(wrong)));
+            }
+        }
+    }
+    void the_order_of_folds_does_not_matter() {
+        for (std::uint64_t seed = 1; seed <= 8; ++seed) {
+            Grouped one(seed), other(seed);
+            for (Grouped* bench : {&one, &other})
+                bench->grow(3, 2, 2);
+            std::vector<GroupId> some(one.groups.begin(), one.groups.begin() + 7);
+            for (const GroupId id : some)
+                one.take(edit::setFolded(one.network, one.sheet, {id}, true));
+            for (const GroupId id : other.groups)
+                other.take(edit::setFolded(other.network, other.sheet, {id}, true));
+            for (const GroupId id : other.groups)
+                if (std::find(some.begin(), some.end(), id) == some.end())
+                    other.take(edit::setFolded(other.network, other.sheet, {id}, false));
+            QVERIFY(Scene::build(one.network, one.sheet) == Scene::build(other.network, other.sheet));
+        }
+    }
+    void everybody_keeps_his_order() {
+        for (std::uint64_t seed = 1; seed <= 10; ++seed) {
+            Grouped bench(seed);
+            bench.grow(3, 3, 2, {}, {}, 24000);
+            const auto places = [&] {
+                std::map<ObjectRef, std::pair<Rect, GroupId>> out;
+                for (const Seen& each : seenIn(Scene::build(bench.network, bench.sheet), bench.network))
+                    out[each.object] = {each.frame, each.in};
+                return out;
+            };
+            const auto before = places();
+            for (int i = 0; i < 5; ++i)
+                bench.take(edit::setFolded(bench.network, bench.sheet, {bench.any(bench.groups)}, true));
+            const auto after = places();
+            for (const auto& [a, placeA] : after)
+                for (const auto& [b, placeB] : after) {
+                    if (placeA.second != placeB.second)
+                        continue;
+                    if (before.at(a).first.right() <= before.at(b).first.x)
+                        QVERIFY(placeA.first.right() <= placeB.first.x);
+                    if (before.at(a).first.bottom() <= before.at(b).first.y)
+                        QVERIFY(placeA.first.bottom() <= placeB.first.y);
+                }
+        }
+    }
+    void what_is_dragged_stays_where_it_was_put() {
+        int stayed = 0, all = 0;
+        for (std::uint64_t seed = 1; seed <= 60; ++seed) {
+            Grouped bench(seed);
+            bench.grow(3, 2, 2, {}, {}, 16000);
+            for (int i = 0; i < 4; ++i)
+                bench.take(edit::setFolded(bench.network, bench.sheet, {bench.any(bench.groups)}, true));
+            const auto seen = seenIn(Scene::build(bench.network, bench.sheet), bench.network);
+            for (int i = 0; i < 10; ++i) {
+                const Seen& each = seen[static_cast<std::size_t>(bench.below(static_cast<int>(seen.size())))];
+                const Point by{bench.below(1200) - 600, bench.below(1200) - 600};
+                const Rect wanted = each.frame.moved(scene::toF(by));
+                // Where nobody stands in the way, and it stays in the frame it is in.
+                const auto around = std::find_if(seen.begin(), seen.end(), [&](const Seen& other) {
+                    return other.object == refTo(each.in);
+                });
+                const bool inside = around == seen.end() || Rect{around->frame.x + 16, around->frame.y + 40,
+                                                                 around->frame.w - 32, around->frame.h - 56}
+                                                                .contains(wanted);
+                const bool free = inside && std::none_of(seen.begin(), seen.end(), [&](const Seen& other) {
+                                      return other.object != each.object && other.in == each.in &&
+                                             other.frame.grown(1).intersects(wanted);
+                                  });
+                if (!free)
+                    continue;
+                const auto act = edit::moveObjects(bench.network, bench.sheet, {each.object}, by);
+                if (!act)
+                    continue;
+                const auto now = edit::shownCorner(act->network, bench.sheet,
+                                                   edit::foldingOf(act->network, bench.sheet), each.object);
+                ++all;
+                stayed += scene::toF(*now) == scene::PointF{wanted.x, wanted.y};
+                // And in every other state it is no worse.
+                Network other = act->network;
+                for (const GroupId id : bench.groups)
+                    other = edit::setFolded(other, bench.sheet, {id}, bench.below(2) == 0)->network;
+                QCOMPARE(wrongWith(Scene::build(other, bench.sheet), other), QString());
+            }
+        }
+        QVERIFY(all > 40);
+        QCOMPARE(stayed, all);
+    }
+    void ungrouped_members_stay_where_they_were_shown() {
+        Grouped bench(6);
+        bench.grow(2, 2, 3);
+        bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[2]}, true));
+        const GroupId gone = bench.groups[0];
+        const Scene before = Scene::build(bench.network, bench.sheet);
+        QVERIFY(bench.take(edit::ungroup(bench.network, bench.sheet, {gone})));
+        const Scene after = Scene::build(bench.network, bench.sheet);
+        QVERIFY(!bench.network.group(gone));
+        for (const DeviceId id : devicesWithin(bench.network, {}))
+            if (const scene::Plate* plate = before.plate(id); plate && !bench.network.device(id)->group)
+                QCOMPARE(after.plate(id)->frame, plate->frame);
+        QCOMPARE(after.tile(bench.groups[2])->frame, before.tile(bench.groups[2])->frame);
+    }
+    void what_is_moved_into_a_group_stands_in_its_frame_and_keeps_its_links() {
+        Grouped bench(7);
+        bench.grow(1, 2, 2);
+        const DeviceId device = bench.devices[0];
+        const LinkId link = bench.link({device, {}}, {bench.devices[2], {}});
+        QVERIFY(bench.take(edit::moveInto(bench.network, {refTo(device)}, bench.groups[1])));
+        const Scene scene = Scene::build(bench.network, bench.sheet);
+        QVERIFY(scene.frame(bench.groups[1])->frame.contains(scene.plate(device)->frame));
+        QVERIFY(scene.link(link));
+        QVERIFY(!edit::moveInto(bench.network, {refTo(bench.groups[1])}, bench.groups[1]));
+    }
+    void a_place_that_does_not_hold_in_the_new_group_is_forgotten() {
+        Grouped bench(8);
+        const GroupId lower = bench.group("Quay level", GroupKind::floor),
+                      upper = bench.group("Concourse", GroupKind::floor);
+        const GroupId rack = bench.group("R1", GroupKind::rack, upper),
+                      video = bench.group("Video", GroupKind::cluster);
+        const DeviceId device = bench.add("access-switch-24", "acc-1");
+        bench.join(device, rack);
+        bench.place(device, {rack, 0, 0, 0, 12, {}});
+        QVERIFY(bench.take(edit::moveInto(bench.network, {refTo(device)}, upper)));
+        QCOMPARE(bench.network.device(device)->place.in, rack); // it is on that floor
+        QVERIFY(bench.take(edit::moveInto(bench.network, {refTo(device)}, video)));
+        QCOMPARE(bench.network.device(device)->place.in, rack);
+        QVERIFY(bench.take(edit::moveInto(bench.network, {refTo(device)}, lower)));
+        QCOMPARE(bench.network.device(device)->place.in, GroupId{});
+    }
+    void a_point_on_a_tab_or_border_means_the_group_and_one_inside_does_not() {
+        Grouped bench(9);
+        bench.grow(2, 2, 2);
+        const Scene scene = Scene::build(bench.network, bench.sheet);
+        const Rect frame = scene.frame(bench.groups[0])->frame;
+        const auto at = [&](double x, double y) { return scene::hitAt(scene, {x, y}, 2).object; };
+        QCOMPARE(at(frame.x + 20, frame.y + 10), refTo(bench.groups[0]));
+        QCOMPARE(at(frame.x + 1, frame.bottom() - 30), refTo(bench.groups[0]));
+        QCOMPARE(at(frame.right() - 12, frame.y + 60), ObjectRef{});
+        const Rect inner = scene.frame(bench.groups[1])->frame;
+        QCOMPARE(at(inner.x + 20, inner.y + 10), refTo(bench.groups[1]));
+        bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[0]}, true));
+        const Scene folded = Scene::build(bench.network, bench.sheet);
+        const Rect tile = folded.tile(bench.groups[0])->frame;
+        QCOMPARE(scene::hitAt(folded, tile.centre(), 2).object, refTo(bench.groups[0]));
+    }
+};
+
+QTEST_APPLESS_MAIN(FoldingTest)
+#include "folding_test.moc"
