@@ -234,6 +234,7 @@ private Q_SLOTS:
         h.session().select({refTo(h.named("phone-1"))});
         QCOMPARE(tree.selectedItems().size(), 1);
         QCOMPARE(tree.selectedItems().front()->text(0), QStringLiteral("phone-1"));
+        h.window->outline().order().setCurrentIndex(1); // by role
         QTreeWidgetItem* other = tree.topLevelItem(0)->child(0);
         tree.scrollToItem(other);
         QTest::mouseClick(tree.viewport(), Qt::LeftButton, {}, tree.visualItemRect(other).center());

@@ -124,9 +124,10 @@ private Q_SLOTS:
             QStringLiteral("(\\btr|QT_TR_NOOP|QT_TRANSLATE_NOOP|translate)\\(\\s*(\"[A-Za-z]+\",\\s*)?(\"[^"
                            "\"\n]*\"\\s*)*$"));
         // Keys, names of the desktop's interfaces, forms of dates, markup, names of merges.
-        static const QRegularExpression other(QStringLiteral(
-            "^(Ctrl|Shift|Alt|Del|Return|Space|Page)\\b|^(SettingChanged|Read|KeySheet|Clipboard)$|::|^<|"
-            "^[dMyhms :]+$|^move by arrow keys$"));
+        static const QRegularExpression other(
+            QStringLiteral("^(Ctrl|Shift|Alt|Del|Return|Space|Page|Home)\\b|^(SettingChanged|Read|KeySheet|"
+                           "Clipboard)$|::|^<|"
+                           "^[dMyhms :]+$|^move by arrow keys$"));
         QStringList missing;
         int seen = 0;
         QDirIterator files(QStringLiteral(UNDERRIDGE_ROOT "/src/app"), {"*.cpp", "*.h"}, QDir::Files,

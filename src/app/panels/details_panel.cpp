@@ -118,6 +118,8 @@ void DetailsPanel::showSelection() {
         showLink(*network.link({selection[0].id}));
     else if (selection.size() == 1 && network.note({selection[0].id}))
         showNote(*network.note({selection[0].id}));
+    else if (selection.size() == 1 && network.group({selection[0].id}))
+        showGroup(*network.group({selection[0].id}));
     else
         showSheet();
 }
@@ -157,7 +159,7 @@ void DetailsPanel::showSeveral() {
             if (link->cable)
                 cables.push_back({link->cable.value, 0});
         } else {
-            ++counts["note"];
+            ++counts[ref.kind == Kind::group ? "group" : "note"];
         }
     }
     QStringList parts;

@@ -50,6 +50,8 @@ private:
     void portSettings(const model::PortRef& port, const model::PortView& view, const model::Port& record);
     void showLink(const model::Link& link);
     void showNote(const model::Note& note);
+    void showGroup(const model::Group& group);
+    void groupContents(const model::Group& group);
     void showSeveral();
     void severalDevices(const std::vector<model::Key>& devices, bool allOutside);
     void severalCables(const std::vector<model::Key>& cables);

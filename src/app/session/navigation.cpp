@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/navigation.h"
 
+#include "core/model/group_tree.h"
+#include "core/scene/lines.h"
+
 namespace underridge::app {
 using namespace model;
 namespace {
@@ -17,7 +20,7 @@ Navigation::Navigation(Workspace& workspace, Selection& selection, SheetSession&
 }
 
 Navigation::Stop Navigation::here() const {
-    return {sheets_.sheet(), sheets_.view(), selection_.objects()};
+    return {sheets_.sheet(), sheets_.entered(), sheets_.view(), selection_.objects()};
 }
 
 void Navigation::leave() {
@@ -35,6 +38,13 @@ bool Navigation::isShownOn(SheetId sheet, ObjectRef object) const {
     if (const Link* link = network.link({object.id}))
         return network.position(sheet, link->a.device.value) &&
                network.position(sheet, link->b.device.value) && (!link->onlyOn || link->onlyOn == sheet);
+    if (object.kind == Kind::group) {
+        const Sheet* held = network.sheet(sheet);
+        const auto devices = devicesWithin(network, {object.id});
+        return held && held->groups && std::any_of(devices.begin(), devices.end(), [&](DeviceId id) {
+                   return network.position(sheet, id.value);
+               });
+    }
     return network.position(sheet, object.id);
 }
 
@@ -44,7 +54,8 @@ bool Navigation::goTo(ObjectRef object) {
         const Link* link = cable->ends.empty() ? nullptr : network.linkAt(cable->ends.front().at);
         return link && goTo(refTo(link->id));
     }
-    if (!network.device({object.id}) && !network.link({object.id}) && !network.note({object.id}))
+    if (!network.device({object.id}) && !network.link({object.id}) && !network.note({object.id}) &&
+        !network.group({object.id}))
         return false;
     leave();
     if (!isShownOn(sheets_.sheet(), object))
@@ -53,10 +64,67 @@ bool Navigation::goTo(ObjectRef object) {
                 sheets_.show(network, sheet.id);
                 break;
             }
+    openFor(object);
     selection_.select({object});
     if (const scene::Item* item = sheets_.scene().item(object))
         Q_EMIT revealWanted(item->bounds);
     return true;
+}
+
+void Navigation::openFor(ObjectRef object) {
+    const Network& network = workspace_.network();
+    const auto isSeen = [&] {
+        const scene::Scene& scene = sheets_.scene();
+        if (object.kind == Kind::device)
+            return scene.plate({object.id}) != nullptr;
+        return object.kind == Kind::link ? scene.link({object.id}) != nullptr : scene.item(object) != nullptr;
+    };
+    if (isSeen())
+        return;
+    sheets_.enter(network, {}); // from an entered group out to the sheet first
+    if (isSeen())
+        return;
+    GroupId in;
+    if (const Device* device = network.device({object.id}))
+        in = device->group;
+    else if (const Group* group = network.group({object.id}))
+        in = group->parent;
+    else if (const Link* link = network.link({object.id}))
+        in = scene::levelOf(network, *link);
+    sheets_.enter(network, in);
+}
+
+void Navigation::enter(GroupId group) {
+    if (group == sheets_.entered() || (group && !workspace_.network().group(group)))
+        return;
+    leave();
+    const GroupId left = sheets_.entered();
+    const scene::Item* item = sheets_.scene().item(refTo(group));
+    const scene::Rect from = item ? scene::frameOf(*item) : scene::Rect{};
+    if (!sheets_.enter(workspace_.network(), group))
+        return;
+    // What was left is where one comes out.
+    selection_.select(left && sheets_.scene().item(refTo(left)) ? edit::Refs{refTo(left)} : edit::Refs{});
+    Q_EMIT wholeWanted(from);
+    Q_EMIT workspace_.stateChanged();
+}
+
+void Navigation::leaveGroup() {
+    const Group* group = workspace_.network().group(sheets_.entered());
+    const Sheet* sheet = workspace_.network().sheet(sheets_.sheet());
+    if (group)
+        enter(sheet && group->parent == sheet->shows ? GroupId{} : group->parent);
+}
+
+void Navigation::home() {
+    if (sheets_.entered())
+        return enter({});
+    leave();
+    Q_EMIT wholeWanted({});
+}
+
+void Navigation::follow(ObjectRef beyond) {
+    goTo(beyond);
 }
 
 bool Navigation::goTo(const std::vector<ObjectRef>& objects) {
@@ -85,6 +153,8 @@ void Navigation::travel(std::vector<Stop>& from, std::vector<Stop>& to) {
             continue; // gone meanwhile, or nothing to see there
         to.push_back(here());
         sheets_.show(workspace_.network(), stop.sheet);
+        sheets_.enter(workspace_.network(),
+                      workspace_.network().group(stop.entered) ? stop.entered : GroupId{});
         selection_.follow(workspace_.network(), stop.selection);
         selection_.tell();
         if (stop.view)

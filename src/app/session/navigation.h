@@ -21,6 +21,15 @@ public:
     bool goTo(const std::vector<model::ObjectRef>& objects);
     void showSheet(model::SheetId sheet);
 
+    /// Looks into a group, or one level out.
+    void enter(model::GroupId group);
+    void leaveGroup();
+    bool canLeaveGroup() const { return static_cast<bool>(sheets_.entered()); }
+    /// The whole sheet.
+    void home();
+    /// Through a doorway: to where what is beyond it is shown.
+    void follow(model::ObjectRef beyond);
+
     bool canGoBack() const { return !back_.empty(); }
     bool canGoForward() const { return !forward_.empty(); }
     void back();
@@ -32,11 +41,14 @@ Q_SIGNALS:
     /// The sheet is to bring this into view, changing as little as it can.
     void revealWanted(const underridge::scene::Rect& what);
     void viewWanted(const underridge::app::View& view);
+    /// Another group is looked into: all of it is to be seen, coming from `from`.
+    void wholeWanted(const underridge::scene::Rect& from);
     void changed(); ///< whether one can go back or forward
 
 private:
     struct Stop {
         model::SheetId sheet;
+        model::GroupId entered;
         std::optional<View> view;
         edit::Refs selection;
 
@@ -45,6 +57,8 @@ private:
     Stop here() const;
     void leave();
     void travel(std::vector<Stop>& from, std::vector<Stop>& to);
+    /// Looks where an object of the sheet shown is to be seen, if a folded group hides it.
+    void openFor(model::ObjectRef object);
     bool isShownOn(model::SheetId sheet, model::ObjectRef object) const;
 
     Workspace& workspace_;

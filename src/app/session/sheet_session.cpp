@@ -26,6 +26,7 @@ scene::Scene SheetSession::sceneOf(const Network& network, SheetId sheet) {
 bool SheetSession::show(const Network& network, SheetId sheet) {
     if (sheet == sheet_ || !network.sheet(sheet))
         return false;
+    enter(network, {}); // what is kept is the whole sheet
     kept_[sheet_] = {std::move(scene_), network, view_};
     scene_ = sceneOf(network, sheet);
     const auto at = kept_.find(sheet);
@@ -38,14 +39,37 @@ bool SheetSession::show(const Network& network, SheetId sheet) {
     return true;
 }
 
+bool SheetSession::enter(const Network& network, GroupId group) {
+    if (group == entered() || (group && !network.group(group)))
+        return false;
+    scene_ = scene::Scene::build(network, sheet_, unit_, group);
+    Q_EMIT enteredChanged();
+    Q_EMIT sceneChanged({}, true);
+    return true;
+}
+
+GroupId SheetSession::stillEntered(const Network& before, const Network& after) const {
+    GroupId group = entered();
+    while (group && !after.group(group)) {
+        const Group* was = before.group(group);
+        group = was ? was->parent : GroupId{};
+    }
+    return group;
+}
+
 void SheetSession::follow(const Network& before, const Network& after, SheetId wanted) {
     if (!after.sheet(wanted)) {
         const auto sheets = after.sheetsInOrder();
         wanted = sheets.empty() ? SheetId{} : sheets.front().id;
     }
     std::erase_if(kept_, [&](const auto& kept) { return !after.sheet(kept.first); });
-    auto updated = scene::update(scene_, before, after);
+    const GroupId held = stillEntered(before, after);
+    const bool left = held != entered();
+    auto updated = left ? scene::Updated{scene::Scene::build(after, sheet_, unit_, held), {}, true}
+                        : scene::update(scene_, before, after);
     scene_ = std::move(updated.scene);
+    if (left)
+        Q_EMIT enteredChanged();
     if (wanted != sheet_ && show(after, wanted))
         return;
     Q_EMIT sceneChanged(updated.damage, updated.all);
@@ -55,7 +79,7 @@ void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {
     unit_ = unit;
     for (auto& [sheet, kept] : kept_)
         kept.scene.reset();
-    scene_ = scene::Scene::build(network, sheet_, unit_);
+    scene_ = scene::Scene::build(network, sheet_, unit_, entered());
     Q_EMIT sceneChanged({}, true);
 }
 

@@ -28,6 +28,11 @@ public:
     const scene::Scene& scene() const { return scene_; }
     /// Where the sheet shown is looked at; nothing before anybody looked.
     const std::optional<View>& view() const { return view_; }
+    /// The group that is looked into; none: the whole sheet.
+    model::GroupId entered() const { return scene_.entered(); }
+    /// Looks into a group of the sheet shown, or with none at the whole of it. Whether that
+    /// was not so already.
+    bool enter(const model::Network& network, model::GroupId group);
     void setView(const View& view) { view_ = view; }
 
     /// Another document: everything is forgotten. `scene`: of its first sheet, where it
@@ -45,6 +50,8 @@ Q_SIGNALS:
     void sceneChanged(const std::vector<scene::Rect>& damage, bool all);
     /// Another sheet is shown than before.
     void sheetShown();
+    /// Another group is looked into, on the same sheet.
+    void enteredChanged();
 
 private:
     struct Kept {
@@ -53,6 +60,8 @@ private:
         std::optional<View> view;
     };
     scene::Scene sceneOf(const model::Network& network, model::SheetId sheet);
+    /// The nearest group around the entered one that is still there.
+    model::GroupId stillEntered(const model::Network& before, const model::Network& after) const;
 
     model::SheetId sheet_;
     scene::Scene scene_;

@@ -6,8 +6,10 @@
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 #include "core/linking/fit.h"
+#include "core/model/group_tree.h"
 
 #include <QVBoxLayout>
+#include <map>
 
 namespace underridge::app {
 using namespace model;
@@ -18,8 +20,8 @@ QStringList deviceLines(const Network& network, const Device& device) {
     QStringList out{shownText(device.name), kindText(network, device)};
     if (const Address address = firstAddress(network, device.id); !address.empty())
         out << Card::tr("Address %1").arg(shownText(address.host()));
-    if (const Group* group = network.group(device.group))
-        out << Card::tr("In %1").arg(shownText(group->name));
+    if (network.group(device.group))
+        out << Card::tr("In %1").arg(shownText(pathText(network, device.group)));
     out << Card::tr("%L1 of %L2 ports used").arg(ports.used).arg(ports.all);
     if (device.outside)
         out << Card::tr("Outside: not ours to manage");
@@ -56,6 +58,22 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
                         shownText(edit::portText(network, chain.b)),
                         Card::tr("%Ln cable(s)", nullptr, static_cast<int>(chain.stretches.size())));
     out << provenanceText(link.provenance);
+    return out;
+}
+
+QStringList groupLines(const Network& network, const Group& group) {
+    QStringList out{shownText(group.name), shownText(titleOf(group.type))};
+    if (group.type == GroupKind::floor)
+        out[1] += Card::tr(", level %1").arg(group.level);
+    if (network.group(group.parent))
+        out << Card::tr("In %1").arg(shownText(pathText(network, group.parent)));
+    const auto devices = devicesWithin(network, group.id);
+    std::map<Role, int> roles;
+    for (const DeviceId id : devices)
+        ++roles[roleOf(network, *network.device(id))];
+    out << Card::tr("%Ln device(s)", nullptr, static_cast<int>(devices.size()));
+    for (const auto& [role, count] : roles)
+        out << QStringLiteral("%1 × %2").arg(count).arg(shownText(titleOf(role)));
     return out;
 }
 
@@ -101,6 +119,8 @@ QStringList cardLines(const Network& network, ObjectRef object, const std::strin
         return deviceLines(network, *device);
     if (const Link* link = network.link({object.id}))
         return linkLines(network, *link, unit);
+    if (const Group* group = network.group({object.id}))
+        return groupLines(network, *group);
     return {};
 }
 

@@ -119,11 +119,12 @@ void FieldsInPlace::rename(edit::Refs objects) {
         return;
     }
     naming_ = std::move(objects);
-    const scene::Plate* plate = session_.scene().plate({naming_.front().id});
+    const scene::Item* item = session_.scene().item(naming_.front());
     QRectF at(surface_.width() / 2.0 - 100, surface_.height() / 2.0, 200, 28);
-    if (plate) {
-        at = surface_.onScreen(
-            {plate->frame.x + scene::spineWidth, plate->frame.y, plate->frame.w - scene::spineWidth, 22});
+    if (item) {
+        const scene::Rect frame = scene::frameOf(*item);
+        at = surface_.onScreen({frame.x + scene::spineWidth, frame.y,
+                                std::min(frame.w, scene::tileWidth) - scene::spineWidth, 22});
         at.setWidth(std::max(at.width(), 180.0));
         at.setHeight(std::max(at.height(), 26.0));
     }

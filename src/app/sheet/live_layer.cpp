@@ -26,14 +26,13 @@ void LiveLayer::paintSelection(QPainter& painter, const Camera& camera) const {
 }
 
 void LiveLayer::paintFocus(QPainter& painter, ObjectRef focused, double zoom) const {
-    const auto* plate = session_.scene().plate({focused.id});
-    const auto* note = session_.scene().note({focused.id});
-    if (!plate && !note)
+    const scene::Item* item = session_.scene().item(focused);
+    if (!item || item->layer == scene::Layer::links)
         return;
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(QPen(theme_->accent, 1 / zoom));
     painter.setBrush(Qt::NoBrush);
-    const scene::Rect frame = plate ? plate->frame : note->frame;
+    const scene::Rect frame = scene::frameOf(*item);
     painter.drawRoundedRect(paint::toQt(frame.grown(8 / std::max(zoom, 0.5))), 10, 10);
 }
 
@@ -43,10 +42,7 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const 
     constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
     const auto* line = item.as<scene::LinkLine>();
     if (!line) {
-        painter_->selection(painter,
-                            item.as<scene::Plate>() ? item.as<scene::Plate>()->frame
-                                                    : item.as<scene::NoteCard>()->frame,
-                            zoom);
+        painter_->selection(painter, scene::frameOf(item), zoom);
         return;
     }
     const auto detail = scene::detailFor(zoom);

@@ -6,7 +6,7 @@
 #include "app/sheet/link_flow.h"
 #include "app/sheet/snapping.h"
 #include "app/sheet/type_to_add.h"
-#include "core/edit/devices.h"
+#include "core/edit/groups.h"
 #include "core/edit/names.h"
 #include "core/scene/plates.h"
 
@@ -39,9 +39,9 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
 }
 
 void PlaceTool::put(const DeviceModel& model, PointF middle, bool snapped) {
-    session_.apply(edit::placeDevices(session_.network(), session_.sheet(), model,
-                                      {{nextName(model), cornerFor(model, middle, snapped)}}, {},
-                                      session_.ids()));
+    session_.apply(edit::placeShown(session_.network(), session_.sheet(), session_.scene().entered(), model,
+                                    {{nextName(model), cornerFor(model, middle, snapped)}},
+                                    scene::groupAt(session_.scene(), middle), session_.ids()));
 }
 
 void PlaceTool::preview(const DeviceModel* model, PointF middle, bool snapped) {

@@ -17,10 +17,8 @@ using scene::PointF;
 using scene::Rect;
 namespace {
 
-constexpr double dragStart = 4, linkReach = 6, snapReach = 6, bendHandle = 7;
+constexpr double dragStart = 4, linkReach = 6, bendHandle = 7;
 constexpr double gripPixels = 18;
-/// More moved plates than this are drawn as outlines while they are dragged.
-constexpr std::size_t maxLivePlates = 250;
 
 bool addsTo(const Pointer& pointer) {
     return pointer.modifiers & (Qt::ShiftModifier | Qt::ControlModifier);
@@ -153,48 +151,15 @@ void SelectTool::move(const Pointer& pointer) {
             }
             gesture_ = Gesture::bend;
         } else {
-            startMoving();
+            gesture_ = Gesture::moving;
+            lens_.reset();
+            moving_.begin();
         }
     }
     if (gesture_ == Gesture::moving)
-        dragTo(pointer);
+        moving_.dragTo(start_, pointer);
     if (gesture_ == Gesture::bend)
         dragBend(pointer);
-}
-
-void SelectTool::startMoving() {
-    gesture_ = Gesture::moving;
-    lens_.reset();
-    moved_.clear();
-    movedBounds_ = {};
-    for (const ObjectRef ref : session_.selection()) {
-        const scene::Plate* plate = session_.scene().plate({ref.id});
-        const scene::NoteCard* note = session_.scene().note({ref.id});
-        if (!plate && !note)
-            continue;
-        moved_.push_back(ref);
-        movedBounds_ = movedBounds_.united(plate ? plate->frame : note->frame);
-    }
-}
-
-void SelectTool::dragTo(const Pointer& pointer) {
-    PointF by = pointer.sheet - start_.sheet;
-    if (pointer.modifiers & Qt::ShiftModifier)
-        (std::abs(by.x) >= std::abs(by.y) ? by.y : by.x) = 0;
-    guides_.clear();
-    if (pointer.modifiers & Qt::ControlModifier) {
-        by_ = {static_cast<int>(std::lround(by.x)), static_cast<int>(std::lround(by.y))};
-        return;
-    }
-    std::set<std::uint64_t> moved;
-    for (const ObjectRef ref : moved_)
-        moved.insert(ref.id);
-    const auto snapped = snap(session_.scene(), movedBounds_, by, surface().camera().visible(), moved,
-                              snapReach / surface().camera().zoom());
-    by_ = snapped.by;
-    guides_ = snapped.guides;
-    if (pointer.modifiers & Qt::ShiftModifier)
-        (std::abs(by.x) >= std::abs(by.y) ? by_.y : by_.x) = 0;
 }
 
 void SelectTool::dragBend(const Pointer& pointer) {
@@ -220,11 +185,9 @@ void SelectTool::release(const Pointer& pointer) {
         }
         break;
     case Gesture::moving:
-        guides_.clear();
-        if (by_ != Point{})
-            session_.apply(edit::moveObjects(session_.network(), session_.sheet(), moved_, by_));
-        by_ = {};
-        moved_.clear();
+        if (auto act = moving_.drop())
+            session_.apply(*std::move(act));
+        moving_.end();
         break;
     case Gesture::band:
         takeBand(pointer.modifiers & Qt::ControlModifier);
@@ -238,7 +201,8 @@ void SelectTool::release(const Pointer& pointer) {
         if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) <
             bendHandle / surface().camera().zoom())
             bends_.erase(bends_.begin() + static_cast<std::ptrdiff_t>(bend_));
-        session_.apply(edit::setBends(session_.network(), session_.sheet(), id, bends_));
+        session_.apply(
+            edit::setBends(session_.network(), session_.sheet(), id, bends_, session_.scene().entered()));
         break;
     }
     }
@@ -259,6 +223,8 @@ void SelectTool::takeBand(bool add) {
         take(refTo(plate->id), plate->frame);
     for (const scene::NoteCard* note : items.of<scene::NoteCard>())
         take(refTo(note->id), note->frame);
+    for (const scene::Tile* tile : items.of<scene::Tile>())
+        take(refTo(tile->id), tile->frame);
     if (taken.empty()) // a band over links alone takes links
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
             take(refTo(line->id), touching ? band : scene::boundsOf(line->path));
@@ -272,6 +238,15 @@ void SelectTool::doubleClick(const Pointer& pointer) {
         context_.fields.editNote({hovered_.object.id});
         return;
     }
+    if (const scene::Item* item = session_.scene().item(hovered_.object)) {
+        const auto* frame = item->as<scene::Frame>();
+        if (frame && frame->entered)
+            return session_.navigation().leaveGroup(); // on its border
+        if (frame || item->as<scene::Tile>())
+            return session_.navigation().enter({hovered_.object.id});
+        if (item->as<scene::Doorway>())
+            return session_.navigation().follow(hovered_.object);
+    }
     const scene::Plate* plate = session_.scene().plate({hovered_.object.id});
     if (!plate || hovered_.port >= 0 || gripHovered_)
         return;
@@ -284,9 +259,7 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 bool SelectTool::cancel() {
     if (gesture_ == Gesture::moving || gesture_ == Gesture::band || gesture_ == Gesture::bend) {
         gesture_ = Gesture::none;
-        by_ = {};
-        moved_.clear();
-        guides_.clear();
+        moving_.end();
         return true;
     }
     gesture_ = Gesture::none;
@@ -299,12 +272,9 @@ bool SelectTool::cancel() {
 
 void SelectTool::focusNext(bool backwards) {
     std::vector<std::pair<PointF, ObjectRef>> order;
-    session_.scene().forEachPlate([&](const scene::Plate& p) {
-        order.push_back({{p.frame.x, p.frame.y}, refTo(p.id)});
-    });
-    session_.network().forEachNoteOf(session_.sheet(), [&](const Note& n) {
-        if (const scene::NoteCard* card = session_.scene().note(n.id))
-            order.push_back({{card->frame.x, card->frame.y}, refTo(n.id)});
+    session_.scene().forEachItem([&](const scene::Item& item) {
+        if (item.layer != scene::Layer::links)
+            order.push_back({{scene::frameOf(item).x, scene::frameOf(item).y}, item.object});
     });
     if (order.empty())
         return;
@@ -320,10 +290,8 @@ void SelectTool::focusNext(bool backwards) {
     else if (backwards)
         next = order.size() - 1;
     focused_ = order[next].second;
-    if (const scene::Plate* plate = session_.scene().plate({focused_.id}))
-        surface().reveal(plate->frame);
-    else if (const scene::NoteCard* card = session_.scene().note({focused_.id}))
-        surface().reveal(card->frame);
+    if (const scene::Item* item = session_.scene().item(focused_))
+        surface().reveal(scene::frameOf(*item));
 }
 
 void SelectTool::selectNextLink(bool backwards) {
@@ -385,55 +353,17 @@ bool SelectTool::key(QKeyEvent& event) {
         surface().pan(QPointF(-by.x, -by.y) * 5);
         return true;
     }
-    session_.apply(edit::moveObjects(session_.network(), session_.sheet(), movable, by),
-                   edit::MergeKey{"move by arrow keys", movable});
+    session_.apply(
+        edit::moveObjects(session_.network(), session_.sheet(), movable, by, session_.scene().entered()),
+        edit::MergeKey{"move by arrow keys", movable});
     return true;
-}
-
-void SelectTool::paintMoving(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
-    const paint::Theme& theme = sheetPainter.theme();
-    QColor veil = theme.sheet;
-    veil.setAlphaF(0.65F);
-    const PointF by = scene::toF(by_);
-    const auto detail = scene::detailFor(zoom);
-    if (moved_.size() > maxLivePlates) {
-        painter.setPen(QPen(theme.accent, 1 / zoom));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRect(paint::toQt(movedBounds_.moved(by)));
-        return;
-    }
-    for (const ObjectRef ref : moved_)
-        if (const scene::Plate* plate = session_.scene().plate({ref.id}))
-            painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
-    const auto preview = edit::moveObjects(session_.network(), session_.sheet(), moved_, by_);
-    if (!preview)
-        return;
-    const auto shown = scene::update(session_.scene(), session_.network(), preview->network);
-    std::set<LinkId> links;
-    for (const ObjectRef ref : moved_)
-        if (ref.kind == Kind::device)
-            session_.network().forEachLinkOf({ref.id}, [&](const Link& link) { links.insert(link.id); });
-    for (const LinkId id : links)
-        if (const scene::LinkLine* line = shown.scene.link(id))
-            sheetPainter.line(painter, *line, detail, zoom);
-    for (const ObjectRef ref : moved_) {
-        if (const scene::Plate* plate = shown.scene.plate({ref.id})) {
-            sheetPainter.plate(painter, *plate, detail);
-            sheetPainter.selection(painter, plate->frame, zoom);
-        } else if (const scene::NoteCard* note = shown.scene.note({ref.id})) {
-            sheetPainter.note(painter, *note, detail);
-        }
-    }
-    painter.setPen(QPen(theme.accent, 1 / zoom));
-    for (const auto& [from, to] : guides_)
-        painter.drawLine(paint::toQt(from), paint::toQt(to));
 }
 
 void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
     const paint::Theme& theme = sheetPainter.theme();
     painter.setRenderHint(QPainter::Antialiasing);
     if (gesture_ == Gesture::moving)
-        return paintMoving(painter, sheetPainter, zoom);
+        return moving_.paint(painter, sheetPainter, zoom);
     if (gesture_ == Gesture::band) {
         QColor fill = theme.accent;
         fill.setAlphaF(0.10F);
@@ -480,7 +410,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
 QString SelectTool::hint() const {
     switch (gesture_) {
     case Gesture::moving:
-        return tr("Release to move; Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
+        return moving_.hint();
     case Gesture::band:
         return now_.modifiers & Qt::ShiftModifier
                    ? tr("Selects what the band touches")
@@ -497,6 +427,9 @@ QString SelectTool::hint() const {
         return cardLines(session_.network(), hovered_.object, lens_->key(lensPort_), session_.lengthUnit())
                    .join(QStringLiteral(" · ")) +
                tr(" · drag or click to link");
+    const scene::Item* item = session_.scene().item(hovered_.object);
+    if (item && item->as<scene::Doorway>())
+        return tr("To %1; double-click to go there").arg(session_.nameOf(hovered_.object));
     return hovered_ ? session_.nameOf(hovered_.object) : QString();
 }
 

@@ -3,6 +3,7 @@
 // press starts, first match wins: a bend of the selected link; grip or port; plate or
 // note; link; rubber band.
 #pragma once
+#include "app/sheet/moving.h"
 #include "app/sheet/rail_lens.h"
 #include "app/sheet/tool.h"
 #include "core/edit/act.h"
@@ -29,7 +30,7 @@ public:
     /// The item the keyboard is at.
     model::ObjectRef focused() const { return focused_; }
     void setFocused(model::ObjectRef ref) { focused_ = ref; }
-    /// Goes to the next device or note in reading order.
+    /// Goes to the next of what has a place of its own, in reading order.
     void focusNext(bool backwards);
     /// Selects the next link of the device the keyboard is at.
     void selectNextLink(bool backwards);
@@ -47,11 +48,8 @@ private:
 
     void hover(const Pointer& pointer);
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
-    void startMoving();
-    void dragTo(const Pointer& pointer);
     void dragBend(const Pointer& pointer);
     void takeBand(bool add);
-    void paintMoving(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom);
     bool showsGrip(const scene::Plate& plate) const;
 
     Gesture gesture_ = Gesture::none;
@@ -62,11 +60,7 @@ private:
     std::optional<RailLens> lens_;
     int lensPort_ = -1;
     Pointer start_, now_;
-    // moving
-    edit::Refs moved_;
-    scene::Rect movedBounds_;
-    model::Point by_;
-    std::vector<std::pair<scene::PointF, scene::PointF>> guides_;
+    Moving moving_{session_, context_.surface};
     // bending
     std::vector<model::Point> bends_;
     std::size_t bend_ = 0;

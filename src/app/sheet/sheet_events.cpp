@@ -25,7 +25,7 @@ bool SheetView::event(QEvent* event) {
     if (event->type() == QEvent::KeyPress) { // Tab would leave the sheet otherwise
         auto* key = static_cast<QKeyEvent*>(event);
         if ((key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) &&
-            !(key->modifiers() & Qt::ControlModifier) && session_.scene().count<scene::Plate>() > 0) {
+            !(key->modifiers() & Qt::ControlModifier) && !session_.scene().empty()) {
             if (tool_ != &select_ || !linking_.takeTab())
                 keyPressEvent(key);
             return true;
@@ -48,8 +48,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     tool_->paint(painter, live_.painter(), zoom);
     painter.resetTransform();
     paintLegends(painter, live_.theme(), session_.overlays(), size());
-    if (session_.scene().count<scene::Plate>() == 0 && session_.scene().count<scene::NoteCard>() == 0 &&
-        tool_ == &select_)
+    if (session_.scene().empty() && tool_ == &select_)
         live_.paintEmptyHelp(painter, size());
 }
 
@@ -66,6 +65,10 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     linking_.hideDrawer();
     if (beginPan(*event)) {
         // from here on the view moves with the pointer
+    } else if (event->button() == Qt::BackButton) {
+        session_.navigation().back();
+    } else if (event->button() == Qt::ForwardButton) {
+        session_.navigation().forward();
     } else if (event->button() == Qt::LeftButton) {
         tool_->press(pointerOf(*event));
     } else if (event->button() == Qt::RightButton && tool_ == &select_) {
@@ -142,13 +145,27 @@ void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
     afterEvent();
 }
 
+/// With nothing left to give up Esc leaves the group at the second time.
+void SheetView::escapeTwice() {
+    constexpr qint64 soonMs = 1500;
+    if (escaped_.isValid() && escaped_.elapsed() < soonMs) {
+        escaped_.invalidate();
+        session_.navigation().leaveGroup();
+    } else {
+        escaped_.start();
+    }
+}
+
 void SheetView::keyPressEvent(QKeyEvent* event) {
     card_->hide();
     if (event->key() == Qt::Key_Escape) {
         linking_.hideDrawer();
         linking_.hideStrip();
-        if (tool_->cancel() && tool_ == &place_)
+        const bool ended = tool_->cancel();
+        if (ended && tool_ == &place_)
             Q_EMIT placingEnded();
+        if (!ended && tool_ == &select_ && session_.scene().entered())
+            escapeTwice();
         tool_ = &select_;
         afterEvent();
         return;
@@ -167,7 +184,7 @@ void SheetView::keyReleaseEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Space && !event->isAutoRepeat() && spaceHeld()) {
         const bool pressed = releaseSpace();
         const ObjectRef ref = select_.focused();
-        if (pressed && (session_.scene().plate({ref.id}) || session_.scene().note({ref.id}))) {
+        if (pressed && session_.scene().item(ref)) {
             if (event->modifiers() & Qt::ShiftModifier)
                 session_.selected().toggle(ref);
             else

@@ -96,6 +96,7 @@ void SheetView::followSession() {
 }
 
 void SheetView::followNavigation() {
+    connect(&session_.sheets(), &SheetSession::enteredChanged, this, [this] { fitAll(); });
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         if (const auto view = session_.sheets().view())
             look(view->centre, view->zoom);
@@ -115,6 +116,7 @@ void SheetView::followNavigation() {
     connect(&session_.navigation(), &Navigation::viewWanted, this,
             [this](const View& view) { look(view.centre, view.zoom); });
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
+    connect(&session_.navigation(), &Navigation::wholeWanted, this, [this] { fitAll(); });
 }
 
 void SheetView::setTheme(const paint::Theme& theme) {
@@ -127,12 +129,10 @@ void SheetView::setTheme(const paint::Theme& theme) {
 Rect SheetView::selectionBounds() const {
     Rect all;
     for (const ObjectRef ref : session_.selection()) {
-        if (const auto* plate = session_.scene().plate({ref.id}))
-            all = all.united(plate->frame);
-        else if (const auto* line = session_.scene().link({ref.id}))
+        if (const auto* line = session_.scene().link({ref.id}))
             all = all.united(scene::boundsOf(line->path).grown(1));
-        else if (const auto* note = session_.scene().note({ref.id}))
-            all = all.united(note->frame);
+        else if (const scene::Item* item = session_.scene().item(ref))
+            all = all.united(scene::frameOf(*item));
     }
     return all;
 }
@@ -221,6 +221,8 @@ void SheetView::openSelected() {
         fields_.editNote({object.id});
     else if (object.kind == Kind::link)
         linking_.openDrawerForLink({object.id}, 1);
+    else if (object.kind == Kind::group && object.id != session_.scene().entered().value)
+        session_.navigation().enter({object.id});
     else if (object.kind == Kind::device)
         Q_EMIT faceplateWanted();
 }

@@ -14,6 +14,7 @@
 #include "app/sheet/type_to_add.h"
 #include "core/edit/objects.h"
 
+#include <QElapsedTimer>
 #include <QMenu>
 #include <QTimer>
 
@@ -103,6 +104,7 @@ private:
     void afterEvent();
     /// Whether the view goes on while the pointer is held at the edge.
     bool isDragging(const Pointer& pointer) const;
+    void escapeTwice();
     void scrollAtEdge(QPointF by);
     void showCard();
     /// Puts away what lies over the sheet.
@@ -124,6 +126,7 @@ private:
     Card* card_;
     QMenu contextMenu_;
     QTimer cardTimer_;
+    QElapsedTimer escaped_; ///< since Esc had nothing to give up
     EdgeScroll edge_;
     Pointer dragged_; ///< where the pointer was last while something is dragged
     QString hint_;

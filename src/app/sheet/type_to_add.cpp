@@ -3,7 +3,7 @@
 
 #include "app/session/session.h"
 #include "app/sheet/snapping.h"
-#include "core/edit/devices.h"
+#include "core/edit/groups.h"
 #include "core/edit/links.h"
 #include "core/scene/plates.h"
 
@@ -44,9 +44,10 @@ PointF TypeToAdd::freePlaceNear(PointF wanted, const Rect& block, PointF step) c
             if (distance >= bestDistance)
                 continue;
             const Rect there = block.moved(wanted + by).grown(12);
-            const auto plates = session_.scene().itemsIn(there).of<scene::Plate>();
-            if (std::none_of(plates.begin(), plates.end(),
-                             [&](const scene::Plate* p) { return p->frame.intersects(there); })) {
+            const scene::Items near = session_.scene().itemsIn(there);
+            if (std::none_of(near.all().begin(), near.all().end(), [&](const scene::Item* item) {
+                    return item->layer == scene::Layer::plates && scene::frameOf(*item).intersects(there);
+                })) {
                 best = wanted + by;
                 bestDistance = distance;
             }
@@ -75,7 +76,8 @@ void TypeToAdd::add(const edit::Addition& addition) {
         placed.push_back({(*names)[static_cast<std::size_t>(i)],
                           onGrid({corner.x + (i % columns) * stepX, corner.y + (i / columns) * stepY})});
     auto act =
-        edit::placeDevices(session_.network(), session_.sheet(), *addition.model, placed, {}, session_.ids());
+        edit::placeShown(session_.network(), session_.sheet(), session_.scene().entered(), *addition.model,
+                         placed, scene::groupAt(session_.scene(), at_.value_or(corner)), session_.ids());
     if (session_.apply(act && from_ ? linked(*std::move(act)) : std::move(act)))
         Q_EMIT added();
 }

@@ -5,6 +5,7 @@
 #include "app/sheet/name_series_dialog.h"
 #include "app/shown_text.h"
 #include "app/style/flat_style.h"
+#include "app/window/place_line.h"
 #include "app/window/preferences.h"
 #include "core/edit/devices.h"
 #include "core/exchange/catalogue_file.h"
@@ -47,6 +48,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       clips_(new Clips(desk_, this)),
       models_(new OwnModels(desk_, *theme_, world_.libraryPath, this)),
       cabling_(desk_),
+      groups_(desk_),
       status_(new StatusLine(*jobs_)),
       checker_(new Checker(session_->workspace(), this)),
       sheet_(new SheetView(*session_)),
@@ -104,6 +106,7 @@ void MainWindow::connectSheet() {
 
 void MainWindow::connectPanels() {
     connect(outline_, &OutlinePanel::activated, this, [this](ObjectRef object) { goTo({object}); });
+    connect(outline_, &OutlinePanel::removeWanted, this, [this] { groups_.remove(); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](LinkId link, int end) { sheet_->linking().openDrawerForLink(link, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
@@ -234,17 +237,8 @@ void MainWindow::buildPlaceLine() {
     bar->setObjectName(QStringLiteral("placeLine"));
     bar->setMovable(false);
     bar->setContextMenuPolicy(Qt::PreventContextMenu);
-    sheetName_ = new QToolButton;
-    sheetName_->setPopupMode(QToolButton::InstantPopup);
-    sheetName_->setToolTip(tr("The sheet shown"));
-    sheetName_->setMenu(new QMenu(sheetName_));
-    connect(sheetName_->menu(), &QMenu::aboutToShow, this, [this] {
-        sheetName_->menu()->clear();
-        for (const Sheet& sheet : session_->network().sheetsInOrder())
-            connect(sheetName_->menu()->addAction(asLabel(shownText(sheet.name))), &QAction::triggered, this,
-                    [this, id = sheet.id] { session_->showSheet(id); });
-    });
-    bar->addWidget(sheetName_);
+    place_ = new PlaceLine(*session_, action(CommandId::goBack), action(CommandId::goForward));
+    bar->addWidget(place_);
     auto* space = new QWidget;
     space->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     bar->addWidget(space);
@@ -329,6 +323,7 @@ void MainWindow::refreshChecks() {
     if (const Sheet* sheet = session_->network().sheet(session_->sheet())) {
         action(CommandId::portLabels)->setChecked(sheet->portLabels);
         action(CommandId::linkLabels)->setChecked(sheet->linkLabels);
+        action(CommandId::showGroups)->setChecked(sheet->groups);
     }
 }
 
@@ -353,8 +348,7 @@ void MainWindow::refreshState() {
                      tr("save, or make room; it is tried again by itself")));
     document.journalTrouble() ? journalRetry_.start() : journalRetry_.stop();
     status_->showState(document, files_->isSaving());
-    if (const Sheet* sheet = session_->network().sheet(session_->sheet()))
-        sheetName_->setText(asLabel(shownText(sheet->name)));
+    place_->refresh();
     refreshChecks();
     refreshEnabled();
 }

@@ -7,6 +7,7 @@
 #include "app/files/clips.h"
 #include "app/files/interchange.h"
 #include "app/files/network_files.h"
+#include "app/groups/group_acts.h"
 #include "app/models/own_models.h"
 #include "app/panels/catalogue_panel.h"
 #include "app/panels/chain_panel.h"
@@ -44,6 +45,8 @@ struct WindowWorld {
     QString demoFolder;       ///< holds first-office.underridge and fennick-quay.underridge
     QString picturePath = {}; ///< of small pictures of files; empty: none are kept
 };
+
+class PlaceLine;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -95,6 +98,7 @@ private:
     void addPlaceCommands();
     void addLinkCommands();
     void addCableCommands();
+    void addGroupCommands();
     void addLookCommands();
     void addPanelCommands();
     void buildMenus();
@@ -152,6 +156,7 @@ private:
     Clips* clips_;
     OwnModels* models_;
     CablingDialogs cabling_;
+    GroupActs groups_;
     StatusLine* status_;
     Checker* checker_;
     SheetView* sheet_;
@@ -170,7 +175,7 @@ private:
     FindField* find_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;
     QTabWidget* leftTabs_ = nullptr;
-    QToolButton* sheetName_ = nullptr;
+    PlaceLine* place_ = nullptr;
     QMenu* recentMenu_ = nullptr;
     enum class Closing { no, asking, yes };
     Closing closing_ = Closing::no;

@@ -24,6 +24,7 @@ void MainWindow::addCommands() {
     addPlaceCommands();
     addLinkCommands();
     addCableCommands();
+    addGroupCommands();
     addLookCommands();
     addPanelCommands();
     connect(&sheet_->contextMenu(), &QMenu::aboutToShow, this, &MainWindow::fillContextMenu);
@@ -77,8 +78,7 @@ void MainWindow::addEditCommands() {
                                                         session_->selection(), {gridStep * 4, gridStep * 8},
                                                         session_->ids()));
              }},
-            {Id::remove,
-             [this] { session_->apply(edit::removeObjects(session_->network(), session_->selection())); }},
+            {Id::remove, [this] { groups_.remove(); }},
             {Id::openSelected, [this] { sheet_->openSelected(); }},
         },
         any);
@@ -90,7 +90,7 @@ void MainWindow::addEditCommands() {
         Id::paste, [this] { clips_->paste(); }, [this] { return clips_->canPaste(); });
     commands_->add(
         Id::rename, [this] { sheet_->fields().rename(session_->selection()); },
-        [this] { return !session_->selected().devices().empty(); });
+        [this] { return !session_->selected().devices().empty() || !groups_.selected().empty(); });
     commands_->add(
         Id::selectAll, [this] { selectAll(); }, [this] { return showsSheet(); });
     commands_->add(Id::find, [this] {
@@ -103,6 +103,7 @@ void MainWindow::addEditCommands() {
 void MainWindow::selectAll() {
     edit::Refs all;
     session_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(refTo(plate.id)); });
+    session_->scene().forEach<scene::Tile>([&](const scene::Tile& tile) { all.push_back(refTo(tile.id)); });
     session_->network().forEachNoteOf(session_->sheet(),
                                       [&](const Note& note) { all.push_back(refTo(note.id)); });
     session_->select(std::move(all));
@@ -182,6 +183,37 @@ void MainWindow::addCableCommands() {
         Id::followCables, [this] { showBottom(chain_); }, [this] { return !session_->selection().empty(); });
 }
 
+void MainWindow::addGroupCommands() {
+    const auto hasGroups = [this] { return showsSheet() && session_->scene().folding(); };
+    const auto chosen = [this] { return !groups_.selected().empty(); };
+    commands_->add(
+        Id::group, [this] { groups_.group(sheet_->fields(), onGrid(sheet_->pointerOrMiddle())); },
+        [this] { return showsSheet(); });
+    commands_->add(
+        Id::ungroup, [this] { groups_.ungroup(); }, chosen);
+    commands_->add(
+        Id::foldOrUnfold, [this] { groups_.foldOrUnfold(); },
+        [this, hasGroups] { return hasGroups() && !groups_.foldable().empty(); });
+    commands_->add(
+        {
+            {Id::foldAll, [this] { groups_.foldAll(true); }},
+            {Id::unfoldAll, [this] { groups_.foldAll(false); }},
+        },
+        hasGroups);
+    commands_->add(
+        Id::enterGroup, [this] { session_->navigation().enter(groups_.selected().front()); }, chosen);
+    commands_->add(
+        Id::leaveGroup, [this] { session_->navigation().leaveGroup(); },
+        [this] { return session_->navigation().canLeaveGroup(); });
+    commands_->add(
+        Id::showGroups,
+        [this] {
+            const Sheet* sheet = session_->network().sheet(session_->sheet());
+            groups_.showGroups(sheet && !sheet->groups);
+        },
+        [this] { return showsSheet(); });
+}
+
 void MainWindow::addLookCommands() {
     commands_->add(
         {
@@ -190,6 +222,7 @@ void MainWindow::addLookCommands() {
             {Id::zoomWhole, [this] { sheet_->look(sheet_->camera().centre(), 1); }},
             {Id::fit, [this] { sheet_->fitAll(); }},
             {Id::fitSelection, [this] { sheet_->fitSelection(); }},
+            {Id::home, [this] { session_->navigation().home(); }},
             {Id::portLabels, [this] { switchLabels(&Sheet::portLabels); }},
             {Id::linkLabels, [this] { switchLabels(&Sheet::linkLabels); }},
         },
@@ -263,11 +296,12 @@ void MainWindow::buildMenus() {
 void MainWindow::fillContextMenu() {
     QMenu& menu = sheet_->contextMenu();
     menu.clear();
-    bool devices = false, links = false, notes = false;
+    bool devices = false, links = false, notes = false, groups = false;
     for (const ObjectRef object : session_->selection()) {
         devices |= object.kind == Kind::device;
         links |= object.kind == Kind::link;
         notes |= object.kind == Kind::note;
+        groups |= object.kind == Kind::group;
     }
     const auto part = [&](bool applies, std::initializer_list<Id> ids) {
         if (applies)
@@ -277,15 +311,18 @@ void MainWindow::fillContextMenu() {
         menu.addSeparator(); // of several in a row one is shown
     };
     part(devices || links || notes, {Id::openSelected});
+    part(groups, {Id::enterGroup, Id::foldOrUnfold, Id::rename, Id::ungroup});
     part(devices, {Id::rename, Id::link, Id::linkInRow, Id::linkMany});
+    part(devices || groups, {Id::group});
     part(links, {Id::otherPort, Id::makeLag, Id::dissolveLag, Id::straighten});
     part(devices || links, {Id::followCables});
     part(links, {Id::labelCables});
     part(devices || notes, {Id::cut, Id::copy});
     part(!links || devices || notes, {Id::paste});
     part(devices || notes, {Id::duplicate});
-    part(devices || links || notes, {Id::remove, Id::fitSelection});
-    part(session_->selection().empty(), {Id::addDevice, Id::addNote, Id::selectAll, Id::fit});
+    part(devices || links || notes || groups, {Id::remove, Id::fitSelection});
+    part(session_->selection().empty(), {Id::addDevice, Id::addNote, Id::group, Id::selectAll, Id::fit});
+    part(session_->selection().empty(), {Id::leaveGroup, Id::foldAll, Id::unfoldAll});
 }
 
 void MainWindow::refreshEnabled() {

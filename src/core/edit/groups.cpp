@@ -187,6 +187,35 @@ ActResult moveIntoAt(const Network& network, SheetId sheet, GroupId entered, con
     return shownAt(*std::move(moved), sheet, entered, targets);
 }
 
+ActResult placeShown(const Network& network, SheetId sheet, GroupId entered, const DeviceModel& model,
+                     const std::vector<Placed>& placed, GroupId group, IdSource& ids) {
+    auto act = placeDevices(network, sheet, model, placed, group, ids);
+    if (!act)
+        return act;
+    std::vector<Target> targets;
+    for (std::size_t i = 0; i < placed.size(); ++i)
+        targets.push_back({act->subjects[i], placed[i].at});
+    return shownAt(*std::move(act), sheet, entered, targets);
+}
+
+ActResult removeWithMembers(const Network& network, const Refs& objects) {
+    Refs all = objects;
+    for (const ObjectRef each : objects) {
+        if (each.kind != Kind::group)
+            continue;
+        for (const DeviceId id : devicesWithin(network, {each.id}))
+            all.push_back(refTo(id));
+        for (const GroupId id : groupsWithin(network, {each.id}))
+            all.push_back(refTo(id));
+    }
+    std::sort(all.begin(), all.end());
+    all.erase(std::unique(all.begin(), all.end()), all.end());
+    auto act = removeObjects(network, all);
+    if (act)
+        act->name = countedName(network, "Delete", objects, "");
+    return act;
+}
+
 ActResult setFolded(const Network& network, SheetId sheet, const std::vector<GroupId>& groups, bool folded) {
     if (groups.empty())
         return error("there is no group", "select one");

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Groups: making them, moving in and out, folding, dissolving.
 #pragma once
-#include "core/edit/act.h"
+#include "core/edit/devices.h"
 
 namespace underridge::edit {
 
@@ -19,6 +19,14 @@ ActResult moveInto(const model::Network& network, const Refs& members, model::Gr
 /// The same by hand: they are shown on the sheet `by` further than they were.
 ActResult moveIntoAt(const model::Network& network, model::SheetId sheet, model::GroupId entered,
                      const Refs& members, model::GroupId into, model::Point by);
+
+/// placeDevices() into a group, where they are shown at those points.
+ActResult placeShown(const model::Network& network, model::SheetId sheet, model::GroupId entered,
+                     const model::DeviceModel& model, const std::vector<Placed>& placed, model::GroupId group,
+                     model::IdSource& ids);
+
+/// Removes groups with all that is in them.
+ActResult removeWithMembers(const model::Network& network, const Refs& objects);
 
 /// Folds or unfolds groups on a sheet.
 ActResult setFolded(const model::Network& network, model::SheetId sheet,

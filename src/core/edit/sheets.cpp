@@ -4,6 +4,7 @@
 #include "core/edit/shown_places.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
+#include "core/scene/lines.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -54,9 +55,17 @@ ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects
     return shownAt(std::move(act), sheet, entered, targets);
 }
 
-ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends) {
+ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends,
+                   GroupId entered) {
     if (!network.link(link))
         return error("the link is no longer there", "select again");
+    if (const auto folding = bends.empty() ? scene::Folding() : foldingOf(network, sheet, entered);
+        !folding.groups().empty()) {
+        const GroupId level = scene::levelOf(network, *network.link(link));
+        for (Point& bend : bends)
+            if (const auto place = folding.placeFor(level, scene::toF(bend)))
+                bend = {static_cast<int>(std::lround(place->x)), static_cast<int>(std::lround(place->y))};
+    }
     if (!std::all_of(bends.begin(), bends.end(), isOnSheet))
         return error("that is off the sheet", "move it less far");
     Act act{bends.empty() ? "Straighten link" : "Bend link", network, {refTo(link)}};

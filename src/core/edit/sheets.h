@@ -11,9 +11,10 @@ namespace underridge::edit {
 ActResult moveObjects(const model::Network& network, model::SheetId sheet, const Refs& objects,
                       model::Point by, model::GroupId entered = {});
 
-/// Replaces the bends of a link, from end a to end b; none: straight.
+/// Replaces the bends of a link, from end a to end b, where they are shown; none:
+/// straight.
 ActResult setBends(const model::Network& network, model::SheetId sheet, model::LinkId link,
-                   std::vector<model::Point> bends);
+                   std::vector<model::Point> bends, model::GroupId entered = {});
 
 /// Puts a note on a sheet. Refuses an empty text.
 ActResult addNote(const model::Network& network, model::SheetId sheet, model::Point at,

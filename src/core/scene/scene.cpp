@@ -372,4 +372,25 @@ Hit hitAt(const Scene& scene, PointF point, double tolerance) {
     return best ? hitOn(*best, point) : Hit{};
 }
 
+GroupId groupAt(const Scene& scene, PointF point, const std::vector<ObjectRef>& without) {
+    GroupId found = scene.entered();
+    std::vector<Rect> closed; ///< frames that are moved, with all in them
+    const auto isWithout = [&](ObjectRef object) {
+        return std::find(without.begin(), without.end(), object) != without.end();
+    };
+    const Items items = scene.itemsIn(Rect{point.x, point.y, 0.001, 0.001});
+    for (const Item* item : items.all()) { // outer frames before inner ones, tiles last
+        const Rect frame = frameOf(*item);
+        if ((!item->as<Frame>() && !item->as<Tile>()) || !frame.contains(point))
+            continue;
+        if (isWithout(item->object))
+            closed.push_back(frame);
+        const bool inside = std::any_of(closed.begin(), closed.end(),
+                                        [&](const Rect& outer) { return outer.contains(frame); });
+        if (!inside)
+            found = {item->object.id};
+    }
+    return found;
+}
+
 } // namespace underridge::scene

@@ -111,6 +111,7 @@ public:
     /// Where links of a device end on this sheet; nothing when the sheet does not show
     /// it.
     std::optional<Anchor> anchorOf(model::DeviceId id) const;
+    bool empty() const { return items_.size() == 0; }
     template <class Shape>
     std::size_t count() const {
         return counts_[indexOf<Shape>()];
@@ -136,6 +137,10 @@ public:
             if (const Shape* shape = kept.item->as<Shape>())
                 each(*shape);
         });
+    }
+    template <class Each>
+    void forEachItem(Each&& each) const {
+        items_.forEach([&](const KeptItem& kept) { each(*kept.item); });
     }
     template <class Each>
     void forEachPlate(Each&& each) const {
@@ -196,6 +201,10 @@ Updated update(const Scene& scene, const model::Network& before, const model::Ne
 /// What lies at a point, the topmost first; links within `tolerance` sheet units, the
 /// nearest of them.
 Hit hitAt(const Scene& scene, PointF point, double tolerance);
+
+/// The group whatever is put down at a point comes into: the tile or the innermost frame
+/// there that is not `without` nor lies in one of them; else the entered group, or none.
+model::GroupId groupAt(const Scene& scene, PointF point, const std::vector<model::ObjectRef>& without = {});
 
 } // namespace underridge::scene
 

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/groups/group_acts.h"
+
+#include "app/sheet/fields_in_place.h"
+#include "app/shown_text.h"
+#include "core/edit/groups.h"
+#include "core/edit/names.h"
+#include "core/edit/objects.h"
+#include "core/model/group_tree.h"
+
+#include <set>
+
+namespace underridge::app {
+using namespace model;
+
+std::vector<GroupId> GroupActs::selected() const {
+    std::vector<GroupId> out;
+    for (const ObjectRef ref : desk_.session.selection())
+        if (ref.kind == Kind::group)
+            out.push_back({ref.id});
+    return out;
+}
+
+std::vector<GroupId> GroupActs::foldable() const {
+    std::set<GroupId> out;
+    const Network& network = desk_.session.network();
+    const GroupId entered = desk_.session.scene().entered();
+    for (const ObjectRef ref : desk_.session.selection()) {
+        if (ref.kind == Kind::group)
+            out.insert({ref.id});
+        else if (const Device* device = network.device({ref.id}); device && device->group)
+            out.insert(device->group);
+    }
+    out.erase(entered);
+    return {out.begin(), out.end()};
+}
+
+void GroupActs::group(FieldsInPlace& fields, Point emptyAt) {
+    Session& session = desk_.session;
+    edit::Refs members;
+    for (const ObjectRef ref : session.selection())
+        if (ref.kind == Kind::device || ref.kind == Kind::group)
+            members.push_back(ref);
+    std::vector<std::string> taken;
+    session.network().all<Group>().forEach([&](const Group& group) { taken.push_back(group.name); });
+    const auto names = edit::seriesNames("group-{1..}", 1, taken);
+    auto act = edit::makeGroup(session.network(), session.sheet(), names ? names->front() : "group",
+                               GroupKind::cluster, members, emptyAt, session.ids());
+    if (act && members.empty() && session.scene().entered()) {
+        const edit::Refs made = act->subjects;
+        act = edit::moveInto(act->network, made, session.scene().entered());
+    }
+    if (session.apply(std::move(act)))
+        fields.rename(session.selection());
+}
+
+void GroupActs::ungroup() {
+    desk_.session.apply(edit::ungroup(desk_.session.network(), desk_.session.sheet(), selected()));
+}
+
+void GroupActs::foldOrUnfold() {
+    const auto groups = foldable();
+    const scene::Scene& scene = desk_.session.scene();
+    const bool allFolded =
+        std::all_of(groups.begin(), groups.end(), [&](GroupId id) { return scene.tile(id) != nullptr; });
+    desk_.session.apply(edit::setFolded(desk_.session.network(), desk_.session.sheet(), groups, !allFolded));
+}
+
+void GroupActs::foldAll(bool folded) {
+    std::vector<GroupId> groups;
+    desk_.session.network().all<Group>().forEach([&](const Group& group) {
+        // Folding all leaves one tile for each outermost group seen.
+        if (!folded || group.parent == desk_.session.scene().entered())
+            groups.push_back(group.id);
+    });
+    desk_.session.apply(edit::setFolded(desk_.session.network(), desk_.session.sheet(), groups, folded));
+}
+
+void GroupActs::showGroups(bool on) {
+    desk_.session.apply(edit::setSheetGroups(desk_.session.network(), desk_.session.sheet(), on));
+}
+
+/// "12 devices and 20 links".
+QString GroupActs::membersText(const std::vector<GroupId>& groups) const {
+    const Network& network = desk_.session.network();
+    std::set<DeviceId> devices;
+    std::set<LinkId> links;
+    for (const GroupId id : groups)
+        for (const DeviceId device : devicesWithin(network, id)) {
+            devices.insert(device);
+            network.forEachLinkOf(device, [&](const Link& link) { links.insert(link.id); });
+        }
+    return tr("%1 and %2")
+        .arg(tr("%Ln device(s)", nullptr, static_cast<int>(devices.size())),
+             tr("%Ln link(s)", nullptr, static_cast<int>(links.size())));
+}
+
+void GroupActs::remove() {
+    Session& session = desk_.session;
+    const auto groups = selected();
+    const edit::Refs all = session.selection();
+    const bool empty = std::all_of(groups.begin(), groups.end(),
+                                   [&](GroupId id) { return devicesWithin(session.network(), id).empty(); });
+    if (groups.empty() || empty) {
+        session.apply(edit::removeObjects(session.network(), all));
+        return;
+    }
+    const QString members = membersText(groups);
+    const QString what = groups.size() == 1 ? session.nameOf(refTo(groups.front()))
+                                            : tr("%Ln group(s)", nullptr, static_cast<int>(groups.size()));
+    desk_.dialogs.choose(
+        {tr("Delete %1").arg(what),
+         tr("%1 holds %2. They can be kept where they are, or deleted from the network, from every sheet.")
+             .arg(what, members),
+         {{tr("Keep the members"), QMessageBox::AcceptRole},
+          {tr("Delete %1").arg(members), QMessageBox::DestructiveRole},
+          {tr("Cancel"), QMessageBox::RejectRole}}},
+        [this, groups, all](int chosen) {
+            Session& now = desk_.session;
+            if (chosen == 0) {
+                edit::Refs others = all;
+                std::erase_if(others, [](ObjectRef ref) { return ref.kind == Kind::group; });
+                auto act = edit::ungroup(now.network(), now.sheet(), groups);
+                if (act && !others.empty()) {
+                    auto rest = edit::removeObjects(act->network, others);
+                    if (rest)
+                        act->network = std::move(rest->network);
+                }
+                now.apply(std::move(act));
+            } else if (chosen == 1) {
+                now.apply(edit::removeWithMembers(now.network(), all));
+            }
+        });
+}
+
+} // namespace underridge::app

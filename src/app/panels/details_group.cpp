@@ -1,0 +1,79 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is known of a group.
+#include "app/panels/details_panel.h"
+#include "app/session/session.h"
+#include "app/shown_text.h"
+#include "app/titles.h"
+#include "core/edit/devices.h"
+#include "core/edit/groups.h"
+#include "core/model/group_tree.h"
+
+#include <charconv>
+#include <map>
+#include <set>
+
+namespace underridge::app {
+using namespace model;
+
+void DetailsPanel::showGroup(const Group& group) {
+    const Network& network = session_.network();
+    const GroupId id = group.id;
+    QString subtitle = shownText(titleOf(group.type));
+    if (network.group(group.parent))
+        subtitle = tr("%1 in %2").arg(subtitle, shownText(pathText(network, group.parent)));
+    begin(shownText(group.name), subtitle);
+    form_->textRow(tr("Name"), shownText(group.name), {}, [this, id](const std::string& typed) {
+        return edit::rename(session_.network(), {refTo(id)}, {typed});
+    });
+    form_->choiceRow(tr("Kind"), titlesOf<GroupKind>(), static_cast<int>(group.type), [this, id](int kind) {
+        return edit::setGroupKind(session_.network(), id, static_cast<GroupKind>(kind));
+    });
+    if (group.type == GroupKind::floor)
+        form_->textRow(
+            tr("Level"), QString::number(group.level), tr("0 is the ground"),
+            [this, id](const std::string& typed) -> edit::ActResult {
+                int level = 0;
+                const auto [end, fault] = std::from_chars(typed.data(), typed.data() + typed.size(), level);
+                if (fault != std::errc{} || end != typed.data() + typed.size())
+                    return error(tr("%1 is not a level").arg(shownText(typed)), tr("write a whole number"));
+                return edit::setGroupLevel(session_.network(), id, level);
+            });
+    if (session_.scene().folding() && id != session_.scene().entered())
+        form_->checkRow(
+            tr("Folded on this sheet"), session_.scene().tile(id) != nullptr,
+            [this, id](bool on) { return edit::setFolded(session_.network(), session_.sheet(), {id}, on); });
+    form_->textRow(tr("Note"), shownText(group.note), {}, [this, id](const std::string& typed) {
+        return edit::changeEach<Group>(session_.network(), {{id.value, 0}}, said(tr("Set note of group")),
+                                       [&](Group& g) { g.note = typed; });
+    });
+    groupContents(group);
+}
+
+void DetailsPanel::groupContents(const Group& group) {
+    const Network& network = session_.network();
+    const auto devices = devicesWithin(network, group.id);
+    const std::set<DeviceId> inside(devices.begin(), devices.end());
+    std::map<Role, int> roles;
+    std::set<LinkId> within, outwards;
+    for (const DeviceId id : devices) {
+        ++roles[roleOf(network, *network.device(id))];
+        network.forEachLinkOf(id, [&](const Link& link) {
+            const bool both = inside.contains(link.a.device) && inside.contains(link.b.device);
+            (both ? within : outwards).insert(link.id);
+        });
+    }
+    form_->heading(tr("Within"));
+    if (devices.empty())
+        form_->emptyRow(tr("Nothing yet. Drag devices onto it."));
+    if (const auto groups = groupsWithin(network, group.id); !groups.empty())
+        form_->row(tr("Groups"), QLocale().toString(static_cast<int>(groups.size())));
+    for (const auto& [role, count] : roles)
+        form_->row(shownText(pluralOf(role)), QLocale().toString(count));
+    if (!devices.empty()) {
+        form_->row(tr("Links inside"), QLocale().toString(static_cast<int>(within.size())));
+        form_->row(tr("Links outwards"), QLocale().toString(static_cast<int>(outwards.size())));
+    }
+    findingRows(refTo(group.id));
+}
+
+} // namespace underridge::app

@@ -1,0 +1,222 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/sheet/moving.h"
+
+#include "app/session/session.h"
+#include "app/sheet/snapping.h"
+#include "app/sheet/surface.h"
+#include "core/edit/groups.h"
+#include "core/edit/sheets.h"
+#include "core/model/group_tree.h"
+#include "core/model/standing.h"
+
+namespace underridge::app {
+using namespace model;
+using scene::PointF;
+using scene::Rect;
+namespace {
+
+constexpr double snapReach = 6;
+/// More moved plates than this are drawn as outlines while they are dragged.
+constexpr std::size_t maxLivePlates = 250;
+
+} // namespace
+
+void Moving::begin() {
+    end();
+    for (const ObjectRef ref : session_.selection()) {
+        const scene::Item* item = session_.scene().item(ref);
+        if (!item || ref.kind == Kind::link || item->as<scene::Doorway>())
+            continue;
+        const auto* frame = item->as<scene::Frame>();
+        if (frame && frame->entered)
+            continue;
+        moved_.push_back(ref);
+        bounds_ = bounds_.united(scene::frameOf(*item));
+    }
+}
+
+void Moving::end() {
+    moved_.clear();
+    guides_.clear();
+    bounds_ = {};
+    by_ = {};
+    into_ = {};
+}
+
+void Moving::dragTo(const Pointer& from, const Pointer& pointer) {
+    PointF by = pointer.sheet - from.sheet;
+    const bool oneAxis = pointer.modifiers & Qt::ShiftModifier;
+    if (oneAxis)
+        (std::abs(by.x) >= std::abs(by.y) ? by.y : by.x) = 0;
+    guides_.clear();
+    into_ = scene::groupAt(session_.scene(), pointer.sheet, moved_);
+    if (pointer.modifiers & Qt::ControlModifier) {
+        by_ = {static_cast<int>(std::lround(by.x)), static_cast<int>(std::lround(by.y))};
+        return;
+    }
+    std::set<std::uint64_t> moved;
+    for (const ObjectRef ref : moved_) {
+        moved.insert(ref.id);
+        if (ref.kind == Kind::group)
+            for (const DeviceId id : devicesWithin(session_.network(), {ref.id}))
+                moved.insert(id.value);
+    }
+    const auto snapped = snap(session_.scene(), bounds_, by, surface_.camera().visible(), moved,
+                              snapReach / surface_.camera().zoom());
+    by_ = snapped.by;
+    guides_ = snapped.guides;
+    if (oneAxis)
+        (std::abs(by.x) >= std::abs(by.y) ? by_.y : by_.x) = 0;
+}
+
+bool Moving::changesGroup() const {
+    if (!session_.scene().folding())
+        return false;
+    const Network& network = session_.network();
+    return std::any_of(moved_.begin(), moved_.end(), [&](ObjectRef ref) {
+        const Device* device = network.device({ref.id});
+        const Group* group = network.group({ref.id});
+        return (device && device->group != into_) || (group && group->parent != into_);
+    });
+}
+
+std::optional<edit::ActResult> Moving::drop() const {
+    const GroupId entered = session_.scene().entered();
+    edit::Refs members;
+    for (const ObjectRef ref : moved_)
+        if (ref.kind != Kind::note)
+            members.push_back(ref);
+    if (changesGroup() && !members.empty())
+        return edit::moveIntoAt(session_.network(), session_.sheet(), entered, members, into_, by_);
+    if (by_ == Point{})
+        return std::nullopt;
+    return edit::moveObjects(session_.network(), session_.sheet(), moved_, by_, entered);
+}
+
+QString Moving::hint() const {
+    const QString keys = tr("Ctrl: no snapping, Shift: one axis, Esc: leave as it was");
+    if (!changesGroup())
+        return tr("Release to move; %1").arg(keys);
+    if (const Group* group = session_.network().group(into_))
+        return tr("Release to move into %1; %2").arg(QString::fromStdString(group->name), keys);
+    return tr("Release to move out of the group; %1").arg(keys);
+}
+
+/// The plates that go along: those moved, and those in frames moved.
+std::vector<const scene::Plate*> Moving::platesMoved() const {
+    std::vector<const scene::Plate*> out;
+    const auto add = [&](DeviceId id) {
+        if (const scene::Plate* plate = session_.scene().plate(id))
+            out.push_back(plate);
+    };
+    for (const ObjectRef ref : moved_) {
+        if (ref.kind == Kind::device)
+            add({ref.id});
+        else if (session_.scene().frame({ref.id}))
+            for (const DeviceId id : devicesWithin(session_.network(), {ref.id}))
+                add(id);
+    }
+    return out;
+}
+
+void Moving::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
+    const paint::Theme& theme = sheetPainter.theme();
+    paintTarget(painter, theme, zoom);
+    if (moved_.size() > maxLivePlates) {
+        painter.setPen(QPen(theme.accent, 1 / zoom));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(paint::toQt(bounds_.moved(scene::toF(by_))));
+        return;
+    }
+    QColor veil = theme.sheet;
+    veil.setAlphaF(0.65F);
+    for (const ObjectRef ref : moved_)
+        if (const scene::Item* item = session_.scene().item(ref))
+            painter.fillRect(paint::toQt(scene::frameOf(*item).grown(1)), veil);
+    session_.scene().folding() ? paintGhosts(painter, sheetPainter, zoom)
+                               : paintMoved(painter, sheetPainter, zoom);
+    painter.setPen(QPen(theme.accent, 1 / zoom));
+    for (const auto& [from, to] : guides_)
+        painter.drawLine(paint::toQt(from), paint::toQt(to));
+}
+
+/// The frame or tile it would come into says so.
+void Moving::paintTarget(QPainter& painter, const paint::Theme& theme, double zoom) const {
+    const scene::Item* item = into_ && changesGroup() ? session_.scene().item(refTo(into_)) : nullptr;
+    if (!item)
+        return;
+    QColor fill = theme.accent;
+    fill.setAlphaF(0.10F);
+    painter.setPen(QPen(theme.accent, 2.5 / zoom));
+    painter.setBrush(fill);
+    painter.drawRoundedRect(paint::toQt(scene::frameOf(*item)), 6, 6);
+}
+
+/// As they will be drawn: where no group makes room for others.
+void Moving::paintMoved(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
+    const auto detail = scene::detailFor(zoom);
+    const auto preview = edit::moveObjects(session_.network(), session_.sheet(), moved_, by_);
+    if (!preview)
+        return;
+    const auto shown = scene::update(session_.scene(), session_.network(), preview->network);
+    std::set<LinkId> links;
+    for (const ObjectRef ref : moved_)
+        if (ref.kind == Kind::device)
+            session_.network().forEachLinkOf({ref.id}, [&](const Link& link) { links.insert(link.id); });
+    for (const LinkId id : links)
+        if (const scene::LinkLine* line = shown.scene.link(id))
+            sheetPainter.line(painter, *line, detail, zoom);
+    for (const ObjectRef ref : moved_) {
+        if (const scene::Plate* plate = shown.scene.plate({ref.id})) {
+            sheetPainter.plate(painter, *plate, detail);
+            sheetPainter.selection(painter, plate->frame, zoom);
+        } else if (const scene::NoteCard* note = shown.scene.note({ref.id})) {
+            sheetPainter.note(painter, *note, detail);
+        }
+    }
+}
+
+/// What moves, drawn where it is dragged to; what others make of it is seen on release.
+void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
+    const auto detail = scene::detailFor(zoom);
+    const scene::Scene& scene = session_.scene();
+    const PointF by = scene::toF(by_);
+    const auto plates = platesMoved();
+    std::set<ObjectRef> moves(moved_.begin(), moved_.end());
+    for (const scene::Plate* plate : plates)
+        moves.insert(refTo(plate->id));
+    painter.save();
+    painter.translate(paint::toQt(by));
+    for (const ObjectRef ref : moved_) {
+        const scene::Item* item = scene.item(ref);
+        if (const auto* tile = item ? item->as<scene::Tile>() : nullptr)
+            sheetPainter.tile(painter, *tile, detail, zoom);
+        else if (const auto* frame = item ? item->as<scene::Frame>() : nullptr)
+            sheetPainter.frame(painter, *frame, detail);
+        else if (const auto* note = item ? item->as<scene::NoteCard>() : nullptr)
+            sheetPainter.note(painter, *note, detail);
+        if (item)
+            sheetPainter.selection(painter, scene::frameOf(*item), zoom);
+    }
+    painter.restore();
+    if (plates.size() > maxLivePlates)
+        return;
+    std::set<const scene::LinkLine*> lines;
+    for (const scene::Plate* plate : plates)
+        session_.network().forEachLinkOf(plate->id, [&](const Link& link) {
+            if (const scene::LinkLine* line = scene.link(link.id))
+                lines.insert(line);
+        });
+    for (const scene::LinkLine* line : lines) {
+        scene::LinkLine moved = *line;
+        const bool a = moves.contains(line->a), b = moves.contains(line->b);
+        for (std::size_t i = 0; i < moved.path.size(); ++i)
+            if ((a && b) || (a && i == 0) || (b && i + 1 == moved.path.size()))
+                moved.path[i] = moved.path[i] + by;
+        sheetPainter.line(painter, moved, detail, zoom);
+    }
+    for (const scene::Plate* plate : plates)
+        sheetPainter.plate(painter, plate->movedTo(plate->frame.moved(by)), detail, zoom);
+}
+
+} // namespace underridge::app

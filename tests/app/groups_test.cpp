@@ -1,0 +1,260 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Groups in the real window: making, moving in and out, folding, looking into them.
+#include "app/panels/outline_panel.h"
+#include "app/window/place_line.h"
+#include "core/edit/groups.h"
+#include "core/model/group_tree.h"
+#include "tests/support/window_harness.h"
+
+using namespace underridge;
+using namespace underridge::model;
+using tests::WindowHarness;
+
+namespace {
+
+/// The first office with its phones and desks in a group "Office".
+struct GroupedOffice : WindowHarness {
+    GroupedOffice() {
+        openFirstOffice();
+        for (const char* name : {"desk-1", "phone-1"})
+            members.push_back(refTo(named(name)));
+        auto act = edit::makeGroup(network(), session().sheet(), "Office", GroupKind::room, members, {},
+                                   session().ids());
+        group = {act->subjects.front().id};
+        session().apply(std::move(act));
+        sheet().fitAll();
+        wait();
+    }
+    scene::Rect frame() {
+        const scene::Item* item = session().scene().item(refTo(group));
+        return item ? scene::frameOf(*item) : scene::Rect{};
+    }
+    QPoint tab() { return at({frame().x + 30, frame().y + 12}); }
+    GroupId groupOf(const char* name) { return network().device(named(name))->group; }
+
+    edit::Refs members;
+    GroupId group;
+};
+
+} // namespace
+
+class GroupsTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void a_selection_becomes_a_group_and_is_named_at_once() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.session().select({refTo(h.named("desk-1")), refTo(h.named("phone-1"))});
+        h.sheet().setFocus();
+        h.key(Qt::Key_G);
+        QCOMPARE(h.network().all<Group>().size(), std::size_t{1});
+        h.type("Concourse");
+        h.key(Qt::Key_Return);
+        const GroupId group = h.network().device(h.named("desk-1"))->group;
+        QVERIFY(group && group == h.network().device(h.named("phone-1"))->group);
+        QCOMPARE(h.network().group(group)->name, std::string("Concourse"));
+        QVERIFY(h.session().scene().frame(group));
+        h.key(Qt::Key_G, Qt::ShiftModifier); // the group is what is selected
+        QCOMPARE(h.network().all<Group>().size(), std::size_t{0});
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(h.network().group(group));
+    }
+
+    void a_key_folds_and_unfolds_and_undo_takes_it_back() {
+        GroupedOffice h;
+        const scene::Rect open = h.frame();
+        h.click(h.tab());
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.group)});
+        h.key(Qt::Key_U);
+        QVERIFY(h.session().scene().tile(h.group));
+        QVERIFY(!h.session().scene().plate(h.named("desk-1")));
+        h.key(Qt::Key_U);
+        QCOMPARE(h.frame(), open);
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(h.session().scene().tile(h.group));
+    }
+
+    void a_device_dropped_on_a_frame_moves_in_and_the_sheet_says_so_before() {
+        GroupedOffice h;
+        QString said;
+        QObject::connect(&h.sheet(), &app::SheetView::hintChanged, &h.sheet(),
+                         [&](const QString& hint) { said = hint; });
+        const QPoint to = h.at(h.frame().centre());
+        h.moveTo(h.middle("print-1"));
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
+        h.moveTo(to, Qt::LeftButton);
+        h.moveTo(to + QPoint(2, 0), Qt::LeftButton);
+        QVERIFY2(said.contains(QStringLiteral("into Office")), qPrintable(said));
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, to);
+        QCOMPARE(h.groupOf("print-1"), h.group);
+        QVERIFY(h.frame().contains(h.plate("print-1").frame));
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(h.groupOf("print-1"), GroupId{});
+    }
+
+    void a_device_dragged_out_of_its_frame_leaves_the_group_and_keeps_its_links() {
+        GroupedOffice h;
+        const std::size_t links = h.links();
+        const QPoint out = h.at({h.frame().right() + 150, h.frame().y - 150});
+        h.drag(h.middle("desk-1"), out);
+        QCOMPARE(h.groupOf("desk-1"), GroupId{});
+        QCOMPARE(h.links(), links);
+        QVERIFY(!h.frame().intersects(h.plate("desk-1").frame));
+    }
+
+    void a_frame_taken_by_its_tab_moves_with_all_in_it_and_esc_leaves_it() {
+        GroupedOffice h;
+        const scene::Rect before = h.frame(), desk = h.plate("desk-1").frame;
+        h.moveTo(h.tab());
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.tab());
+        h.moveTo(h.tab() + QPoint(0, 120), Qt::LeftButton, Qt::ControlModifier);
+        h.key(Qt::Key_Escape);
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, h.tab() + QPoint(0, 120));
+        QCOMPARE(h.frame(), before);
+        h.drag(h.tab(), h.tab() + QPoint(0, 120), Qt::ControlModifier);
+        QVERIFY(h.frame().y > before.y);
+        QCOMPARE(h.plate("desk-1").frame.y - h.frame().y, desk.y - before.y);
+    }
+
+    void inside_a_frame_a_press_starts_a_band() {
+        GroupedOffice h;
+        const scene::Rect frame = h.frame();
+        h.drag(h.at({frame.right() - 4.5, frame.y + 30}), h.at({frame.x + 5, frame.bottom() - 5}));
+        edit::Refs taken = h.session().selection();
+        std::sort(taken.begin(), taken.end());
+        std::sort(h.members.begin(), h.members.end());
+        QCOMPARE(taken, h.members);
+        QCOMPARE(h.frame(), frame);
+    }
+
+    void a_double_click_enters_and_doorways_lead_out() {
+        GroupedOffice h;
+        QTest::mouseDClick(&h.sheet(), Qt::LeftButton, {}, h.tab());
+        QCOMPARE(h.session().scene().entered(), h.group);
+        QCOMPARE(h.session().scene().count<scene::Plate>(), std::size_t{2});
+        QVERIFY(h.session().scene().count<scene::Doorway>() > 0);
+        auto* line = h.window->findChild<app::PlaceLine*>();
+        QCOMPARE(line->groups().size(), std::size_t{1});
+        QVERIFY(line->groups().front()->text().contains(QStringLiteral("Office")));
+        // Through a doorway to the device beyond.
+        const scene::Doorway* doorway = nullptr;
+        h.session().scene().forEach<scene::Doorway>([&](const scene::Doorway& d) { doorway = &d; });
+        const ObjectRef beyond = doorway->beyond;
+        QTest::mouseDClick(&h.sheet(), Qt::LeftButton, {}, h.at(doorway->frame.centre()));
+        QCOMPARE(h.session().selection(), edit::Refs{beyond});
+        QVERIFY(h.session().scene().plate({beyond.id}));
+        h.key(Qt::Key_Left, Qt::AltModifier);
+        QCOMPARE(h.session().scene().entered(), h.group);
+    }
+
+    void alt_up_esc_twice_the_border_and_the_place_line_leave() {
+        GroupedOffice h;
+        const auto enter = [&] {
+            h.session().navigation().enter(h.group);
+            h.wait();
+            h.sheet().setFocus();
+            QCOMPARE(h.session().scene().entered(), h.group);
+        };
+        enter();
+        h.key(Qt::Key_Up, Qt::AltModifier);
+        QVERIFY(!h.session().scene().entered());
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.group)}); // where one came from
+        enter();
+        h.key(Qt::Key_Escape);
+        QVERIFY(h.session().scene().entered());
+        h.key(Qt::Key_Escape);
+        QVERIFY(!h.session().scene().entered());
+        enter();
+        QTest::mouseDClick(&h.sheet(), Qt::LeftButton, {}, h.tab());
+        QVERIFY(!h.session().scene().entered());
+        enter();
+        QTest::mouseClick(&h.window->findChild<app::PlaceLine*>()->sheetButton(), Qt::LeftButton, {}, {8, 8});
+        QVERIFY(!h.session().scene().entered());
+        enter();
+        h.key(Qt::Key_Home);
+        QVERIFY(!h.session().scene().entered());
+    }
+
+    void an_undo_that_removes_the_entered_group_leaves_it() {
+        GroupedOffice h;
+        h.session().navigation().enter(h.group);
+        h.sheet().setFocus();
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!h.network().group(h.group));
+        QVERIFY(!h.session().scene().entered());
+        QVERIFY(h.session().scene().plate(h.named("desk-1")));
+    }
+
+    void what_is_found_in_a_folded_group_is_shown() {
+        GroupedOffice h;
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {h.group}, true));
+        h.session().navigation().goTo(refTo(h.named("desk-1")));
+        QVERIFY(h.session().scene().plate(h.named("desk-1")));
+        QVERIFY(h.session().document().history().undoName() == "Fold Office"); // nothing was changed for it
+    }
+
+    void deleting_a_group_asks_in_words_what_would_go() {
+        GroupedOffice h;
+        const std::size_t devices = h.devices();
+        QString asked;
+        int choice = 0;
+        h.onQuestion("Delete Office", [&](const QString& words) {
+            asked = words;
+            return choice;
+        });
+        h.click(h.tab());
+        h.key(Qt::Key_Delete);
+        h.wait();
+        QVERIFY2(asked.contains(QStringLiteral("2 devices and 2 links")), qPrintable(asked));
+        QCOMPARE(h.devices(), devices); // kept
+        QVERIFY(!h.network().group(h.group));
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        choice = 1;
+        h.click(h.tab());
+        h.key(Qt::Key_Delete);
+        h.wait();
+        QCOMPARE(h.devices(), devices - 2);
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(h.devices(), devices);
+    }
+
+    void a_model_put_down_in_a_frame_belongs_to_the_group() {
+        GroupedOffice h;
+        h.choose("Phone");
+        const QPoint in = h.at({h.frame().x + 12, h.frame().bottom() - 12});
+        h.click(in);
+        h.key(Qt::Key_Escape);
+        QCOMPARE(devicesWithin(h.network(), h.group).size(), std::size_t{3});
+    }
+
+    void the_outline_is_a_tree_that_moves_and_renames() {
+        GroupedOffice h;
+        h.window->findChild<QTabWidget*>()->setCurrentIndex(1);
+        auto& outline = h.window->outline();
+        QTreeWidgetItem* row = outline.rowOf(refTo(h.group));
+        QVERIFY(row && row->childCount() == 2);
+        QVERIFY(!outline.rowOf(refTo(h.named("print-1")))->parent());
+        Q_EMIT static_cast<app::OutlineTree&>(outline.tree()).dropped({refTo(h.named("print-1"))}, h.group);
+        QCOMPARE(h.groupOf("print-1"), h.group);
+        row = outline.rowOf(refTo(h.group));
+        QCOMPARE(row->childCount(), 3);
+        row->setText(0, QStringLiteral("Back office"));
+        QCOMPARE(h.network().group(h.group)->name, std::string("Back office"));
+    }
+
+    void details_of_a_group_can_be_edited() {
+        GroupedOffice h;
+        h.click(h.tab());
+        auto& details = h.window->details();
+        QTRY_VERIFY(details.field("Name"));
+        auto* name = qobject_cast<QLineEdit*>(details.field("Name"));
+        name->setFocus();
+        name->selectAll();
+        h.type("Front office");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.network().group(h.group)->name, std::string("Front office"));
+    }
+};
+
+QTEST_MAIN(GroupsTest)
+#include "groups_test.moc"
