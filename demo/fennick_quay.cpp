@@ -17,6 +17,7 @@ namespace {
 constexpr int pitch = 62; ///< between plates that stand under one another
 constexpr int rackTop = -150, rackPitch = 58;
 constexpr int panelRow = 590, distRow = 720, accessRow = 900; ///< of the floors
+constexpr int aroundGroup = 48;                               ///< room for its border and title
 constexpr int underPanel = 110;                               ///< from an access switch to its panel
 
 /// Where something stands on its floor, in metres.
@@ -52,6 +53,7 @@ public:
         furtherSheets();
         for (const Sheet& sheet : m_.network().sheetsInOrder())
             m_.showGroups(sheet.id, false); // tiers across all floors
+        siteOverview();
         m_.save(folder + "/fennick-quay.underridge");
     }
 
@@ -558,6 +560,68 @@ private:
             m_.showOn(routing, named_.at(name), to);
         }
         m_.noteOn(routing, {-260, -120}, "OSPF area 0 between the routers and the core; one /31 a link.");
+    }
+
+    /// Everything by where it is: sites beside one another, floors stacked, rooms side by
+    /// side; folded to buildings and floors.
+    void siteOverview() {
+        const SheetId sheet = m_.addSheet("Site overview");
+        Point at;
+        for (const GroupId site : {fennick_, providers_, skarn_})
+            at.x += stack(sheet, site, at).x + 2 * aroundGroup;
+        m_.fold(sheet, {quay_, concourse_, control_, gatehouse_, workshop_, mast_, pier_, ramp_});
+    }
+
+    /// Lays a group out from a corner; gives the room it takes.
+    Point stack(SheetId sheet, GroupId group, Point corner) {
+        constexpr int acrossPitch = 264, downPitch = 92, most = 5;
+        std::vector<DeviceId> devices;
+        std::vector<GroupId> groups;
+        m_.network().forEachIn(group, [&](ObjectRef member) {
+            if (member.kind == Kind::device)
+                devices.push_back({member.id});
+            else
+                groups.push_back({member.id});
+        });
+        const auto where = [&](DeviceId id) {
+            const Point p = m_.network().position(m_.sheet(), id.value)->at;
+            return std::pair(p.y, p.x);
+        };
+        std::sort(devices.begin(), devices.end(),
+                  [&](DeviceId a, DeviceId b) { return where(a) < where(b); });
+        const auto order = [&](GroupId id) {
+            const Group& g = *m_.network().group(id);
+            bool high = false;
+            m_.network().forEachIn(id, [&](ObjectRef member) { high |= member.kind == Kind::group; });
+            return std::tuple(high && g.type == GroupKind::building, -g.level, g.name);
+        };
+        std::sort(groups.begin(), groups.end(), [&](GroupId a, GroupId b) { return order(a) < order(b); });
+        const int columns = std::clamp(static_cast<int>(devices.size() + 2) / 3, 1, most);
+        for (std::size_t i = 0; i < devices.size(); ++i)
+            m_.showOn(sheet, devices[i],
+                      corner + Point{static_cast<int>(i) % columns * acrossPitch,
+                                     static_cast<int>(i) / columns * downPitch});
+        const int rows = (static_cast<int>(devices.size()) + columns - 1) / columns;
+        Point taken{devices.empty() ? 0 : columns * acrossPitch, rows * downPitch};
+        // Buildings and floors stand under one another, rooms and racks side by side; a
+        // building of many floors has a column of its own.
+        const GroupKind kind = m_.network().group(group)->type;
+        const bool upright = kind == GroupKind::building || kind == GroupKind::site;
+        Point next{0, taken.y};
+        int indent = 0;
+        for (const GroupId inner : groups) {
+            bool high = false;
+            m_.network().forEachIn(inner, [&](ObjectRef member) { high |= member.kind == Kind::group; });
+            if (kind == GroupKind::site && high)
+                next = {taken.x + 2 * aroundGroup, 0};
+            const Point at = next + Point{kind == GroupKind::site && !high ? indent : 0, 0};
+            indent = indent == 0 ? 320 : 0; // so that links pass beside what lies between
+            const Point size = stack(sheet, inner, corner + at + Point{aroundGroup, aroundGroup});
+            taken = {std::max(taken.x, at.x + size.x + 2 * aroundGroup),
+                     std::max(taken.y, at.y + size.y + 2 * aroundGroup)};
+            (upright ? next.y : next.x) += (upright ? size.y : size.x) + 2 * aroundGroup;
+        }
+        return taken;
     }
 
     bool inside(GroupId group, GroupId outer) const {

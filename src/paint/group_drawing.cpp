@@ -49,9 +49,11 @@ double borderOf(GroupKind kind) {
 
 } // namespace
 
-void SheetPainter::glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour) {
+void SheetPainter::glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour,
+                         double scale) {
     painter.save();
     painter.translate(corner);
+    painter.scale(scale, scale);
     QPen stroke(colour, 1.5);
     stroke.setCapStyle(Qt::RoundCap);
     stroke.setJoinStyle(Qt::RoundJoin);
@@ -77,7 +79,7 @@ void SheetPainter::frameBorder(QPainter& painter, const scene::Frame& item) {
                          QPointF(frame.right(), frame.bottom() - inset));
 }
 
-void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail detail) {
+void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail detail, double zoom) {
     const QRectF frame = toQt(item.frame);
     QColor fill = theme_.frame; // deeper ones lie on it and are by turns lighter
     if (item.depth % 2 == 1)
@@ -92,11 +94,15 @@ void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail det
     const double corner = cornerOf(item.kind);
     painter.drawRoundedRect(frame, corner, corner);
     frameBorder(painter, item);
+    const double size = detail == Detail::middle ? std::min(11 / zoom, 19.0) : scene::nameSize;
+    const double scale = size / scene::nameSize;
     const double left = frame.left() + 8 + (item.kind == GroupKind::rack ? 4 : 0);
-    glyph(painter, glyphOf(item.kind), {left, frame.top() + 5}, theme_.muted);
-    text(painter, {left + glyphBox + 6, frame.top() + baseline}, item.title, scene::nameSize,
-         Weight::semiBold, theme_.ink);
-    if (item.kind == GroupKind::floor) {
+    glyph(painter, glyphOf(item.kind), {left, frame.top() + 12 - glyphBox / 2 * scale}, theme_.muted, scale);
+    const double at = left + (glyphBox + 6) * scale;
+    text(painter, {at, frame.top() + 12 + size * 0.36},
+         scene::elided(item.title, size, Weight::semiBold, frame.right() - at - 6), size, Weight::semiBold,
+         theme_.ink);
+    if (item.kind == GroupKind::floor && detail != Detail::middle) {
         const std::string level = "level " + std::to_string(item.level);
         const double width = scene::textWidth(level, scene::sublineSize, Weight::regular) + 12;
         const QRectF badge(frame.right() - width - 6, frame.top() + 4, width, 17);
@@ -107,6 +113,22 @@ void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail det
             text(painter, {badge.left() + 6, frame.top() + baseline}, level, scene::sublineSize,
                  Weight::regular, theme_.muted);
         }
+    }
+}
+
+/// How many of each role, as far as there is room; `middle`: left end of their line.
+void SheetPainter::counts(QPainter& painter, const scene::Tile& item, QPointF middle, double size) {
+    const double scale = size / scene::sublineSize;
+    double x = middle.x();
+    for (const auto& [role, count] : item.roles) {
+        const std::string number = std::to_string(count);
+        const double width = (glyphBox + 3 + 8) * scale + scene::textWidth(number, size, Weight::semiBold);
+        if (x + width > item.frame.right() - 4)
+            break;
+        glyph(painter, glyphOf(role), {x, middle.y() - glyphBox / 2 * scale}, theme_.ink, scale);
+        text(painter, {x + (glyphBox + 3) * scale, middle.y() + size * 0.36}, number, size, Weight::semiBold,
+             theme_.ink);
+        x += width;
     }
 }
 
@@ -134,18 +156,8 @@ void SheetPainter::tile(QPainter& painter, const scene::Tile& item, Detail detai
         large ? scene::elided(item.name, size, Weight::semiBold, item.frame.w - glyphBox - 22) : item.name;
     text(painter, {frame.left() + 8 + glyphBox + 6, frame.top() + (large ? 20 : 17)}, name, size,
          Weight::semiBold, theme_.ink);
-    double x = frame.left() + 8;
-    for (const auto& [role, count] : item.roles) {
-        const std::string number = std::to_string(count);
-        const double width =
-            glyphBox + 3 + scene::textWidth(number, scene::sublineSize, Weight::semiBold) + 8;
-        if (x + width > frame.right() - 4)
-            break;
-        glyph(painter, glyphOf(role), {x, frame.top() + 27}, theme_.ink);
-        text(painter, {x + glyphBox + 3, frame.top() + 38}, number, scene::sublineSize, Weight::semiBold,
-             theme_.ink);
-        x += width;
-    }
+    const double number = large ? std::min(9 / zoom, 16.0) : scene::sublineSize;
+    counts(painter, item, {frame.left() + 8, frame.top() + (large ? 46 : 34)}, number);
     if (large)
         return;
     const std::string total = item.devices == 1 ? "1 device" : std::to_string(item.devices) + " devices";

@@ -115,7 +115,7 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
                 else if constexpr (std::is_same_v<Shape, Plate>)
                     plate(painter, shape, detail, zoom);
                 else if constexpr (std::is_same_v<Shape, scene::Frame>)
-                    frame(painter, shape, detail);
+                    frame(painter, shape, detail, zoom);
                 else if constexpr (std::is_same_v<Shape, scene::Tile>)
                     tile(painter, shape, detail, zoom);
                 else if constexpr (std::is_same_v<Shape, scene::Doorway>)
@@ -127,6 +127,9 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
     if (detail != Detail::middle)
         for (const scene::Label& each : scene.labelsIn(area))
             label(painter, each);
+    else
+        for (const LinkLine* each : items.of<LinkLine>())
+            mergedCount(painter, scene, *each, zoom);
 }
 
 void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) {
@@ -185,6 +188,21 @@ void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene
     }
     for (const scene::FarName& name : names)
         farName(painter, name, zoom);
+}
+
+/// In the middle of the line, unless something lies there that it would run behind.
+void SheetPainter::mergedCount(QPainter& painter, const scene::Scene& scene, const LinkLine& item,
+                               double zoom) {
+    if (item.merged.size() < 2)
+        return;
+    const PointF middle = (item.path.front() + item.path.back()) * 0.5;
+    const Rect place = Rect{middle.x, middle.y, 0, 0}.grown(farCountPx / 2 / zoom);
+    const scene::Items near = scene.itemsIn(place);
+    if (std::none_of(near.all().begin(), near.all().end(), [&](const scene::Item* each) {
+            return each->layer == scene::Layer::plates && scene::liesUnder(*each, place);
+        }))
+        bundleCount(painter, {item.path.front(), item.path.back(), static_cast<int>(item.merged.size())},
+                    zoom);
 }
 
 void SheetPainter::bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom) {

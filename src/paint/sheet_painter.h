@@ -41,7 +41,8 @@ public:
     void line(QPainter& painter, const scene::LinkLine& line, scene::Detail detail, double zoom);
     void label(QPainter& painter, const scene::Label& label);
     void note(QPainter& painter, const scene::NoteCard& note, scene::Detail detail);
-    void frame(QPainter& painter, const scene::Frame& frame, scene::Detail detail);
+    /// `zoom` as for plates.
+    void frame(QPainter& painter, const scene::Frame& frame, scene::Detail detail, double zoom = 1);
     void tile(QPainter& painter, const scene::Tile& tile, scene::Detail detail, double zoom = 1);
     void doorway(QPainter& painter, const scene::Doorway& doorway, scene::Detail detail);
 
@@ -71,7 +72,10 @@ private:
     void marks(QPainter& painter, const scene::LinkLine& line);
     void rail(QPainter& painter, const scene::Plate& plate);
     /// A sign of roles or kinds, its box from a corner.
-    void glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour);
+    void glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour,
+               double scale = 1);
+    void counts(QPainter& painter, const scene::Tile& tile, QPointF corner, double size);
+    void mergedCount(QPainter& painter, const scene::Scene& scene, const scene::LinkLine& line, double zoom);
     void frameBorder(QPainter& painter, const scene::Frame& frame);
 
     const Theme& theme_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Groups in the real window: making, moving in and out, folding, looking into them.
 #include "app/panels/outline_panel.h"
+#include "app/sheet/link_flow.h"
 #include "app/window/place_line.h"
 #include "core/edit/groups.h"
 #include "core/model/group_tree.h"
@@ -225,6 +226,69 @@ private Q_SLOTS:
         h.click(in);
         h.key(Qt::Key_Escape);
         QCOMPARE(devicesWithin(h.network(), h.group).size(), std::size_t{3});
+    }
+
+    void linking_to_a_folded_group_is_one_gesture_that_says_which_device() {
+        WindowHarness h;
+        h.openFirstOffice();
+        const edit::Refs members{refTo(h.named("acc-1")), refTo(h.named("wall-1")),
+                                 refTo(h.named("files-1"))};
+        auto act = edit::makeGroup(h.network(), h.session().sheet(), "Comms", GroupKind::room, members, {},
+                                   h.session().ids());
+        const GroupId comms{act->subjects.front().id};
+        act = edit::setFolded(act->network, h.session().sheet(), {comms}, true);
+        h.session().apply(std::move(act));
+        h.sheet().setFocus();
+        h.key(Qt::Key_A);
+        h.type("1 phone named phone-9");
+        h.key(Qt::Key_Return);
+        h.sheet().fitAll();
+        const std::size_t links = h.links();
+        h.linkTo("phone-9", h.at(h.session().scene().tile(comms)->frame.centre()));
+        QCOMPARE(h.links(), links + 1);
+        const Link* link = h.network().link({h.session().selection().front().id});
+        const auto far = [&] { return link->a.device == h.named("phone-9") ? link->b : link->a; };
+        QCOMPARE(far().device, h.named("acc-1")); // hosts go on the access switch
+        auto& strip = h.sheet().linking().strip();
+        QVERIFY(strip.isVisible());
+        QVERIFY2(strip.text().contains(QStringLiteral("acc-1 is the nearest switch")),
+                 qPrintable(strip.text()));
+        const int end = link->a.device == h.named("phone-9") ? 1 : 0;
+        QVERIFY(strip.otherDevice(end).isVisible() && !strip.otherDevice(1 - end).isVisible());
+        // Another device of the group, in the same step.
+        strip.otherDevice(end).click();
+        auto& list = h.sheet().linking().drawer().list();
+        QVERIFY(list.isVisible());
+        const auto found = list.findItems(QStringLiteral("files-1"), Qt::MatchExactly);
+        QCOMPARE(found.size(), 1);
+        QTest::mouseClick(list.viewport(), Qt::LeftButton, {}, list.visualItemRect(found.front()).center());
+        QCOMPARE(h.links(), links + 1);
+        link = h.network().link({h.session().selection().front().id});
+        QCOMPARE(far().device, h.named("files-1"));
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(h.links(), links); // one step
+    }
+
+    void a_doorway_takes_a_link_outward() {
+        GroupedOffice h;
+        h.session().navigation().enter(h.group);
+        h.sheet().setFocus();
+        h.key(Qt::Key_A);
+        h.type("1 phone named phone-9");
+        h.key(Qt::Key_Return);
+        h.sheet().fitAll();
+        QCOMPARE(h.groupOf("phone-9"), h.group);
+        const scene::Doorway* doorway = nullptr;
+        h.session().scene().forEach<scene::Doorway>([&](const scene::Doorway& d) {
+            if (d.beyond == refTo(h.named("acc-1")))
+                doorway = &d;
+        });
+        QVERIFY(doorway);
+        const std::size_t links = h.links();
+        h.linkTo("phone-9", h.at(doorway->frame.centre()));
+        QCOMPARE(h.links(), links + 1);
+        const Link* link = h.network().link({h.session().selection().front().id});
+        QVERIFY(link->a.device == h.named("acc-1") || link->b.device == h.named("acc-1"));
     }
 
     void the_outline_is_a_tree_that_moves_and_renames() {

@@ -52,10 +52,48 @@ private Q_SLOTS:
         QCOMPARE(s["byMedium"]["multimode"].get<int>(), 1);
     }
 
+    void acts_are_applied_and_what_is_shown_is_listed() {
+        QTemporaryDir folder;
+        const std::string out = folder.filePath("out.underridge").toStdString();
+        const std::string acts = folder.filePath("some.acts").toStdString();
+        const auto write = [&](const char* text) {
+            QFile file(QString::fromStdString(acts));
+            QVERIFY(file.open(QIODevice::WriteOnly));
+            file.write(QByteArray(text).replace('\'', '"'));
+        };
+        write("{'act':'group','kind':'room','name':'Office','members':['desk-1','phone-1']}\n"
+              "{'act':'fold','group':'Office'}\n");
+        const auto applied = ran({"apply", demo, acts, "-o", out, "--json"});
+        QCOMPARE(applied.code, 0);
+        QCOMPARE(json::parse(applied.out)["made"][0]["names"][0].get<std::string>(), std::string("Office"));
+        const auto devices = json::parse(ran({"list", out, "devices", "--json"}).out);
+        const auto groups = json::parse(ran({"list", out, "groups", "--json"}).out);
+        QVERIFY(groups[0]["folded"].get<bool>());
+        for (const auto& device : devices) {
+            const bool inside = device["group"] == "Office";
+            QCOMPARE(device["shownAs"]["kind"].get<std::string>(), std::string(inside ? "group" : "device"));
+            if (inside)
+                QCOMPARE(device["shown"], groups[0]["shown"]);
+            else
+                QCOMPARE(device["shown"]["w"], device["w"]);
+        }
+        const auto other = ran({"render", out, "-o", folder.filePath("a.png").toStdString(), "--unfold",
+                                "Office", "--enter", "Office", "--json"});
+        QCOMPARE(other.code, 0);
+        QCOMPARE(ran({"render", out, "-o", folder.filePath("b.png").toStdString(), "--fold", "Nowhere"}).code,
+                 2);
+        write("{'act':'fold','group':'Office'}\n\n{'act':'delete','members':['nobody']}\n");
+        const auto refused = ran({"apply", out, acts, "-o", out});
+        QCOMPARE(refused.code, 3);
+        QVERIFY(refused.err.find("some.acts:3:") != std::string::npos);
+        QCOMPARE(json::parse(ran({"list", out, "groups", "--json"}).out), groups); // nothing was written
+    }
+
     void every_list_has_its_keys() {
         const std::map<std::string, std::vector<std::string>> keys{
             {"devices",
-             {"id", "name", "role", "model", "group", "x", "y", "w", "h", "addresses", "ports", "portsUsed"}},
+             {"id", "name", "role", "model", "group", "x", "y", "w", "h", "shown", "shownAs", "addresses",
+              "ports", "portsUsed"}},
             {"links", {"id", "a", "b", "medium", "cable", "lengthM", "speedMbps", "provenance"}},
             {"ports", {"device", "port", "block", "speedMbps", "peer"}},
             {"cables", {"id", "type", "label", "lengthM", "ends"}},

@@ -6,6 +6,7 @@
 #include "app/sheet/link_flow.h"
 #include "app/sheet/type_to_add.h"
 #include "core/edit/links.h"
+#include "core/linking/within.h"
 #include "core/scene/lines.h"
 #include "core/scene/text_width.h"
 
@@ -45,6 +46,8 @@ void LinkTool::end() {
     target_ = {};
     typed_.clear();
     answers_.clear();
+    through_ = {};
+    behind_.clear();
 }
 
 const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
@@ -57,7 +60,32 @@ const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
     return at->second;
 }
 
+void LinkTool::aimThrough(ObjectRef shown) {
+    auto at = behind_.find(shown);
+    if (at == behind_.end()) {
+        const auto devices = devicesBehind(session_.network(), shown);
+        auto candidates = linking::candidatesIn(session_.network(), session_.catalogue(),
+                                                {from_.front(), port_}, devices, session_.habits(), 1);
+        DeviceId best = devices.empty() ? DeviceId{} : devices.front(); // it says why not
+        if (!candidates.empty()) {
+            best = candidates.front().device;
+            answers_.insert_or_assign(best, Answer(std::move(candidates.front().proposal)));
+        }
+        at = behind_.emplace(shown, best).first;
+    }
+    aimAt(at->second);
+    through_ = target_ ? shown : ObjectRef{};
+}
+
+std::optional<scene::Anchor> LinkTool::anchorOfTarget() const {
+    const scene::Item* item = through_.id ? session_.scene().item(through_) : nullptr;
+    if (const auto* doorway = item ? item->as<scene::Doorway>() : nullptr)
+        return doorway->anchor();
+    return session_.scene().anchorOf(target_);
+}
+
 void LinkTool::aimAt(DeviceId device) {
+    through_ = {};
     target_ = std::find(from_.begin(), from_.end(), device) == from_.end() ? device : DeviceId{};
     if (target_ && from_.size() == 1)
         answerFor(target_); // the hint tells of it
@@ -65,15 +93,18 @@ void LinkTool::aimAt(DeviceId device) {
 
 void LinkTool::aim(PointF at) {
     const double reach = snapPixels / surface().camera().zoom();
-    const scene::Plate* nearest = nullptr;
+    const scene::Item* nearest = nullptr;
     double best = reach;
-    for (const scene::Plate* plate :
-         session_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach)).of<scene::Plate>())
-        if (const double d = distanceTo(plate->frame, at); d <= best && plate->id != from_.front()) {
+    const scene::Items near = session_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach));
+    for (const scene::Item* item : near.all())
+        if (const double d = distanceTo(scene::frameOf(*item), at);
+            item->layer == scene::Layer::plates && d <= best && item->object != refTo(from_.front())) {
             best = d;
-            nearest = plate;
+            nearest = item;
         }
-    aimAt(nearest ? nearest->id : DeviceId{});
+    if (nearest && !nearest->as<scene::Plate>())
+        return aimThrough(nearest->object);
+    aimAt(nearest ? DeviceId{nearest->object.id} : DeviceId{});
 }
 
 void LinkTool::press(const Pointer& pointer) {
@@ -84,9 +115,12 @@ void LinkTool::press(const Pointer& pointer) {
 void LinkTool::move(const Pointer& pointer) {
     now_ = pointer;
     if (byKeys_ && pointer.buttons == Qt::NoButton) {
-        if (const auto hit = scene::hitAt(session_.scene(), pointer.sheet, 0);
-            hit.object.kind == Kind::device)
+        const scene::Hit hit = scene::hitAt(session_.scene(), pointer.sheet, 0);
+        const scene::Item* item = session_.scene().item(hit.object);
+        if (item && item->as<scene::Plate>())
             aimAt({hit.object.id});
+        else if (item && item->layer == scene::Layer::plates)
+            aimThrough(hit.object);
         return;
     }
     aim(pointer.sheet);
@@ -106,11 +140,10 @@ void LinkTool::finish(const Pointer& pointer) {
         return;
     }
     const double far = addPixels / surface().camera().zoom();
-    const auto near = session_.scene()
-                          .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far))
-                          .of<scene::Plate>();
-    const bool clear = std::none_of(near.begin(), near.end(), [&](const scene::Plate* plate) {
-        return distanceTo(plate->frame, pointer.sheet) <= far;
+    const scene::Items near =
+        session_.scene().itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(far));
+    const bool clear = std::none_of(near.all().begin(), near.all().end(), [&](const scene::Item* item) {
+        return item->layer == scene::Layer::plates && distanceTo(scene::frameOf(*item), pointer.sheet) <= far;
     });
     const linking::End from{from_.front(), port_};
     const bool add = clear && !byKeys_;
@@ -153,21 +186,27 @@ void LinkTool::openDrawer() {
         return;
     const linking::End from{from_.front(), port_};
     const DeviceId target = target_;
+    const ObjectRef through = through_;
     context_.user.endTool();
-    context_.linking.openDrawerForNew(from, target);
+    if (through.kind == Kind::group)
+        context_.linking.openDevicesForNew(from, through);
+    else
+        context_.linking.openDrawerForNew(from, target);
 }
 
 void LinkTool::stepTo(int key) {
-    const scene::Plate* here = session_.scene().plate(target_ ? target_ : from_.front());
+    const auto here = target_ ? anchorOfTarget() : session_.scene().anchorOf(from_.front());
     if (!here)
         return;
     const PointF c = here->frame.centre();
-    const scene::Plate* best = nullptr;
+    const scene::Item* best = nullptr;
     double bestScore = 1e18;
-    session_.scene().forEachPlate([&](const scene::Plate& plate) {
-        if (std::find(from_.begin(), from_.end(), plate.id) != from_.end() || plate.id == target_)
+    session_.scene().forEachItem([&](const scene::Item& item) {
+        const bool own =
+            std::any_of(from_.begin(), from_.end(), [&](DeviceId id) { return item.object == refTo(id); });
+        if (item.layer != scene::Layer::plates || own || item.object == here->shown)
             return;
-        const PointF d = plate.frame.centre() - c;
+        const PointF d = scene::frameOf(item).centre() - c;
         const double along = key == Qt::Key_Left    ? -d.x
                              : key == Qt::Key_Right ? d.x
                              : key == Qt::Key_Up    ? -d.y
@@ -177,14 +216,14 @@ void LinkTool::stepTo(int key) {
             return;
         if (const double score = along + 2 * std::abs(across); score < bestScore) {
             bestScore = score;
-            best = &plate;
+            best = &item;
         }
     });
-    if (best) {
-        aimAt(best->id);
-        typed_.clear();
-        surface().reveal(best->frame);
-    }
+    if (!best)
+        return;
+    best->as<scene::Plate>() ? aimAt({best->object.id}) : aimThrough(best->object);
+    typed_.clear();
+    surface().reveal(scene::frameOf(*best));
 }
 
 void LinkTool::matchTyped() {
@@ -193,7 +232,7 @@ void LinkTool::matchTyped() {
     int bestRank = 3;
     session_.network().all<Device>().forEach([&](const Device& device) {
         if (std::find(from_.begin(), from_.end(), device.id) != from_.end() ||
-            !session_.scene().plate(device.id))
+            !session_.scene().anchorOf(device.id))
             return;
         const std::string name = lowered(device.name);
         const int rank = name == query                           ? 0
@@ -206,8 +245,8 @@ void LinkTool::matchTyped() {
         }
     });
     aimAt(best && !query.empty() ? best->id : DeviceId{});
-    if (const scene::Plate* plate = session_.scene().plate(target_))
-        surface().reveal(plate->frame);
+    if (const auto anchor = session_.scene().anchorOf(target_))
+        surface().reveal(anchor->frame);
 }
 
 bool LinkTool::key(QKeyEvent& event) {
@@ -265,7 +304,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
             if (plate->id != from_.front() && !answerFor(plate->id))
                 painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
     }
-    const scene::Plate* target = session_.scene().plate(target_);
+    const auto target = target_ ? anchorOfTarget() : std::nullopt;
     for (const DeviceId device : from_) {
         const scene::Plate* plate = session_.scene().plate(device);
         if (!plate)
@@ -273,7 +312,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
         sheetPainter.selection(painter, plate->frame, zoom);
         if (target)
             sheetPainter.linkInHand(painter, scene::leavingFrom(plate->anchor(), -1, target->frame.centre()),
-                                    scene::leavingFrom(target->anchor(), -1, plate->frame.centre()), zoom);
+                                    scene::leavingFrom(*target, -1, plate->frame.centre()), zoom);
         else if (!byKeys_)
             sheetPainter.linkInHand(painter, plate->grip(), now_.sheet, zoom);
     }
@@ -281,7 +320,10 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
         return;
     const Answer& answer = answerFor(target_);
     sheetPainter.selection(painter, target->frame, zoom);
-    const std::string words = answer ? answer->b.port : answer.refusal().what;
+    const bool hidden = through_.id != 0; // then its device is named too
+    const std::string words = !answer  ? answer.refusal().what
+                              : hidden ? edit::portText(session_.network(), answer->b)
+                                       : answer->b.port;
     const double size = 10 / zoom, width = scene::textWidth(words, size, scene::Weight::semiBold) + 10 / zoom;
     const Rect box{target->frame.centre().x - width / 2, target->frame.y - 24 / zoom, width, 17 / zoom};
     painter.setPen(QPen(answer ? theme.accent : theme.error, 1.2 / zoom));

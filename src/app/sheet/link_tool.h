@@ -42,6 +42,10 @@ private:
     const Answer& answerFor(model::DeviceId device);
     void aim(scene::PointF at);
     void aimAt(model::DeviceId device);
+    /// At a folded group or through a doorway: the best device behind it.
+    void aimThrough(model::ObjectRef shown);
+    /// What the link in hand goes to on the sheet.
+    std::optional<scene::Anchor> anchorOfTarget() const;
     void finish(const Pointer& pointer);
     void commit();
     void openDrawer();
@@ -56,6 +60,8 @@ private:
     model::DeviceId target_;
     QString typed_;
     std::map<model::DeviceId, Answer> answers_;
+    model::ObjectRef through_;                           ///< the tile or doorway the target is behind
+    std::map<model::ObjectRef, model::DeviceId> behind_; ///< the best device behind each; none: there is none
 };
 
 } // namespace underridge::app

@@ -64,6 +64,7 @@ struct DrawerRow {
     std::string other;                 ///< the port it would join at the other end; empty: there is none free
     std::optional<Supply> supply = {}; ///< what must be fitted for the port to be there
     std::optional<Supply> otherSupply = {}; ///< the same at the other end
+    model::DeviceId inside = {};            ///< of a group's drawer: the device the row stands for
 };
 
 /// Every port of `target`, those that fit first, then those that need a transceiver, then

@@ -50,6 +50,8 @@ public:
             addBelow(item.object, plate->frame, plate->name, {standingOf(plate->role), plate->links});
         else if (const Tile* tile = item.as<Tile>())
             addBelow(item.object, tile->frame, tile->name, {tileStanding, tile->devices});
+        else if (const Doorway* doorway = item.as<Doorway>())
+            addBelow(item.object, doorway->frame, doorway->name, {tileStanding, doorway->links});
         else if (const Frame* frame = item.as<Frame>())
             addInside(*frame);
     }
@@ -249,8 +251,9 @@ std::vector<Bundle> bundlesOf(const std::vector<const LinkLine*>& lines) {
     std::map<std::pair<ObjectRef, ObjectRef>, Bundle> pairs;
     for (const LinkLine* line : lines) {
         Bundle& bundle = pairs[std::minmax(line->a, line->b)];
-        if (bundle.count++ == 0)
-            bundle = {line->path.front(), line->path.back(), 1};
+        if (bundle.count == 0)
+            bundle = {line->path.front(), line->path.back(), 0};
+        bundle.count += std::max(1, static_cast<int>(line->merged.size()));
     }
     std::vector<Bundle> out;
     out.reserve(pairs.size());
