@@ -5,7 +5,6 @@
 #include "app/files/print_dialog.h"
 #include "app/models/model_editor.h"
 #include "app/window/main_window.h"
-#include "app/window/preferences.h"
 #include "core/base/files.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
@@ -15,6 +14,7 @@
 #include <QDir>
 #include <QElapsedTimer>
 #include <QMouseEvent>
+#include <QTabWidget>
 #include <QTemporaryDir>
 #include <cstdio>
 
@@ -135,13 +135,9 @@ void shootAll(const QString& folder) {
     const auto* link = s.window().session().network().linkAt({s.named("wall-1"), "X2"});
     s.window().session().select({model::refTo(link->id)});
     s.shoot("details-link");
-    s.window().session().select({model::refTo(s.named("acc-1"))});
-    s.window().theme().choose(app::ThemeChoice::dark);
-    s.shoot("first-office-dark");
-    s.window().theme().choose(app::ThemeChoice::light);
 }
 
-/// The ferry terminal: far, near, dark, printed; and what opens over it.
+/// The ferry terminal: far, near, printed; and what opens over it.
 void shootPort(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
@@ -157,8 +153,6 @@ void shootPort(const QString& folder) {
         s.shootDialog(dialog, "own-models");
     });
     s.window().action(app::CommandId::ownModels)->trigger();
-    s.answer<app::Preferences>([&](app::Preferences& dialog) { s.shootDialog(dialog, "preferences"); });
-    s.window().action(app::CommandId::preferences)->trigger();
 }
 
 /// Cables followed from a wall outlet, and links that do not come up with what the checks
@@ -263,6 +257,33 @@ void shootImport(const QString& folder) {
 
 } // namespace
 
+/// Groups: a site folded to its buildings with one floor open, and a floor looked into.
+void shootGroups(const QString& folder) {
+    Studio s(folder);
+    s.openSample("fennick-quay");
+    model::Network network = s.window().session().network();
+    for (const model::Sheet& sheet : network.sheetsInOrder())
+        if (sheet.name == "Site overview")
+            s.window().session().showSheet(sheet.id);
+    const auto groupNamed = [&](const char* name) {
+        model::GroupId found;
+        network.all<model::Group>().forEach([&](const model::Group& group) {
+            if (group.name == name)
+                found = group.id;
+        });
+        return found;
+    };
+    s.window().findChild<QTabWidget*>()->setCurrentIndex(1);
+    s.window().session().select({model::refTo(groupNamed("Quay level"))});
+    s.window().action(app::CommandId::foldOrUnfold)->trigger();
+    s.sheet().fitAll();
+    s.shoot("site-overview");
+    s.window().theme().choose(app::ThemeChoice::dark);
+    s.window().session().navigation().enter(groupNamed("Gatehouse"));
+    s.window().session().select({model::refTo(s.named("ind-gate"))});
+    s.shoot("entered-dark");
+}
+
 int main(int argc, char** argv) {
     if (argc != 2) {
         std::fprintf(stderr, "usage: screenshots FOLDER\n");
@@ -276,6 +297,7 @@ int main(int argc, char** argv) {
     shootAll(QString::fromLocal8Bit(argv[1]));
     shootPort(QString::fromLocal8Bit(argv[1]));
     shootCabling(QString::fromLocal8Bit(argv[1]));
+    shootGroups(QString::fromLocal8Bit(argv[1]));
     shootImport(QString::fromLocal8Bit(argv[1]));
     return 0;
 }

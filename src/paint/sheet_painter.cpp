@@ -144,6 +144,23 @@ void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) 
             painter.fillRect(QRectF(x - size / 2, y - size / 2, size, size), theme_.dots);
 }
 
+namespace {
+
+/// Whether a count in the middle of a line would lie on something the line runs behind.
+bool isCovered(const scene::Scene& scene, const Rect& place) {
+    const scene::Items near = scene.itemsIn(place);
+    return std::any_of(near.all().begin(), near.all().end(), [&](const scene::Item* each) {
+        return each->layer == scene::Layer::plates && scene::liesUnder(*each, place);
+    });
+}
+
+Rect countPlace(const scene::Bundle& bundle, double zoom) {
+    const PointF middle = (bundle.a + bundle.b) * 0.5;
+    return Rect{middle.x, middle.y, 0, 0}.grown(farCountPx / 2 / zoom);
+}
+
+} // namespace
+
 void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene::Items& items,
                        const Rect& area, double zoom) {
     painter.setRenderHint(QPainter::Antialiasing, false);
@@ -180,9 +197,9 @@ void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene
             painter.fillRect(toQt(item->frame), theme_.frame);
     const std::vector<scene::FarName> names = scene.namesIn(area.grown(farCountPx / zoom), zoom);
     for (const scene::Bundle& bundle : bundles) {
-        const PointF middle = (bundle.a + bundle.b) * 0.5;
-        const Rect place = Rect{middle.x, middle.y, 0, 0}.grown(farCountPx / 2 / zoom);
-        if (std::none_of(names.begin(), names.end(),
+        const Rect place = countPlace(bundle, zoom);
+        if (bundle.count > 1 && !isCovered(scene, place) &&
+            std::none_of(names.begin(), names.end(),
                          [&](const scene::FarName& name) { return name.area.intersects(place); }))
             bundleCount(painter, bundle, zoom);
     }
@@ -190,19 +207,11 @@ void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene
         farName(painter, name, zoom);
 }
 
-/// In the middle of the line, unless something lies there that it would run behind.
 void SheetPainter::mergedCount(QPainter& painter, const scene::Scene& scene, const LinkLine& item,
                                double zoom) {
-    if (item.merged.size() < 2)
-        return;
-    const PointF middle = (item.path.front() + item.path.back()) * 0.5;
-    const Rect place = Rect{middle.x, middle.y, 0, 0}.grown(farCountPx / 2 / zoom);
-    const scene::Items near = scene.itemsIn(place);
-    if (std::none_of(near.all().begin(), near.all().end(), [&](const scene::Item* each) {
-            return each->layer == scene::Layer::plates && scene::liesUnder(*each, place);
-        }))
-        bundleCount(painter, {item.path.front(), item.path.back(), static_cast<int>(item.merged.size())},
-                    zoom);
+    const scene::Bundle bundle{item.path.front(), item.path.back(), static_cast<int>(item.merged.size())};
+    if (bundle.count > 1 && !isCovered(scene, countPlace(bundle, zoom)))
+        bundleCount(painter, bundle, zoom);
 }
 
 void SheetPainter::bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom) {

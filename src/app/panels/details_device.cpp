@@ -11,6 +11,7 @@
 #include "core/edit/models.h"
 #include "core/edit/places.h"
 #include "core/linking/fit.h"
+#include "core/model/group_tree.h"
 #include "core/model/standing.h"
 
 #include <fmt/format.h>
@@ -31,6 +32,9 @@ void DetailsPanel::showDevice(const Device& device) {
                    [this, id](const std::string& typed) {
                        return edit::setAddress(session_.network(), id, {}, typed, session_.ids());
                    });
+    if (const Group* group = network.group(device.group))
+        form_->linkRow(tr("Group"), shownText(pathText(network, group->id)),
+                       [this, in = group->id] { session_.navigation().goTo(refTo(in)); });
     form_->textRow(tr("Serial"), shownText(device.serial), {}, [this, id](const std::string& typed) {
         return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, said(tr("Set serial")),
                                         [&](Device& d) { d.serial = typed; });

@@ -18,7 +18,7 @@ void Locator::setScene(const scene::Scene& scene) {
     scene_ = scene;
     bounds_ = scene.bounds().grown(60);
     image_ = {};
-    setVisible(scene.count<scene::Plate>() + scene.count<scene::NoteCard>() > 0);
+    setVisible(!scene.empty());
     update();
 }
 
@@ -54,12 +54,24 @@ void Locator::render() {
     image_.setDevicePixelRatio(ratio);
     image_.fill(theme_->panel);
     QPainter painter(&image_);
-    scene_.forEachPlate([&](const scene::Plate& plate) {
-        const QPointF corner = toHere({plate.frame.x, plate.frame.y});
-        painter.fillRect(QRectF(corner, QSizeF(std::max(2.0, plate.frame.w * scale()),
-                                               std::max(1.5, plate.frame.h * scale()))),
-                         theme_->spine(plate.role));
+    const auto box = [&](const scene::Rect& frame) {
+        return QRectF(toHere({frame.x, frame.y}),
+                      QSizeF(std::max(2.0, frame.w * scale()), std::max(1.5, frame.h * scale())));
+    };
+    std::vector<const scene::Frame*> frames;
+    scene_.forEach<scene::Frame>([&](const scene::Frame& frame) { frames.push_back(&frame); });
+    std::sort(frames.begin(), frames.end(), [](const auto* a, const auto* b) {
+        return std::pair(a->depth, a->id) < std::pair(b->depth, b->id);
     });
+    painter.setPen(theme_->edge);
+    for (const scene::Frame* frame : frames) {
+        painter.setBrush(frame->depth % 2 == 0 ? theme_->frame : theme_->sheet);
+        painter.drawRect(box(frame->frame));
+    }
+    scene_.forEach<scene::Tile>(
+        [&](const scene::Tile& tile) { painter.fillRect(box(tile.frame), theme_->muted); });
+    scene_.forEachPlate(
+        [&](const scene::Plate& plate) { painter.fillRect(box(plate.frame), theme_->spine(plate.role)); });
 }
 
 void Locator::paintEvent(QPaintEvent*) {

@@ -186,6 +186,8 @@ QRect FlatStyle::subControlRect(ComplexControl control, const QStyleOptionComple
 void FlatStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
                               const QWidget* widget) const {
     switch (element) {
+    case PE_PanelItemViewRow:
+        return; // what is chosen is told by its item, not by the room before it
     case PE_PanelButtonCommand:
         return pushButton(*painter, *option);
     case PE_PanelButtonTool:

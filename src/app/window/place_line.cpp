@@ -27,15 +27,12 @@ PlaceLine::PlaceLine(Session& session, QAction* back, QAction* forward, QWidget*
                 [button, action] { button->setEnabled(action->isEnabled()); });
         layout_->addWidget(button);
     }
-    sheet_->setPopupMode(QToolButton::MenuButtonPopup);
-    sheet_->setToolTip(tr("The sheet shown: click for the whole of it, the arrow for others"));
+    sheet_->setPopupMode(QToolButton::InstantPopup);
+    sheet_->setToolTip(tr("The sheet shown"));
     sheet_->setMenu(new QMenu(sheet_));
     connect(sheet_->menu(), &QMenu::aboutToShow, this, &PlaceLine::fillSheets);
     connect(sheet_, &QToolButton::clicked, this, [this] {
-        if (session_.scene().entered())
-            session_.navigation().enter({});
-        else
-            sheet_->showMenu();
+        session_.navigation().enter({}); // with no group entered a click opens the menu
     });
     layout_->addWidget(sheet_);
     connect(&session_.sheets(), &SheetSession::enteredChanged, this, &PlaceLine::refresh);
@@ -55,6 +52,10 @@ void PlaceLine::refresh() {
     const Network& network = session_.network();
     if (const Sheet* sheet = network.sheet(session_.sheet()))
         sheet_->setText(asLabel(shownText(sheet->name)));
+    const bool inGroup = static_cast<bool>(session_.scene().entered());
+    sheet_->setPopupMode(inGroup ? QToolButton::DelayedPopup : QToolButton::InstantPopup);
+    sheet_->setToolTip(inGroup ? tr("Back to the whole sheet; held down, the other sheets")
+                               : tr("The sheet shown"));
     std::vector<std::pair<GroupId, QString>> wanted;
     for (const GroupId id : upwards(network, session_.scene().entered()))
         wanted.insert(wanted.begin(), {id, shownText(network.group(id)->name)});

@@ -185,16 +185,26 @@ private:
             std::sort(doors.begin(), doors.end(), [](const Door& a, const Door& b) {
                 return std::pair(a.at, a.to) < std::pair(b.at, b.to);
             });
-            double free = side < 2 ? border.x : border.y + frameTitle;
-            for (Door& door : doors) {
-                const bool upright = side < 2;
-                const double length = upright ? door.frame.w : door.frame.h;
-                const double from = std::max(free, std::round(door.at - length / 2));
-                free = from + length + doorwayGap;
-                door.frame.x = upright     ? from
+            const bool across = side < 2;
+            double free = across ? border.x : border.y + frameTitle;
+            std::vector<double> starts;
+            for (const Door& door : doors) {
+                const double length = across ? door.frame.w : door.frame.h;
+                starts.push_back(std::max(free, std::round(door.at - length / 2)));
+                free = starts.back() + length + doorwayGap;
+            }
+            double end = across ? border.right() : border.bottom();
+            for (std::size_t i = doors.size(); i-- > 0;) { // back inside, where there is room
+                const double length = across ? doors[i].frame.w : doors[i].frame.h;
+                starts[i] = std::min(starts[i], end - length);
+                end = starts[i] - doorwayGap;
+            }
+            for (std::size_t i = 0; i < doors.size(); ++i) {
+                Door& door = doors[i];
+                door.frame.x = across      ? starts[i]
                                : side == 2 ? border.x - door.frame.w / 2
                                            : border.right() - door.frame.w / 2;
-                door.frame.y = !upright    ? from
+                door.frame.y = !across     ? starts[i]
                                : side == 0 ? border.y - door.frame.h / 2
                                            : border.bottom() - door.frame.h / 2;
                 Doorway doorway{door.to, door.frame,

@@ -61,7 +61,7 @@ bool liesUnder(const Item& item, const Rect& place);
 /// Of names far away, on the screen.
 inline constexpr double farNamePx = 11;
 
-/// The name of a plate or tile below it, far away, or of a frame in its corner.
+/// The name of a plate or tile below it, far away, or of a frame above it.
 struct FarName {
     model::ObjectRef of;
     std::string text; ///< elided

@@ -53,7 +53,7 @@ public:
         else if (const Doorway* doorway = item.as<Doorway>())
             addBelow(item.object, doorway->frame, doorway->name, {tileStanding, doorway->links});
         else if (const Frame* frame = item.as<Frame>())
-            addInside(*frame);
+            addAbove(*frame);
     }
 
     std::vector<FarName> settled() {
@@ -107,16 +107,13 @@ private:
         all_.push_back({of, frame, name, area, rank});
     }
 
-    void addInside(const Frame& frame) {
-        const double inset = nameGapPx / zoom_;
-        const Rect area{frame.frame.x + inset, frame.frame.y + inset, widthOf(frame.title),
+    /// On its upper border, so that nothing within is covered.
+    void addAbove(const Frame& frame) {
+        const Rect area{frame.frame.x, frame.frame.y - nameHeightPx / zoom_, widthOf(frame.title),
                         nameHeightPx / zoom_};
-        if (area.w < frame.frame.w && area.h < frame.frame.h) // what is in it is in nobody's way
-            all_.push_back({refTo(frame.id),
-                            {area.x, area.y, 0, 0},
-                            frame.title,
-                            area,
-                            {frameStanding - std::min(frame.depth, frameStanding - tileStanding - 1), 0}});
+        const int nested = std::min(frame.depth, frameStanding - tileStanding - 1);
+        all_.push_back(
+            {refTo(frame.id), {area.x, area.y, 0, 0}, frame.title, area, {frameStanding - nested, 0}});
     }
 
     void layInRows() {
