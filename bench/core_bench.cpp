@@ -2,6 +2,7 @@
 // Benches of the core: area/what/size, with p50, p95, p99 in milliseconds and ratios to a
 // plain reference.
 #include "bench/percentiles.h"
+#include "core/edit/groups.h"
 #include "core/edit/devices.h"
 #include "core/edit/document.h"
 #include "core/edit/registers.h"
@@ -183,6 +184,87 @@ void editUndo(benchmark::State& state) {
             back ? history.undo() : history.redo();
             benchmark::DoNotOptimize(edit::differencePayload("x", before, history.now()));
             scene = scene::update(scene, before, history.now()).scene;
+        });
+    times.report(state);
+}
+
+const Network& grouped(int devices) {
+    static std::map<int, Network> made;
+    const auto at = made.find(devices);
+    return at != made.end() ? at->second : made.emplace(devices, tests::largeGrouped(devices)).first->second;
+}
+
+/// Groups of a level of the tree, 0 the innermost.
+std::vector<GroupId> groupsOf(const Network& network, GroupKind level) {
+    std::vector<GroupId> out;
+    network.all<Group>().forEach([&](const Group& group) {
+        if (group.type == level)
+            out.push_back(group.id);
+    });
+    return out;
+}
+
+/// An act on a sheet in groups, as the window does it.
+template <class MakeAct>
+void groupBench(benchmark::State& state, MakeAct&& makeAct) {
+    Network n = grouped(static_cast<int>(state.range(0)));
+    auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            const auto act =
+                makeAct(n, edit::Look{scene.sheet(), {}, scene.standing()}, static_cast<std::size_t>(i++));
+            benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
+            scene = scene::update(scene, n, act->network).scene;
+            n = act->network;
+        });
+    times.report(state);
+    state.counters["groups"] = static_cast<double>(n.all<Group>().size());
+}
+
+/// One of the innermost groups folded, then unfolded, all over the sheet.
+void groupFold(benchmark::State& state) {
+    const auto groups = groupsOf(grouped(static_cast<int>(state.range(0))), GroupKind{});
+    groupBench(state, [&](const Network& n, const edit::Look& look, std::size_t i) {
+        return edit::setFolded(n, look.sheet, {groups[(i / 2) * 37 % groups.size()]}, i % 2 == 0);
+    });
+}
+
+void groupMove(benchmark::State& state) {
+    const auto ids = someDevices(grouped(static_cast<int>(state.range(0))));
+    groupBench(state, [&](const Network& n, const edit::Look& look, std::size_t i) {
+        return edit::moveObjects(n, look, {refTo(ids[i % ids.size()])}, {i % 2 ? 8 : -8, 0});
+    });
+}
+
+/// A group of some thousands of devices dropped a little further on.
+void groupDrop(benchmark::State& state) {
+    const auto groups = groupsOf(grouped(static_cast<int>(state.range(0))), GroupKind::row);
+    groupBench(state, [&](const Network& n, const edit::Look& look, std::size_t i) {
+        return edit::moveObjects(n, look, {refTo(groups[i / 2 % groups.size()])}, {i % 2 ? 8 : -8, 0});
+    });
+}
+
+void groupEnter(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    const auto groups = groupsOf(n, GroupKind::floor);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            benchmark::DoNotOptimize(scene::Scene::build(n, n.sheetsInOrder().front().id, LengthUnit::metres,
+                                                         groups[i++ % groups.size()]));
+        });
+    times.report(state);
+}
+
+void groupBuild(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    Percentiles times;
+    for (auto _ : state)
+        times.time(state, [&] {
+            benchmark::DoNotOptimize(scene::Scene::build(n, n.sheetsInOrder().front().id));
         });
     times.report(state);
 }
@@ -382,6 +464,11 @@ BENCHMARK(editUndo)
     ->Arg(50000)
     ->UseManualTime()
     ->Unit(benchmark::kMillisecond);
+BENCHMARK(groupFold)->Name("group/fold")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(groupMove)->Name("group/move")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(groupDrop)->Name("group/drop")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(groupEnter)->Name("group/enter")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(groupBuild)->Name("group/build")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
 BENCHMARK(openOwn)
     ->Name("open/own")
     ->Arg(1000)

@@ -68,6 +68,21 @@ QString wrongWith(const Scene& scene, const Network& network) {
     return missing;
 }
 
+/// Which items two scenes have otherwise.
+QString differenceOf(const Scene& a, const Scene& b) {
+    QString out;
+    const auto tell = [&](const char* where, const Scene& here, const Scene& there) {
+        here.forEachItem([&](const scene::Item& item) {
+            const scene::Item* other = there.item(item.object);
+            if (!other || !(*other == item))
+                out += QStringLiteral("%1: kind %2 %3; ").arg(where).arg(static_cast<int>(item.object.kind)).arg(item.object.id);
+        });
+    };
+    tell("followed", a, b);
+    tell("built", b, a);
+    return out;
+}
+
 } // namespace
 
 class FoldingTest : public QObject {
@@ -202,16 +217,35 @@ private Q_SLOTS:
             bench.linkSome(12);
             const std::size_t devices = bench.network.all<Device>().size(),
                               links = bench.network.all<Link>().size();
+            Scene followed = Scene::build(bench.network, bench.sheet);
             for (int i = 0; i < 60; ++i) {
+                const Network before = bench.network;
                 bench.take(bench.act());
+                followed = scene::update(followed, before, bench.network).scene;
                 QCOMPARE(bench.network.all<Device>().size(), devices);
                 QCOMPARE(bench.network.all<Link>().size(), links);
                 const Scene scene = Scene::build(bench.network, bench.sheet);
-                QVERIFY(scene.gridIsTrue());
+                QVERIFY(scene.gridIsTrue() && followed.gridIsTrue());
+                QVERIFY2(followed == scene, qPrintable(differenceOf(followed, scene)));
+                bench.network.all<Link>().forEach([&](const Link& link) {
+                    QCOMPARE(followed.link(link.id) != nullptr, scene.link(link.id) != nullptr);
+                });
                 if (const QString wrong = wrongWith(scene, bench.network); !wrong.isEmpty())
                     QFAIL(qPrintable(QStringLiteral("seed %1, act %2: %3").arg(seed).arg(i).arg(wrong)));
             }
         }
+    }
+    void a_fold_touches_no_more_than_it_changes() {
+        Grouped bench(5);
+        bench.grow(3, 2, 2, {}, {}, 16000);
+        bench.linkSome(10);
+        const Scene before = Scene::build(bench.network, bench.sheet);
+        const GroupId last = bench.groups.back(); // nothing stands right of it or below
+        const auto act = edit::setFolded(bench.network, bench.sheet, {last}, true);
+        const auto updated = scene::update(before, bench.network, act->network);
+        QVERIFY(!updated.all && !updated.damage.empty());
+        const GroupId first = bench.groups.front();
+        QVERIFY(before.item(refTo(first)) == updated.scene.item(refTo(first))); // the very same
     }
     void the_order_of_folds_does_not_matter() {
         for (std::uint64_t seed = 1; seed <= 8; ++seed) {

@@ -51,7 +51,7 @@ struct Grouped : Workbench {
         std::erase_if(groups, [&](model::GroupId id) { return !network.group(id); });
         if (groups.empty())
             return error("none left");
-        switch (below(7)) {
+        switch (below(10)) {
         case 0:
         case 1:
             return edit::setFolded(network, sheet, {any(groups)}, below(2) == 0);

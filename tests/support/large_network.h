@@ -5,6 +5,8 @@
 #include "core/edit/links.h"
 #include "core/exchange/catalogue_file.h"
 
+#include <map>
+
 namespace underridge::tests {
 
 inline model::Network largeNetwork(int devices) {
@@ -55,6 +57,43 @@ inline model::Network largeNetwork(int devices) {
             join(i, "1", i + 1, "2", "cat6a");
         if (i % 2 == 0 && i + columns < devices)
             join(i, "X1", i + columns, "X2", "dac-sfpp");
+    }
+    return network;
+}
+
+/// The same in groups six deep, the innermost of 25 devices each, with room for their
+/// frames.
+inline model::Network largeGrouped(int devices) {
+    using namespace model;
+    Network network = largeNetwork(devices);
+    const SheetId sheet = network.sheetsInOrder().front().id;
+    IdSource ids(815);
+    constexpr int side = 5, levels = 6;
+    std::map<std::tuple<int, int, int>, GroupId> made;
+    const auto groupAt = [&](auto&& self, int level, int x, int y) -> GroupId {
+        if (level == levels)
+            return {};
+        GroupId& id = made[{level, x, y}];
+        if (!id) {
+            Group group;
+            group.id = id = ids.make<GroupId>();
+            group.name = "g-" + std::to_string(made.size());
+            group.type = static_cast<GroupKind>(level);
+            group.parent = self(self, level + 1, x / 2, y / 2);
+            network.put(std::move(group));
+            return made[{level, x, y}];
+        }
+        return id;
+    };
+    std::vector<Position> positions;
+    network.all<Position>().forEachIn(sheet.value, [&](const Position& each) { positions.push_back(each); });
+    for (Position& position : positions) {
+        const int column = position.at.x / 200, row = position.at.y / 120;
+        Device device = *network.device({position.object});
+        device.group = groupAt(groupAt, 0, column / side, row / side);
+        position.at = {position.at.x + column / side * 280, position.at.y + row / side * 400};
+        network.put(std::move(device));
+        network.put(std::move(position));
     }
     return network;
 }

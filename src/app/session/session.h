@@ -8,6 +8,7 @@
 #include "app/session/selection.h"
 #include "app/session/sheet_session.h"
 #include "app/session/workspace.h"
+#include "core/edit/shown_places.h"
 
 namespace underridge::app {
 
@@ -28,6 +29,8 @@ public:
     const model::Catalogue& catalogue() const { return workspace_.catalogue(); }
     const scene::Scene& scene() const { return sheets_.scene(); }
     model::SheetId sheet() const { return sheets_.sheet(); }
+    /// How the sheet is looked at, for acts on what is shown.
+    edit::Look look() const { return {sheet(), scene().entered(), scene().standing()}; }
     const edit::Refs& selection() const { return selection_.objects(); }
     void select(edit::Refs objects) { selection_.select(std::move(objects)); }
     void selectPort(const model::PortRef& port) { selection_.selectPort(port); }

@@ -81,16 +81,15 @@ bool Moving::changesGroup() const {
 }
 
 std::optional<edit::ActResult> Moving::drop() const {
-    const GroupId entered = session_.scene().entered();
     edit::Refs members;
     for (const ObjectRef ref : moved_)
         if (ref.kind != Kind::note)
             members.push_back(ref);
     if (changesGroup() && !members.empty())
-        return edit::moveIntoAt(session_.network(), session_.sheet(), entered, members, into_, by_);
+        return edit::moveIntoAt(session_.network(), session_.look(), members, into_, by_);
     if (by_ == Point{})
         return std::nullopt;
-    return edit::moveObjects(session_.network(), session_.sheet(), moved_, by_, entered);
+    return edit::moveObjects(session_.network(), session_.look(), moved_, by_);
 }
 
 QString Moving::hint() const {

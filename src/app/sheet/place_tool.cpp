@@ -39,7 +39,7 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
 }
 
 void PlaceTool::put(const DeviceModel& model, PointF middle, bool snapped) {
-    session_.apply(edit::placeShown(session_.network(), session_.sheet(), session_.scene().entered(), model,
+    session_.apply(edit::placeShown(session_.network(), session_.look(), model,
                                     {{nextName(model), cornerFor(model, middle, snapped)}},
                                     scene::groupAt(session_.scene(), middle), session_.ids()));
 }

@@ -354,7 +354,7 @@ bool SelectTool::key(QKeyEvent& event) {
         return true;
     }
     session_.apply(
-        edit::moveObjects(session_.network(), session_.sheet(), movable, by, session_.scene().entered()),
+        edit::moveObjects(session_.network(), session_.look(), movable, by),
         edit::MergeKey{"move by arrow keys", movable});
     return true;
 }

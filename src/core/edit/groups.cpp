@@ -169,13 +169,12 @@ ActResult moveInto(const Network& network, const Refs& members, GroupId into) {
     return act;
 }
 
-ActResult moveIntoAt(const Network& network, SheetId sheet, GroupId entered, const Refs& members,
-                     GroupId into, Point by) {
-    const auto before = foldingOf(network, sheet, entered);
+ActResult moveIntoAt(const Network& network, const Look& look, const Refs& members, GroupId into, Point by) {
+    const auto before = foldingOf(network, look);
     const Refs taken = outermost(network, members);
     std::vector<Target> targets;
     for (const ObjectRef each : taken)
-        if (const auto at = shownCorner(network, sheet, before, each))
+        if (const auto at = shownCorner(network, look.sheet, before, each))
             targets.push_back({each, *at + by});
     auto moved = moveInto(network, taken, into);
     if (!moved)
@@ -184,18 +183,18 @@ ActResult moveIntoAt(const Network& network, SheetId sheet, GroupId entered, con
     const scene::ShownGroup* to = before.group(into);
     if (to && to->folded)
         return moved;
-    return shownAt(*std::move(moved), sheet, entered, targets);
+    return shownAt(*std::move(moved), look, targets);
 }
 
-ActResult placeShown(const Network& network, SheetId sheet, GroupId entered, const DeviceModel& model,
+ActResult placeShown(const Network& network, const Look& look, const DeviceModel& model,
                      const std::vector<Placed>& placed, GroupId group, IdSource& ids) {
-    auto act = placeDevices(network, sheet, model, placed, group, ids);
+    auto act = placeDevices(network, look.sheet, model, placed, group, ids);
     if (!act)
         return act;
     std::vector<Target> targets;
     for (std::size_t i = 0; i < placed.size(); ++i)
         targets.push_back({act->subjects[i], placed[i].at});
-    return shownAt(*std::move(act), sheet, entered, targets);
+    return shownAt(*std::move(act), look, targets);
 }
 
 ActResult removeWithMembers(const Network& network, const Refs& objects) {
@@ -291,7 +290,7 @@ ActResult ungroup(const Network& network, SheetId sheet, const std::vector<Group
     removed->name = groups.size() == 1 && first ? fmt::format("Ungroup {}", first->name)
                                                 : fmt::format("Ungroup {} groups", groups.size());
     removed->subjects = freed;
-    return shownAt(*std::move(removed), sheet, {}, targets);
+    return shownAt(*std::move(removed), Look{sheet, {}, {}}, targets);
 }
 
 ActResult setGroupKind(const Network& network, GroupId id, GroupKind type) {

@@ -2,6 +2,7 @@
 // Groups: making them, moving in and out, folding, dissolving.
 #pragma once
 #include "core/edit/devices.h"
+#include "core/edit/shown_places.h"
 
 namespace underridge::edit {
 
@@ -17,12 +18,11 @@ ActResult makeGroup(const model::Network& network, model::SheetId sheet, const s
 ActResult moveInto(const model::Network& network, const Refs& members, model::GroupId into);
 
 /// The same by hand: they are shown on the sheet `by` further than they were.
-ActResult moveIntoAt(const model::Network& network, model::SheetId sheet, model::GroupId entered,
-                     const Refs& members, model::GroupId into, model::Point by);
+ActResult moveIntoAt(const model::Network& network, const Look& look, const Refs& members,
+                     model::GroupId into, model::Point by);
 
 /// placeDevices() into a group, where they are shown at those points.
-ActResult placeShown(const model::Network& network, model::SheetId sheet, model::GroupId entered,
-                     const model::DeviceModel& model, const std::vector<Placed>& placed, model::GroupId group,
+ActResult placeShown(const model::Network& network, const Look& look, const model::DeviceModel& model, const std::vector<Placed>& placed, model::GroupId group,
                      model::IdSource& ids);
 
 /// Removes groups with all that is in them.

@@ -33,7 +33,8 @@ Position positionOr(const Network& network, SheetId sheet, ObjectRef object) {
 
 } // namespace
 
-ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects, Point by, GroupId entered) {
+ActResult moveObjects(const Network& network, const Look& look, const Refs& objects, Point by) {
+    const SheetId sheet = look.sheet;
     Act act{objects.size() == 1 ? fmt::format("Move {}", nameOf(network, objects.front()))
                                 : fmt::format("Move {} objects", objects.size()),
             network, objects};
@@ -47,12 +48,12 @@ ActResult moveObjects(const Network& network, SheetId sheet, const Refs& objects
             return moved.refusal();
         return act;
     }
-    const auto folding = foldingOf(network, sheet, entered);
+    const auto folding = foldingOf(network, look);
     std::vector<Target> targets;
     for (const ObjectRef ref : objects)
         if (const auto at = shownCorner(network, sheet, folding, ref); at && ref.kind != Kind::link)
             targets.push_back({ref, *at + by});
-    return shownAt(std::move(act), sheet, entered, targets);
+    return shownAt(std::move(act), look, targets);
 }
 
 ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends,

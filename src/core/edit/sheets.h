@@ -1,15 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Where things are drawn: moving, bending links, notes.
 #pragma once
-#include "core/edit/act.h"
+#include "core/edit/shown_places.h"
 
 namespace underridge::edit {
 
 /// Moves devices, groups with all in them, and notes by a distance of the sheet as it is
 /// shown, groups folded as they are; bends of links whose both ends move go along.
-/// `entered`: only that group is shown. Refuses to leave the sheet.
-ActResult moveObjects(const model::Network& network, model::SheetId sheet, const Refs& objects,
-                      model::Point by, model::GroupId entered = {});
+/// Refuses to leave the sheet.
+ActResult moveObjects(const model::Network& network, const Look& look, const Refs& objects, model::Point by);
+inline ActResult moveObjects(const model::Network& network, model::SheetId sheet, const Refs& objects,
+                             model::Point by) {
+    return moveObjects(network, Look{sheet, {}, {}}, objects, by);
+}
 
 /// Replaces the bends of a link, from end a to end b, where they are shown; none:
 /// straight.

@@ -39,6 +39,8 @@ std::optional<Point> wayTo(const Network& network, SheetId sheet, const Folding&
     auto place = others.placeFor(level, scene::toF(target.at));
     if (!place)
         place = folding.placeFor(level, scene::toF(target.at));
+    if (!place && folding.groups().empty())
+        place = scene::toF(target.at); // nothing is shown elsewhere than it stands
     if (!place)
         return std::nullopt;
     if (target.object.kind == Kind::group) {
@@ -49,24 +51,53 @@ std::optional<Point> wayTo(const Network& network, SheetId sheet, const Folding&
     return held ? std::optional(rounded(*place) - held->at) : std::nullopt;
 }
 
-/// How the groups of a sheet are shown without some of the devices.
-Folding foldingWithout(const Network& network, SheetId sheetId, GroupId entered,
-                       const std::set<DeviceId>& without) {
-    const Sheet* sheet = network.sheet(sheetId);
-    if (!sheet || !sheet->groups || network.all<Group>().size() == 0)
-        return {};
+std::vector<scene::Standing> standingsOf(const Network& network, SheetId sheet) {
     std::vector<scene::Standing> devices;
-    network.all<Position>().forEachIn(sheetId.value, [&](const Position& position) {
+    network.all<Position>().forEachIn(sheet.value, [&](const Position& position) {
         const Device* device = position.of == Kind::device ? network.device({position.object}) : nullptr;
-        if (!device || without.contains(device->id))
-            return;
-        if (const auto plate = scene::plateOf(network, sheetId, *device))
+        if (const auto plate = device ? scene::plateOf(network, sheet, *device) : std::nullopt)
             devices.push_back({device->id, device->group, plate->frame});
     });
-    const GroupId within = network.group(entered)        ? entered
+    return devices;
+}
+
+/// The same with some devices as the network has them now; `all` is sorted.
+void bringUp(std::vector<scene::Standing>& all, const Network& network, SheetId sheet,
+             const std::set<DeviceId>& changed) {
+    std::vector<scene::Standing> fresh;
+    for (const DeviceId id : changed) {
+        const auto at = std::lower_bound(all.begin(), all.end(), id, [](const scene::Standing& each, DeviceId v) {
+            return each.device < v;
+        });
+        const Device* device = network.device(id);
+        const Position* position = network.position(sheet, id.value);
+        if (!device || !position)
+            continue; // what is gone is no target
+        if (at == all.end() || at->device != id) {
+            fresh.push_back({id, device->group, scene::plateOf(network, sheet, *device)->frame});
+            continue;
+        }
+        at->in = device->group;
+        at->plate.x = position->at.x;
+        at->plate.y = position->at.y;
+    }
+    const auto middle = static_cast<std::ptrdiff_t>(all.size());
+    all.insert(all.end(), fresh.begin(), fresh.end());
+    std::inplace_merge(all.begin(), all.begin() + middle, all.end(),
+                       [](const auto& x, const auto& y) { return x.device < y.device; });
+}
+
+bool showsGroups(const Network& network, SheetId id) {
+    const Sheet* sheet = network.sheet(id);
+    return sheet && sheet->groups && network.all<Group>().size() > 0;
+}
+
+Folding foldingOf(const Network& network, const Look& look, const std::vector<scene::Standing>& devices) {
+    const Sheet* sheet = network.sheet(look.sheet);
+    const GroupId within = network.group(look.entered)   ? look.entered
                            : network.group(sheet->shows) ? sheet->shows
                                                          : GroupId{};
-    return Folding::of(network, sheetId, within, devices);
+    return Folding::of(network, look.sheet, within, devices);
 }
 
 /// The devices that targets are, or hold.
@@ -84,8 +115,11 @@ std::set<DeviceId> devicesOf(const Network& network, const std::vector<Target>& 
 
 } // namespace
 
-Folding foldingOf(const Network& network, SheetId sheet, GroupId entered) {
-    return foldingWithout(network, sheet, entered, {});
+Folding foldingOf(const Network& network, const Look& look) {
+    if (!showsGroups(network, look.sheet))
+        return {};
+    return look.standing ? foldingOf(network, look, *look.standing)
+                         : foldingOf(network, look, standingsOf(network, look.sheet));
 }
 
 std::optional<Point> shownCorner(const Network& network, SheetId sheet, const Folding& folding,
@@ -145,23 +179,33 @@ Result<Done> moveStored(Network& network, SheetId sheet,
     return Done{};
 }
 
-ActResult shownAt(Act act, SheetId sheet, GroupId entered, const std::vector<Target>& targets) {
-    const Folding before = foldingOf(act.network, sheet, entered);
-    const Folding others = before.groups().empty()
-                               ? before
-                               : foldingWithout(act.network, sheet, entered, devicesOf(act.network, targets));
+ActResult shownAt(Act act, const Look& look, const std::vector<Target>& targets) {
+    const SheetId sheet = look.sheet;
+    const bool grouped = showsGroups(act.network, sheet);
+    const std::set<DeviceId> moved = devicesOf(act.network, targets);
+    std::vector<scene::Standing> standing;
+    Folding before, others;
+    if (grouped) {
+        standing = look.standing ? *look.standing : standingsOf(act.network, sheet);
+        bringUp(standing, act.network, sheet, moved);
+        before = foldingOf(act.network, look, standing);
+        auto rest = standing;
+        std::erase_if(rest, [&](const scene::Standing& each) { return moved.contains(each.device); });
+        others = foldingOf(act.network, look, rest);
+    }
     std::vector<std::pair<ObjectRef, Point>> moves;
     for (const Target& target : targets)
         if (const auto way = wayTo(act.network, sheet, before, others, target); way && *way != Point{})
             moves.emplace_back(target.object, *way);
-    if (auto moved = moveStored(act.network, sheet, moves); !moved)
-        return moved.refusal();
+    if (auto done = moveStored(act.network, sheet, moves); !done)
+        return done.refusal();
     if (before.groups().empty())
         return act;
     std::int64_t least = std::numeric_limits<std::int64_t>::max();
     Network aimed = act.network;
     for (int aim = 0; aim < aims; ++aim) {
-        const Folding now = foldingOf(aimed, sheet, entered);
+        bringUp(standing, aimed, sheet, moved);
+        const Folding now = foldingOf(aimed, look, standing);
         moves.clear();
         std::int64_t off = 0;
         for (const Target& target : targets)

@@ -7,9 +7,21 @@
 
 namespace underridge::edit {
 
+/// How a person looks at a sheet.
+struct Look {
+    model::SheetId sheet;
+    model::GroupId entered = {}; ///< only what is in it is shown; none: what the sheet shows
+    /// The devices of the sheet as the network has them, where somebody knows them already
+    /// (scene::Scene::standing()); null: they are worked out.
+    scene::Standings standing = {};
+};
+
 /// How the groups of a sheet are shown; no groups in it when the sheet shows none.
-/// `entered`: only what is in that group is shown; none: what the sheet shows.
-scene::Folding foldingOf(const model::Network& network, model::SheetId sheet, model::GroupId entered = {});
+scene::Folding foldingOf(const model::Network& network, const Look& look);
+inline scene::Folding foldingOf(const model::Network& network, model::SheetId sheet,
+                                model::GroupId entered = {}) {
+    return foldingOf(network, Look{sheet, entered, {}});
+}
 
 /// Where an object's upper left corner is shown: of a device, a group or a note. Nothing
 /// when it is not.
@@ -24,7 +36,9 @@ struct Target {
 /// Stores positions so that each object is shown at its target as the groups are folded
 /// now; with a group goes all that is in it. What has no room there, because siblings
 /// hold it, comes as near as they leave room. Refuses to leave the sheet.
-ActResult shownAt(Act act, model::SheetId sheet, model::GroupId entered, const std::vector<Target>& targets);
+/// `look.standing` is of the network before the act, which may have changed the targets and
+/// what they hold.
+ActResult shownAt(Act act, const Look& look, const std::vector<Target>& targets);
 
 /// Moves what is stored: devices and notes, a group with all that is in it, and the bends
 /// of links among what moves. Refuses to leave the sheet.

@@ -167,9 +167,13 @@ public:
     }
 
     Folding make(const std::vector<Standing>& devices) {
-        for (const Standing& each : devices)
-            if (const auto in = nodeOf(each.in))
-                nodes_[*in].devices.push_back(&each);
+        first_ = devices.data();
+        out_.devices_.resize(devices.size());
+        for (std::size_t i = 0; i < devices.size(); ++i) {
+            out_.devices_[i].id = devices[i].device;
+            if (const auto in = nodeOf(devices[i].in))
+                nodes_[*in].devices.push_back(&devices[i]);
+        }
         addEmptyGroups();
         std::vector<std::size_t> inwards(nodes_.size());
         std::iota(inwards.begin(), inwards.end(), 0U);
@@ -339,14 +343,15 @@ private:
         const std::size_t into = node.foldedInto ? node.foldedInto : node.folded ? index : 0;
         for (std::size_t i = 0; i < node.devices.size(); ++i) {
             const Standing& device = *node.devices[i];
+            ShownDevice& shown = out_.devices_[static_cast<std::size_t>(&device - first_)];
             if (into) {
-                out_.devices_[device.device.value] = {{}, refTo(nodes_[into].id)};
+                shown.by = refTo(nodes_[into].id);
                 out_.groups_[out_.at_[nodes_[into].id.value]].devices.push_back(device.device);
                 continue;
             }
             const PointF corner = shownFrom(node, PointF{device.plate.x, device.plate.y} + node.pushes[i]);
-            out_.devices_[device.device.value] = {{corner.x, corner.y, device.plate.w, device.plate.h},
-                                                  refTo(device.device)};
+            shown.plate = {corner.x, corner.y, device.plate.w, device.plate.h};
+            shown.by = refTo(device.device);
         }
         out_.levels_[index == 0 && !node.id ? 0 : node.id.value] = {node.standing, node.x, node.y, node.shown,
                                                                     into == 0};
@@ -356,6 +361,7 @@ private:
     SheetId sheet_;
     std::vector<Node> nodes_; ///< the first: the sheet, or the entered group
     std::unordered_map<std::uint64_t, std::size_t> at_;
+    const Standing* first_ = nullptr; ///< of all devices
     Folding out_;
 };
 
@@ -367,16 +373,20 @@ Folding Folding::of(const Network& network, SheetId sheet, GroupId entered,
     return made;
 }
 
+const ShownDevice* Folding::find(DeviceId id) const {
+    const auto at = std::lower_bound(devices_.begin(), devices_.end(), id,
+                                     [](const ShownDevice& device, DeviceId v) { return device.id < v; });
+    return at != devices_.end() && at->id == id ? &*at : nullptr;
+}
+
 std::optional<Rect> Folding::plateOf(DeviceId device) const {
-    const auto at = devices_.find(device.value);
-    if (at == devices_.end() || at->second.by != refTo(device))
-        return std::nullopt;
-    return at->second.plate;
+    const ShownDevice* held = find(device);
+    return held && held->by == refTo(device) ? std::optional(held->plate) : std::nullopt;
 }
 
 ObjectRef Folding::standsFor(DeviceId device) const {
-    const auto at = devices_.find(device.value);
-    return at == devices_.end() ? ObjectRef{} : at->second.by;
+    const ShownDevice* held = find(device);
+    return held ? held->by : ObjectRef{};
 }
 
 const ShownGroup* Folding::group(GroupId id) const {

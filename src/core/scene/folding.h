@@ -16,6 +16,7 @@
 #include "core/model/network.h"
 #include "core/scene/geometry.h"
 
+#include <memory>
 #include <optional>
 #include <unordered_map>
 
@@ -36,10 +37,14 @@ public:
     /// The place that is shown there; where something is cut out, the one after it.
     double place(double shown) const;
 
+    bool operator==(const Cuts&) const = default;
+
 private:
     struct Cut {
         double from = 0, to = 0;
         double before = 0; ///< cut out further left
+
+        bool operator==(const Cut&) const = default;
     };
     std::vector<Cut> cuts_; ///< in order, none touches another
 };
@@ -61,22 +66,39 @@ struct Standing {
 };
 
 /// A group that is seen on the sheet: as a frame, or folded as a tile.
+/// All devices of a sheet, by id; shared by who looks at it.
+using Standings = std::shared_ptr<const std::vector<Standing>>;
+
 struct ShownGroup {
     model::GroupId id;
     Rect frame;
     int depth = 0; ///< 0: in no other group that is shown
     bool folded = false;
     std::vector<model::DeviceId> devices; ///< of a folded one: all within, by id
+
+    bool operator==(const ShownGroup&) const = default;
+};
+
+/// Where a device is shown.
+struct ShownDevice {
+    model::DeviceId id;
+    Rect plate;
+    model::ObjectRef by; ///< what stands for it; Kind::unknown: not in the entered group
+
+    bool operator==(const ShownDevice&) const = default;
 };
 
 class Folding {
 public:
-    /// `entered`: only that group is shown, unfolded; none: the whole sheet.
+    /// `entered`: only that group is shown, unfolded; none: the whole sheet. `devices`: by
+    /// id.
     static Folding of(const model::Network& network, model::SheetId sheet, model::GroupId entered,
                       const std::vector<Standing>& devices);
 
     /// The groups seen, outer ones before inner ones. The entered one is the first.
     const std::vector<ShownGroup>& groups() const { return groups_; }
+    /// All devices of the sheet, by id.
+    const std::vector<ShownDevice>& devices() const { return devices_; }
     /// Where the plate of a device is shown; nothing when it is not.
     std::optional<Rect> plateOf(model::DeviceId device) const;
     /// What stands for a device: itself, or the folded group it is in. Kind::unknown when
@@ -91,6 +113,8 @@ public:
     Rect shownOnSheet(const Rect& standing, bool area) const;
     /// Where a member of `in` that stands at a point is shown.
     std::optional<PointF> shownFrom(model::GroupId in, PointF place) const;
+    /// Whether every level leads from the same places to the same points.
+    bool leadsAs(const Folding& other) const { return levels_ == other.levels_; }
     /// Where a group stands all unfolded, in its own level before anything is pushed.
     std::optional<Rect> standing(model::GroupId id) const;
 
@@ -101,14 +125,13 @@ private:
         Cuts x, y;
         PointF shown; ///< upper left corner; for the sheet itself the origin
         bool seen = false;
+
+        bool operator==(const Level&) const = default;
     };
-    struct Shown {
-        Rect plate;
-        model::ObjectRef by;
-    };
+    const ShownDevice* find(model::DeviceId id) const;
 
     std::unordered_map<std::uint64_t, Level> levels_; ///< by group; 0: the sheet
-    std::unordered_map<std::uint64_t, Shown> devices_;
+    std::vector<ShownDevice> devices_;
     std::unordered_map<std::uint64_t, std::size_t> at_; ///< in groups_
     std::vector<ShownGroup> groups_;
 };

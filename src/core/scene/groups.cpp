@@ -20,6 +20,28 @@ constexpr double tabGlyph = 26, doorwayHeight = 22, doorwayGap = 8, minDoorway =
 /// Roles that a tile counts one by one.
 constexpr std::size_t maxRoles = 4;
 
+Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown) {
+    Tile tile{group.id, shown.frame, group.type, {}, group.level, 0, {}, 0};
+    tile.name = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
+    tile.devices = static_cast<int>(shown.devices.size());
+    std::map<Role, int> roles;
+    std::set<LinkId> failing;
+    for (const DeviceId id : shown.devices) {
+        ++roles[roleOf(network, *network.device(id))];
+        network.forEachLinkOf(id, [&](const Link& link) {
+            if (const auto fails = linking::failsOf(network, link); fails.a || fails.b)
+                failing.insert(link.id);
+        });
+    }
+    tile.failing = static_cast<int>(failing.size());
+    tile.roles.assign(roles.begin(), roles.end());
+    std::stable_sort(tile.roles.begin(), tile.roles.end(),
+                     [](const auto& a, const auto& b) { return a.second > b.second; });
+    if (tile.roles.size() > maxRoles)
+        tile.roles.resize(maxRoles);
+    return tile;
+}
+
 class Maker {
 public:
     Maker(const Network& network, const Sheet& sheet, GroupId entered, const std::vector<ItemPtr>& standing,
@@ -38,7 +60,8 @@ public:
             const Plate& plate = *item->as<Plate>();
             devices.push_back({plate.id, network_.device(plate.id)->group, plate.frame});
         }
-        folding_ = std::make_shared<const Folding>(Folding::of(network_, sheet_.id, entered_, devices));
+        const auto standing = std::make_shared<const std::vector<Standing>>(std::move(devices));
+        folding_ = std::make_shared<const Folding>(Folding::of(network_, sheet_.id, entered_, *standing));
         if (folding_->groups().empty())
             return {};
         movePlates();
@@ -47,6 +70,7 @@ public:
         makeDoorways();
         makeLines();
         out_.folding = folding_;
+        out_.standing = standing;
         return std::move(out_);
     }
 
@@ -70,39 +94,10 @@ private:
 
     void makeGroups() {
         for (const ShownGroup& shown : folding_->groups()) {
-            const Group& group = *network_.group(shown.id);
-            if (shown.folded) {
-                add(out_.others, itemOf(tileOf(group, shown)));
-                tiles_[group.id] = out_.others.back()->as<Tile>();
-                continue;
-            }
-            Frame frame{group.id,    shown.frame, group.type,          {},
-                        group.level, shown.depth, group.id == entered_};
-            frame.title = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
-            add(out_.others, itemOf(std::move(frame)));
+            add(out_.others, itemOfGroup(network_, shown, entered_));
+            if (shown.folded)
+                tiles_[shown.id] = out_.others.back()->as<Tile>();
         }
-    }
-
-    Tile tileOf(const Group& group, const ShownGroup& shown) const {
-        Tile tile{group.id, shown.frame, group.type, {}, group.level, 0, {}, 0};
-        tile.name = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
-        tile.devices = static_cast<int>(shown.devices.size());
-        std::map<Role, int> roles;
-        std::set<LinkId> failing;
-        for (const DeviceId id : shown.devices) {
-            ++roles[roleOf(network_, *network_.device(id))];
-            network_.forEachLinkOf(id, [&](const Link& link) {
-                if (const auto fails = linking::failsOf(network_, link); fails.a || fails.b)
-                    failing.insert(link.id);
-            });
-        }
-        tile.failing = static_cast<int>(failing.size());
-        tile.roles.assign(roles.begin(), roles.end());
-        std::stable_sort(tile.roles.begin(), tile.roles.end(),
-                         [](const auto& a, const auto& b) { return a.second > b.second; });
-        if (tile.roles.size() > maxRoles)
-            tile.roles.resize(maxRoles);
-        return tile;
     }
 
     const Plate* plateOf(DeviceId id) const {
@@ -261,6 +256,36 @@ private:
 };
 
 } // namespace
+
+Item itemOfGroup(const Network& network, const ShownGroup& shown, GroupId entered) {
+    const Group& group = *network.group(shown.id);
+    if (shown.folded)
+        return itemOf(tileOf(network, group, shown));
+    Frame frame{group.id, shown.frame, group.type, {}, group.level, shown.depth, group.id == entered};
+    frame.title = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
+    return itemOf(std::move(frame));
+}
+
+std::vector<const Link*> linksBehind(const Network& network, SheetId sheet, const Folding& folding,
+                                      ObjectRef a, ObjectRef b) {
+    const auto devicesOf = [&](ObjectRef shown) {
+        const ShownGroup* group = folding.group({shown.id});
+        return group ? group->devices : std::vector<DeviceId>{{shown.id}};
+    };
+    const auto some = devicesOf(a), others = devicesOf(b);
+    std::map<LinkId, const Link*> out;
+    for (const DeviceId id : some.size() <= others.size() ? some : others)
+        network.forEachLinkOf(id, [&](const Link& link) {
+            if (isDrawnOn(link, sheet) &&
+                std::minmax(folding.standsFor(link.a.device), folding.standsFor(link.b.device)) ==
+                    std::minmax(a, b))
+                out[link.id] = &link;
+        });
+    std::vector<const Link*> links;
+    for (const auto& [id, link] : out)
+        links.push_back(link);
+    return links;
+}
 
 GroupedItems groupedItems(const Network& network, const Sheet& sheet, GroupId entered,
                           const std::vector<ItemPtr>& plates, LengthUnit unit) {

@@ -12,6 +12,7 @@ namespace underridge::scene {
 
 struct GroupedItems {
     std::vector<ItemPtr> plates, lines, others;
+    Standings standing;
     std::shared_ptr<const Folding> folding; ///< null: the sheet has no groups, and nothing was made
     std::map<model::LinkId, model::LinkId> mergedInto; ///< links drawn as another's line
 };
@@ -20,5 +21,12 @@ struct GroupedItems {
 /// are in `unit`.
 GroupedItems groupedItems(const model::Network& network, const model::Sheet& sheet, model::GroupId entered,
                           const std::vector<ItemPtr>& plates, model::LengthUnit unit);
+
+/// The frame or tile of a group.
+Item itemOfGroup(const model::Network& network, const ShownGroup& shown, model::GroupId entered);
+
+/// The links drawn on a sheet between what stands for their ends, `a` and `b`, by id.
+std::vector<const model::Link*> linksBehind(const model::Network& network, model::SheetId sheet,
+                                             const Folding& folding, model::ObjectRef a, model::ObjectRef b);
 
 } // namespace underridge::scene

@@ -101,6 +101,8 @@ public:
     /// Where groups are shown and how what is in them came to where it is; null where the
     /// sheet shows no groups.
     const Folding* folding() const { return folding_.get(); }
+    /// Its devices as they stand unfolded; null where the sheet shows no groups.
+    const Standings& standing() const { return standing_; }
     const Item* item(model::ObjectRef object) const;
     const Plate* plate(model::DeviceId id) const { return shapeOf<Plate>(id.value); }
     /// The line of a link, which may be that of several.
@@ -181,6 +183,7 @@ private:
     model::LengthUnit unit_ = model::LengthUnit::metres;
     model::GroupId entered_;
     std::shared_ptr<const Folding> folding_;
+    Standings standing_;
     std::shared_ptr<const std::map<model::LinkId, model::LinkId>> mergedInto_; ///< null: none
     model::Table<KeptItem> items_;
     Grid grid_;

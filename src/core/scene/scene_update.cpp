@@ -1,0 +1,414 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The scene after an edit.
+#include "core/model/table_impl.h"
+#include "core/scene/groups.h"
+#include "core/scene/lines.h"
+#include "core/scene/plates.h"
+#include "core/scene/scene.h"
+
+#include <set>
+
+namespace underridge::scene {
+using namespace model;
+
+/// Works out which items an edit touches and builds those again.
+class SceneUpdate {
+public:
+    SceneUpdate(const Scene& scene, const Network& before, const Network& after)
+        : was_(scene),
+          updated_{scene, {}, false},
+          before_(before),
+          after_(after),
+          parallels_(after, scene.sheet()) {}
+
+    Updated run() {
+        Network::compare(before_, after_, [&]<class R>(const R* old, const R* fresh) {
+            if (old)
+                note(*old);
+            if (fresh)
+                note(*fresh);
+        });
+        const Sheet* sheet = after_.sheet(updated_.scene.sheet());
+        const bool grouped = sheet && showsGroups(*sheet);
+        if (updated_.all || !sheet || (grouped && !followGroups(*sheet))) {
+            updated_.scene =
+                Scene::build(after_, updated_.scene.sheet(), updated_.scene.unit_, updated_.scene.entered_);
+            updated_.all = true;
+            return std::move(updated_);
+        }
+        updated_.scene.names_ = std::make_shared<NamesAtZoom>();
+        if (grouped)
+            return std::move(updated_);
+        for (const DeviceId id : devices_) {
+            const Device* device = after_.device(id);
+            set(id.value, device ? plateOf(after_, sheet->id, *device) : std::nullopt);
+            takeLinksOf(id);
+        }
+        for (const LinkId id : links_)
+            set(id.value, lineFor(*sheet, id));
+        for (const NoteId id : notes_) {
+            const Note* held = after_.note(id);
+            set(id.value, held && held->sheet == sheet->id ? cardOf(after_, sheet->id, *held) : std::nullopt);
+        }
+        followLabels();
+        return std::move(updated_);
+    }
+
+private:
+    bool showsGroups(const Sheet& sheet) const {
+        return was_.folding() || (sheet.groups && after_.all<Group>().size() > 0);
+    }
+
+    void note(const Device& device) { devices_.insert(device.id); }
+    void note(const Port& port) { devices_.insert(port.device); }
+    void note(const Interface& interface) { devices_.insert(interface.device); }
+    void note(const Link& link) {
+        devices_.insert(link.a.device);
+        devices_.insert(link.b.device);
+        links_.insert(link.id);
+    }
+    void note(const Cable& cable) {
+        for (const Network* network : {&before_, &after_})
+            network->forEachLinkOf(cable.ends.empty() ? DeviceId{} : cable.ends.front().at.device,
+                                   [&](const Link& link) {
+                                       if (link.cable == cable.id)
+                                           links_.insert(link.id);
+                                   });
+    }
+    void note(const Position& position) {
+        if (position.sheet != updated_.scene.sheet())
+            return;
+        if (position.of == Kind::device)
+            devices_.insert({position.object});
+        else if (position.of == Kind::link)
+            links_.insert({position.object});
+        else if (position.of == Kind::note)
+            notes_.insert({position.object});
+    }
+    void note(const Note& held) { notes_.insert(held.id); }
+    void note(const Group& group) { groups_.insert(group.id); }
+    void note(const Sheet& sheet) { updated_.all |= sheet.id == updated_.scene.sheet(); }
+    void note(const DeviceModel& model) { changedModel(model); }
+    void note(const ModuleModel& model) { changedModel(model); }
+    void note(const TransceiverModel&) {}
+    void note(const CableType& type) { changedModel(type); }
+    template <class Other>
+    void note(const Other&) {}
+
+    /// A model that came or went belongs to devices and cables that did too; only a
+    /// changed one touches others.
+    template <class Model>
+    void changedModel(const Model& model) {
+        updated_.all |= before_.find<Model>(model.key()) && after_.find<Model>(model.key());
+    }
+
+    void takeLinksOf(DeviceId id) {
+        for (const Network* network : {&before_, &after_})
+            network->forEachLinkOf(id, [&](const Link& link) { links_.insert(link.id); });
+    }
+
+    std::optional<LinkLine> lineFor(const Sheet& sheet, LinkId id) {
+        const Scene& scene = updated_.scene;
+        const Link* link = after_.link(id);
+        if (!link || !isDrawnOn(*link, sheet.id))
+            return std::nullopt;
+        const auto a = scene.anchorOf(link->a.device), b = scene.anchorOf(link->b.device);
+        if (!a || !b)
+            return std::nullopt;
+        return lineOf(after_, sheet, *link, *a, *b, parallels_.placeOf(*link), scene.unit_);
+    }
+
+    template <class Shape>
+    void set(std::uint64_t id, std::optional<Shape> shape) {
+        put(id, shape ? std::make_shared<const Item>(itemOf(*std::move(shape))) : nullptr);
+    }
+
+    void put(std::uint64_t id, const ItemPtr& fresh) {
+        Scene& scene = updated_.scene;
+        const KeptItem* old = scene.items_.find({id, 0});
+        const ItemPtr was = old ? old->item : nullptr;
+        if (was == fresh || (was && fresh && *was == *fresh))
+            return;
+        if (was) {
+            scene.grid_.remove(was);
+            scene.items_.erase({id, 0});
+            updated_.damage.push_back(was->bounds);
+            changed_.push_back(was);
+            --scene.counts_[was->shape.index()];
+        }
+        if (fresh) {
+            scene.grid_.put(fresh);
+            scene.items_.put({fresh});
+            updated_.damage.push_back(fresh->bounds);
+            changed_.push_back(fresh);
+            ++scene.counts_[fresh->shape.index()];
+        }
+    }
+
+    /// Labels of lines that have not changed move on their line when what was changed comes
+    /// under them, or goes. Looked for along what was changed, not in the box round it,
+    /// which for a long line is half the sheet.
+    void followLabels() {
+        std::set<LinkId> moved;
+        for (const ItemPtr& item : changed_) {
+            std::set<LinkId> looked;
+            forEachPieceOf(*item, [&](const Rect& piece) {
+                const Items near = updated_.scene.itemsIn(piece.grown(maxLabelWidth));
+                for (const LinkLine* line : near.of<LinkLine>())
+                    if (was_.link(line->id) == line && looked.insert(line->id).second &&
+                        mayMoveLabels(*item, *line) && moved.insert(line->id).second)
+                        moveLabels(*line);
+            });
+        }
+    }
+
+    /// Boxes along a path, or the one box.
+    template <class Each>
+    static void forEachPieceOf(const Item& item, Each&& each) {
+        constexpr double most = 256;
+        const LinkLine* line = item.as<LinkLine>();
+        if (!line)
+            return each(item.bounds);
+        for (std::size_t i = 0; i + 1 < line->path.size(); ++i) {
+            const PointF from = line->path[i], along = line->path[i + 1] - from;
+            const double pieces = std::max(1.0, std::ceil(length(along) / most));
+            for (double piece = 0; piece < pieces; ++piece)
+                each(rectBetween(from + along * (piece / pieces), from + along * ((piece + 1) / pieces)));
+        }
+    }
+
+    static bool mayMoveLabels(const Item& item, const LinkLine& line) {
+        const auto under = [&](const Rect& place) { return liesUnder(item, place); };
+        return std::any_of(line.labels.begin(), line.labels.end(), [&](const Label& label) {
+            const auto places = placesOf(line, label);
+            return label.kind == LabelKind::middle && std::any_of(places.begin(), places.end(), under);
+        });
+    }
+
+    void moveLabels(const LinkLine& line) {
+        for (const Label& label : line.labels) {
+            const Rect before = was_.settled(line, label).area,
+                       after = updated_.scene.settled(line, label).area;
+            if (!(before == after))
+                updated_.damage.insert(updated_.damage.end(), {before, after});
+        }
+    }
+
+    // --- sheets that show groups -----------------------------------------------
+
+    /// Whether it could be followed; else all is to be built anew.
+    bool followGroups(const Sheet& sheet) {
+        const GroupId within = after_.group(was_.entered()) ? was_.entered()
+                               : after_.group(sheet.shows)  ? sheet.shows
+                                                            : GroupId{};
+        if (!was_.folding() || !sheet.groups || within || was_.entered())
+            return false;
+        for (const DeviceId id : devices_) {
+            const Device* device = after_.device(id);
+            fresh_[id] = device ? plateOf(after_, sheet.id, *device) : std::nullopt;
+        }
+        updated_.scene.standing_ = standingNow();
+        updated_.scene.folding_ = std::make_shared<const Folding>(
+            Folding::of(after_, sheet.id, within, *updated_.scene.standing_));
+        if (now().groups().empty())
+            return false;
+        followPlates(sheet);
+        takeBentLinks(sheet);
+        followFrames();
+        followLines(sheet);
+        followNotes(sheet);
+        // Of very much that changed the labels need not be followed one by one.
+        if (changed_.size() > mostFollowed)
+            updated_.all = true;
+        else
+            followLabels();
+        return true;
+    }
+
+    const Folding& now() const { return *updated_.scene.folding_; }
+
+    Standings standingNow() const {
+        auto out = std::make_shared<std::vector<Standing>>();
+        out->reserve(was_.standing()->size() + fresh_.size());
+        auto at = fresh_.begin();
+        const auto addFresh = [&] {
+            if (at->second)
+                out->push_back({at->first, after_.device(at->first)->group, at->second->frame});
+            ++at;
+        };
+        for (const Standing& each : *was_.standing()) {
+            while (at != fresh_.end() && at->first < each.device)
+                addFresh();
+            if (at != fresh_.end() && at->first == each.device)
+                addFresh();
+            else
+                out->push_back(each);
+        }
+        while (at != fresh_.end())
+            addFresh();
+        return out;
+    }
+
+    /// Plates that changed, or are shown elsewhere, or no longer, or again.
+    void followPlates(const Sheet& sheet) {
+        const auto &old = was_.folding()->devices(), &fresh = now().devices();
+        std::size_t i = 0, j = 0;
+        while (i < old.size() || j < fresh.size()) {
+            const bool gone = j == fresh.size() || (i < old.size() && old[i].id < fresh[j].id);
+            const bool came = i == old.size() || (j < fresh.size() && fresh[j].id < old[i].id);
+            const DeviceId id = gone ? old[i].id : fresh[j].id;
+            if (gone || came || !(old[i] == fresh[j]) || fresh_.contains(id)) {
+                setPlate(sheet, id, gone ? ShownDevice{} : fresh[j]);
+                takeLinksOf(id);
+                for (const ShownDevice* each : {came ? nullptr : &old[i], gone ? nullptr : &fresh[j]})
+                    if (each && each->by.kind == Kind::group)
+                        touched_.insert({each->by.id});
+            }
+            i += !came;
+            j += !gone;
+        }
+    }
+
+    void setPlate(const Sheet& sheet, DeviceId id, const ShownDevice& shown) {
+        if (shown.by != refTo(id)) {
+            if (was_.plate(id))
+                put(id.value, nullptr);
+            return;
+        }
+        const auto held = fresh_.find(id);
+        const Plate* old = was_.plate(id);
+        if (held != fresh_.end())
+            set(id.value, std::optional(held->second->movedTo(shown.plate)));
+        else if (old)
+            set(id.value, std::optional(old->movedTo(shown.plate)));
+        else
+            set(id.value, std::optional(plateOf(after_, sheet.id, *after_.device(id))->movedTo(shown.plate)));
+    }
+
+    /// Bends are shown by the level their link is of.
+    void takeBentLinks(const Sheet& sheet) {
+        if (groups_.empty() && now().leadsAs(*was_.folding()))
+            return;
+        after_.all<Position>().forEachIn(sheet.id.value, [&](const Position& position) {
+            if (position.of == Kind::link && !position.bends.empty())
+                links_.insert({position.object});
+        });
+    }
+
+    void followFrames() {
+        for (const LinkId id : links_)
+            if (const Link* link = after_.link(id))
+                for (const PortRef* end : {&link->a, &link->b})
+                    if (const ObjectRef by = now().standsFor(end->device); by.kind == Kind::group)
+                        touched_.insert({by.id});
+        for (const ShownGroup& group : now().groups()) {
+            const ShownGroup* old = was_.folding()->group(group.id);
+            if (!old || !(*old == group) || groups_.contains(group.id) || touched_.contains(group.id))
+                put(group.id.value, std::make_shared<const Item>(itemOfGroup(after_, group, {})));
+        }
+        for (const ShownGroup& old : was_.folding()->groups())
+            if (!now().group(old.id))
+                put(old.id.value, nullptr);
+    }
+
+    /// Lines of links that changed or whose ends are shown elsewhere; those that go into
+    /// folded groups together with all between the same two.
+    void followLines(const Sheet& sheet) {
+        std::map<LinkId, LinkId> merged = was_.mergedInto_ ? *was_.mergedInto_ : std::map<LinkId, LinkId>{};
+        std::set<std::pair<ObjectRef, ObjectRef>> pairs;
+        const auto addPair = [&](ObjectRef a, ObjectRef b) {
+            const bool tile = a.kind == Kind::group || b.kind == Kind::group;
+            if (tile && a != b && a.id && b.id)
+                pairs.insert(std::minmax(a, b));
+        };
+        for (const ObjectRef each : changedTiles())
+            takeMergedAt(each, addPair);
+        for (const LinkId id : links_) {
+            if (const LinkLine* old = was_.link(id))
+                addPair(old->a, old->b);
+            merged.erase(id);
+            const Link* link = after_.link(id);
+            const bool drawn = link && isDrawnOn(*link, sheet.id);
+            const ObjectRef a = drawn ? now().standsFor(link->a.device) : ObjectRef{},
+                            b = drawn ? now().standsFor(link->b.device) : ObjectRef{};
+            addPair(a, b);
+            if (a.kind == Kind::device && b.kind == Kind::device)
+                set(id.value, std::optional(lineOf(after_, sheet, *link, *updated_.scene.anchorOf(link->a.device),
+                                                   *updated_.scene.anchorOf(link->b.device),
+                                                   parallels_.placeOf(*link), updated_.scene.unit_, &now())));
+            else
+                put(id.value, nullptr);
+        }
+        for (const auto& [a, b] : pairs)
+            setMerged(sheet, a, b, merged);
+        updated_.scene.mergedInto_ =
+            merged.empty() ? nullptr : std::make_shared<const std::map<LinkId, LinkId>>(std::move(merged));
+    }
+
+    /// Tiles that are elsewhere now: lines to them go there.
+    std::vector<ObjectRef> changedTiles() const {
+        std::vector<ObjectRef> out;
+        for (const ShownGroup& group : now().groups()) {
+            const ShownGroup* old = was_.folding()->group(group.id);
+            if (group.folded && old && old->folded && !(old->frame == group.frame))
+                out.push_back(refTo(group.id));
+        }
+        return out;
+    }
+
+    template <class AddPair>
+    void takeMergedAt(ObjectRef tile, AddPair&& addPair) const {
+        for (const DeviceId id : now().group({tile.id})->devices)
+            after_.forEachLinkOf(id, [&](const Link& link) {
+                addPair(now().standsFor(link.a.device), now().standsFor(link.b.device));
+            });
+    }
+
+    void setMerged(const Sheet& sheet, ObjectRef a, ObjectRef b, std::map<LinkId, LinkId>& merged) {
+        const auto links = linksBehind(after_, sheet.id, now(), a, b);
+        for (const Link* link : links) {
+            put(link->id.value, nullptr);
+            merged.erase(link->id);
+        }
+        if (links.empty())
+            return;
+        const Link& first = *links.front();
+        set(first.id.value, std::optional(lineOfAll(after_, sheet, links, *updated_.scene.anchorOf(first.a.device),
+                                                    *updated_.scene.anchorOf(first.b.device),
+                                                    updated_.scene.unit_)));
+        for (std::size_t i = 1; i < links.size(); ++i)
+            merged[links[i]->id] = first.id;
+    }
+
+    void followNotes(const Sheet& sheet) {
+        after_.forEachNoteOf(sheet.id, [&](const Note& note) { notes_.insert(note.id); });
+        for (const NoteId id : notes_) {
+            const Note* held = after_.note(id);
+            auto card = held && held->sheet == sheet.id ? cardOf(after_, sheet.id, *held) : std::nullopt;
+            if (card)
+                card->frame = now().shownOnSheet(card->frame, card->zone);
+            set(id.value, std::move(card));
+        }
+    }
+
+    static constexpr std::size_t mostFollowed = 2000;
+
+    const Scene& was_;
+    Updated updated_;
+    const Network& before_;
+    const Network& after_;
+    Parallels parallels_;
+    std::vector<ItemPtr> changed_; ///< as they were and as they are
+    std::set<DeviceId> devices_;
+    std::set<LinkId> links_;
+    std::set<NoteId> notes_;
+    std::set<GroupId> groups_;  ///< changed themselves
+    std::set<GroupId> touched_; ///< folded ones in which something changed
+    std::map<DeviceId, std::optional<Plate>> fresh_; ///< of devices that changed, as they stand
+};
+
+Updated update(const Scene& scene, const Network& before, const Network& after) {
+    return SceneUpdate(scene, before, after).run();
+}
+
+} // namespace underridge::scene
