@@ -2,9 +2,9 @@
 // Benches of the core: area/what/size, with p50, p95, p99 in milliseconds and ratios to a
 // plain reference.
 #include "bench/percentiles.h"
-#include "core/edit/groups.h"
 #include "core/edit/devices.h"
 #include "core/edit/document.h"
+#include "core/edit/groups.h"
 #include "core/edit/registers.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
@@ -263,9 +263,8 @@ void groupBuild(benchmark::State& state) {
     const Network& n = grouped(static_cast<int>(state.range(0)));
     Percentiles times;
     for (auto _ : state)
-        times.time(state, [&] {
-            benchmark::DoNotOptimize(scene::Scene::build(n, n.sheetsInOrder().front().id));
-        });
+        times.time(state,
+                   [&] { benchmark::DoNotOptimize(scene::Scene::build(n, n.sheetsInOrder().front().id)); });
     times.report(state);
 }
 
@@ -464,11 +463,41 @@ BENCHMARK(editUndo)
     ->Arg(50000)
     ->UseManualTime()
     ->Unit(benchmark::kMillisecond);
-BENCHMARK(groupFold)->Name("group/fold")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
-BENCHMARK(groupMove)->Name("group/move")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
-BENCHMARK(groupDrop)->Name("group/drop")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
-BENCHMARK(groupEnter)->Name("group/enter")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
-BENCHMARK(groupBuild)->Name("group/build")->Arg(1000)->Arg(10000)->Arg(50000)->UseManualTime()->Unit(benchmark::kMillisecond);
+BENCHMARK(groupFold)
+    ->Name("group/fold")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(groupMove)
+    ->Name("group/move")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(groupDrop)
+    ->Name("group/drop")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(groupEnter)
+    ->Name("group/enter")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(groupBuild)
+    ->Name("group/build")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(openOwn)
     ->Name("open/own")
     ->Arg(1000)

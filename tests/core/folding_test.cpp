@@ -75,7 +75,10 @@ QString differenceOf(const Scene& a, const Scene& b) {
         here.forEachItem([&](const scene::Item& item) {
             const scene::Item* other = there.item(item.object);
             if (!other || !(*other == item))
-                out += QStringLiteral("%1: kind %2 %3; ").arg(where).arg(static_cast<int>(item.object.kind)).arg(item.object.id);
+                out += QStringLiteral("%1: kind %2 %3; ")
+                           .arg(where)
+                           .arg(static_cast<int>(item.object.kind))
+                           .arg(item.object.id);
         });
     };
     tell("followed", a, b);
@@ -246,6 +249,23 @@ private Q_SLOTS:
         QVERIFY(!updated.all && !updated.damage.empty());
         const GroupId first = bench.groups.front();
         QVERIFY(before.item(refTo(first)) == updated.scene.item(refTo(first))); // the very same
+    }
+    void a_sheet_of_one_group_shows_who_is_in_it() {
+        Grouped bench(5);
+        bench.grow(1, 2, 2);
+        const GroupId group = bench.groups[0];
+        for (const bool drawn : {true, false}) {
+            const auto act = edit::newSheet(bench.network, drawn ? "Frames" : "Plain", bench.sheet, group,
+                                            drawn, bench.ids);
+            const SheetId sheet{act->subjects.front().id};
+            Network network = act->network;
+            Scene scene = Scene::build(network, sheet);
+            QCOMPARE(scene.count<scene::Plate>(), std::size_t{2});
+            QCOMPARE(scene.frame(group) != nullptr, drawn);
+            const auto out = edit::moveInto(network, {refTo(bench.devices[2])}, {});
+            scene = scene::update(scene, network, out->network).scene;
+            QCOMPARE(scene.count<scene::Plate>(), std::size_t{1});
+        }
     }
     void the_order_of_folds_does_not_matter() {
         for (std::uint64_t seed = 1; seed <= 8; ++seed) {

@@ -353,9 +353,8 @@ bool SelectTool::key(QKeyEvent& event) {
         surface().pan(QPointF(-by.x, -by.y) * 5);
         return true;
     }
-    session_.apply(
-        edit::moveObjects(session_.network(), session_.look(), movable, by),
-        edit::MergeKey{"move by arrow keys", movable});
+    session_.apply(edit::moveObjects(session_.network(), session_.look(), movable, by),
+                   edit::MergeKey{"move by arrow keys", movable});
     return true;
 }
 

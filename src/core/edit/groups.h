@@ -22,8 +22,8 @@ ActResult moveIntoAt(const model::Network& network, const Look& look, const Refs
                      model::GroupId into, model::Point by);
 
 /// placeDevices() into a group, where they are shown at those points.
-ActResult placeShown(const model::Network& network, const Look& look, const model::DeviceModel& model, const std::vector<Placed>& placed, model::GroupId group,
-                     model::IdSource& ids);
+ActResult placeShown(const model::Network& network, const Look& look, const model::DeviceModel& model,
+                     const std::vector<Placed>& placed, model::GroupId group, model::IdSource& ids);
 
 /// Removes groups with all that is in them.
 ActResult removeWithMembers(const model::Network& network, const Refs& objects);

@@ -66,9 +66,9 @@ void bringUp(std::vector<scene::Standing>& all, const Network& network, SheetId 
              const std::set<DeviceId>& changed) {
     std::vector<scene::Standing> fresh;
     for (const DeviceId id : changed) {
-        const auto at = std::lower_bound(all.begin(), all.end(), id, [](const scene::Standing& each, DeviceId v) {
-            return each.device < v;
-        });
+        const auto at =
+            std::lower_bound(all.begin(), all.end(), id,
+                             [](const scene::Standing& each, DeviceId v) { return each.device < v; });
         const Device* device = network.device(id);
         const Position* position = network.position(sheet, id.value);
         if (!device || !position)

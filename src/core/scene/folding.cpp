@@ -208,6 +208,8 @@ private:
 
     /// The node of a group and of those around it; nothing outside the entered group.
     std::optional<std::size_t> nodeOf(GroupId id) {
+        if (const auto held = at_.find(id.value); held != at_.end())
+            return held->second;
         std::vector<GroupId> missing;
         std::size_t known = 0;
         for (GroupId at = id;; at = network_.group(at)->parent) {
@@ -283,24 +285,26 @@ private:
     }
 
     void cut(Node& node, const std::vector<Sibling>& members) const {
+        const bool resized = std::any_of(node.groups.begin(), node.groups.end(), [&](std::size_t i) {
+            const Node& group = nodes_[i];
+            return group.size.x < group.standing.w || group.size.y < group.standing.h;
+        });
+        if (!resized)
+            return;
         std::vector<Cuts::Span> across, down;
         const auto add = [](std::vector<Cuts::Span>& spans, double from, double length, double needs) {
             const double to = from + length, beside = keptGap / 2;
             spans.insert(spans.end(),
                          {{from, to, needs}, {from - beside, from, beside}, {to, to + beside, beside}});
         };
-        bool resized = false;
         for (std::size_t i = 0; i < members.size(); ++i) {
             const Rect& frame = members[i].frame;
             PointF size{frame.w, frame.h};
             if (members[i].group)
                 size = nodes_[node.groups[i - node.devices.size()]].size;
-            resized |= size.x < frame.w || size.y < frame.h;
             add(across, frame.x, frame.w, size.x);
             add(down, frame.y, frame.h, size.y);
         }
-        if (!resized)
-            return;
         if (node.depth >= 0 || node.id) { // the border stays as wide as it is
             const Rect& all = node.standing;
             for (auto* spans : {&across, &down}) {

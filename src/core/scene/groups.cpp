@@ -267,7 +267,7 @@ Item itemOfGroup(const Network& network, const ShownGroup& shown, GroupId entere
 }
 
 std::vector<const Link*> linksBehind(const Network& network, SheetId sheet, const Folding& folding,
-                                      ObjectRef a, ObjectRef b) {
+                                     ObjectRef a, ObjectRef b) {
     const auto devicesOf = [&](ObjectRef shown) {
         const ShownGroup* group = folding.group({shown.id});
         return group ? group->devices : std::vector<DeviceId>{{shown.id}};
@@ -276,9 +276,8 @@ std::vector<const Link*> linksBehind(const Network& network, SheetId sheet, cons
     std::map<LinkId, const Link*> out;
     for (const DeviceId id : some.size() <= others.size() ? some : others)
         network.forEachLinkOf(id, [&](const Link& link) {
-            if (isDrawnOn(link, sheet) &&
-                std::minmax(folding.standsFor(link.a.device), folding.standsFor(link.b.device)) ==
-                    std::minmax(a, b))
+            if (isDrawnOn(link, sheet) && std::minmax(folding.standsFor(link.a.device),
+                                                      folding.standsFor(link.b.device)) == std::minmax(a, b))
                 out[link.id] = &link;
         });
     std::vector<const Link*> links;

@@ -27,6 +27,6 @@ Item itemOfGroup(const model::Network& network, const ShownGroup& shown, model::
 
 /// The links drawn on a sheet between what stands for their ends, `a` and `b`, by id.
 std::vector<const model::Link*> linksBehind(const model::Network& network, model::SheetId sheet,
-                                             const Folding& folding, model::ObjectRef a, model::ObjectRef b);
+                                            const Folding& folding, model::ObjectRef a, model::ObjectRef b);
 
 } // namespace underridge::scene

@@ -2,6 +2,7 @@
 #include "core/scene/scene.h"
 
 #include "core/base/parallel.h"
+#include "core/model/standing.h"
 #include "core/model/table_impl.h"
 #include "core/scene/groups.h"
 #include "core/scene/lines.h"
@@ -96,11 +97,13 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
     const Sheet* sheet = network.sheet(sheetId);
     if (!sheet)
         return scene;
-    std::vector<ItemPtr> all =
-        itemsOf<Device>(network, [&](const Device& device) { return plateOf(network, sheetId, device); });
     const GroupId within = network.group(entered)        ? entered
                            : network.group(sheet->shows) ? sheet->shows
                                                          : GroupId{};
+    std::vector<ItemPtr> all = itemsOf<Device>(network, [&](const Device& device) {
+        return within && !isWithin(network, device.group, within) ? std::nullopt
+                                                                  : plateOf(network, sheetId, device);
+    });
     GroupedItems grouped;
     if (sheet->groups && network.all<Group>().size() > 0)
         grouped = groupedItems(network, *sheet, within, all, unit);

@@ -30,6 +30,7 @@ public:
         });
         const Sheet* sheet = after_.sheet(updated_.scene.sheet());
         const bool grouped = sheet && showsGroups(*sheet);
+        updated_.all |= sheet && after_.group(sheet->shows); // who is in it may have changed
         if (updated_.all || !sheet || (grouped && !followGroups(*sheet))) {
             updated_.scene =
                 Scene::build(after_, updated_.scene.sheet(), updated_.scene.unit_, updated_.scene.entered_);
@@ -208,8 +209,8 @@ private:
             fresh_[id] = device ? plateOf(after_, sheet.id, *device) : std::nullopt;
         }
         updated_.scene.standing_ = standingNow();
-        updated_.scene.folding_ = std::make_shared<const Folding>(
-            Folding::of(after_, sheet.id, within, *updated_.scene.standing_));
+        updated_.scene.folding_ =
+            std::make_shared<const Folding>(Folding::of(after_, sheet.id, within, *updated_.scene.standing_));
         if (now().groups().empty())
             return false;
         followPlates(sheet);
@@ -333,9 +334,10 @@ private:
                             b = drawn ? now().standsFor(link->b.device) : ObjectRef{};
             addPair(a, b);
             if (a.kind == Kind::device && b.kind == Kind::device)
-                set(id.value, std::optional(lineOf(after_, sheet, *link, *updated_.scene.anchorOf(link->a.device),
-                                                   *updated_.scene.anchorOf(link->b.device),
-                                                   parallels_.placeOf(*link), updated_.scene.unit_, &now())));
+                set(id.value,
+                    std::optional(lineOf(after_, sheet, *link, *updated_.scene.anchorOf(link->a.device),
+                                         *updated_.scene.anchorOf(link->b.device), parallels_.placeOf(*link),
+                                         updated_.scene.unit_, &now())));
             else
                 put(id.value, nullptr);
         }
@@ -373,9 +375,9 @@ private:
         if (links.empty())
             return;
         const Link& first = *links.front();
-        set(first.id.value, std::optional(lineOfAll(after_, sheet, links, *updated_.scene.anchorOf(first.a.device),
-                                                    *updated_.scene.anchorOf(first.b.device),
-                                                    updated_.scene.unit_)));
+        set(first.id.value,
+            std::optional(lineOfAll(after_, sheet, links, *updated_.scene.anchorOf(first.a.device),
+                                    *updated_.scene.anchorOf(first.b.device), updated_.scene.unit_)));
         for (std::size_t i = 1; i < links.size(); ++i)
             merged[links[i]->id] = first.id;
     }
@@ -402,8 +404,8 @@ private:
     std::set<DeviceId> devices_;
     std::set<LinkId> links_;
     std::set<NoteId> notes_;
-    std::set<GroupId> groups_;  ///< changed themselves
-    std::set<GroupId> touched_; ///< folded ones in which something changed
+    std::set<GroupId> groups_;                       ///< changed themselves
+    std::set<GroupId> touched_;                      ///< folded ones in which something changed
     std::map<DeviceId, std::optional<Plate>> fresh_; ///< of devices that changed, as they stand
 };
 
