@@ -2,6 +2,7 @@
 // Groups in the real window: making, moving in and out, folding, looking into them.
 #include "app/panels/outline_panel.h"
 #include "app/sheet/link_flow.h"
+#include "app/window/find_field.h"
 #include "app/window/place_line.h"
 #include "core/edit/groups.h"
 #include "core/model/group_tree.h"
@@ -101,6 +102,55 @@ private Q_SLOTS:
         QCOMPARE(h.groupOf("desk-1"), GroupId{});
         QCOMPARE(h.links(), links);
         QVERIFY(!h.frame().intersects(h.plate("desk-1").frame));
+    }
+
+    void a_tile_held_over_while_dragging_opens() {
+        GroupedOffice h;
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {h.group}, true));
+        const QPoint over = h.at(h.frame().centre());
+        h.moveTo(h.middle("print-1"));
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.middle("print-1"));
+        h.moveTo((h.middle("print-1") + over) / 2, Qt::LeftButton);
+        h.moveTo(over, Qt::LeftButton);
+        QVERIFY(h.session().scene().tile(h.group));
+        QTRY_VERIFY_WITH_TIMEOUT(h.session().scene().frame(h.group), 5000);
+        QVERIFY(h.sheet().inGesture()); // the drag goes on
+        const QPoint into = h.at(h.frame().centre());
+        h.moveTo(into, Qt::LeftButton);
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, into);
+        QCOMPARE(h.groupOf("print-1"), h.group);
+        QVERIFY(h.frame().contains(h.plate("print-1").frame));
+    }
+
+    void find_knows_groups_and_sheets_and_says_where_a_device_is() {
+        GroupedOffice h;
+        auto* find = h.window->findChild<app::FindField*>();
+        find->setFocus();
+        h.type("offi");
+        const auto lines = [&] {
+            QStringList out;
+            for (int i = 0; i < find->results().count(); ++i)
+                out << find->results().item(i)->text();
+            return out;
+        };
+        QVERIFY2(lines().contains(QStringLiteral("Office · room")), qPrintable(lines().join("|")));
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.group)});
+        find->setFocus();
+        h.type("desk-1");
+        QVERIFY2(lines().contains(QStringLiteral("desk-1 · Workstation · Office")),
+                 qPrintable(lines().join("|")));
+    }
+
+    void a_line_of_the_counts_selects_what_it_counts() {
+        GroupedOffice h;
+        h.session().select({});
+        auto& details = h.window->details();
+        QTRY_VERIFY(details.field("Phones: 1"));
+        auto* line = qobject_cast<QAbstractButton*>(details.field("Phones: 1"));
+        QVERIFY(line);
+        line->click();
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named("phone-1"))});
     }
 
     void a_frame_taken_by_its_tab_moves_with_all_in_it_and_esc_leaves_it() {

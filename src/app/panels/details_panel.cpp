@@ -15,12 +15,14 @@
 #include "core/scene/lines.h"
 #include "paint/sheet_painter.h"
 
+#include <QGuiApplication>
 #include <QLayout>
 #include <QPainter>
 #include <QScrollBar>
 #include <QTimer>
 #include <fmt/format.h>
 #include <map>
+#include <set>
 
 namespace underridge::app {
 using namespace model;
@@ -249,6 +251,24 @@ void DetailsPanel::legendRow(const Link& sample, int count) {
     form_->pictureRow(legends_[key] = picture, words, counted);
 }
 
+/// Those of the role on this sheet, or the folded groups they are in; with Shift they are
+/// added to what is selected.
+void DetailsPanel::selectCounted(Role role) {
+    const Network& network = session_.network();
+    edit::Refs taken;
+    if (QGuiApplication::keyboardModifiers() & Qt::ShiftModifier)
+        taken = session_.selection();
+    std::set<ObjectRef> seen(taken.begin(), taken.end());
+    network.all<Device>().forEach([&](const Device& device) {
+        if (roleOf(network, device) != role)
+            return;
+        if (const auto anchor = session_.scene().anchorOf(device.id);
+            anchor && seen.insert(anchor->shown).second)
+            taken.push_back(anchor->shown);
+    });
+    session_.select(std::move(taken));
+}
+
 void DetailsPanel::showSheet() {
     const Network& network = session_.network();
     begin(shownText(network.info().name), tr("Nothing selected"));
@@ -271,7 +291,8 @@ void DetailsPanel::showSheet() {
     if (roles.empty())
         form_->emptyRow(tr("None yet. Press A to add some."));
     for (const auto& [role, n] : roles)
-        form_->row(shownText(pluralOf(role)), QLocale().toString(n));
+        form_->linkRow(shownText(pluralOf(role)), QLocale().toString(n),
+                       [this, wanted = role] { selectCounted(wanted); });
     if (!roles.empty())
         form_->row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
     if (network.all<Link>().size() > 0)

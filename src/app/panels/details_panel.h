@@ -51,6 +51,7 @@ private:
     void showLink(const model::Link& link);
     void showNote(const model::Note& note);
     void showGroup(const model::Group& group);
+    void selectCounted(model::Role role);
     void groupContents(const model::Group& group);
     void showSeveral();
     void severalDevices(const std::vector<model::Key>& devices, bool allOutside);

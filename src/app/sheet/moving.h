@@ -23,6 +23,8 @@ public:
 
     /// The group under the pointer that it would come into; none: nobody's.
     model::GroupId into() const { return into_; }
+    /// Of what is moved, before it was.
+    const scene::Rect& bounds() const { return bounds_; }
 
 private:
     bool changesGroup() const;

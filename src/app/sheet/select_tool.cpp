@@ -7,6 +7,7 @@
 #include "app/sheet/link_flow.h"
 #include "app/sheet/snapping.h"
 #include "app/sheet/type_to_add.h"
+#include "core/edit/groups.h"
 #include "core/edit/sheets.h"
 
 #include <QApplication>
@@ -160,6 +161,29 @@ void SelectTool::move(const Pointer& pointer) {
         moving_.dragTo(start_, pointer);
     if (gesture_ == Gesture::bend)
         dragBend(pointer);
+}
+
+GroupId SelectTool::heldOver() const {
+    const GroupId group = isMoving() ? moving_.into() : GroupId{};
+    return session_.scene().tile(group) ? group : GroupId{};
+}
+
+void SelectTool::openHeld() {
+    const GroupId group = heldOver();
+    if (!group)
+        return;
+    opening_ = true;
+    const Rect before = moving_.bounds();
+    const edit::Refs held = session_.selection();
+    auto act = edit::setFolded(session_.network(), session_.sheet(), {group}, false);
+    if (act)
+        act->subjects = held; // what is dragged stays selected
+    session_.apply(std::move(act));
+    moving_.begin(); // others made room, and so did what is dragged
+    const Rect& after = moving_.bounds();
+    start_.sheet = start_.sheet + PointF{after.x - before.x, after.y - before.y};
+    moving_.dragTo(start_, now_);
+    opening_ = false;
 }
 
 void SelectTool::dragBend(const Pointer& pointer) {

@@ -35,6 +35,11 @@ public:
     /// Selects the next link of the device the keyboard is at.
     void selectNextLink(bool backwards);
     bool isMoving() const { return gesture_ == Gesture::moving; }
+    /// The folded group that what is dragged is held over; none: over none.
+    model::GroupId heldOver() const;
+    /// Unfolds that group while the drag goes on.
+    void openHeld();
+    bool isOpening() const { return opening_; }
     bool inGesture() const { return gesture_ != Gesture::none && gesture_ != Gesture::pressed; }
     /// The pointer left the sheet.
     void leave();
@@ -56,6 +61,7 @@ private:
     scene::Hit hovered_, pressed_;
     bool gripHovered_ = false;
     bool wasSelected_ = false; ///< what is pressed, before
+    bool opening_ = false;     ///< the scene changes under the drag, which goes on
     model::ObjectRef focused_;
     std::optional<RailLens> lens_;
     int lensPort_ = -1;

@@ -97,6 +97,7 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
     dragged_ = pointerOf(*event);
     tool_->move(dragged_);
     isDragging(dragged_) ? edge_.follow(event->position(), size()) : edge_.stop();
+    followHold();
     const QRect corner(width() - 168, height() - 116, 168, 116);
     locator_->stepAside(event->buttons() != Qt::NoButton && corner.contains(event->position().toPoint()));
     if (tool_ == &select_ && event->buttons() == Qt::NoButton && select_.hovered())
@@ -104,6 +105,14 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
     else
         cardTimer_.stop();
     afterEvent();
+}
+
+void SheetView::followHold() {
+    const GroupId over = tool_ == &select_ ? select_.heldOver() : GroupId{};
+    if (over == heldOver_)
+        return;
+    heldOver_ = over;
+    over ? hold_.start() : hold_.stop();
 }
 
 bool SheetView::isDragging(const Pointer& pointer) const {
@@ -123,6 +132,8 @@ void SheetView::scrollAtEdge(QPointF by) {
 
 void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     edge_.stop();
+    hold_.stop();
+    heldOver_ = {};
     dragged_ = {};
     if (endPan(*event)) {
         // and no further

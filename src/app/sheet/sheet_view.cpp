@@ -18,7 +18,7 @@ using namespace model;
 using scene::PointF;
 using scene::Rect;
 namespace {
-constexpr int cardRestMs = 450;
+constexpr int cardRestMs = 450, holdMs = 1000;
 }
 
 SheetView::SheetView(Session& session, QWidget* parent)
@@ -42,6 +42,12 @@ SheetView::SheetView(Session& session, QWidget* parent)
     setMinimumSize(320, 240);
     cardTimer_.setSingleShot(true);
     cardTimer_.setInterval(cardRestMs);
+    hold_.setSingleShot(true);
+    hold_.setInterval(holdMs);
+    connect(&hold_, &QTimer::timeout, this, [this] {
+        select_.openHeld();
+        afterEvent();
+    });
     connect(&edge_, &EdgeScroll::step, this, &SheetView::scrollAtEdge);
     connect(&cardTimer_, &QTimer::timeout, this, &SheetView::showCard);
     connect(locator_, &Locator::lookAt, this, [this](PointF centre) { look(centre, camera().zoom()); });
@@ -78,7 +84,7 @@ void SheetView::followSession() {
                 locator_->setScene(session_.scene());
                 if (tool_ == &link_)
                     cancelTool(); // what was in hand may be gone
-                if (select_.inGesture())
+                if (select_.inGesture() && !select_.isOpening())
                     select_.cancel();
                 select_.leave();
                 update();

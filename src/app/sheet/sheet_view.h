@@ -105,6 +105,7 @@ private:
     /// Whether the view goes on while the pointer is held at the edge.
     bool isDragging(const Pointer& pointer) const;
     void escapeTwice();
+    void followHold();
     void scrollAtEdge(QPointF by);
     void showCard();
     /// Puts away what lies over the sheet.
@@ -126,6 +127,8 @@ private:
     Card* card_;
     QMenu contextMenu_;
     QTimer cardTimer_;
+    QTimer hold_; ///< while something is dragged over a folded group
+    model::GroupId heldOver_;
     QElapsedTimer escaped_; ///< since Esc had nothing to give up
     EdgeScroll edge_;
     Pointer dragged_; ///< where the pointer was last while something is dragged

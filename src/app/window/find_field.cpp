@@ -5,6 +5,7 @@
 #include "app/shown_text.h"
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
+#include "core/model/group_tree.h"
 #include "core/model/ports.h"
 
 #include <QKeyEvent>
@@ -21,6 +22,13 @@ constexpr std::size_t mostCounted = 200, mostPorts = 40;
 int rankOf(std::string_view name, const std::string& query) {
     const std::string low = lowered(name), wanted = lowered(query);
     return low == wanted ? 0 : low.starts_with(wanted) ? 1 : 2;
+}
+
+/// What it is, and the group it is in.
+QString whereabouts(const Network& network, const Device& device) {
+    const QString model = shownText(modelName(network, device));
+    const Group* group = network.group(device.group);
+    return group ? QStringLiteral("%1 · %2").arg(model, shownText(group->name)) : model;
 }
 
 } // namespace
@@ -50,7 +58,8 @@ void FindField::search() {
         results_->hide();
         return;
     }
-    show({devices(query), ports(query), addresses(query), cables(query), commands(query)});
+    show({devices(query), groups(query), ports(query), addresses(query), cables(query), sheets(query),
+          commands(query)});
 }
 
 void FindField::show(const std::vector<Section>& sections) {
@@ -108,8 +117,33 @@ FindField::Section FindField::devices(const std::string& query) {
                      [](const Device* a, const Device* b) { return naturalLess(a->name, b->name); });
     for (const Device* device : devices)
         section.found.push_back(
-            {QStringLiteral("%1 · %2").arg(shownText(device->name), shownText(modelName(network, *device))),
+            {QStringLiteral("%1 · %2").arg(shownText(device->name), whereabouts(network, *device)),
              rankOf(device->name, query), [this, id = device->id] { Q_EMIT goTo({refTo(id)}); }});
+    return section;
+}
+
+FindField::Section FindField::groups(const std::string& query) {
+    Section section{tr("Groups"), {}, false};
+    const Network& network = workspace_.network();
+    network.all<Group>().forEach([&](const Group& group) {
+        section.cut = section.found.size() >= mostCounted;
+        if (section.cut || !matchesWords(group.name, query))
+            return;
+        QString words = QStringLiteral("%1 · %2").arg(shownText(group.name), shownText(titleOf(group.type)));
+        if (network.group(group.parent))
+            words = tr("%1 in %2").arg(words, shownText(pathText(network, group.parent)));
+        section.found.push_back(
+            {words, rankOf(group.name, query), [this, id = group.id] { Q_EMIT goTo({refTo(id)}); }});
+    });
+    return section;
+}
+
+FindField::Section FindField::sheets(const std::string& query) {
+    Section section{tr("Sheets"), {}, false};
+    for (const Sheet& sheet : workspace_.network().sheetsInOrder())
+        if (matchesWords(sheet.name, query))
+            section.found.push_back({shownText(sheet.name), rankOf(sheet.name, query),
+                                     [this, id = sheet.id] { Q_EMIT goToSheet(id); }});
     return section;
 }
 

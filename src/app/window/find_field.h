@@ -30,6 +30,7 @@ Q_SIGNALS:
     void left();
     /// Show a port, and the cables it is part of.
     void goToPort(const underridge::model::PortRef& port);
+    void goToSheet(underridge::model::SheetId sheet);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -52,6 +53,8 @@ private:
     Section devices(const std::string& query);
     Section ports(const std::string& query);
     Section addresses(const std::string& query);
+    Section groups(const std::string& query);
+    Section sheets(const std::string& query);
     Section cables(const std::string& query);
     Section commands(const std::string& query);
     void take(int row);

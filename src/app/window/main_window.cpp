@@ -124,6 +124,7 @@ void MainWindow::connectPanels() {
     });
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
     connect(find_, &FindField::left, sheet_, qOverload<>(&QWidget::setFocus));
+    connect(find_, &FindField::goToSheet, this, [this](SheetId sheet) { session_->showSheet(sheet); });
     connect(find_, &FindField::goToPort, this, [this](const PortRef& port) {
         goTo({refTo(port.device)});
         session_->selectPort(port);
