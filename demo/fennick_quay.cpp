@@ -40,6 +40,7 @@ public:
 
     void make(const std::string& folder) {
         m_.renameSheet("Whole port");
+        m_.showGroups(m_.sheet(), false); // tiers across all floors
         groups();
         vlans();
         backbone();
@@ -51,8 +52,6 @@ public:
         notes();
         services();
         furtherSheets();
-        for (const Sheet& sheet : m_.network().sheetsInOrder())
-            m_.showGroups(sheet.id, false); // tiers across all floors
         siteOverview();
         m_.save(folder + "/fennick-quay.underridge");
     }
@@ -565,7 +564,7 @@ private:
     /// Everything by where it is: sites beside one another, floors stacked, rooms side by
     /// side; folded to buildings and floors.
     void siteOverview() {
-        const SheetId sheet = m_.addSheet("Site overview");
+        const SheetId sheet = m_.addSheet("Site overview", true);
         Point at;
         for (const GroupId site : {fennick_, providers_, skarn_})
             at.x += stack(sheet, site, at).x + 2 * aroundGroup;

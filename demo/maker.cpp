@@ -110,9 +110,8 @@ void Maker::noteOn(SheetId sheet, Point at, const std::string& text) {
     take(edit::addNote(network_, sheet, at, text, ids_));
 }
 
-SheetId Maker::addSheet(const std::string& name) {
-    take(edit::addSheet(network_, name, ids_));
-    return network_.sheetsInOrder().back().id;
+SheetId Maker::addSheet(const std::string& name, bool groups) {
+    return {take(edit::newSheet(network_, name, std::nullopt, {}, groups, ids_)).front().id};
 }
 
 void Maker::renameSheet(const std::string& name) {

@@ -37,7 +37,8 @@ public:
     void shape(model::GroupId group, const std::function<void(model::Group&)>& how);
     void note(model::Point at, const std::string& text);
     model::SheetId sheet() const { return sheet_; }
-    model::SheetId addSheet(const std::string& name);
+    /// `groups`: whether they are drawn on it.
+    model::SheetId addSheet(const std::string& name, bool groups = false);
     void renameSheet(const std::string& name);
     /// Whether groups are drawn on a sheet.
     void showGroups(model::SheetId sheet, bool on);
