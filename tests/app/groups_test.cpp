@@ -142,6 +142,35 @@ private Q_SLOTS:
                  qPrintable(lines().join("|")));
     }
 
+    void a_group_is_cut_and_copied_with_all_in_it() {
+        GroupedOffice h;
+        const std::size_t devices = h.devices(), links = h.links();
+        h.click(h.tab());
+        h.key(Qt::Key_C, Qt::ControlModifier);
+        h.key(Qt::Key_V, Qt::ControlModifier);
+        QCOMPARE(h.devices(), devices + 2);
+        QCOMPARE(h.links(), links + 1); // the one between them
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        h.click(h.tab());
+        h.key(Qt::Key_X, Qt::ControlModifier);
+        QCOMPARE(h.devices(), devices - 2);
+        QVERIFY(!h.network().group(h.group));
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(h.devices(), devices);
+        QVERIFY(h.network().group(h.group));
+    }
+
+    void a_screen_reader_is_told_of_groups() {
+        GroupedOffice h;
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {h.group}, true));
+        QAccessibleInterface* sheet = QAccessible::queryAccessibleInterface(&h.sheet());
+        QString told;
+        for (int i = 0; i < sheet->childCount(); ++i)
+            if (sheet->child(i)->text(QAccessible::Name) == QStringLiteral("Office"))
+                told = sheet->child(i)->text(QAccessible::Description);
+        QCOMPARE(told, QStringLiteral("room, 2 devices, folded"));
+    }
+
     void a_line_of_the_counts_selects_what_it_counts() {
         GroupedOffice h;
         h.session().select({});
@@ -339,6 +368,38 @@ private Q_SLOTS:
         QCOMPARE(h.links(), links + 1);
         const Link* link = h.network().link({h.session().selection().front().id});
         QVERIFY(link->a.device == h.named("acc-1") || link->b.device == h.named("acc-1"));
+    }
+
+    void sheets_are_added_from_what_is_there_and_removed() {
+        GroupedOffice h;
+        const auto sheets = [&] { return h.network().sheetsInOrder(); };
+        const SheetId first = h.session().sheet();
+        h.session().select({refTo(h.named("acc-1")), refTo(h.named("files-1"))});
+        h.window->action(app::CommandId::sheetOfSelection)->trigger();
+        QCOMPARE(sheets().size(), std::size_t{2});
+        QCOMPARE(h.session().sheet(), sheets()[1].id);
+        QCOMPARE(h.session().scene().count<scene::Plate>(), std::size_t{2});
+        QCOMPARE(h.session().scene().count<scene::LinkLine>(), std::size_t{1});
+        h.sheet().setFocus();
+        h.session().select({refTo(h.named("acc-1"))});
+        h.key(Qt::Key_Delete, Qt::ShiftModifier); // off the sheet, not out of the network
+        QCOMPARE(h.session().scene().count<scene::Plate>(), std::size_t{1});
+        QVERIFY(h.named("acc-1"));
+        h.session().showSheet(first);
+        QVERIFY(h.session().scene().plate(h.named("acc-1")));
+        h.session().select({refTo(h.group)});
+        h.window->action(app::CommandId::sheetOfGroup)->trigger();
+        QCOMPARE(h.session().scene().count<scene::Plate>(), std::size_t{2});
+        QVERIFY(h.session().scene().count<scene::Doorway>() > 0);
+        QCOMPARE(sheets()[2].name, std::string("Office"));
+        h.onQuestion("Remove sheet", [](const QString& words) {
+            return words.contains(QStringLiteral("stay in the network")) ? 0 : -1;
+        });
+        h.window->action(app::CommandId::removeSheet)->trigger();
+        h.wait();
+        QCOMPARE(sheets().size(), std::size_t{2});
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(sheets().size(), std::size_t{3});
     }
 
     void the_outline_is_a_tree_that_moves_and_renames() {

@@ -5,6 +5,7 @@
 #include "app/sheet/sheet_view.h"
 #include "app/shown_text.h"
 #include "core/edit/links.h"
+#include "core/model/group_tree.h"
 #include "core/model/ports.h"
 
 #include <QAccessible>
@@ -49,6 +50,14 @@ public:
             if (const Address address = firstAddress(network, device->id); !address.empty())
                 parts << shownText(address.host());
             parts << SheetView::tr("%L1 of %L2 ports used").arg(count.used).arg(count.all);
+            return parts.join(QStringLiteral(", "));
+        }
+        if (const Group* group = network.group({object_.id})) {
+            const auto devices = static_cast<int>(devicesWithin(network, group->id).size());
+            QStringList parts{shownText(titleOf(group->type)),
+                              SheetView::tr("%Ln device(s)", nullptr, devices)};
+            if (session_.scene().tile(group->id))
+                parts << SheetView::tr("folded");
             return parts.join(QStringLiteral(", "));
         }
         if (const Link* link = network.link({object_.id})) {
@@ -103,13 +112,10 @@ public:
 private:
     scene::Rect frame() const {
         const scene::Scene& scene = session_.scene();
-        if (const auto* plate = scene.plate({object_.id}))
-            return plate->frame;
-        if (const auto* note = scene.note({object_.id}))
-            return note->frame;
         if (const auto* line = scene.link({object_.id}))
             return scene::boundsOf(line->path).grown(1);
-        return {};
+        const scene::Item* item = scene.item(object_);
+        return item ? scene::frameOf(*item) : scene::Rect{};
     }
 
     SheetView& view_;
@@ -196,8 +202,9 @@ private:
         inView_.clear();
         for (const scene::Plate* plate : items.of<scene::Plate>())
             inView_.push_back(refTo(plate->id));
-        for (const scene::NoteCard* note : items.of<scene::NoteCard>())
-            inView_.push_back(refTo(note->id));
+        for (const scene::Item* item : items.all())
+            if (item->layer != scene::Layer::links && !item->as<scene::Plate>())
+                inView_.push_back(item->object);
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
             inView_.push_back(refTo(line->id));
         if (inView_.size() > mostChildren)

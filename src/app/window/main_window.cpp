@@ -49,6 +49,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       models_(new OwnModels(desk_, *theme_, world_.libraryPath, this)),
       cabling_(desk_),
       groups_(desk_),
+      sheets_(desk_),
       status_(new StatusLine(*jobs_)),
       checker_(new Checker(session_->workspace(), this)),
       sheet_(new SheetView(*session_)),

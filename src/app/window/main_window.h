@@ -18,6 +18,7 @@
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
 #include "app/sheet/sheet_view.h"
+#include "app/sheets/sheet_acts.h"
 #include "app/style/desktop_theme.h"
 #include "app/window/checker.h"
 #include "app/window/find_field.h"
@@ -99,6 +100,7 @@ private:
     void addLinkCommands();
     void addCableCommands();
     void addGroupCommands();
+    void addSheetCommands();
     void addLookCommands();
     void addPanelCommands();
     void buildMenus();
@@ -157,6 +159,7 @@ private:
     OwnModels* models_;
     CablingDialogs cabling_;
     GroupActs groups_;
+    SheetActs sheets_;
     StatusLine* status_;
     Checker* checker_;
     SheetView* sheet_;

@@ -5,6 +5,7 @@
 #include "app/sheet/snapping.h"
 #include "app/shown_text.h"
 #include "app/window/main_window.h"
+#include "core/edit/groups.h"
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
@@ -25,6 +26,7 @@ void MainWindow::addCommands() {
     addLinkCommands();
     addCableCommands();
     addGroupCommands();
+    addSheetCommands();
     addLookCommands();
     addPanelCommands();
     connect(&sheet_->contextMenu(), &QMenu::aboutToShow, this, &MainWindow::fillContextMenu);
@@ -69,7 +71,7 @@ void MainWindow::addEditCommands() {
             {Id::cut,
              [this] {
                  clips_->copy();
-                 session_->apply(edit::removeObjects(session_->network(), session_->selection()));
+                 session_->apply(edit::removeWithMembers(session_->network(), session_->selection()));
              }},
             {Id::copy, [this] { clips_->copy(); }},
             {Id::duplicate,
@@ -214,6 +216,29 @@ void MainWindow::addGroupCommands() {
         [this] { return showsSheet(); });
 }
 
+void MainWindow::addSheetCommands() {
+    using With = SheetActs::With;
+    const auto onSheet = [this] { return showsSheet(); };
+    commands_->add(
+        {
+            {Id::newSheet, [this] { sheets_.add(With::nothing); }},
+            {Id::sheetLikeThis, [this] { sheets_.add(With::all); }},
+        },
+        onSheet);
+    commands_->add(
+        Id::sheetOfGroup, [this] { sheets_.add(With::group); },
+        [this] { return groups_.selected().size() == 1 && session_->selection().size() == 1; });
+    commands_->add(
+        {
+            {Id::sheetOfSelection, [this] { sheets_.add(With::selection); }},
+            {Id::takeOff, [this] { sheets_.takeOff(); }},
+        },
+        [this] { return showsSheet() && sheets_.canTakeOff(); });
+    commands_->add(
+        Id::removeSheet, [this] { sheets_.remove(); },
+        [this] { return showsSheet() && sheets_.canRemove(); });
+}
+
 void MainWindow::addLookCommands() {
     commands_->add(
         {
@@ -320,7 +345,7 @@ void MainWindow::fillContextMenu() {
     part(devices || notes, {Id::cut, Id::copy});
     part(!links || devices || notes, {Id::paste});
     part(devices || notes, {Id::duplicate});
-    part(devices || links || notes || groups, {Id::remove, Id::fitSelection});
+    part(devices || links || notes || groups, {Id::takeOff, Id::remove, Id::fitSelection});
     part(session_->selection().empty(), {Id::addDevice, Id::addNote, Id::group, Id::selectAll, Id::fit});
     part(session_->selection().empty(), {Id::leaveGroup, Id::foldAll, Id::unfoldAll});
 }

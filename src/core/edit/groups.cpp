@@ -198,18 +198,7 @@ ActResult placeShown(const Network& network, const Look& look, const DeviceModel
 }
 
 ActResult removeWithMembers(const Network& network, const Refs& objects) {
-    Refs all = objects;
-    for (const ObjectRef each : objects) {
-        if (each.kind != Kind::group)
-            continue;
-        for (const DeviceId id : devicesWithin(network, {each.id}))
-            all.push_back(refTo(id));
-        for (const GroupId id : groupsWithin(network, {each.id}))
-            all.push_back(refTo(id));
-    }
-    std::sort(all.begin(), all.end());
-    all.erase(std::unique(all.begin(), all.end()), all.end());
-    auto act = removeObjects(network, all);
+    auto act = removeObjects(network, withMembers(network, objects));
     if (act)
         act->name = countedName(network, "Delete", objects, "");
     return act;

@@ -4,6 +4,7 @@
 #include "core/edit/cables.h"
 #include "core/edit/links.h"
 #include "core/edit/names.h"
+#include "core/model/group_tree.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -364,6 +365,21 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
     return act;
 }
 
+Refs withMembers(const Network& network, const Refs& objects) {
+    Refs all = objects;
+    for (const ObjectRef each : objects) {
+        if (each.kind != Kind::group)
+            continue;
+        for (const DeviceId id : devicesWithin(network, {each.id}))
+            all.push_back(refTo(id));
+        for (const GroupId id : groupsWithin(network, {each.id}))
+            all.push_back(refTo(id));
+    }
+    std::sort(all.begin(), all.end());
+    all.erase(std::unique(all.begin(), all.end()), all.end());
+    return all;
+}
+
 Clip copyObjects(const Network& network, SheetId sheet, const Refs& objects) {
     Clip clip;
     clip.piece.put(network.info());
@@ -374,7 +390,7 @@ Clip copyObjects(const Network& network, SheetId sheet, const Refs& objects) {
         if (const Position* position = network.position(sheet, id))
             clip.piece.put(*position);
     };
-    for (const ObjectRef ref : objects) {
+    for (const ObjectRef ref : withMembers(network, objects)) {
         if (const Device* device = network.device({ref.id})) {
             copied.insert(device->id);
             clip.piece.put(*device);

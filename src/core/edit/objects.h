@@ -17,7 +17,11 @@ struct Clip {
     bool empty() const { return piece.all<model::Position>().empty(); }
 };
 
-/// Devices and notes among the objects, with the links between those devices.
+/// The objects with all that is in the groups among them, each once, by kind and id.
+Refs withMembers(const model::Network& network, const Refs& objects);
+
+/// Devices and notes among the objects and in groups among them, with the links between
+/// those devices.
 Clip copyObjects(const model::Network& network, model::SheetId sheet, const Refs& objects);
 
 /// Puts a clip on a sheet, `by` away from where it was copied, with new ids and names
