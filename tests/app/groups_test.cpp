@@ -417,6 +417,27 @@ private Q_SLOTS:
         QCOMPARE(h.network().group(h.group)->name, std::string("Back office"));
     }
 
+    void groups_nested_without_end_do_no_harm() {
+        GroupedOffice h;
+        h.window->findChild<QTabWidget*>()->setCurrentIndex(1);
+        Network network = h.network();
+        GroupId parent = h.group;
+        for (int i = 0; i < 3000; ++i) {
+            Group group;
+            group.id = h.session().ids().make<GroupId>();
+            group.name = "g" + std::to_string(i);
+            group.parent = parent;
+            parent = group.id;
+            network.put(std::move(group));
+        }
+        Device device = *network.device(h.named("desk-1"));
+        device.group = parent;
+        network.put(std::move(device));
+        QVERIFY(h.session().apply(edit::Act{"Nest", network, {}}));
+        QVERIFY(h.session().scene().plate(h.named("desk-1")));
+        QVERIFY(h.window->outline().rowOf(refTo(h.group)));
+    }
+
     void details_of_a_group_can_be_edited() {
         GroupedOffice h;
         h.click(h.tab());

@@ -17,8 +17,10 @@ using namespace model;
 namespace {
 
 constexpr int idRole = Qt::UserRole, kindRole = Qt::UserRole + 1;
-/// Rows of one parent that are shown at once.
+/// Rows of one parent that are shown at once, and how deep groups are followed: nobody
+/// reads further, and a file may nest them without end.
 constexpr std::size_t mostOpen = 500;
+constexpr int mostDeep = 100;
 
 } // namespace
 
@@ -183,10 +185,10 @@ void OutlinePanel::fillByRole(const std::string& query) {
 }
 
 void OutlinePanel::fillByGroup(const std::string& query) {
-    addGroup(tree_->invisibleRootItem(), {}, query);
+    addGroup(tree_->invisibleRootItem(), {}, query, 0);
 }
 
-void OutlinePanel::addGroup(QTreeWidgetItem* parent, GroupId id, const std::string& query) {
+void OutlinePanel::addGroup(QTreeWidgetItem* parent, GroupId id, const std::string& query, int depth) {
     const Network& network = session_.network();
     std::vector<const Group*> groups;
     std::vector<const Device*> devices;
@@ -204,7 +206,8 @@ void OutlinePanel::addGroup(QTreeWidgetItem* parent, GroupId id, const std::stri
         QFont font = row->font(0);
         font.setBold(true);
         row->setFont(0, font);
-        addGroup(row, group->id, query);
+        if (depth < mostDeep)
+            addGroup(row, group->id, query, depth + 1);
         if (!query.empty() && row->childCount() == 0 && !matchesWords(group->name, query)) {
             rows_.erase(refTo(group->id));
             delete row; // nothing in it matches

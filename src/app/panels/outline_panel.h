@@ -56,7 +56,7 @@ private:
     void fill();
     void fillByRole(const std::string& query);
     void fillByGroup(const std::string& query);
-    void addGroup(QTreeWidgetItem* parent, model::GroupId id, const std::string& query);
+    void addGroup(QTreeWidgetItem* parent, model::GroupId id, const std::string& query, int depth);
     QTreeWidgetItem* addRow(QTreeWidgetItem* parent, model::ObjectRef object, const QString& words);
     void follow();
     void takeName(QTreeWidgetItem* item);
