@@ -113,6 +113,12 @@ public:
     Rect shownOnSheet(const Rect& standing, bool area) const;
     /// Where a member of `in` that stands at a point is shown.
     std::optional<PointF> shownFrom(model::GroupId in, PointF place) const;
+    /// Whether nothing is cut out anywhere, as where no group is folded.
+    bool cutsNothing() const {
+        return std::all_of(levels_.begin(), levels_.end(), [](const auto& level) {
+            return level.second.x.none() && level.second.y.none();
+        });
+    }
     /// Whether every level leads from the same places to the same points.
     bool leadsAs(const Folding& other) const { return levels_ == other.levels_; }
     /// Where a group stands all unfolded, in its own level before anything is pushed.
