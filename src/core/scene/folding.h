@@ -115,9 +115,8 @@ public:
     std::optional<PointF> shownFrom(model::GroupId in, PointF place) const;
     /// Whether nothing is cut out anywhere, as where no group is folded.
     bool cutsNothing() const {
-        return std::all_of(levels_.begin(), levels_.end(), [](const auto& level) {
-            return level.second.x.none() && level.second.y.none();
-        });
+        return std::all_of(levels_.begin(), levels_.end(),
+                           [](const auto& level) { return level.second.x.none() && level.second.y.none(); });
     }
     /// Whether every level leads from the same places to the same points.
     bool leadsAs(const Folding& other) const { return levels_ == other.levels_; }
