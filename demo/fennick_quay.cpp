@@ -2,6 +2,7 @@
 // The ferry terminal Fennick Quay and its island end, Skarn Pier: an invented place.
 #include "core/edit/sheets.h"
 #include "core/model/ports.h"
+#include "core/model/standing.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
 #include "demo/maker.h"
@@ -623,12 +624,6 @@ private:
         return taken;
     }
 
-    bool inside(GroupId group, GroupId outer) const {
-        while (group && group != outer)
-            group = m_.network().group(group)->parent;
-        return group == outer;
-    }
-
     void floorSheet(const std::string& name, std::initializer_list<const char*> first, GroupId floor) {
         const SheetId sheet = m_.addSheet(name);
         std::set<std::uint64_t> shown;
@@ -641,7 +636,7 @@ private:
         std::vector<DeviceId> members;
         m_.network().all<Device>().forEach([&](const Device& device) {
             const Position* at = m_.network().position(m_.sheet(), device.id.value);
-            if (inside(device.group, floor) && at && at->at.y >= 540)
+            if (isWithin(m_.network(), device.group, floor) && at && at->at.y >= 540)
                 members.push_back(device.id);
         });
         for (const DeviceId id : members)

@@ -55,7 +55,7 @@ void GroupActs::group(FieldsInPlace& fields, Point emptyAt) {
 }
 
 void GroupActs::ungroup() {
-    desk_.session.apply(edit::ungroup(desk_.session.network(), desk_.session.sheet(), selected()));
+    desk_.session.apply(edit::ungroup(desk_.session.network(), desk_.session.look(), selected()));
 }
 
 void GroupActs::foldOrUnfold() {
@@ -67,13 +67,22 @@ void GroupActs::foldOrUnfold() {
 }
 
 void GroupActs::foldAll(bool folded) {
+    Session& session = desk_.session;
+    const scene::Folding* shown = session.scene().folding();
     std::vector<GroupId> groups;
-    desk_.session.network().all<Group>().forEach([&](const Group& group) {
-        // Folding all leaves one tile for each outermost group seen.
-        if (!folded || group.parent == desk_.session.scene().entered())
-            groups.push_back(group.id);
-    });
-    desk_.session.apply(edit::setFolded(desk_.session.network(), desk_.session.sheet(), groups, folded));
+    if (folded && shown) { // one tile is left for each outermost group seen
+        for (const scene::ShownGroup& group : shown->groups()) {
+            const scene::Frame* frame = session.scene().frame(group.id);
+            if (group.depth == 0 && frame && !frame->entered)
+                groups.push_back(group.id);
+        }
+    } else {
+        session.network().all<Group>().forEach([&](const Group& group) { groups.push_back(group.id); });
+    }
+    auto act = edit::setFolded(session.network(), session.sheet(), groups, folded);
+    if (act)
+        act->subjects = session.selection();
+    session.apply(std::move(act));
 }
 
 void GroupActs::showGroups(bool on) {
@@ -120,7 +129,7 @@ void GroupActs::remove() {
             if (chosen == 0) {
                 edit::Refs others = all;
                 std::erase_if(others, [](ObjectRef ref) { return ref.kind == Kind::group; });
-                auto act = edit::ungroup(now.network(), now.sheet(), groups);
+                auto act = edit::ungroup(now.network(), now.look(), groups);
                 if (act && !others.empty()) {
                     auto rest = edit::removeObjects(act->network, others);
                     if (rest)

@@ -225,8 +225,7 @@ void SelectTool::release(const Pointer& pointer) {
         if (scene::distanceToSegment(scene::toF(bends_[bend_]), before, after) <
             bendHandle / surface().camera().zoom())
             bends_.erase(bends_.begin() + static_cast<std::ptrdiff_t>(bend_));
-        session_.apply(
-            edit::setBends(session_.network(), session_.sheet(), id, bends_, session_.scene().entered()));
+        session_.apply(edit::setBends(session_.network(), session_.look(), id, bends_));
         break;
     }
     }
@@ -269,7 +268,7 @@ void SelectTool::doubleClick(const Pointer& pointer) {
         if (frame || item->as<scene::Tile>())
             return session_.navigation().enter({hovered_.object.id});
         if (item->as<scene::Doorway>())
-            return session_.navigation().follow(hovered_.object);
+            session_.navigation().goTo(hovered_.object);
     }
     const scene::Plate* plate = session_.scene().plate({hovered_.object.id});
     if (!plate || hovered_.port >= 0 || gripHovered_)

@@ -2,6 +2,7 @@
 #include "core/edit/groups.h"
 
 #include "core/edit/objects.h"
+#include "core/edit/sheets.h"
 #include "core/edit/shown_places.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
@@ -113,29 +114,23 @@ Result<Done> standInside(Network& network, SheetId sheet, const Refs& members, c
 
 ActResult makeGroup(const Network& network, SheetId sheet, const std::string& name, GroupKind type,
                     const Refs& members, Point emptyAt, IdSource& ids) {
-    if (trimmed(name).empty())
-        return error("the name is empty", "type one");
     const Refs taken = outermost(network, members);
-    Act act{fmt::format("Group as {}", name), network, {}};
-    Group group;
-    group.id = ids.make<GroupId>();
-    group.name = name;
-    group.type = type;
+    GroupId around;
     if (!taken.empty()) {
-        group.parent = groupOf(network, taken.front());
+        around = groupOf(network, taken.front());
         for (const ObjectRef each : taken)
-            group.parent = commonGroup(network, group.parent, groupOf(network, each));
+            around = commonGroup(network, around, groupOf(network, each));
     }
-    const GroupId id = group.id;
-    act.subjects = {refTo(id)};
-    act.network.put(std::move(group));
+    auto added = addGroup(network, name, type, around, ids);
+    if (!added)
+        return added;
+    Act act = *std::move(added);
+    act.name = fmt::format("Group as {}", name);
+    const GroupId id{act.subjects.front().id};
     if (taken.empty()) {
         if (!isOnSheet(emptyAt))
             return error("that is off the sheet", "put it nearer to the rest");
-        Position drawn;
-        drawn.sheet = sheet;
-        drawn.object = id.value;
-        drawn.of = Kind::group;
+        Position drawn = positionOr(act.network, sheet, refTo(id));
         drawn.at = emptyAt;
         drawn.width = emptyWidth;
         drawn.height = emptyHeight;
@@ -217,15 +212,9 @@ ActResult setFolded(const Network& network, SheetId sheet, const std::vector<Gro
         if (!network.group(id))
             return error("the group is no longer there", "select again");
         act.subjects.push_back(refTo(id));
-        const Position* held = network.position(sheet, id.value);
-        if (!held && !folded)
+        if (!folded && !network.position(sheet, id.value))
             continue;
-        Position position;
-        if (held)
-            position = *held;
-        position.sheet = sheet;
-        position.object = id.value;
-        position.of = Kind::group;
+        Position position = positionOr(network, sheet, refTo(id));
         position.folded = folded;
         if (!folded && position.width == 0 && position.extra.empty() && !position.pinned)
             act.network.erase<Position>(position.key());
@@ -242,12 +231,7 @@ ActResult drawGroup(const Network& network, SheetId sheet, GroupId id, Point at,
     if (!isOnSheet(at) || !isOnSheet(at + Point{width, height}))
         return error("that is off the sheet", "draw it smaller");
     Act act{fmt::format("Size of {}", group->name), network, {refTo(id)}};
-    Position position;
-    if (const Position* held = network.position(sheet, id.value))
-        position = *held;
-    position.sheet = sheet;
-    position.object = id.value;
-    position.of = Kind::group;
+    Position position = positionOr(network, sheet, refTo(id));
     position.at = at;
     position.width = width;
     position.height = height;
@@ -258,17 +242,17 @@ ActResult drawGroup(const Network& network, SheetId sheet, GroupId id, Point at,
     return act;
 }
 
-ActResult ungroup(const Network& network, SheetId sheet, const std::vector<GroupId>& groups) {
+ActResult ungroup(const Network& network, const Look& look, const std::vector<GroupId>& groups) {
     if (groups.empty())
         return error("there is no group", "select one");
-    const auto before = foldingOf(network, sheet);
+    const auto before = foldingOf(network, look);
     std::vector<Target> targets;
     Refs gone, freed;
     for (const GroupId id : groups) {
         gone.push_back(refTo(id));
         network.forEachIn(id, [&](ObjectRef member) {
             freed.push_back(member);
-            if (const auto at = shownCorner(network, sheet, before, member))
+            if (const auto at = shownCorner(network, look.sheet, before, member))
                 targets.push_back({member, *at});
         });
     }
@@ -279,7 +263,7 @@ ActResult ungroup(const Network& network, SheetId sheet, const std::vector<Group
     removed->name = groups.size() == 1 && first ? fmt::format("Ungroup {}", first->name)
                                                 : fmt::format("Ungroup {} groups", groups.size());
     removed->subjects = freed;
-    return shownAt(*std::move(removed), Look{sheet, {}, {}}, targets);
+    return shownAt(*std::move(removed), Look(look.sheet, look.entered), targets);
 }
 
 ActResult setGroupKind(const Network& network, GroupId id, GroupKind type) {

@@ -38,8 +38,7 @@ ActResult drawGroup(const model::Network& network, model::SheetId sheet, model::
                     model::Point at, int width, int height);
 
 /// Dissolves groups; their members go to the group around and stay where they are shown.
-ActResult ungroup(const model::Network& network, model::SheetId sheet,
-                  const std::vector<model::GroupId>& groups);
+ActResult ungroup(const model::Network& network, const Look& look, const std::vector<model::GroupId>& groups);
 
 ActResult setGroupKind(const model::Network& network, model::GroupId group, model::GroupKind type);
 ActResult setGroupLevel(const model::Network& network, model::GroupId group, int level);

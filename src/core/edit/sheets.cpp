@@ -21,16 +21,6 @@ std::string nameOf(const Network& network, ObjectRef ref) {
     return ref.kind == Kind::note ? "note" : "object";
 }
 
-Position positionOr(const Network& network, SheetId sheet, ObjectRef object) {
-    if (const Position* held = network.position(sheet, object.id))
-        return *held;
-    Position fresh;
-    fresh.sheet = sheet;
-    fresh.object = object.id;
-    fresh.of = object.kind;
-    return fresh;
-}
-
 } // namespace
 
 ActResult moveObjects(const Network& network, const Look& look, const Refs& objects, Point by) {
@@ -56,11 +46,11 @@ ActResult moveObjects(const Network& network, const Look& look, const Refs& obje
     return shownAt(std::move(act), look, targets);
 }
 
-ActResult setBends(const Network& network, SheetId sheet, LinkId link, std::vector<Point> bends,
-                   GroupId entered) {
+ActResult setBends(const Network& network, const Look& look, LinkId link, std::vector<Point> bends) {
+    const SheetId sheet = look.sheet;
     if (!network.link(link))
         return error("the link is no longer there", "select again");
-    if (const auto folding = bends.empty() ? scene::Folding() : foldingOf(network, sheet, entered);
+    if (const auto folding = bends.empty() ? scene::Folding() : foldingOf(network, look);
         !folding.groups().empty()) {
         const GroupId level = scene::levelOf(network, *network.link(link));
         for (Point& bend : bends)
@@ -238,10 +228,7 @@ ActResult showOnSheet(const Network& network, SheetId sheet,
             return error("the device is no longer there", "select again");
         if (!isOnSheet(at))
             return error("that is off the sheet", "put it nearer to the rest");
-        Position position;
-        position.sheet = sheet;
-        position.object = id.value;
-        position.of = Kind::device;
+        Position position = positionOr(network, sheet, refTo(id));
         position.at = at;
         act.network.put(std::move(position));
         act.subjects.push_back(refTo(id));

@@ -9,15 +9,11 @@ namespace underridge::edit {
 /// shown, groups folded as they are; bends of links whose both ends move go along.
 /// Refuses to leave the sheet.
 ActResult moveObjects(const model::Network& network, const Look& look, const Refs& objects, model::Point by);
-inline ActResult moveObjects(const model::Network& network, model::SheetId sheet, const Refs& objects,
-                             model::Point by) {
-    return moveObjects(network, Look{sheet, {}, {}}, objects, by);
-}
 
 /// Replaces the bends of a link, from end a to end b, where they are shown; none:
 /// straight.
-ActResult setBends(const model::Network& network, model::SheetId sheet, model::LinkId link,
-                   std::vector<model::Point> bends, model::GroupId entered = {});
+ActResult setBends(const model::Network& network, const Look& look, model::LinkId link,
+                   std::vector<model::Point> bends);
 
 /// Puts a note on a sheet. Refuses an empty text.
 ActResult addNote(const model::Network& network, model::SheetId sheet, model::Point at,

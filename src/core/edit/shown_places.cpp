@@ -93,11 +93,8 @@ bool showsGroups(const Network& network, SheetId id) {
 }
 
 Folding foldingOf(const Network& network, const Look& look, const std::vector<scene::Standing>& devices) {
-    const Sheet* sheet = network.sheet(look.sheet);
-    const GroupId within = network.group(look.entered)   ? look.entered
-                           : network.group(sheet->shows) ? sheet->shows
-                                                         : GroupId{};
-    return Folding::of(network, look.sheet, within, devices);
+    return Folding::of(network, look.sheet,
+                       scene::shownGroup(network, *network.sheet(look.sheet), look.entered), devices);
 }
 
 /// The devices that targets are, or hold.
@@ -120,6 +117,16 @@ Folding foldingOf(const Network& network, const Look& look) {
         return {};
     return look.standing ? foldingOf(network, look, *look.standing)
                          : foldingOf(network, look, standingsOf(network, look.sheet));
+}
+
+Position positionOr(const Network& network, SheetId sheet, ObjectRef object) {
+    if (const Position* held = network.position(sheet, object.id))
+        return *held;
+    Position fresh;
+    fresh.sheet = sheet;
+    fresh.object = object.id;
+    fresh.of = object.kind;
+    return fresh;
 }
 
 std::optional<Point> shownCorner(const Network& network, SheetId sheet, const Folding& folding,

@@ -9,19 +9,21 @@ namespace underridge::edit {
 
 /// How a person looks at a sheet.
 struct Look {
+    Look(model::SheetId shown, model::GroupId into = {}, scene::Standings known = {})
+        : sheet(shown), entered(into), standing(std::move(known)) {}
+
     model::SheetId sheet;
-    model::GroupId entered = {}; ///< only what is in it is shown; none: what the sheet shows
+    model::GroupId entered; ///< only what is in it is shown; none: what the sheet shows
     /// The devices of the sheet as the network has them, where somebody knows them already
     /// (scene::Scene::standing()); null: they are worked out.
-    scene::Standings standing = {};
+    scene::Standings standing;
 };
 
 /// How the groups of a sheet are shown; no groups in it when the sheet shows none.
 scene::Folding foldingOf(const model::Network& network, const Look& look);
-inline scene::Folding foldingOf(const model::Network& network, model::SheetId sheet,
-                                model::GroupId entered = {}) {
-    return foldingOf(network, Look{sheet, entered, {}});
-}
+
+/// How an object is drawn on a sheet, or a record to be filled in where it is not yet.
+model::Position positionOr(const model::Network& network, model::SheetId sheet, model::ObjectRef object);
 
 /// Where an object's upper left corner is shown: of a device, a group or a note. Nothing
 /// when it is not.

@@ -35,6 +35,10 @@ std::vector<double> pushesAlong(const std::vector<std::size_t>& order, const std
 
 } // namespace
 
+GroupId shownGroup(const Network& network, const Sheet& sheet, GroupId entered) {
+    return network.group(entered) ? entered : network.group(sheet.shows) ? sheet.shows : GroupId{};
+}
+
 Cuts Cuts::of(std::vector<Span> spans) {
     Cuts out;
     const auto isRigid = [](const Span& span) { return span.needs >= span.to - span.from; };

@@ -22,6 +22,10 @@
 
 namespace underridge::scene {
 
+/// The group a sheet is looked at from within: the entered one, else the one the sheet
+/// shows; none: everything.
+model::GroupId shownGroup(const model::Network& network, const model::Sheet& sheet, model::GroupId entered);
+
 /// One axis of a level: what is cut out of it. Places and lengths in sheet units.
 class Cuts {
 public:

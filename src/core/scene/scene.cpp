@@ -97,9 +97,7 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
     const Sheet* sheet = network.sheet(sheetId);
     if (!sheet)
         return scene;
-    const GroupId within = network.group(entered)        ? entered
-                           : network.group(sheet->shows) ? sheet->shows
-                                                         : GroupId{};
+    const GroupId within = shownGroup(network, *sheet, entered);
     std::vector<ItemPtr> all = itemsOf<Device>(network, [&](const Device& device) {
         return within && !isWithin(network, device.group, within) ? std::nullopt
                                                                   : plateOf(network, sheetId, device);

@@ -199,10 +199,7 @@ private:
 
     /// Whether it could be followed; else all is to be built anew.
     bool followGroups(const Sheet& sheet) {
-        const GroupId within = after_.group(was_.entered()) ? was_.entered()
-                               : after_.group(sheet.shows)  ? sheet.shows
-                                                            : GroupId{};
-        if (!was_.folding() || !sheet.groups || within || was_.entered())
+        if (!was_.folding() || !sheet.groups || was_.entered())
             return false;
         for (const DeviceId id : devices_) {
             const Device* device = after_.device(id);
@@ -210,7 +207,7 @@ private:
         }
         updated_.scene.standing_ = standingNow();
         updated_.scene.folding_ =
-            std::make_shared<const Folding>(Folding::of(after_, sheet.id, within, *updated_.scene.standing_));
+            std::make_shared<const Folding>(Folding::of(after_, sheet.id, {}, *updated_.scene.standing_));
         if (now().groups().empty())
             return false;
         followPlates(sheet);

@@ -86,7 +86,7 @@ ActResult add(const Line& line) {
     std::vector<Target> targets;
     for (std::size_t i = 0; i < made.size(); ++i)
         targets.push_back({made[i], placed[i].at});
-    return shownAt(*std::move(act), Look{*sheet, {}, {}}, targets);
+    return shownAt(*std::move(act), *sheet, targets);
 }
 
 ActResult renameMembers(const Line& line) {
