@@ -99,13 +99,10 @@ void Navigation::enter(GroupId group) {
         return;
     leave();
     const GroupId left = sheets_.entered();
-    const scene::Item* item = sheets_.scene().item(refTo(group));
-    const scene::Rect from = item ? scene::frameOf(*item) : scene::Rect{};
     if (!sheets_.enter(workspace_.network(), group))
         return;
     // What was left is where one comes out.
     selection_.select(left && sheets_.scene().item(refTo(left)) ? edit::Refs{refTo(left)} : edit::Refs{});
-    Q_EMIT wholeWanted(from);
     Q_EMIT workspace_.stateChanged();
 }
 
@@ -120,11 +117,7 @@ void Navigation::home() {
     if (sheets_.entered())
         return enter({});
     leave();
-    Q_EMIT wholeWanted({});
-}
-
-void Navigation::follow(ObjectRef beyond) {
-    goTo(beyond);
+    Q_EMIT wholeWanted();
 }
 
 bool Navigation::goTo(const std::vector<ObjectRef>& objects) {

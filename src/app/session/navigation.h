@@ -27,8 +27,6 @@ public:
     bool canLeaveGroup() const { return static_cast<bool>(sheets_.entered()); }
     /// The whole sheet.
     void home();
-    /// Through a doorway: to where what is beyond it is shown.
-    void follow(model::ObjectRef beyond);
 
     bool canGoBack() const { return !back_.empty(); }
     bool canGoForward() const { return !forward_.empty(); }
@@ -41,9 +39,8 @@ Q_SIGNALS:
     /// The sheet is to bring this into view, changing as little as it can.
     void revealWanted(const underridge::scene::Rect& what);
     void viewWanted(const underridge::app::View& view);
-    /// Another group is looked into: all of it is to be seen, coming from `from`.
-    void wholeWanted(const underridge::scene::Rect& from);
-    void changed(); ///< whether one can go back or forward
+    void wholeWanted(); ///< all of the sheet is to be seen
+    void changed();     ///< whether one can go back or forward
 
 private:
     struct Stop {
