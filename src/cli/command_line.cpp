@@ -65,12 +65,12 @@ public:
                 err_ << "underridge: " << remark.text() << '\n';
     }
 
-    int list(const std::string& file, const std::string& what, const std::string& sheet) {
+    int list(const std::string& file, const Listed& wanted) {
         const auto loaded = load(file);
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
         tellRemarks(loaded->remarks);
-        const auto listed = listing(loaded->network, what, sheet);
+        const auto listed = listing(loaded->network, edit::withStock(catalogue_, loaded->network), wanted);
         if (!listed)
             return refuse(listed.refusal(), wrongUsage);
         out_ << (common.json ? listed->dump(2) + "\n" : asText(*listed));
@@ -377,17 +377,19 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
         return sub;
     };
     const std::vector<std::string> formats{"underridge", "rfc8345", "graphml", "csv"};
-    std::string file, what, sheet;
+    std::string file;
+    Listed listed;
     const auto fromOption = [&](CLI::App* sub) {
         sub->add_option("--from", runner.from, "input format; else by content")
             ->check(CLI::IsMember(formats));
     };
     auto* list = common(app.add_subcommand("list", "list what is in a network"));
     list->add_option("FILE", file, "network, - for standard input")->required();
-    list->add_option("WHAT", what, "what to list")->required()->check(CLI::IsMember(listable()));
-    list->add_option("--sheet", sheet, "positions on this sheet");
+    list->add_option("WHAT", listed.what, "what to list")->required()->check(CLI::IsMember(listable()));
+    list->add_option("--sheet", listed.sheet, "positions on this sheet");
+    list->add_option("--where", listed.where, "only what a filter finds, such as 'role:camera vlan:20'");
     fromOption(list);
-    list->callback([&] { outcome.exitCode = runner.list(file, what, sheet); });
+    list->callback([&] { outcome.exitCode = runner.list(file, listed); });
 
     std::string rule, at;
     auto* check = common(app.add_subcommand("check", "tell what is wrong with the links of a network"));

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/listing.h"
 
+#include "core/find/matching.h"
 #include "core/linking/chain.h"
+#include "core/linking/rules.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
 #include "core/scene/plates.h"
@@ -80,10 +82,12 @@ void addShown(Json& row, const Network& network, const scene::Scene& scene, cons
                       {"name", folded ? network.group({anchor->shown.id})->name : device.name}};
 }
 
-Json devices(const Network& network, SheetId sheet) {
+Json devices(const Network& network, SheetId sheet, const find::Matcher& where) {
     Json rows = Json::array();
     const scene::Scene scene = scene::Scene::build(network, sheet);
     network.all<Device>().forEach([&](const Device& device) {
+        if (!where.matches(device))
+            return;
         Json addresses = Json::array();
         network.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
             for (const Address& address : interface.addresses)
@@ -115,9 +119,11 @@ Json end(const Network& network, const PortRef& port) {
     return {{"device", device ? device->name : ""}, {"port", port.port}};
 }
 
-Json links(const Network& network) {
+Json links(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Link>().forEach([&](const Link& link) {
+        if (!where.matches(link))
+            return;
         const Cable* cable = network.cable(link.cable);
         rows.push_back({{"id", idText(link.id.value)},
                         {"a", end(network, link.a)},
@@ -131,10 +137,12 @@ Json links(const Network& network) {
     return rows;
 }
 
-Json ports(const Network& network) {
+Json ports(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Device>().forEach([&](const Device& device) {
         for (const PortView& port : portsOf(network, device)) {
+            if (!where.matches(PortRef{device.id, port.key}))
+                continue;
             const Link* link = network.linkAt({device.id, port.key});
             Json peer = nullptr;
             if (link)
@@ -157,10 +165,12 @@ Json ports(const Network& network) {
     return rows;
 }
 
-Json groups(const Network& network, SheetId sheet) {
+Json groups(const Network& network, SheetId sheet, const find::Matcher& where) {
     Json rows = Json::array();
     const scene::Scene scene = scene::Scene::build(network, sheet);
     network.all<Group>().forEach([&](const Group& group) {
+        if (!where.matches(group))
+            return;
         const scene::ShownGroup* shown = scene.folding() ? scene.folding()->group(group.id) : nullptr;
         const Position* position = network.position(sheet, group.id.value);
         const Group* parent = network.group(group.parent);
@@ -177,19 +187,24 @@ Json groups(const Network& network, SheetId sheet) {
     return rows;
 }
 
-Json sheets(const Network& network) {
+Json sheets(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
-    for (const Sheet& sheet : network.sheetsInOrder())
+    for (const Sheet& sheet : network.sheetsInOrder()) {
+        if (!where.matches(sheet))
+            continue;
         rows.push_back({{"id", idText(sheet.id.value)},
                         {"name", sheet.name},
                         {"groups", sheet.groups},
                         {"group", pathText(network, sheet.shows)}});
+    }
     return rows;
 }
 
-Json vlans(const Network& network) {
+Json vlans(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Vlan>().forEach([&](const Vlan& vlan) {
+        if (!where.matches(vlan))
+            return;
         rows.push_back({{"id", idText(vlan.id.value)},
                         {"number", vlan.number},
                         {"name", vlan.name},
@@ -198,9 +213,11 @@ Json vlans(const Network& network) {
     return rows;
 }
 
-Json subnets(const Network& network) {
+Json subnets(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Subnet>().forEach([&](const Subnet& subnet) {
+        if (!where.matches(subnet))
+            return;
         const Vlan* vlan = network.vlan(subnet.vlan);
         rows.push_back({{"id", idText(subnet.id.value)},
                         {"prefix", subnet.prefix.text()},
@@ -210,9 +227,11 @@ Json subnets(const Network& network) {
     return rows;
 }
 
-Json cables(const Network& network) {
+Json cables(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Cable>().forEach([&](const Cable& cable) {
+        if (!where.matches(cable))
+            return;
         Json ends = Json::array();
         for (const CableEnd& each : cable.ends)
             ends.push_back(end(network, each.at));
@@ -290,28 +309,37 @@ Result<SheetId> sheetNamed(const Network& network, const std::string& name) {
     return error(fmt::format("there is no sheet {}", name), "see underridge list FILE sheets");
 }
 
-Result<Json> listing(const Network& network, const std::string& what, const std::string& sheetName) {
-    const auto sheet = sheetNamed(network, sheetName);
+Result<Json> listing(const Network& network, const Catalogue& catalogue, const Listed& wanted) {
+    const auto sheet = sheetNamed(network, wanted.sheet);
     if (!sheet)
         return sheet.refusal();
+    const auto filter = find::Filter::parse(wanted.where);
+    if (!filter)
+        return filter.refusal();
+    const std::string& what = wanted.what;
     if (what == "summary")
-        return summary(network);
+        return filter->empty() ? Result<Json>(summary(network))
+                               : error("a summary is of the whole network", "list devices --where");
+    find::Findings findings;
+    if (filter->asks(find::Field::finding))
+        findings = find::Findings(linking::check(network, catalogue));
+    const find::Matcher where(network, *filter, &findings);
     if (what == "devices")
-        return devices(network, *sheet);
+        return devices(network, *sheet, where);
     if (what == "ports")
-        return ports(network);
+        return ports(network, where);
     if (what == "links")
-        return links(network);
+        return links(network, where);
     if (what == "groups")
-        return groups(network, *sheet);
+        return groups(network, *sheet, where);
     if (what == "sheets")
-        return sheets(network);
+        return sheets(network, where);
     if (what == "vlans")
-        return vlans(network);
+        return vlans(network, where);
     if (what == "subnets")
-        return subnets(network);
+        return subnets(network, where);
     if (what == "cables")
-        return cables(network);
+        return cables(network, where);
     return error(fmt::format("{} cannot be listed", what), "see underridge list --help");
 }
 

@@ -12,9 +12,16 @@ using Json = nlohmann::ordered_json;
 
 const std::vector<std::string>& listable();
 
-/// Refuses what cannot be listed and sheets that are not there. An empty sheet name: no
-/// positions but on the first sheet.
-Result<Json> listing(const model::Network& network, const std::string& what, const std::string& sheet);
+/// What is asked of `list`.
+struct Listed {
+    std::string what;
+    std::string sheet; ///< by name, for positions; empty: the first
+    std::string where; ///< a filter; empty: everything
+};
+
+/// Refuses what cannot be listed, sheets that are not there, and filters that cannot be
+/// read. `catalogue`: for what the checks report.
+Result<Json> listing(const model::Network& network, const model::Catalogue& catalogue, const Listed& wanted);
 
 /// The same as lines of text, columns separated by tabs.
 std::string asText(const Json& listed);

@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a filter finds in a network. A condition is asked of what has the field; where it
+// is asked of something that has not, those it belongs to answer: of a port its device, of
+// a link or cable the devices at its ends (one is enough), of a group the devices in it.
+#pragma once
+#include "core/find/filter.h"
+#include "core/linking/rules.h"
+#include "core/model/network.h"
+
+#include <set>
+#include <unordered_map>
+#include <unordered_set>
+
+namespace underridge::find {
+
+/// What the checks say of objects, for `finding:`.
+class Findings {
+public:
+    Findings() = default;
+    explicit Findings(const std::vector<linking::Finding>& all);
+
+    const std::set<const linking::Rule*>& of(model::ObjectRef object) const;
+
+private:
+    std::unordered_map<std::uint64_t, std::set<const linking::Rule*>> byObject_;
+};
+
+class Matcher {
+public:
+    /// All three must outlive it. Without findings, `finding:` finds nothing. May be asked
+    /// from several threads.
+    Matcher(const model::Network& network, const Filter& filter, const Findings* findings = nullptr);
+
+    bool matches(const model::Device& device) const;
+    bool matches(const model::Group& group) const;
+    bool matches(const model::Link& link) const;
+    bool matches(const model::Cable& cable) const;
+    bool matches(const model::PortRef& port) const;
+    bool matches(const model::Vlan& vlan) const;
+    bool matches(const model::Subnet& subnet) const;
+    bool matches(const model::Sheet& sheet) const;
+
+    /// All devices that match, by id; looks at several side by side.
+    std::vector<model::DeviceId> devices() const;
+
+private:
+    struct Subject;
+    bool holds(const Term& term, const Subject& subject) const;
+    bool holds(const Condition& condition, const Subject& subject) const;
+    bool positive(const Condition& condition, const Subject& subject) const;
+
+    bool ofDevice(const Condition& condition, const model::Device& device) const;
+    bool ofGroup(const Condition& condition, const model::Group& group) const;
+    bool ofLink(const Condition& condition, const model::Link& link) const;
+    bool ofCable(const Condition& condition, const model::Cable& cable) const;
+    bool ofPort(const Condition& condition, const model::PortRef& port) const;
+    bool ofInterface(const Condition& condition, const model::Interface& interface) const;
+    bool ofState(const std::string& state, const model::Device& device) const;
+    void findGroupsFor(const Term& term);
+    bool isInVlan(const Condition& condition, const model::Device& device) const;
+    bool isIn(const Condition& condition, model::GroupId group) const;
+    bool hasFinding(const Condition& condition, model::ObjectRef object) const;
+    bool anyIn(const Condition& condition, model::GroupId group) const;
+
+    const model::Network& network_;
+    const Filter& filter_;
+    const Findings& findings_;
+    std::unordered_map<std::uint64_t, const model::Vlan*> vlans_;
+    std::vector<const model::Subnet*> subnets_;
+    std::vector<model::Sheet> sheets_;
+    std::vector<const model::Service*> services_;
+    /// For each condition on the group something is in: the groups that would do.
+    std::unordered_map<const Condition*, std::unordered_set<std::uint64_t>> inside_;
+};
+
+/// Values that begin as what is typed, for the field at the cursor, from what the network
+/// has; at most 12.
+std::vector<Completion> completions(const model::Network& network, std::string_view text, std::size_t cursor);
+
+} // namespace underridge::find
