@@ -4,6 +4,7 @@
 #include "core/scene/lines.h"
 #include "core/scene/text_width.h"
 #include "paint/glyphs.h"
+#include "paint/pens.h"
 
 namespace underridge::paint {
 using scene::Detail;
@@ -20,8 +21,8 @@ namespace {
 constexpr double fontScale = 4;
 constexpr double dotPitch = 16;
 constexpr double minContrast = 3;
-/// The room of the count on lines drawn as one, on the screen.
-constexpr double farCountPx = 18;
+/// How much is left of what the filter of a sheet leaves out.
+constexpr double faintness = 0.22;
 
 QFont sheetFont(QFont::Weight weight) {
     QFont font(QString::fromLatin1(scene::sheetFont));
@@ -30,21 +31,6 @@ QFont sheetFont(QFont::Weight weight) {
     font.setKerning(false);
     font.setStyleStrategy(QFont::PreferAntialias);
     return font;
-}
-
-QPen flat(const QColor& colour, double width) {
-    QPen pen(colour, width);
-    pen.setCapStyle(Qt::FlatCap);
-    pen.setJoinStyle(Qt::RoundJoin);
-    return pen;
-}
-
-QPolygonF polygon(const std::vector<PointF>& path) {
-    QPolygonF out;
-    out.reserve(static_cast<qsizetype>(path.size()));
-    for (const PointF p : path)
-        out << toQt(p);
-    return out;
 }
 
 /// The colour mixed with the ink until it stands out from the sheet.
@@ -103,11 +89,35 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
 void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom,
                          Detail detail) {
     background(painter, area, zoom);
+    std::vector<const scene::Item*> faint, lit;
     const scene::Items items = scene.itemsIn(area);
-    if (detail == Detail::far)
-        return far(painter, scene, items, area, zoom);
-    painter.setRenderHint(QPainter::Antialiasing);
     for (const scene::Item* item : items.all())
+        (item->faint ? faint : lit).push_back(item);
+    std::vector<scene::Bundle> bundles;
+    // What the filter leaves out lies below what it finds.
+    for (auto* some : {&faint, &lit}) {
+        const double opacity = painter.opacity();
+        painter.setOpacity(opacity * (some == &faint ? faintness : 1));
+        if (detail == Detail::far)
+            bundles = far(painter, scene::Items(std::move(*some)), zoom);
+        else
+            each(painter, *some, detail, zoom);
+        painter.setOpacity(opacity);
+    }
+    if (detail == Detail::far)
+        return farNames(painter, scene, bundles, area, zoom);
+    if (detail != Detail::middle)
+        for (const scene::Label& each : scene.labelsIn(area))
+            label(painter, each);
+    else
+        for (const LinkLine* each : items.of<LinkLine>())
+            mergedCount(painter, scene, *each, zoom);
+}
+
+void SheetPainter::each(QPainter& painter, const std::vector<const scene::Item*>& items, Detail detail,
+                        double zoom) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const scene::Item* item : items)
         std::visit(
             [&]<class Shape>(const Shape& shape) {
                 if constexpr (std::is_same_v<Shape, LinkLine>)
@@ -124,12 +134,6 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
                     note(painter, shape, detail);
             },
             item->shape);
-    if (detail != Detail::middle)
-        for (const scene::Label& each : scene.labelsIn(area))
-            label(painter, each);
-    else
-        for (const LinkLine* each : items.of<LinkLine>())
-            mergedCount(painter, scene, *each, zoom);
 }
 
 void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) {
@@ -142,97 +146,6 @@ void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) 
     for (double y = top; y <= area.bottom(); y += dotPitch)
         for (double x = first; x <= area.right(); x += dotPitch)
             painter.fillRect(QRectF(x - size / 2, y - size / 2, size, size), theme_.dots);
-}
-
-namespace {
-
-/// Whether a count in the middle of a line would lie on something the line runs behind.
-bool isCovered(const scene::Scene& scene, const Rect& place) {
-    const scene::Items near = scene.itemsIn(place);
-    return std::any_of(near.all().begin(), near.all().end(), [&](const scene::Item* each) {
-        return each->layer == scene::Layer::plates && scene::liesUnder(*each, place);
-    });
-}
-
-Rect countPlace(const scene::Bundle& bundle, double zoom) {
-    const PointF middle = (bundle.a + bundle.b) * 0.5;
-    return Rect{middle.x, middle.y, 0, 0}.grown(farCountPx / 2 / zoom);
-}
-
-} // namespace
-
-void SheetPainter::far(QPainter& painter, const scene::Scene& scene, const scene::Items& items,
-                       const Rect& area, double zoom) {
-    painter.setRenderHint(QPainter::Antialiasing, false);
-    std::vector<const LinkLine*> straight;
-    for (const scene::NoteCard* item : items.of<scene::NoteCard>())
-        if (item->zone)
-            note(painter, *item, Detail::far);
-    for (const scene::Frame* item : items.of<scene::Frame>())
-        frame(painter, *item, Detail::far);
-    painter.setRenderHint(QPainter::Antialiasing, false);
-    for (const LinkLine* item : items.of<LinkLine>())
-        if (item->path.size() > 2) {
-            painter.setPen(QPen(theme_.muted, 0));
-            painter.drawPolyline(polygon(item->path));
-        } else {
-            straight.push_back(item);
-        }
-    const std::vector<scene::Bundle> bundles = scene::bundlesOf(straight);
-    std::vector<QLineF> single, several;
-    for (const scene::Bundle& bundle : bundles)
-        (bundle.count == 1 ? single : several).emplace_back(toQt(bundle.a), toQt(bundle.b));
-    painter.setPen(QPen(theme_.muted, 0));
-    painter.drawLines(single.data(), static_cast<int>(single.size()));
-    painter.setPen(flat(theme_.muted, 2.2 / zoom));
-    painter.drawLines(several.data(), static_cast<int>(several.size()));
-    for (const Plate* item : items.of<Plate>())
-        painter.fillRect(toQt(item->frame), theme_.spine(item->role));
-    for (const scene::Tile* item : items.of<scene::Tile>())
-        tile(painter, *item, Detail::far, zoom);
-    for (const scene::Doorway* item : items.of<scene::Doorway>())
-        doorway(painter, *item, Detail::far);
-    for (const scene::NoteCard* item : items.of<scene::NoteCard>())
-        if (!item->zone)
-            painter.fillRect(toQt(item->frame), theme_.frame);
-    const std::vector<scene::FarName> names = scene.namesIn(area.grown(farCountPx / zoom), zoom);
-    for (const scene::Bundle& bundle : bundles) {
-        const Rect place = countPlace(bundle, zoom);
-        if (bundle.count > 1 && !isCovered(scene, place) &&
-            std::none_of(names.begin(), names.end(),
-                         [&](const scene::FarName& name) { return name.area.intersects(place); }))
-            bundleCount(painter, bundle, zoom);
-    }
-    for (const scene::FarName& name : names)
-        farName(painter, name, zoom);
-}
-
-void SheetPainter::mergedCount(QPainter& painter, const scene::Scene& scene, const LinkLine& item,
-                               double zoom) {
-    const scene::Bundle bundle{item.path.front(), item.path.back(), static_cast<int>(item.merged.size())};
-    if (bundle.count > 1 && !isCovered(scene, countPlace(bundle, zoom)))
-        bundleCount(painter, bundle, zoom);
-}
-
-void SheetPainter::bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom) {
-    constexpr double shortestPx = 40;
-    if (bundle.count < 2 || length(bundle.b - bundle.a) * zoom < shortestPx)
-        return;
-    const std::string count = "×" + std::to_string(bundle.count);
-    const double size = 9 / zoom, width = scene::textWidth(count, size, Weight::semiBold);
-    const PointF middle = (bundle.a + bundle.b) * 0.5;
-    painter.fillRect(
-        QRectF(middle.x - width / 2 - 2 / zoom, middle.y - size * 0.7, width + 4 / zoom, size * 1.4),
-        theme_.sheet);
-    text(painter, {middle.x - width / 2, middle.y + size * 0.36}, count, size, Weight::semiBold, theme_.ink);
-}
-
-void SheetPainter::farName(QPainter& painter, const scene::FarName& name, double zoom) {
-    QColor ground = theme_.sheet;
-    ground.setAlphaF(0.85F);
-    painter.fillRect(toQt(name.area), ground);
-    text(painter, {name.area.x + 2 / zoom, name.area.y + 11 / zoom}, name.text, scene::farNamePx / zoom,
-         Weight::semiBold, theme_.ink);
 }
 
 void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, double zoom) {

@@ -61,8 +61,12 @@ public:
 private:
     struct Stroke;
     void haloed(QPainter& painter, const scene::LinkLine& line, double zoom, float strength);
-    void far(QPainter& painter, const scene::Scene& scene, const scene::Items& items, const scene::Rect& area,
-             double zoom);
+    void each(QPainter& painter, const std::vector<const scene::Item*>& items, scene::Detail detail,
+              double zoom);
+    /// The lines that were drawn as one.
+    std::vector<scene::Bundle> far(QPainter& painter, const scene::Items& items, double zoom);
+    void farNames(QPainter& painter, const scene::Scene& scene, const std::vector<scene::Bundle>& bundles,
+                  const scene::Rect& area, double zoom);
     void bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom);
     void farName(QPainter& painter, const scene::FarName& name, double zoom);
     void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Groups in the real window: making, moving in and out, folding, looking into them.
+#include "app/find/find_field.h"
 #include "app/panels/outline_panel.h"
 #include "app/sheet/link_flow.h"
-#include "app/window/find_field.h"
 #include "app/window/place_line.h"
 #include "core/edit/groups.h"
 #include "core/model/group_tree.h"

@@ -89,6 +89,29 @@ private Q_SLOTS:
         QCOMPARE(json::parse(ran({"list", out, "groups", "--json"}).out), groups); // nothing was written
     }
 
+    void lists_take_a_filter() {
+        const auto phones =
+            json::parse(ran({"list", demo, "devices", "--where", "role:phone", "--json"}).out);
+        QVERIFY(!phones.empty());
+        for (const auto& phone : phones)
+            QCOMPARE(phone["role"].get<std::string>(), std::string("phone"));
+        const auto links = json::parse(ran({"list", demo, "links", "--where", "role:phone", "--json"}).out);
+        QVERIFY(links.size() >= phones.size());
+        const auto free =
+            json::parse(ran({"list", demo, "ports", "--where", "is:free role:switch", "--json"}).out);
+        for (const auto& port : free)
+            QVERIFY(port["peer"].is_null());
+        QVERIFY(!free.empty());
+        const auto wrong = ran({"list", demo, "devices", "--where", "role:phone colour:red"});
+        QCOMPARE(wrong.code, 2);
+        QVERIFY2(wrong.err.find("filter:1:12: there is no field colour") != std::string::npos,
+                 wrong.err.c_str());
+        QCOMPARE(ran({"list", demo, "summary", "--where", "role:phone"}).code, 2);
+        for (const char* what : {"groups", "sheets", "vlans", "subnets", "cables"})
+            QCOMPARE(ran({"list", demo, what, "--where", "name:never-so", "--json"}).out,
+                     std::string("[]\n"));
+    }
+
     void every_list_has_its_keys() {
         const std::map<std::string, std::vector<std::string>> keys{
             {"devices",

@@ -179,6 +179,7 @@ public:
     DiskFiles files;
     std::int64_t clock = 0;
     bool saveAsked = false;
+    bool motion = false;  ///< whether views fly to where they go
     bool recovers = true; ///< how "Recover?" is answered
     app::NetworkFiles::SaveAnswer answer = app::NetworkFiles::SaveAnswer::discard;
     QString path;
@@ -191,6 +192,7 @@ private:
     std::unique_ptr<app::MainWindow> freshWindow() {
         const edit::World world{files, folder.filePath("journal").toStdString(),
                                 [this] { return clock += 10; }};
+        QSettings(folder.filePath("settings.ini"), QSettings::IniFormat).setValue("window/motion", motion);
         auto fresh = std::make_unique<app::MainWindow>(
             app::WindowWorld{world, 7, folder.filePath("settings.ini"), folder.filePath("models.json"),
                              QStringLiteral(UNDERRIDGE_ROOT "/demo"), folder.filePath("thumbnails")});

@@ -130,6 +130,8 @@ std::span<const Command> CommandTable::all() {
         {Id::takeOff, sheetMenu, QT_TR_NOOP("&Take off the sheet"), "Shift+Del",
          QT_TR_NOOP("Draw the selection here no longer; it stays in the network and on other sheets"), true,
          false, true},
+        {Id::filterSheet, sheetMenu, QT_TR_NOOP("Fi&lter…"), "Ctrl+Shift+F",
+         QT_TR_NOOP("Bring out on this sheet only what a filter finds, or show only that"), false},
         {Id::removeSheet, sheetMenu, QT_TR_NOOP("&Remove sheet…"), "",
          QT_TR_NOOP("Remove this sheet; devices and links stay in the network"), false, false, true},
         {Id::zoomIn, viewMenu, QT_TR_NOOP("Zoom &in"), "Ctrl++ Ctrl+=", QT_TR_NOOP("Show less, larger"),

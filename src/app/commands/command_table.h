@@ -65,6 +65,7 @@ enum class CommandId {
     sheetOfGroup,
     sheetOfSelection,
     takeOff,
+    filterSheet,
     removeSheet,
     zoomIn,
     zoomOut,

@@ -66,14 +66,49 @@ const std::string& RegisterModel::rowText(int row) {
     return text;
 }
 
+bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) const {
+    const model::Network& network = workspace_.network();
+    switch (which_) {
+    case edit::Register::devices: {
+        const model::Device* device = network.device({row.object.id});
+        return device && matcher.matches(*device);
+    }
+    case edit::Register::ports:
+        return matcher.matches(model::PortRef{{row.object.id}, row.port});
+    case edit::Register::links: {
+        const model::Link* link = network.link({row.object.id});
+        return link && matcher.matches(*link);
+    }
+    case edit::Register::cables: {
+        const model::Cable* cable = network.cable({row.object.id});
+        return cable && matcher.matches(*cable);
+    }
+    }
+    return false;
+}
+
+std::vector<int> RegisterModel::kept() {
+    wrong_.clear();
+    std::vector<int> out;
+    const bool language = find::looksLikeFilter(filter_);
+    const auto filter = find::Filter::parse(language ? filter_ : std::string());
+    if (!filter)
+        wrong_ = tr("At %1: %2").arg(filter.refusal().where.column).arg(shownText(filter.refusal().what));
+    std::optional<find::Matcher> matcher;
+    if (filter)
+        matcher.emplace(workspace_.network(), *filter, workspace_.findings().get());
+    for (int row = 0; row < static_cast<int>(rows_.size()); ++row)
+        if (!filter || (language ? matches(*matcher, rows_[static_cast<std::size_t>(row)])
+                                 : filter_.empty() || matchesWords(rowText(row), filter_)))
+            out.push_back(row);
+    return out;
+}
+
 void RegisterModel::arrange() {
     also_.clear(); // rows are others now
     if (texts_.size() != rows_.size() || filter_.empty())
         texts_.clear();
-    shown_.clear();
-    for (int row = 0; row < static_cast<int>(rows_.size()); ++row)
-        if (filter_.empty() || matchesWords(rowText(row), filter_))
-            shown_.push_back(row);
+    shown_ = kept();
     if (sortColumn_ < 0)
         return;
     const auto column = static_cast<std::size_t>(sortColumn_);

@@ -2,6 +2,7 @@
 // One register as rows and columns of texts, sorted and filtered.
 #pragma once
 #include "core/edit/registers.h"
+#include "core/find/matching.h"
 
 #include <QAbstractTableModel>
 
@@ -16,8 +17,11 @@ public:
 
     edit::Register which() const { return which_; }
     void setRegister(edit::Register which);
-    /// Keeps the rows in which every word occurs in some column.
+    /// Keeps the rows in which every word occurs in some column, or what a filter finds.
+    /// Nothing is left out by a filter that cannot be read.
     void setFilter(const QString& words);
+    /// What is wrong with the filter; empty: nothing.
+    const QString& wrong() const { return wrong_; }
     /// Takes over the network as it is now.
     void refresh();
     std::size_t allRows() const { return rows_.size(); }
@@ -40,6 +44,9 @@ public:
 
 private:
     void arrange();
+    /// Which rows the filter leaves.
+    std::vector<int> kept();
+    bool matches(const find::Matcher& matcher, const edit::Row& row) const;
     /// All texts of a row in small letters, made when first asked for.
     const std::string& rowText(int row);
 
@@ -48,7 +55,8 @@ private:
     std::vector<edit::Row> rows_;
     std::vector<int> shown_; ///< indices of rows_
     std::vector<std::string> texts_;
-    std::string filter_;
+    std::string filter_; ///< in small letters
+    QString wrong_;
     int sortColumn_ = -1; ///< none: the order of names
     Qt::SortOrder order_ = Qt::AscendingOrder;
     QModelIndexList also_;

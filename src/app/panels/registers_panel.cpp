@@ -2,6 +2,7 @@
 #include "app/panels/registers_panel.h"
 
 #include "app/dialogs/dialogs.h"
+#include "app/find/filter_field.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
 #include "core/exchange/table_text.h"
@@ -80,7 +81,7 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
       dialogs_(dialogs),
       model_(new RegisterModel(session_.workspace(), this)),
       choice_(new QComboBox),
-      filter_(new QLineEdit),
+      filter_(new FilterField([&session]() -> const model::Network& { return session.network(); })),
       columns_(new QToolButton),
       fill_(new QToolButton),
       counts_(new QLabel),
@@ -90,8 +91,7 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
         choice_->addItem(shownText(edit::titleOf(static_cast<edit::Register>(i))));
     choice_->setAccessibleName(tr("Register"));
     filter_->setAccessibleName(tr("Filter"));
-    filter_->setPlaceholderText(tr("Filter rows…"));
-    filter_->setClearButtonEnabled(true);
+    filter_->setPlaceholderText(tr("Filter rows: words, or role:camera…"));
     columns_->setText(tr("Columns"));
     columns_->setPopupMode(QToolButton::InstantPopup);
     columns_->setMenu(new QMenu(columns_));
@@ -219,7 +219,8 @@ void RegistersPanel::refresh() {
 }
 
 void RegistersPanel::refreshCounts() {
-    counts_->setText(tr("%1 of %2").arg(model_->rowCount()).arg(model_->allRows()));
+    counts_->setText(model_->wrong().isEmpty() ? tr("%1 of %2").arg(model_->rowCount()).arg(model_->allRows())
+                                               : model_->wrong());
 }
 
 void RegistersPanel::fillColumnsMenu() {

@@ -68,6 +68,7 @@ bool Navigation::goTo(ObjectRef object) {
     selection_.select({object});
     if (const scene::Item* item = sheets_.scene().item(object))
         Q_EMIT revealWanted(item->bounds);
+    Q_EMIT arrived(object);
     return true;
 }
 

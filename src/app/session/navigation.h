@@ -39,6 +39,8 @@ Q_SIGNALS:
     /// The sheet is to bring this into view, changing as little as it can.
     void revealWanted(const underridge::scene::Rect& what);
     void viewWanted(const underridge::app::View& view);
+    /// This was asked for and is shown now: the eye is to find it.
+    void arrived(underridge::model::ObjectRef object);
     void wholeWanted(); ///< all of the sheet is to be seen
     void changed();     ///< whether one can go back or forward
 

@@ -20,6 +20,8 @@ Session::Session(edit::World world, model::Catalogue catalogue, std::uint64_t se
         selection_.follow(network(), {});
         sheets_.begin(network(), lengthUnit(), std::exchange(readyScene_, std::nullopt));
     });
+    connect(&workspace_, &Workspace::findingsChanged, this,
+            [this] { sheets_.setFindings(network(), workspace_.findings()); });
     connect(&workspace_, &Workspace::lengthUnitChanged, this,
             [this] { sheets_.setLengthUnit(network(), lengthUnit()); });
     sheets_.begin(network(), lengthUnit());

@@ -14,6 +14,8 @@ const QString scaleKey = QStringLiteral("window/textScale");
 const QString portEndKey = QStringLiteral("linking/portEnd");
 const QString uplinksKey = QStringLiteral("linking/endpointsTakeUplinks");
 const QString folderKey = QStringLiteral("files/folder");
+const QString motionKey = QStringLiteral("window/motion");
+const QString findsKey = QStringLiteral("find/last");
 const QString recentKey = QStringLiteral("files/recent");
 const QString opensLastKey = QStringLiteral("files/openLast");
 const QString lastFileKey = QStringLiteral("files/last");
@@ -24,6 +26,7 @@ const QString paperKey = QStringLiteral("print/paper"), portraitKey = QStringLit
 const QString metres = QStringLiteral("metres"), feet = QStringLiteral("feet");
 const QString high = QStringLiteral("high"), low = QStringLiteral("low");
 constexpr int mostRecent = 8;
+constexpr int mostFinds = 8;
 constexpr int mostPlaces = 40;
 
 } // namespace
@@ -68,6 +71,27 @@ void Settings::addRecent(const QString& path) {
     files.removeAll(path);
     files.prepend(path);
     store_.setValue(recentKey, files.mid(0, mostRecent));
+}
+
+bool Settings::motion() const {
+    return store_.value(motionKey, true).toBool();
+}
+
+void Settings::setMotion(bool on) {
+    store_.setValue(motionKey, on);
+}
+
+QStringList Settings::lastFinds() const {
+    return store_.value(findsKey).toStringList();
+}
+
+void Settings::addFind(const QString& text) {
+    if (text.isEmpty())
+        return;
+    QStringList finds = lastFinds();
+    finds.removeAll(text);
+    finds.prepend(text);
+    store_.setValue(findsKey, finds.mid(0, mostFinds));
 }
 
 QString Settings::folder() const {

@@ -25,9 +25,16 @@ public:
     int textScale() const;
     void setTextScale(int percent);
 
+    /// Whether the view may move by itself, where the desktop wants no less of that.
+    bool motion() const;
+    void setMotion(bool on);
+
     /// Files opened or saved, the latest first; those that are gone are left out.
     QStringList recentFiles() const;
     void addRecent(const QString& path);
+    /// What was looked for and found, the latest first.
+    QStringList lastFinds() const;
+    void addFind(const QString& text);
     /// Where files were chosen last.
     QString folder() const;
     void setFolder(const QString& folder);

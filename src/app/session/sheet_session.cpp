@@ -10,8 +10,8 @@ void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<
     unit_ = unit;
     const auto sheets = network.sheetsInOrder();
     sheet_ = sheets.empty() ? SheetId{} : sheets.front().id;
-    scene_ =
-        scene && scene->sheet() == sheet_ ? *std::move(scene) : scene::Scene::build(network, sheet_, unit_);
+    scene_ = scene && scene->sheet() == sheet_ ? *std::move(scene)
+                                               : scene::Scene::build(network, sheet_, unit_, {}, findings_);
     Q_EMIT sheetShown();
     Q_EMIT sceneChanged({}, true);
 }
@@ -19,7 +19,7 @@ void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<
 scene::Scene SheetSession::sceneOf(const Network& network, SheetId sheet) {
     const auto at = kept_.find(sheet);
     return at == kept_.end() || !at->second.scene
-               ? scene::Scene::build(network, sheet, unit_)
+               ? scene::Scene::build(network, sheet, unit_, {}, findings_)
                : scene::update(*at->second.scene, at->second.of, network).scene;
 }
 
@@ -42,10 +42,33 @@ bool SheetSession::show(const Network& network, SheetId sheet) {
 bool SheetSession::enter(const Network& network, GroupId group) {
     if (group == entered() || (group && !network.group(group)))
         return false;
-    scene_ = scene::Scene::build(network, sheet_, unit_, group);
-    Q_EMIT enteredChanged();
+    const GroupId about = group ? group : entered();
+    const scene::Rect before = placeOf(about);
+    scene_ = scene::Scene::build(network, sheet_, unit_, group, findings_);
     Q_EMIT sceneChanged({}, true);
+    Q_EMIT enteredChanged(before, placeOf(about));
     return true;
+}
+
+scene::Rect SheetSession::placeOf(GroupId group) const {
+    const scene::Item* item = scene_.item(refTo(group));
+    return item ? frameOf(*item) : scene::Rect{};
+}
+
+void SheetSession::setFindings(const Network& network, std::shared_ptr<const find::Findings> findings) {
+    findings_ = std::move(findings);
+    const auto asks = [&](SheetId id) {
+        const Sheet* sheet = network.sheet(id);
+        const auto filter = find::Filter::parse(sheet ? sheet->filter : std::string());
+        return filter && filter->asks(find::Field::finding);
+    };
+    for (auto& [sheet, kept] : kept_)
+        if (asks(sheet))
+            kept.scene.reset();
+    if (!asks(sheet_))
+        return;
+    scene_ = scene::Scene::build(network, sheet_, unit_, entered(), findings_);
+    Q_EMIT sceneChanged({}, true);
 }
 
 GroupId SheetSession::stillEntered(const Network& before, const Network& after) const {
@@ -65,11 +88,11 @@ void SheetSession::follow(const Network& before, const Network& after, SheetId w
     std::erase_if(kept_, [&](const auto& kept) { return !after.sheet(kept.first); });
     const GroupId held = stillEntered(before, after);
     const bool left = held != entered();
-    auto updated = left ? scene::Updated{scene::Scene::build(after, sheet_, unit_, held), {}, true}
+    auto updated = left ? scene::Updated{scene::Scene::build(after, sheet_, unit_, held, findings_), {}, true}
                         : scene::update(scene_, before, after);
     scene_ = std::move(updated.scene);
     if (left)
-        Q_EMIT enteredChanged();
+        Q_EMIT enteredChanged({}, {});
     if (wanted != sheet_ && show(after, wanted))
         return;
     Q_EMIT sceneChanged(updated.damage, updated.all);
@@ -79,7 +102,7 @@ void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {
     unit_ = unit;
     for (auto& [sheet, kept] : kept_)
         kept.scene.reset();
-    scene_ = scene::Scene::build(network, sheet_, unit_, entered());
+    scene_ = scene::Scene::build(network, sheet_, unit_, entered(), findings_);
     Q_EMIT sceneChanged({}, true);
 }
 

@@ -43,6 +43,8 @@ public:
     bool show(const model::Network& network, model::SheetId sheet);
     /// After an edit: the sheet wanted, or the first there is when it is gone.
     void follow(const model::Network& before, const model::Network& after, model::SheetId wanted);
+    /// What the checks report now, for sheets whose filter asks for it.
+    void setFindings(const model::Network& network, std::shared_ptr<const find::Findings> findings);
     void setLengthUnit(const model::Network& network, model::LengthUnit unit);
 
 Q_SIGNALS:
@@ -50,8 +52,9 @@ Q_SIGNALS:
     void sceneChanged(const std::vector<scene::Rect>& damage, bool all);
     /// Another sheet is shown than before.
     void sheetShown();
-    /// Another group is looked into, on the same sheet.
-    void enteredChanged();
+    /// Another group is looked into, on the same sheet. Where the group that was entered
+    /// or left was shown before, and where it is now; empty where it was not.
+    void enteredChanged(const underridge::scene::Rect& before, const underridge::scene::Rect& now);
 
 private:
     struct Kept {
@@ -59,6 +62,7 @@ private:
         model::Network of;                 ///< what the scene was made from
         std::optional<View> view;
     };
+    scene::Rect placeOf(model::GroupId group) const;
     scene::Scene sceneOf(const model::Network& network, model::SheetId sheet);
     /// The nearest group around the entered one that is still there.
     model::GroupId stillEntered(const model::Network& before, const model::Network& after) const;
@@ -67,6 +71,7 @@ private:
     scene::Scene scene_;
     std::optional<View> view_;
     model::LengthUnit unit_ = model::LengthUnit::metres;
+    std::shared_ptr<const find::Findings> findings_;
     std::map<model::SheetId, Kept> kept_;
 };
 

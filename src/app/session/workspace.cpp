@@ -21,6 +21,11 @@ Workspace::Workspace(edit::World world, Catalogue catalogue, std::uint64_t seed,
 
 Workspace::~Workspace() = default;
 
+void Workspace::setFindings(std::shared_ptr<const find::Findings> findings) {
+    findings_ = std::move(findings);
+    Q_EMIT findingsChanged();
+}
+
 bool Workspace::apply(edit::ActResult act, std::optional<edit::MergeKey> merge) {
     if (!act) {
         Q_EMIT refused(act.refusal());

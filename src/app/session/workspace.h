@@ -5,6 +5,7 @@
 #pragma once
 #include "core/edit/document.h"
 #include "core/edit/objects.h"
+#include "core/find/matching.h"
 #include "core/linking/best.h"
 #include "core/model/length.h"
 
@@ -43,6 +44,10 @@ public:
     /// What each step remembers of where the person is; empty without one.
     void setAttention(std::function<edit::Session()> attention) { attention_ = std::move(attention); }
 
+    /// What the checks reported last, by object; never null.
+    const std::shared_ptr<const find::Findings>& findings() const { return findings_; }
+    void setFindings(std::shared_ptr<const find::Findings> findings);
+
     /// Takes an act. A refusal is told by refused(). Whether it changed anything.
     bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt);
     void undo();
@@ -63,6 +68,7 @@ Q_SIGNALS:
     void told();
     /// Undo and redo lead back to a view.
     void viewWanted(const edit::Session& at);
+    void findingsChanged();
     void catalogueChanged();
     void documentReplaced();
     void lengthUnitChanged();
@@ -82,6 +88,7 @@ private:
     std::unique_ptr<edit::Document> document_;
     model::LengthUnit lengthUnit_ = model::LengthUnit::metres;
     linking::Habits habits_;
+    std::shared_ptr<const find::Findings> findings_ = std::make_shared<const find::Findings>();
     std::function<edit::Session()> attention_;
     std::jthread releaser_; ///< large values are let go of beside the window's thread
 };

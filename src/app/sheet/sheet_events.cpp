@@ -47,6 +47,7 @@ void SheetView::paintEvent(QPaintEvent*) {
         live_.paintFocus(painter, select_.focused(), zoom);
     tool_->paint(painter, live_.painter(), zoom);
     painter.resetTransform();
+    mark_.paint(painter, session_.scene(), camera(), live_.theme(), size());
     paintLegends(painter, live_.theme(), session_.overlays(), size());
     if (session_.scene().empty() && tool_ == &select_)
         live_.paintEmptyHelp(painter, size());

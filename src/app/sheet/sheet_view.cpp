@@ -92,6 +92,8 @@ void SheetView::followSession() {
     connect(&session_.overlays(), &Overlays::changed, this, qOverload<>(&QWidget::update));
     connect(&session_.selected(), &Selection::changed, this, [this] {
         update();
+        if (session_.selection() != edit::Refs{mark_.object()})
+            mark_.clear();
         if (session_.selection().size() == 1)
             tellAccessibly(*this, QAccessible::Selection, session_.selection().front());
     });
@@ -102,7 +104,7 @@ void SheetView::followSession() {
 }
 
 void SheetView::followNavigation() {
-    connect(&session_.sheets(), &SheetSession::enteredChanged, this, [this] { fitAll(); });
+    connect(&session_.sheets(), &SheetSession::enteredChanged, this, &SheetView::flyAcross);
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         if (const auto view = session_.sheets().view())
             look(view->centre, view->zoom);
@@ -120,9 +122,24 @@ void SheetView::followNavigation() {
         hideAll(); // what could not be taken has been told, and does not go along to another place
     });
     connect(&session_.navigation(), &Navigation::viewWanted, this,
-            [this](const View& view) { look(view.centre, view.zoom); });
+            [this](const View& view) { flyTo(view.centre, view.zoom); });
+    connect(&session_.navigation(), &Navigation::arrived, this,
+            [this](ObjectRef object) { mark_.show(object, hasMotion()); });
+    connect(&mark_, &FoundMark::changed, this, qOverload<>(&QWidget::update));
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
     connect(&session_.navigation(), &Navigation::wholeWanted, this, [this] { fitAll(); });
+}
+
+/// From where the group was seen to all that is shown now.
+void SheetView::flyAcross(const Rect& before, const Rect& now) {
+    if (!before.empty() && !now.empty()) {
+        const double scale = std::max(before.w / now.w, before.h / now.h);
+        const PointF middle = now.centre() + (camera().centre() - before.centre()) * (1 / scale);
+        look(middle, camera().zoom() * scale);
+    }
+    Camera whole = camera();
+    whole.fit(session_.scene().bounds());
+    flyTo(whole.centre(), whole.zoom());
 }
 
 void SheetView::setTheme(const paint::Theme& theme) {

@@ -5,6 +5,7 @@
 #include "app/sheet/card.h"
 #include "app/sheet/edge_scroll.h"
 #include "app/sheet/fields_in_place.h"
+#include "app/sheet/found_mark.h"
 #include "app/sheet/link_flow.h"
 #include "app/sheet/link_tool.h"
 #include "app/sheet/live_layer.h"
@@ -62,6 +63,7 @@ public:
     TypeToAdd& adding() { return adding_; }
     Locator& locator() { return *locator_; }
     Card& card() { return *card_; }
+    const FoundMark& mark() const { return mark_; }
 
 Q_SIGNALS:
     void hintChanged(const QString& hint);
@@ -100,6 +102,7 @@ private:
     bool bringsClip(const QDropEvent& event) const;
     void followSession();
     void followNavigation();
+    void flyAcross(const scene::Rect& before, const scene::Rect& now);
     void use(Tool& tool);
     void afterEvent();
     /// Whether the view goes on while the pointer is held at the edge.
@@ -114,6 +117,7 @@ private:
 
     Session& session_;
     LiveLayer live_;
+    FoundMark mark_{this};
     LinkFlow linking_;
     FieldsInPlace fields_;
     TypeToAdd adding_;

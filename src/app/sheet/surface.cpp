@@ -12,10 +12,14 @@ namespace {
 constexpr double wheelStep = 1.2; // zoom of one notch
 }
 
-Surface::Surface(QWidget* parent) : QWidget(parent) {
+Surface::Surface(QWidget* parent) : QWidget(parent), flight_(this) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setAttribute(Qt::WA_OpaquePaintEvent);
+    connect(&flight_, &Flight::at, this, [this](const Camera& there) {
+        camera_.look(there.centre(), there.zoom());
+        moved();
+    });
     connect(&tiles_, &TileCache::tileReady, this, qOverload<>(&QWidget::update));
 }
 
@@ -25,27 +29,40 @@ void Surface::moved() {
     update();
 }
 
+void Surface::flyTo(PointF centre, double zoom) {
+    if (!motion_ || !isVisible())
+        return look(centre, zoom);
+    Camera there = camera_;
+    there.look(centre, zoom);
+    flight_.begin(camera_, there);
+}
+
 void Surface::look(PointF centre, double zoom) {
+    flight_.stop();
     camera_.look(centre, zoom);
     moved();
 }
 
 void Surface::pan(QPointF pixels) {
+    flight_.stop();
     camera_.panBy(pixels);
     moved();
 }
 
 void Surface::zoomBy(double factor) {
+    flight_.stop();
     camera_.zoomAt(pointer().value_or(rect().center()), factor);
     moved();
 }
 
 void Surface::fit(const Rect& rect) {
+    flight_.stop();
     camera_.fit(rect);
     moved();
 }
 
 void Surface::reveal(const Rect& rect) {
+    flight_.stop();
     camera_.reveal(rect);
     moved();
 }
@@ -83,6 +100,7 @@ void Surface::resizeEvent(QResizeEvent*) {
 
 void Surface::wheelEvent(QWheelEvent* event) {
     event->accept();
+    flight_.stop();
     const bool touchpad = event->pointingDevice()->type() == QInputDevice::DeviceType::TouchPad;
     if (touchpad && !(event->modifiers() & Qt::ControlModifier)) {
         constexpr double pixelsADegree = 1.0 / 4;

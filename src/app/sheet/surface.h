@@ -2,7 +2,7 @@
 // Something that is looked at through a camera and drawn in tiles: moved and zoomed by
 // wheel, touchpad, middle button and space in the same way, whatever it shows.
 #pragma once
-#include "app/sheet/camera.h"
+#include "app/sheet/flight.h"
 #include "app/sheet/tile_cache.h"
 
 #include <QWidget>
@@ -21,6 +21,12 @@ public:
     bool tilesComplete() const { return tiles_.complete(); }
 
     void look(scene::PointF centre, double zoom);
+    /// Goes there, so that the eye keeps hold; at once where motion is off.
+    void flyTo(scene::PointF centre, double zoom);
+    bool isFlying() const { return flight_.state() == QAbstractAnimation::Running; }
+    /// Whether the view may move by itself.
+    void setMotion(bool on) { motion_ = on; }
+    bool hasMotion() const { return motion_; }
     /// By screen pixels.
     void pan(QPointF pixels);
     /// About the pointer, or the middle when it is elsewhere.
@@ -63,6 +69,8 @@ private:
     void moved();
 
     Camera camera_;
+    Flight flight_;
+    bool motion_ = true;
     TileCache tiles_;
     bool spaceHeld_ = false, spacePanned_ = false, panning_ = false;
     QPointF lastPan_;

@@ -119,6 +119,7 @@ void MainWindow::connectPanels() {
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
     connect(checker_, &Checker::changed, this, [this] {
+        session_->workspace().setFindings(std::make_shared<const find::Findings>(checker_->findings()));
         const auto all = checker_->findings().size();
         bottomTabs_->setTabText(bottomTabs_->indexOf(findings_),
                                 all == 0 ? tr("Findings") : tr("Findings (%1)").arg(all));
@@ -126,6 +127,11 @@ void MainWindow::connectPanels() {
     connect(find_, &FindField::goTo, this, &MainWindow::goTo);
     connect(find_, &FindField::left, sheet_, qOverload<>(&QWidget::setFocus));
     connect(find_, &FindField::goToSheet, this, [this](SheetId sheet) { session_->showSheet(sheet); });
+    connect(find_, &FindField::selectWanted, this, [this](const edit::Refs& objects) {
+        session_->select(objects);
+        sheet_->fitSelection();
+        sheet_->setFocus();
+    });
     connect(find_, &FindField::goToPort, this, [this](const PortRef& port) {
         goTo({refTo(port.device)});
         session_->selectPort(port);
@@ -172,6 +178,7 @@ void MainWindow::watchDocument() {
     connect(&session_->navigation(), &Navigation::changed, commands_, &Commands::refresh);
     fields_->add(details_, [this] { return details_->commitTyped(); });
     fields_->add(sheet_, [this] { return sheet_->fields().commit(); });
+    fields_->add(filter_, [this] { return filter_->commit(); });
     fields_->add(registers_, [this] { return registers_->commitTyped(); });
     journalRetry_.setInterval(journalRetryMs);
     connect(&journalRetry_, &QTimer::timeout, this, [this] {
@@ -202,6 +209,8 @@ void MainWindow::applyTextScale() {
 void MainWindow::applyHabits() {
     session_->workspace().setLengthUnit(preferred_.lengthUnit());
     session_->workspace().setHabits(preferred_.habits());
+    // A desktop that wants less motion has no animated widgets either.
+    sheet_->setMotion(preferred_.motion() && style()->styleHint(QStyle::SH_Widget_Animation_Duration) > 0);
 }
 
 void MainWindow::editPreferences() {
@@ -247,10 +256,27 @@ void MainWindow::buildPlaceLine() {
     std::vector<QAction*> actions;
     for (const Command& command : commandTable())
         actions.push_back(action(command.id));
-    find_ = new FindField(session_->workspace(), std::move(actions), this);
+    find_ = new FindField(session_->workspace(), std::move(actions), *settings_, this);
     find_->setFixedWidth(300);
     bar->addWidget(find_);
     addToolBar(Qt::TopToolBarArea, bar);
+    buildFilterBar();
+}
+
+void MainWindow::buildFilterBar() {
+    auto* bar = new QToolBar(tr("Filter"), this);
+    bar->setObjectName(QStringLiteral("filterBar"));
+    bar->setMovable(false);
+    bar->setContextMenuPolicy(Qt::PreventContextMenu);
+    filter_ = new FilterBar(*session_);
+    bar->addWidget(filter_);
+    addToolBarBreak();
+    addToolBar(Qt::TopToolBarArea, bar);
+    const auto follow = [this, bar] { bar->setVisible(showsSheet() && filter_->isWanted()); };
+    connect(filter_, &FilterBar::wantedChanged, bar, follow);
+    connect(stack_, &QStackedWidget::currentChanged, bar, follow);
+    connect(filter_, &FilterBar::left, sheet_, qOverload<>(&QWidget::setFocus));
+    follow();
 }
 
 void MainWindow::buildDocks() {

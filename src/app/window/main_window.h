@@ -7,6 +7,8 @@
 #include "app/files/clips.h"
 #include "app/files/interchange.h"
 #include "app/files/network_files.h"
+#include "app/find/filter_bar.h"
+#include "app/find/find_field.h"
 #include "app/groups/group_acts.h"
 #include "app/models/own_models.h"
 #include "app/panels/catalogue_panel.h"
@@ -21,7 +23,6 @@
 #include "app/sheets/sheet_acts.h"
 #include "app/style/desktop_theme.h"
 #include "app/window/checker.h"
-#include "app/window/find_field.h"
 #include "app/window/start_page.h"
 #include "app/window/status_line.h"
 
@@ -63,6 +64,7 @@ public:
     OutlinePanel& outline() { return *outline_; }
     DetailsPanel& details() { return *details_; }
     FindField& find() { return *find_; }
+    FilterBar& filter() { return *filter_; }
     StartPage& startPage() { return *start_; }
     RemarksPanel& remarks() { return *remarks_; }
     FindingsPanel& findings() { return *findings_; }
@@ -117,6 +119,7 @@ private:
     void connectFiles();
     void watchDocument();
     void buildPlaceLine();
+    void buildFilterBar();
     void buildDocks();
     void applyTheme();
     void refreshChecks();
@@ -176,6 +179,7 @@ private:
     FaceplatePanel* faceplates_ = nullptr;
     QTabWidget* bottomTabs_ = nullptr;
     FindField* find_ = nullptr;
+    FilterBar* filter_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;
     QTabWidget* leftTabs_ = nullptr;
     PlaceLine* place_ = nullptr;

@@ -27,6 +27,7 @@ Preferences::Preferences(QSettings& settings, DesktopTheme& theme, QWidget* pare
       units_(new QComboBox),
       portEnd_(new QComboBox),
       uplinks_(new QCheckBox(tr("Endpoints may take uplink ports when no other is free"))),
+      motion_(new QCheckBox(tr("The view flies to where one goes"))),
       opensLast_(new QCheckBox(tr("At the start, open the network that was open last"))),
       search_(new QLineEdit),
       letters_(new QCheckBox(tr("Single letters are commands while the sheet has the focus"))),
@@ -63,6 +64,8 @@ QWidget* Preferences::looksPage(const DesktopTheme& theme) {
     units_->addItems({tr("Metres"), tr("Feet")});
     units_->setCurrentIndex(static_cast<int>(Settings(settings_).lengthUnit()));
     form->addRow(tr("Lengths in"), units_);
+    motion_->setChecked(Settings(settings_).motion());
+    form->addRow(motion_);
     opensLast_->setChecked(Settings(settings_).opensLast());
     form->addRow(opensLast_);
     return looks;
@@ -119,6 +122,10 @@ void Preferences::connectChoices(DesktopTheme& theme) {
     };
     connect(portEnd_, &QComboBox::currentIndexChanged, this, takeHabits);
     connect(uplinks_, &QCheckBox::toggled, this, takeHabits);
+    connect(motion_, &QCheckBox::toggled, this, [this](bool on) {
+        Settings(settings_).setMotion(on);
+        Q_EMIT changed();
+    });
     connect(opensLast_, &QCheckBox::toggled, this, [this](bool on) { Settings(settings_).setOpensLast(on); });
     connect(search_, &QLineEdit::textChanged, this, &Preferences::showMatching);
     connect(letters_, &QCheckBox::toggled, this, [this](bool on) {

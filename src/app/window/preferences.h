@@ -29,6 +29,7 @@ public:
     QComboBox& portEnd() { return *portEnd_; }
     QCheckBox& hostsTakeUplinks() { return *uplinks_; }
     QCheckBox& letters() { return *letters_; }
+    QCheckBox& motion() { return *motion_; }
     QCheckBox& opensLast() { return *opensLast_; }
     QLineEdit& search() { return *search_; }
     QTableWidget& keys() { return *keys_; }
@@ -54,6 +55,7 @@ private:
     QSpinBox* scale_;
     QComboBox *units_, *portEnd_;
     QCheckBox* uplinks_;
+    QCheckBox* motion_;
     QCheckBox* opensLast_;
     QLineEdit* search_;
     QCheckBox* letters_;

@@ -223,6 +223,7 @@ void MainWindow::addSheetCommands() {
         {
             {Id::newSheet, [this] { sheets_.add(With::nothing); }},
             {Id::sheetLikeThis, [this] { sheets_.add(With::all); }},
+            {Id::filterSheet, [this] { filter_->open(); }},
         },
         onSheet);
     commands_->add(

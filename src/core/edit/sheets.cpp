@@ -2,6 +2,7 @@
 #include "core/edit/sheets.h"
 
 #include "core/edit/shown_places.h"
+#include "core/find/filter.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
 #include "core/scene/lines.h"
@@ -264,6 +265,22 @@ ActResult setSheetLabels(const Network& network, SheetId sheet, bool ports, bool
                              [&](Sheet& s) {
                                  s.portLabels = ports;
                                  s.linkLabels = links;
+                             });
+}
+
+ActResult setSheetFilter(const Network& network, SheetId sheet, const std::string& filter, bool hides) {
+    const Sheet* held = network.sheet(sheet);
+    if (!held)
+        return error("the sheet is no longer there", "choose another");
+    const std::string wanted = trimmed(filter);
+    if (const auto read = find::Filter::parse(wanted); !read)
+        return read.refusal();
+    return changeEach<Sheet>(network, {held->key()},
+                             wanted.empty() ? fmt::format("Show everything on {}", held->name)
+                                            : fmt::format("Filter {}", held->name),
+                             [&](Sheet& s) {
+                                 s.filter = wanted;
+                                 s.filterHides = hides;
                              });
 }
 

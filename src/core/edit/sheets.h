@@ -48,6 +48,12 @@ ActResult addGroup(const model::Network& network, const std::string& name, model
 /// sheet's own: saved with it.
 ActResult setSheetLabels(const model::Network& network, model::SheetId sheet, bool ports, bool links);
 
+/// What a sheet shows only, or brings out: a filter in the language of core/find; empty:
+/// everything. `hides`: what it leaves out is not drawn at all. Refuses what cannot be
+/// read, with its column.
+ActResult setSheetFilter(const model::Network& network, model::SheetId sheet, const std::string& filter,
+                         bool hides);
+
 ActResult renameSheet(const model::Network& network, model::SheetId sheet, const std::string& name);
 ActResult renameNetwork(const model::Network& network, const std::string& name);
 

@@ -589,14 +589,6 @@ bool Matcher::ofCable(const Condition& condition, const Cable& cable) const {
         if (has(condition, "planned") && cable.status == CableStatus::planned)
             return true;
         break;
-    case Field::speed:
-    case Field::links:
-    case Field::ports:
-    case Field::usedPorts:
-    case Field::freePorts:
-    case Field::devices:
-    case Field::units:
-        return false;
     default:
         break;
     }
@@ -652,13 +644,6 @@ bool Matcher::ofLink(const Condition& condition, const Link& link) const {
         if (cable && textIs(condition, cable->label))
             return true;
         break;
-    case Field::links:
-    case Field::ports:
-    case Field::usedPorts:
-    case Field::freePorts:
-    case Field::devices:
-    case Field::units:
-        return false;
     default:
         break;
     }

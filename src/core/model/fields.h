@@ -126,10 +126,12 @@ struct Fields<Sheet> {
                                            Field{"order", &Sheet::order},
                                            Field{"shows", &Sheet::shows},
                                            Field{"filter", &Sheet::filter},
+                                           Field{"filterHides", &Sheet::filterHides},
                                            Field{"overlay", &Sheet::overlay},
                                            Field{"portLabels", &Sheet::portLabels},
                                            Field{"linkLabels", &Sheet::linkLabels},
-                                           Field{"groups", &Sheet::groups}};
+                                           Field{"groups", &Sheet::groups},
+                                           Field{"mmPerUnit", &Sheet::mmPerUnit}};
 };
 template <>
 struct Fields<Provenance> {
@@ -154,6 +156,8 @@ struct Fields<Group> {
                                            Field{"planXMm", &Group::planXMm},
                                            Field{"planYMm", &Group::planYMm},
                                            Field{"planTurn", &Group::planTurn},
+                                           Field{"planDim", &Group::planDim},
+                                           Field{"planInk", &Group::planInk},
                                            Field{"rackUnits", &Group::rackUnits},
                                            Field{"xMm", &Group::xMm},
                                            Field{"yMm", &Group::yMm},

@@ -38,6 +38,8 @@ struct Group {
     double planMmPerPixel = 0;
     std::int64_t planXMm = 0, planYMm = 0; ///< where the plan's upper left corner lies on the floor
     double planTurn = 0;                   ///< degrees clockwise about that corner
+    int planDim = 0;                       ///< per cent the plan is faded, 0 to 90
+    bool planInk = false;                  ///< an ink drawing: drawn in the ink of the theme
     int rackUnits = 0;                     ///< of a rack
     std::int64_t xMm = 0, yMm = 0;         ///< of a rack or cabinet: its place on its floor
     std::int64_t heightMm = 0; ///< of a floor: above the ground; of a rack: of its foot above the floor

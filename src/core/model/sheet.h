@@ -41,8 +41,10 @@ struct Sheet {
     SheetId id;
     std::string name;
     int order = 0;
-    GroupId shows;          ///< none: the whole network
-    std::string filter;     ///< in the words of find; empty: everything
+    GroupId shows;            ///< none: the whole network
+    std::string filter;       ///< in the language of core/find; empty: everything
+    bool filterHides = false; ///< what the filter leaves out is not drawn; else drawn faintly
+    int mmPerUnit = 0;      ///< of a sheet drawn to scale on the plan of the group it shows; 0: not to scale
     std::string overlay;    ///< by its name; empty: none
     bool portLabels = true; ///< whether links say their ports
     bool linkLabels = true; ///< whether links say their rate, LAG and cable

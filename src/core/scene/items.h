@@ -161,7 +161,8 @@ struct Item {
     Rect bounds; ///< of all that may be drawn of it
     Layer layer = Layer::plates;
     std::variant<Plate, LinkLine, NoteCard, Frame, Tile, Doorway> shape;
-    int depth = 0; ///< within its layer, lower first
+    int depth = 0;      ///< within its layer, lower first
+    bool faint = false; ///< left out by the filter of the sheet
 
     bool operator==(const Item&) const = default;
     template <class Shape>

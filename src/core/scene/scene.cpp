@@ -89,8 +89,10 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
 
 } // namespace
 
-Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered) {
+Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered,
+                   std::shared_ptr<const find::Findings> findings) {
     Scene scene;
+    scene.findings_ = std::move(findings);
     scene.sheet_ = sheetId;
     scene.unit_ = unit;
     scene.entered_ = entered;
@@ -117,10 +119,66 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
         grouped.lines = linesBetween(network, *sheet, unit, all);
     }
     all.insert(all.end(), grouped.lines.begin(), grouped.lines.end());
+    scene.filter(network, *sheet, all);
     if (!within)
         scene.addNotes(network, all);
     scene.take(std::move(all));
     return scene;
+}
+
+/// What the filter of a sheet leaves out is taken away, or made faint. Frames, tiles and
+/// doorways without anything it finds are faint either way: they tell that something is
+/// there.
+void Scene::filter(const Network& network, const Sheet& sheet, std::vector<ItemPtr>& items) {
+    const auto read = find::Filter::parse(sheet.filter);
+    if (!read || read->empty())
+        return;
+    const find::Matcher matcher(network, *read, findings_.get());
+    std::vector<char> found(items.size());
+    forEachIndex(items.size(), fewest, [&](std::size_t i) {
+        const ObjectRef object = items[i]->object;
+        if (const auto* line = items[i]->as<LinkLine>())
+            found[i] = line->merged.empty()
+                           ? matcher.matches(*network.link(line->id))
+                           : std::any_of(line->merged.begin(), line->merged.end(),
+                                         [&](LinkId id) { return matcher.matches(*network.link(id)); });
+        else if (const Device* device = network.device({object.id}))
+            found[i] = matcher.matches(*device);
+        else
+            found[i] = true;
+    });
+    filtered_ = Filtered{0, 0, sheet.filterHides};
+    std::set<GroupId> with; // groups something found is in
+    network.all<Device>().forEach([&](const Device& device) {
+        if (!network.position(sheet_, device.id.value))
+            return;
+        const bool is = matcher.matches(device);
+        ++filtered_->all;
+        filtered_->found += is;
+        for (GroupId group = device.group; is && network.group(group) && with.insert(group).second;)
+            group = network.group(group)->parent;
+    });
+    std::set<std::uint64_t> hidden;
+    std::vector<ItemPtr> kept;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        bool lit = found[i];
+        if (items[i]->object.kind == Kind::group)
+            lit = with.contains({items[i]->object.id});
+        const bool hides = !lit && sheet.filterHides && items[i]->as<Plate>();
+        if (hides)
+            hidden.insert(items[i]->object.id);
+        const auto* line = items[i]->as<LinkLine>();
+        if (hides || (line && (hidden.contains(line->a.id) || hidden.contains(line->b.id))))
+            continue; // lines come after what they go between
+        if (lit) {
+            kept.push_back(std::move(items[i]));
+            continue;
+        }
+        Item faint = *items[i];
+        faint.faint = true;
+        kept.push_back(std::make_shared<const Item>(std::move(faint)));
+    }
+    items = std::move(kept);
 }
 
 void Scene::addNotes(const Network& network, std::vector<ItemPtr>& items) const {

@@ -2,6 +2,7 @@
 // One sheet as something to draw and to point at: an immutable value made from a network.
 // May be read from any thread. An edit makes a new scene that shares what did not change.
 #pragma once
+#include "core/find/matching.h"
 #include "core/model/length.h"
 #include "core/model/network.h"
 #include "core/scene/folding.h"
@@ -88,13 +89,22 @@ struct NamesAtZoom {
     std::vector<FarName> names;
 };
 
+/// How many of the devices of a sheet its filter finds; the others are faint or hidden.
+struct Filtered {
+    int found = 0, all = 0;
+    bool hides = false;
+
+    bool operator==(const Filtered&) const = default;
+};
+
 class Scene {
 public:
     /// Lengths on labels are in `unit`.
     /// `entered`: only what is in that group is shown, with doorways to what is not; none:
-    /// what the sheet shows.
+    /// what the sheet shows. `findings`: for a sheet whose filter asks for them.
     static Scene build(const model::Network& network, model::SheetId sheet,
-                       model::LengthUnit unit = model::LengthUnit::metres, model::GroupId entered = {});
+                       model::LengthUnit unit = model::LengthUnit::metres, model::GroupId entered = {},
+                       std::shared_ptr<const find::Findings> findings = nullptr);
 
     model::SheetId sheet() const { return sheet_; }
     model::GroupId entered() const { return entered_; }
@@ -113,6 +123,8 @@ public:
     /// Where links of a device end on this sheet; nothing when the sheet does not show
     /// it.
     std::optional<Anchor> anchorOf(model::DeviceId id) const;
+    /// What the filter of the sheet does; nothing where there is none that can be read.
+    const std::optional<Filtered>& filtered() const { return filtered_; }
     bool empty() const { return items_.size() == 0; }
     template <class Shape>
     std::size_t count() const {
@@ -161,6 +173,7 @@ public:
 private:
     friend class SceneUpdate;
     void addNotes(const model::Network& network, std::vector<ItemPtr>& items) const;
+    void filter(const model::Network& network, const model::Sheet& sheet, std::vector<ItemPtr>& items);
     /// All there is, in a scene that has nothing yet.
     void take(std::vector<ItemPtr> all);
     template <class Shape>
@@ -182,6 +195,8 @@ private:
     model::SheetId sheet_;
     model::LengthUnit unit_ = model::LengthUnit::metres;
     model::GroupId entered_;
+    std::shared_ptr<const find::Findings> findings_;
+    std::optional<Filtered> filtered_;
     std::shared_ptr<const Folding> folding_;
     Standings standing_;
     std::shared_ptr<const std::map<model::LinkId, model::LinkId>> mergedInto_; ///< null: none

@@ -31,9 +31,9 @@ public:
         const Sheet* sheet = after_.sheet(updated_.scene.sheet());
         const bool grouped = sheet && showsGroups(*sheet);
         updated_.all |= sheet && after_.group(sheet->shows); // who is in it may have changed
+        updated_.all |= was_.filtered().has_value();         // who is found may have, too
         if (updated_.all || !sheet || (grouped && !followGroups(*sheet))) {
-            updated_.scene =
-                Scene::build(after_, updated_.scene.sheet(), updated_.scene.unit_, updated_.scene.entered_);
+            updated_.scene = Scene::build(after_, was_.sheet(), was_.unit_, was_.entered_, was_.findings_);
             updated_.all = true;
             return std::move(updated_);
         }

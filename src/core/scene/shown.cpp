@@ -46,6 +46,8 @@ public:
     explicit Names(double zoom) : zoom_(zoom) {}
 
     void add(const Item& item) {
+        if (item.faint)
+            return;
         if (const Plate* plate = item.as<Plate>())
             addBelow(item.object, plate->frame, plate->name, {standingOf(plate->role), plate->links});
         else if (const Tile* tile = item.as<Tile>())
@@ -307,11 +309,12 @@ std::vector<Label> Scene::labelsIn(const Rect& area) const {
         std::pair<int, std::uint64_t> rank;
     };
     std::vector<Ranked> all;
-    for (const LinkLine* line : items.of<LinkLine>())
-        for (const Label& label : line->labels)
-            all.push_back(
-                {settled(*line, label),
-                 {label.kind == LabelKind::middle, line->id.value * 4 + static_cast<unsigned>(label.kind)}});
+    for (const Item* item : items.all())
+        if (const auto* line = item->as<LinkLine>(); line && !item->faint)
+            for (const Label& label : line->labels)
+                all.push_back({settled(*line, label),
+                               {label.kind == LabelKind::middle,
+                                line->id.value * 4 + static_cast<unsigned>(label.kind)}});
     std::sort(all.begin(), all.end(),
               [](const Ranked& a, const Ranked& b) { return a.label.area.x < b.label.area.x; });
     std::vector<Label> shown;

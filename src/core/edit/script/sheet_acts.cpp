@@ -105,11 +105,25 @@ ActResult zone(const Line& line) {
                    *text, line.bench().ids);
 }
 
+ActResult filter(const Line& line) {
+    const auto text = line.textOr("filter", "");
+    const auto hides = line.flagOr("hides", false);
+    const auto sheet = line.sheet();
+    if (!text)
+        return text.refusal();
+    if (!hides)
+        return hides.refusal();
+    if (!sheet)
+        return sheet.refusal();
+    return setSheetFilter(line.bench().network, *sheet, *text, *hides);
+}
+
 } // namespace
 
 std::span<const ActWord> sheetActs() {
     static const std::vector<ActWord> acts{{"move", {"members", "to", "by", "sheet"}, move},
                                            {"sheet", {"name", "from", "group", "groups"}, makeSheet},
+                                           {"filter", {"filter", "hides", "sheet"}, filter},
                                            {"show", {"members", "at", "sheet"}, show},
                                            {"take-off", {"members", "sheet"}, takeOff},
                                            {"note", {"text", "at", "sheet"}, note},

@@ -1,0 +1,150 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/find/filter_bar.h"
+
+#include "app/session/typed_fields.h"
+#include "app/shown_text.h"
+#include "app/style/pieces.h"
+#include "core/edit/sheets.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+
+namespace underridge::app {
+using namespace model;
+
+FilterBar::FilterBar(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      field_(new FilterField([this]() -> const Network& { return session_.network(); })),
+      how_(new QComboBox),
+      says_(plainLabel()),
+      off_(new QToolButton) {
+    auto* name = plainLabel(tr("Filter"));
+    name->setWordWrap(false);
+    field_->setAccessibleName(tr("Filter of the sheet"));
+    field_->setPlaceholderText(tr("role:camera vlan:20 in:concourse free-ports>4"));
+    field_->installEventFilter(this);
+    how_->addItems({tr("others faint"), tr("others hidden")});
+    how_->setAccessibleName(tr("What the filter leaves out"));
+    says_->setWordWrap(false);
+    off_->setText(tr("Off"));
+    off_->setToolTip(tr("Show everything on this sheet again"));
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(8, 4, 8, 4);
+    row->setSpacing(8);
+    row->addWidget(name);
+    row->addWidget(field_, 1);
+    row->addWidget(how_);
+    row->addWidget(says_, 1);
+    row->addWidget(off_);
+    connect(field_, &QLineEdit::textEdited, this, &FilterBar::say);
+    connect(how_, &QComboBox::activated, this, [this] { commit(); });
+    connect(off_, &QToolButton::clicked, this, [this] {
+        open_ = false;
+        apply({});
+        Q_EMIT wantedChanged();
+        Q_EMIT left();
+    });
+    connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
+        open_ = false;
+        follow();
+    });
+    connect(&session_.sheets(), &SheetSession::sceneChanged, this, &FilterBar::follow);
+    follow();
+}
+
+bool FilterBar::isWanted() const {
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    return open_ || (sheet && !sheet->filter.empty());
+}
+
+void FilterBar::open() {
+    open_ = true;
+    Q_EMIT wantedChanged();
+    field_->setFocus();
+    field_->selectAll();
+}
+
+void FilterBar::follow() {
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    if (!field_->hasFocus() || !open_) {
+        field_->setText(sheet ? shownText(sheet->filter) : QString());
+        how_->setCurrentIndex(sheet && sheet->filterHides ? 1 : 0);
+    }
+    say();
+    Q_EMIT wantedChanged();
+}
+
+/// What is typed would find, or what the sheet's own filter does.
+void FilterBar::say() {
+    const auto read = find::Filter::parse(said(field_->text()));
+    if (!read) {
+        says_->setText(tr("At %1: %2").arg(read.refusal().where.column).arg(shownText(read.refusal().what)));
+        says_->setToolTip(shownText(read.refusal().remedy));
+        return;
+    }
+    says_->setToolTip({});
+    if (read->empty())
+        return says_->setText(tr("everything is shown"));
+    const Network& network = session_.network();
+    int found = 0, all = 0;
+    const find::Matcher matcher(network, *read, session_.workspace().findings().get());
+    for (const DeviceId id : matcher.devices())
+        found += network.position(session_.sheet(), id.value) != nullptr;
+    network.all<Position>().forEachIn(session_.sheet().value,
+                                      [&](const Position& position) { all += position.of == Kind::device; });
+    const QString some = tr("%1 of %Ln device(s)", nullptr, all).arg(QLocale().toString(found));
+    says_->setText(how_->currentIndex() == 1 ? tr("%1, %2 hidden").arg(some, QLocale().toString(all - found))
+                                             : some);
+}
+
+void FilterBar::apply(const QString& text) {
+    session_.apply(
+        edit::setSheetFilter(session_.network(), session_.sheet(), said(text), how_->currentIndex() == 1));
+}
+
+bool FilterBar::commit() {
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    if (!sheet || !isWanted())
+        return true;
+    if (!find::Filter::parse(said(field_->text()))) {
+        say();
+        return false;
+    }
+    const bool hides = how_->currentIndex() == 1;
+    if (trimmed(said(field_->text())) != sheet->filter ||
+        (hides != sheet->filterHides && !sheet->filter.empty()))
+        apply(field_->text());
+    say();
+    return true;
+}
+
+void FilterBar::revert() {
+    open_ = false;
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    field_->setText(sheet ? shownText(sheet->filter) : QString());
+    say();
+    Q_EMIT wantedChanged();
+    Q_EMIT left();
+}
+
+bool FilterBar::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == field_ && event->type() == QEvent::KeyPress) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Escape) {
+            revert();
+            return true;
+        }
+        if (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) {
+            if (commit())
+                Q_EMIT left();
+            return true;
+        }
+    }
+    if (watched == field_ && event->type() == QEvent::FocusOut &&
+        TypedFields::leaves(*static_cast<QFocusEvent*>(event)))
+        commit();
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace underridge::app
