@@ -5,6 +5,7 @@
 #include "core/model/standing.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
+#include "demo/floor_plan.h"
 #include "demo/maker.h"
 
 #include <cmath>
@@ -54,6 +55,9 @@ public:
         services();
         furtherSheets();
         siteOverview();
+        m_.filter(m_.copySheet("Video only"), "vlan:20", true);
+        m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Routing",
+                        "Video only"});
         m_.save(folder + "/fennick-quay.underridge");
     }
 
@@ -543,9 +547,7 @@ private:
         }
         for (auto& [link, points] : bends_)
             m_.bend(link, points);
-        floorSheet("Concourse", {"dist-conc", "acc-c1", "acc-c2"}, concourse_);
-        floorSheet("Control floor", {"dist-ctrl", "acc-o1", "acc-o2"}, control_);
-        floorSheet("Quay level", {"dist-quay", "acc-q1", "acc-q2"}, quay_);
+        floorPlans();
         const SheetId routing = m_.addSheet("Routing");
         for (const char* name : {"carrier-a", "carrier-b", "rtr-1", "rtr-2", "fw-1", "fw-2", "core-1",
                                  "core-2", "rb-mast", "rb-skarn", "rtr-skarn"}) {
@@ -624,28 +626,89 @@ private:
         return taken;
     }
 
-    void floorSheet(const std::string& name, std::initializer_list<const char*> first, GroupId floor) {
-        const SheetId sheet = m_.addSheet(name);
-        std::set<std::uint64_t> shown;
-        const auto show = [&](DeviceId id) {
-            if (shown.insert(id.value).second)
-                m_.showOn(sheet, id, m_.network().position(m_.sheet(), id.value)->at);
-        };
-        for (const char* each : first)
-            show(named_.at(each));
-        std::vector<DeviceId> members;
-        m_.network().all<Device>().forEach([&](const Device& device) {
-            const Position* at = m_.network().position(m_.sheet(), device.id.value);
-            if (isWithin(m_.network(), device.group, floor) && at && at->at.y >= 540)
-                members.push_back(device.id);
-        });
-        for (const DeviceId id : members)
-            show(id);
-        for (const auto& [link, points] : bends_) {
-            const Link held = *m_.network().link(link);
-            if (shown.contains(held.a.device.value) && shown.contains(held.b.device.value))
-                m_.bendOn(sheet, link, points);
+    /// Each floor of the terminal on its plan: rooms, and in them what stands there.
+    void floorPlans() {
+        FloorPlan concourse, control, quay;
+        concourse.rooms = {
+            {"Concourse comms", 20, 2, 22, 10, {"mm-conc", "acc-c1", "dist-conc", "pp-c1"}, 2, 2.2},
+            {"Ticket counter",
+             46,
+             2,
+             36,
+             10,
+             {"till-1", "till-2", "till-3", "till-4", "phone-c1", "print-c1"},
+             5},
+            {"Waiting hall",
+             2,
+             16,
+             46,
+             17,
+             {"ticket-1", "ticket-2", "cam-hall-1", "cam-hall-2", "gate-1", "gate-2", "gate-3", "ap-c1",
+              "tablet-1", "tablet-2"},
+             5},
+            {"Shops",
+             52,
+             16,
+             30,
+             17,
+             {"acc-c2", "pp-c2", "till-shop-1", "till-shop-2", "cam-shop-1", "ap-c2", "tablet-3", "tablet-4"},
+             2}};
+        control.rooms = {
+            {"Main comms room", 16, 2, 24, 10, {"mm-ctrl", "acc-o1", "dist-ctrl", "pp-o1"}, 2, 2.2},
+            {"Corridor", 44, 2, 38, 10, {"ap-o1", "cam-comms"}, 4},
+            {"Vessel traffic room",
+             2,
+             16,
+             30,
+             17,
+             {"ws-vessel-1", "ws-vessel-2", "ws-vessel-3", "phone-o1"},
+             3},
+            {"Offices",
+             36,
+             16,
+             46,
+             17,
+             {"acc-o2", "pp-ctrl", "print-o1", "outlet-1", "outlet-2", "outlet-3", "ws-office-1",
+              "ws-office-3", "ws-office-5", "ws-office-2", "ws-office-4", "ws-office-6", "phone-o2"},
+             3}};
+        quay.rooms = {
+            {"Quay comms", 18, 2, 22, 10, {"mm-quay", "acc-q2", "dist-quay", "pp-q2"}, 2, 2.2},
+            {"Foot passengers",
+             46,
+             2,
+             36,
+             14,
+             {"gate-foot-1", "gate-foot-2", "cam-quay-1", "cam-quay-2", "ap-q2", "phone-q2", "print-q2"},
+             4},
+            {"Vehicle lanes",
+             2,
+             19,
+             80,
+             15,
+             {"acc-q1", "pp-q1", "ticket-q1", "ticket-q2", "till-q1", "cam-lane-1", "cam-lane-2", "ap-q1",
+              "phone-q1", "print-q1", "mc-lane-1", "mc-lane-2", "mc-scale-1", "mc-scale-2", "scale-1",
+              "scale-2"},
+             8}};
+        floorPlan(concourse, concourse_, "Concourse");
+        floorPlan(quay, quay_, "Quay level");
+        floorPlan(control, control_, "Control floor");
+    }
+
+    void floorPlan(const FloorPlan& plan, GroupId floor, const std::string& name) {
+        for (const Room& room : plan.rooms) {
+            const int rows = (static_cast<int>(room.devices.size()) + room.across - 1) / room.across;
+            for (std::size_t i = 0; i < room.devices.size(); ++i) {
+                const DeviceId id = named_.at(room.devices[i]);
+                const int column = static_cast<int>(i) % room.across, row = static_cast<int>(i) / room.across;
+                const Spot at{room.x + room.w * (column + 0.5) / room.across,
+                              room.down > 0 ? room.y + 4 + room.down * row
+                                            : room.y + 1.8 + (room.h - 2) * (row + 0.5) / rows};
+                const Device& device = *m_.network().device(id);
+                const GroupId in = isWithin(m_.network(), device.group, floor) ? device.group : floor;
+                stand(id, in, at, static_cast<double>(device.place.heightMm) / 1000);
+            }
         }
+        m_.plan(floor, floorPlanSvg(plan), floorPlanMm, name);
     }
 
     struct Column {

@@ -6,6 +6,7 @@
 #include "core/edit/fittings.h"
 #include "core/edit/groups.h"
 #include "core/edit/models.h"
+#include "core/edit/plans.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
 
@@ -194,6 +195,32 @@ void Maker::service(const std::string& name, const std::vector<DeviceId>& users,
 void Maker::startUp(DeviceId device, const std::string& text) {
     take(edit::changeEach<Device>(network_, {{device.value, 0}}, "Start-up",
                                   [&](Device& d) { d.startUp = SharedText(text); }));
+}
+
+void Maker::plan(GroupId group, const std::string& svg, double mmPerUnit, const std::string& sheet) {
+    const auto picture = exchange::readPicture(svg, sheet);
+    if (!picture)
+        throw std::runtime_error(picture.refusal().text());
+    take(edit::setPlan(network_, group, *picture, mmPerUnit));
+    take(edit::placePlan(network_, group, {0, 0, 0, 50, true}));
+    take(edit::sheetOnPlan(network_, group, sheet, ids_));
+}
+
+SheetId Maker::copySheet(const std::string& name) {
+    return {take(edit::newSheet(network_, name, sheet_, {}, false, ids_)).front().id};
+}
+
+void Maker::orderSheets(const std::vector<std::string>& names) {
+    std::vector<SheetId> order;
+    for (const std::string& name : names)
+        for (const Sheet& sheet : network_.sheetsInOrder())
+            if (sheet.name == name)
+                order.push_back(sheet.id);
+    take(edit::orderSheets(network_, order));
+}
+
+void Maker::filter(SheetId sheet, const std::string& filter, bool hides) {
+    take(edit::setSheetFilter(network_, sheet, filter, hides));
 }
 
 void Maker::setLevel(GroupId floor, int level) {

@@ -39,6 +39,9 @@ public:
     model::SheetId sheet() const { return sheet_; }
     /// `groups`: whether they are drawn on it.
     model::SheetId addSheet(const std::string& name, bool groups = false);
+    /// A further sheet with what the first draws.
+    model::SheetId copySheet(const std::string& name);
+    void orderSheets(const std::vector<std::string>& names);
     void renameSheet(const std::string& name);
     /// Whether groups are drawn on a sheet.
     void showGroups(model::SheetId sheet, bool on);
@@ -59,6 +62,9 @@ public:
     void service(const std::string& name, const std::vector<model::DeviceId>& users,
                  const std::vector<model::DeviceId>& providers, const std::string& note);
     void startUp(model::DeviceId device, const std::string& text);
+    /// Puts a drawing in ink under a group, and adds a sheet on it.
+    void plan(model::GroupId group, const std::string& svg, double mmPerUnit, const std::string& sheet);
+    void filter(model::SheetId sheet, const std::string& filter, bool hides);
     void setLevel(model::GroupId floor, int level);
 
     const model::Network& network() const { return network_; }

@@ -52,7 +52,8 @@ int openWindow(int argc, char** argv, const cli::OpenWindow& wanted) {
                            libraryPath(),
                            demoFolder(),
                            QStandardPaths::writableLocation(QStandardPaths::GenericCacheLocation) +
-                               QStringLiteral("/thumbnails")};
+                               QStringLiteral("/thumbnails"),
+                           QFileInfo(libraryPath()).path() + QStringLiteral("/plans")};
     app::MainWindow window(std::move(world));
     const bool cutOff = window.startPage().offersRecovery();
     if (wanted.demo && !cutOff) // work to recover comes first: the start page offers both

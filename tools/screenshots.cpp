@@ -284,6 +284,37 @@ void shootGroups(const QString& folder) {
     s.shoot("entered-dark");
 }
 
+/// A floor on its plan: all of it, and near enough to read ports.
+void shootPlan(const QString& folder) {
+    Studio s(folder);
+    s.openSample("fennick-quay");
+    for (const model::Sheet& sheet : s.window().session().network().sheetsInOrder())
+        if (sheet.name == "Concourse")
+            s.window().session().showSheet(sheet.id);
+    s.shoot("floor-plan");
+    s.sheet().look(s.window().session().scene().plate(s.named("till-2"))->frame.centre(), 0.9);
+    s.window().session().select({model::refTo(s.named("till-2"))});
+    s.shoot("floor-plan-near");
+}
+
+/// Finding: a filter being typed over a sheet that has one, and what was gone to, marked.
+void shootFinding(const QString& folder) {
+    Studio s(folder);
+    s.openSample("fennick-quay");
+    s.window().action(app::CommandId::filterSheet)->trigger();
+    s.window().filter().field().setText(QStringLiteral("in:concourse"));
+    s.window().filter().commit();
+    s.window().session().navigation().goTo(model::refTo(s.named("cam-hall-1")));
+    QElapsedTimer timer;
+    timer.start();
+    while (s.sheet().mark().isDrawingIn() && timer.elapsed() < 3000)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    s.window().find().setFocus();
+    s.window().find().setText(QStringLiteral("role:camera vlan:2"));
+    Q_EMIT s.window().find().textEdited(s.window().find().text());
+    s.shoot("find");
+}
+
 int main(int argc, char** argv) {
     if (argc != 2) {
         std::fprintf(stderr, "usage: screenshots FOLDER\n");
@@ -298,6 +329,8 @@ int main(int argc, char** argv) {
     shootPort(QString::fromLocal8Bit(argv[1]));
     shootCabling(QString::fromLocal8Bit(argv[1]));
     shootGroups(QString::fromLocal8Bit(argv[1]));
+    shootPlan(QString::fromLocal8Bit(argv[1]));
+    shootFinding(QString::fromLocal8Bit(argv[1]));
     shootImport(QString::fromLocal8Bit(argv[1]));
     return 0;
 }

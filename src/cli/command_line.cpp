@@ -17,6 +17,7 @@
 
 #include <CLI/CLI.hpp>
 #include <chrono>
+#include <filesystem>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
 #include <iterator>
@@ -129,8 +130,13 @@ public:
         tellRemarks(loaded->remarks);
         const std::string before = exchange::writeOwn(loaded->network);
         IdSource ids(fnv1a(before + *text)); // the same files give the same network
-        const auto script = edit::applyActs(loaded->network, edit::withStock(catalogue_, loaded->network),
-                                            *text, acts == "-" ? "standard input" : acts, ids);
+        const auto script =
+            edit::applyActs(loaded->network, edit::withStock(catalogue_, loaded->network), *text,
+                            acts == "-" ? "standard input" : acts, ids,
+                            [&](const std::string& named) { // beside the acts
+                                const auto folder = std::filesystem::path(acts).parent_path();
+                                return files_.read(acts == "-" ? named : (folder / named).string());
+                            });
         if (!script)
             return refuse(script.refusal(), cannotRead);
         const auto format = output == "-" ? exchange::Format::own : exchange::formatFromSuffix(output);

@@ -5,6 +5,7 @@
 #include "core/scene/text_width.h"
 #include "paint/glyphs.h"
 #include "paint/pens.h"
+#include "paint/plan_pictures.h"
 
 namespace underridge::paint {
 using scene::Detail;
@@ -89,6 +90,8 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
 void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom,
                          Detail detail) {
     background(painter, area, zoom);
+    for (const scene::PlanPicture* plan : scene.itemsIn(area).of<scene::PlanPicture>())
+        drawPlan(painter, *plan, area, theme_);
     std::vector<const scene::Item*> faint, lit;
     const scene::Items items = scene.itemsIn(area);
     for (const scene::Item* item : items.all())
@@ -130,8 +133,9 @@ void SheetPainter::each(QPainter& painter, const std::vector<const scene::Item*>
                     tile(painter, shape, detail, zoom);
                 else if constexpr (std::is_same_v<Shape, scene::Doorway>)
                     doorway(painter, shape, detail);
-                else
+                else if constexpr (std::is_same_v<Shape, scene::NoteCard>)
                     note(painter, shape, detail);
+                // A plan lies below everything: it is drawn already.
             },
             item->shape);
 }

@@ -239,7 +239,7 @@ private Q_SLOTS:
         QVERIFY(h.window->filter().isVisible());
         SheetId other;
         for (const Sheet& sheet : h.network().sheetsInOrder())
-            if (sheet.id != first)
+            if (sheet.id != first && sheet.filter.empty())
                 other = sheet.id;
         h.session().showSheet(other);
         QVERIFY(!h.window->filter().isVisible());

@@ -293,7 +293,7 @@ private Q_SLOTS:
         QFile file(pdf);
         QVERIFY(file.open(QIODevice::ReadOnly) && file.readAll().startsWith("%PDF"));
 
-        // Both ends stand at one place of the floor: slack and margin make the length.
+        // Both ends stand in one room: slack and margin make the most of the length.
         h.onDialog<QDialog>([&](QDialog& asked) {
             auto& dialog = dynamic_cast<app::LengthsDialog&>(asked);
             dialog.slack().setText("nonsense");
@@ -306,7 +306,7 @@ private Q_SLOTS:
         h.window->action(CommandId::cableLengths)->trigger();
         QCOMPARE(h.network().info().slackMm, std::int64_t(2000));
         QCOMPARE(h.network().cable(link.cable)->lengthMm,
-                 std::int64_t(5000)); // 0.4 m and twice 2 m: next is 5 m
+                 std::int64_t(10000)); // 2.6 m and twice 2 m: next is 10 m
         h.session().undo();
         QCOMPARE(h.network().info().slackMm, std::int64_t(1000));
     }

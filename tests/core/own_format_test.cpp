@@ -136,7 +136,7 @@ Network everyKind() {
     p.folded = p.pinned = true;
     n.put(p);
     n.put(Note{{78}, sheet, "zone", true, {}});
-    n.put(Asset{{71}, 0, "image/svg+xml", "PHN2Zy8+", {}});
+    n.put(Asset{{71}, 0, "image/svg+xml", 640, 480, "PHN2Zy8+", {}});
     return n;
 }
 

@@ -30,7 +30,7 @@ FilterBar::FilterBar(Session& session, QWidget* parent)
     off_->setText(tr("Off"));
     off_->setToolTip(tr("Show everything on this sheet again"));
     auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(8, 4, 8, 4);
+    row->setContentsMargins(8, 0, 8, 0);
     row->setSpacing(8);
     row->addWidget(name);
     row->addWidget(field_, 1);

@@ -46,9 +46,12 @@ std::vector<FoundSection> Finder::look(const QString& text, int cursor) {
         return {};
     const bool filter = find::looksLikeFilter(said(wanted));
     auto sections = filter ? byFilter(text) : byWords(wanted);
-    if (filter)
-        sections.insert(sections.begin(), goingOn(text, cursor));
-    else
+    if (filter) {
+        FoundSection next = goingOn(text, cursor);
+        if (!next.lines.empty() && sections.size() == 1 && !sections.front().lines.front().take)
+            sections.clear(); // that nothing is found as yet need not be said
+        sections.insert(sections.begin(), std::move(next));
+    } else
         sections.push_back(asFilter(wanted));
     std::erase_if(sections, [](const FoundSection& section) { return section.lines.empty(); });
     return sections;

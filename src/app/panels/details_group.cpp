@@ -6,9 +6,11 @@
 #include "app/titles.h"
 #include "core/edit/devices.h"
 #include "core/edit/groups.h"
+#include "core/edit/plans.h"
 #include "core/model/group_tree.h"
 
 #include <charconv>
+#include <cmath>
 #include <map>
 #include <set>
 
@@ -47,6 +49,54 @@ void DetailsPanel::showGroup(const Group& group) {
                                        [&](Group& g) { g.note = typed; });
     });
     groupContents(group);
+    planRows(group);
+}
+
+void DetailsPanel::planRows(const Group& group) {
+    const GroupId id = group.id;
+    form_->heading(tr("Plan"));
+    const auto size = edit::planSize(session_.network(), group);
+    if (!size) {
+        form_->actionRow({}, tr("No picture lies under it."), tr("Choose a plan…"),
+                         QStringLiteral("choosePlan"), [this, id] { Q_EMIT planWanted(id); });
+        return;
+    }
+    const auto wide = static_cast<std::int64_t>(std::llround(size->width * group.planMmPerPixel));
+    form_->textRow(
+        tr("Width"), shownLength(wide, session_.lengthUnit()), sampleLength(),
+        [this, id, pixels = size->width](const std::string& typed) -> edit::ActResult {
+            const auto mm = parseLength(typed, session_.lengthUnit());
+            if (!mm || *mm < 1)
+                return error(tr("%1 is not a width").arg(shownText(typed)), tr("write it as 84 m"));
+            return edit::scalePlan(session_.network(), id, static_cast<double>(*mm) / pixels, false);
+        });
+    const edit::PlanLook look{group.planXMm, group.planYMm, group.planTurn, group.planDim, group.planInk};
+    const auto number = [this, id, look](const QString& label, const QString& value, const QString& sample,
+                                         auto set) {
+        form_->textRow(
+            label, value, sample, [this, id, look, set](const std::string& typed) -> edit::ActResult {
+                bool good = false;
+                const double typedNumber =
+                    shownText(typed).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&good);
+                if (!good)
+                    return error(tr("%1 is not a number").arg(shownText(typed)), tr("write a number"));
+                edit::PlanLook wanted = look;
+                set(wanted, typedNumber);
+                return edit::placePlan(session_.network(), id, wanted);
+            });
+    };
+    number(tr("Turned by"), QLocale().toString(group.planTurn), tr("degrees clockwise"),
+           [](edit::PlanLook& wanted, double degrees) { wanted.turn = degrees; });
+    number(tr("Faded by"), QLocale().toString(group.planDim), tr("per cent, up to 90"),
+           [](edit::PlanLook& wanted, double percent) { wanted.dim = static_cast<int>(percent); });
+    form_->checkRow(tr("Drawn in ink"), group.planInk, [this, id, look](bool on) {
+        edit::PlanLook wanted = look;
+        wanted.ink = on;
+        return edit::placePlan(session_.network(), id, wanted);
+    });
+    form_->linkRow({}, tr("Show on its plan"), [this, id] { Q_EMIT planSheetWanted(id); });
+    form_->linkRow({}, tr("Choose another plan…"), [this, id] { Q_EMIT planWanted(id); });
+    form_->linkRow({}, tr("Take the plan away"), [this, id] { Q_EMIT planGoes(id); });
 }
 
 void DetailsPanel::groupContents(const Group& group) {

@@ -32,6 +32,9 @@ Q_SIGNALS:
     void otherPortWanted(underridge::model::LinkId link, int end);
     void chainWanted();
     void findingsWanted();
+    void planWanted(underridge::model::GroupId group);
+    void planSheetWanted(underridge::model::GroupId group);
+    void planGoes(underridge::model::GroupId group);
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -52,6 +55,7 @@ private:
     void showNote(const model::Note& note);
     void showGroup(const model::Group& group);
     void selectCounted(model::Role role);
+    void planRows(const model::Group& group);
     void groupContents(const model::Group& group);
     void showSeveral();
     void severalDevices(const std::vector<model::Key>& devices, bool allOutside);

@@ -21,8 +21,9 @@ FoundMark::FoundMark(QObject* parent) : QObject(parent) {
     connect(&animation_, &QVariantAnimation::valueChanged, this, &FoundMark::changed);
 }
 
-void FoundMark::show(model::ObjectRef object, bool motion) {
+void FoundMark::show(model::ObjectRef object, const QString& name, bool motion) {
     object_ = object;
+    name_ = name;
     animation_.stop();
     if (motion)
         animation_.start();
@@ -66,6 +67,18 @@ void FoundMark::paint(QPainter& painter, const scene::Scene& scene, const Camera
     painter.drawPath(around);
     painter.setPen(QPen(theme.accent, 3));
     painter.drawPath(around);
+    const bool small = place.width() <= smallest || place.height() <= smallest; // its own name is not seen
+    if (!small || name_.isEmpty())
+        return;
+    QFont bold = painter.font();
+    bold.setWeight(QFont::DemiBold);
+    painter.setFont(bold);
+    const QFontMetrics metrics(bold);
+    const QRectF words(ring.center().x() - metrics.horizontalAdvance(name_) / 2.0 - 4, ring.bottom() + 4,
+                       metrics.horizontalAdvance(name_) + 8, metrics.height() + 2);
+    painter.fillRect(words, theme.sheet);
+    painter.setPen(theme.accent);
+    painter.drawText(words, Qt::AlignCenter, name_);
 }
 
 } // namespace underridge::app

@@ -18,7 +18,8 @@ class FoundMark : public QObject {
 public:
     explicit FoundMark(QObject* parent);
 
-    void show(model::ObjectRef object, bool motion);
+    /// `name`: written beside it where it is too small to be read.
+    void show(model::ObjectRef object, const QString& name, bool motion);
     void clear();
     model::ObjectRef object() const { return object_; }
     bool isDrawingIn() const { return animation_.state() == QAbstractAnimation::Running; }
@@ -31,6 +32,7 @@ Q_SIGNALS:
 
 private:
     model::ObjectRef object_;
+    QString name_;
     QVariantAnimation animation_;
 };
 

@@ -33,6 +33,7 @@ SheetView::SheetView(Session& session, QWidget* parent)
       select_(context_),
       link_(context_),
       place_(context_),
+      measure_(context_),
       tool_(&select_),
       locator_(new Locator(this)),
       card_(new Card(this)) {
@@ -124,7 +125,7 @@ void SheetView::followNavigation() {
     connect(&session_.navigation(), &Navigation::viewWanted, this,
             [this](const View& view) { flyTo(view.centre, view.zoom); });
     connect(&session_.navigation(), &Navigation::arrived, this,
-            [this](ObjectRef object) { mark_.show(object, hasMotion()); });
+            [this](ObjectRef object) { mark_.show(object, session_.nameOf(object), hasMotion()); });
     connect(&mark_, &FoundMark::changed, this, qOverload<>(&QWidget::update));
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
     connect(&session_.navigation(), &Navigation::wholeWanted, this, [this] { fitAll(); });

@@ -10,6 +10,7 @@
 #include "app/sheet/link_tool.h"
 #include "app/sheet/live_layer.h"
 #include "app/sheet/locator.h"
+#include "app/sheet/measure_tool.h"
 #include "app/sheet/place_tool.h"
 #include "app/sheet/select_tool.h"
 #include "app/sheet/type_to_add.h"
@@ -43,6 +44,8 @@ public:
     void startPlacing(const model::DeviceModel& model);
     /// Puts one down in the middle of what is seen.
     void putInView(const model::DeviceModel& model);
+    /// Until a line is drawn or Esc.
+    void startMeasuring() { use(measure_); }
     void cancelTool();
     /// Edits the note, shows the faceplate, or opens the port drawer of the link that is
     /// selected.
@@ -71,6 +74,8 @@ Q_SIGNALS:
     /// The selection is being dragged off the sheet.
     void dragOutWanted();
     void placingEnded();
+    /// A line of so many sheet units was drawn over the plan.
+    void lineMeasured(double units);
 
 protected:
     bool event(QEvent* event) override;
@@ -96,6 +101,7 @@ private:
     void endTool() override { cancelTool(); }
     void startLink(linking::End from, const Pointer& pointer) override;
     void openFaceplate() override { Q_EMIT faceplateWanted(); }
+    void measured(double units) override { Q_EMIT lineMeasured(units); }
 
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
@@ -125,6 +131,7 @@ private:
     SelectTool select_;
     LinkTool link_;
     PlaceTool place_;
+    MeasureTool measure_;
     Tool* tool_;
 
     Locator* locator_;

@@ -37,6 +37,8 @@ public:
     virtual void endTool() = 0;
     virtual void startLink(linking::End from, const Pointer& pointer) = 0;
     virtual void openFaceplate() = 0;
+    /// A line was drawn over the plan.
+    virtual void measured(double units) = 0;
 };
 
 /// What tools may use.

@@ -50,6 +50,7 @@ MainWindow::MainWindow(WindowWorld world, QWidget* parent)
       cabling_(desk_),
       groups_(desk_),
       sheets_(desk_),
+      plans_(desk_, world_.planPath),
       status_(new StatusLine(*jobs_)),
       checker_(new Checker(session_->workspace(), this)),
       sheet_(new SheetView(*session_)),
@@ -94,6 +95,7 @@ void MainWindow::connectSheet() {
     connect(sheet_, &SheetView::faceplateWanted, this, [this] { showBottom(faceplates_); });
     connect(sheet_, &SheetView::dragOutWanted, this, [this] { clips_->dragOut(sheet_); });
     connect(&sheet_->fields(), &FieldsInPlace::seriesWanted, this, &MainWindow::nameSeries);
+    connect(sheet_, &SheetView::lineMeasured, this, [this](double units) { plans_.measured(units); });
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {
         if (showsSheet())
@@ -116,6 +118,9 @@ void MainWindow::connectPanels() {
     connect(faceplates_, &FaceplatePanel::hinted, this,
             [this](const QString& hint) { status_->setHint(hint, false); });
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goTo);
+    connect(details_, &DetailsPanel::planWanted, this, [this](GroupId group) { plans_.choose(group); });
+    connect(details_, &DetailsPanel::planSheetWanted, this, [this](GroupId group) { plans_.show(group); });
+    connect(details_, &DetailsPanel::planGoes, this, [this](GroupId group) { plans_.remove(group); });
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
     connect(checker_, &Checker::changed, this, [this] {
@@ -189,6 +194,8 @@ void MainWindow::watchDocument() {
 }
 
 MainWindow::~MainWindow() {
+    if (QWidget* focused = focusWidget())
+        focused->clearFocus();     // while what it has to say finds everybody there
     bottomDock_->disconnect(this); // it tells of its hiding when the rest is gone already
     delete dialogs_;               // what waits for an answer gets none, while there is somebody to hear it
     delete jobs_;

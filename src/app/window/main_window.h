@@ -19,6 +19,7 @@
 #include "app/panels/outline_panel.h"
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
+#include "app/plans/plan_acts.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheets/sheet_acts.h"
 #include "app/style/desktop_theme.h"
@@ -46,6 +47,7 @@ struct WindowWorld {
     QString libraryPath;      ///< of the own models; empty: none are kept
     QString demoFolder;       ///< holds first-office.underridge and fennick-quay.underridge
     QString picturePath = {}; ///< of small pictures of files; empty: none are kept
+    QString planPath = {};    ///< folder of the own plans; empty: none are kept
 };
 
 class PlaceLine;
@@ -102,6 +104,7 @@ private:
     void addLinkCommands();
     void addCableCommands();
     void addGroupCommands();
+    void addPlanCommands();
     void addSheetCommands();
     void addLookCommands();
     void addPanelCommands();
@@ -163,6 +166,7 @@ private:
     CablingDialogs cabling_;
     GroupActs groups_;
     SheetActs sheets_;
+    PlanActs plans_;
     StatusLine* status_;
     Checker* checker_;
     SheetView* sheet_;

@@ -26,6 +26,7 @@ void MainWindow::addCommands() {
     addLinkCommands();
     addCableCommands();
     addGroupCommands();
+    addPlanCommands();
     addSheetCommands();
     addLookCommands();
     addPanelCommands();
@@ -214,6 +215,21 @@ void MainWindow::addGroupCommands() {
             groups_.showGroups(sheet && !sheet->groups);
         },
         [this] { return showsSheet(); });
+}
+
+void MainWindow::addPlanCommands() {
+    const auto plan = [this] {
+        const Group* group = session_->network().group(plans_.subject());
+        return showsSheet() && group && group->plan;
+    };
+    commands_->add(
+        Id::plan, [this] { plans_.choose(plans_.subject()); },
+        [this] { return showsSheet() && plans_.subject(); });
+    commands_->add(
+        Id::sheetOnPlan, [this] { plans_.show(plans_.subject()); }, plan);
+    commands_->add(
+        Id::measurePlan, [this] { sheet_->startMeasuring(); },
+        [this] { return showsSheet() && plans_.canMeasure(); });
 }
 
 void MainWindow::addSheetCommands() {

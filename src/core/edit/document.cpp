@@ -2,6 +2,7 @@
 #include "core/edit/document.h"
 
 #include "core/edit/late.h"
+#include "core/edit/plans.h"
 #include "core/exchange/own_format.h"
 
 #include <fmt/format.h>
@@ -153,6 +154,7 @@ Result<bool> Document::apply(Act act, const Session& before, const Session& afte
         return present.refusal();
     if (present->network == network())
         return false;
+    followPlans(network(), present->network);
     if (auto kept = canBeKept(network(), present->network); !kept)
         return kept.refusal();
     journal(present->name, present->network);

@@ -329,8 +329,9 @@ struct Fields<Note> {
 };
 template <>
 struct Fields<Asset> {
-    static constexpr auto all = std::tuple{Field{"id", &Asset::id}, Field{"part", &Asset::part},
-                                           Field{"media", &Asset::media}, Field{"data", &Asset::data}};
+    static constexpr auto all = std::tuple{Field{"id", &Asset::id},         Field{"part", &Asset::part},
+                                           Field{"media", &Asset::media},   Field{"width", &Asset::width},
+                                           Field{"height", &Asset::height}, Field{"data", &Asset::data}};
 };
 
 } // namespace underridge::model

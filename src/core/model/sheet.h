@@ -95,6 +95,8 @@ struct Asset {
     AssetId id; ///< from the hash of the whole
     int part = 0;
     std::string media; ///< image/svg+xml, …
+    int width = 0;     ///< of the first part: of the whole picture, in pixels
+    int height = 0;
     SharedText data;
     SharedText extra;
 

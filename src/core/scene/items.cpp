@@ -77,11 +77,33 @@ Item itemOf(Doorway doorway) {
     return {doorway.beyond, doorway.frame.grown(margin), Layer::plates, std::move(doorway)};
 }
 
+Item itemOf(PlanPicture plan) {
+    const Rect covered = plan.covered();
+    constexpr int below = -1; // zones and frames
+    return {{Kind::asset, plan.asset.value}, covered, Layer::ground, std::move(plan), below};
+}
+
+Rect PlanPicture::covered() const {
+    const double radians = turn * std::acos(-1) / 180, c = std::cos(radians), s = std::sin(radians);
+    const PointF corners[] = {{0, 0},
+                              {frame.w * c, frame.w * s},
+                              {-frame.h * s, frame.h * c},
+                              {frame.w * c - frame.h * s, frame.w * s + frame.h * c}};
+    PointF least = corners[0], most = corners[0];
+    for (const PointF p : corners) {
+        least = {std::min(least.x, p.x), std::min(least.y, p.y)};
+        most = {std::max(most.x, p.x), std::max(most.y, p.y)};
+    }
+    return {frame.x + least.x, frame.y + least.y, most.x - least.x, most.y - least.y};
+}
+
 Rect frameOf(const Item& item) {
     return std::visit(
         []<class Shape>(const Shape& shape) {
             if constexpr (std::is_same_v<Shape, LinkLine>)
                 return boundsOf(shape.path);
+            else if constexpr (std::is_same_v<Shape, PlanPicture>)
+                return shape.covered();
             else
                 return shape.frame;
         },
@@ -114,6 +136,8 @@ double distanceTo(const Item& item, PointF point) {
             least = std::min(least, distanceToSegment(point, line->path[i - 1], line->path[i]));
         return least;
     }
+    if (item.as<PlanPicture>()) // it is what one stands on
+        return std::numeric_limits<double>::infinity();
     Rect frame = item.bounds.grown(-margin);
     if (const Frame* group = item.as<Frame>(); group && frame.grown(-borderReach).contains(point))
         frame = group->tab(); // inside it is the sheet

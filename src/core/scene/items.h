@@ -2,6 +2,7 @@
 // What is drawn on a sheet, as immutable items. Geometry does not depend on zoom.
 #pragma once
 #include "core/model/object_ref.h"
+#include "core/model/shared_text.h"
 #include "core/scene/geometry.h"
 
 #include <string>
@@ -151,6 +152,21 @@ struct Doorway {
     Anchor anchor() const { return {beyond, frame, {}, 0}; }
 };
 
+/// The plan under all that stands on it, as its group says, in the units of the sheet.
+struct PlanPicture {
+    model::AssetId asset;
+    std::string media;
+    std::vector<model::SharedText> parts; ///< base64
+    Rect frame;                           ///< before it is turned about its upper left corner
+    double turn = 0;                      ///< degrees clockwise
+    int dim = 0;                          ///< per cent
+    bool ink = false;
+
+    bool operator==(const PlanPicture&) const = default;
+    /// Of what it covers once it is turned.
+    Rect covered() const;
+};
+
 /// What lies over what, lowest first. On the ground lie zones, plans and frames.
 enum class Layer : std::uint8_t { ground, links, plates, notes };
 
@@ -160,7 +176,7 @@ struct Item {
     model::ObjectRef object;
     Rect bounds; ///< of all that may be drawn of it
     Layer layer = Layer::plates;
-    std::variant<Plate, LinkLine, NoteCard, Frame, Tile, Doorway> shape;
+    std::variant<Plate, LinkLine, NoteCard, Frame, Tile, Doorway, PlanPicture> shape;
     int depth = 0;      ///< within its layer, lower first
     bool faint = false; ///< left out by the filter of the sheet
 
@@ -177,6 +193,7 @@ Item itemOf(NoteCard note);
 Item itemOf(Frame frame);
 Item itemOf(Tile tile);
 Item itemOf(Doorway doorway);
+Item itemOf(PlanPicture plan);
 
 /// What an item takes up: its frame, or the box round its path.
 Rect frameOf(const Item& item);

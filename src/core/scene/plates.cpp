@@ -99,4 +99,23 @@ std::optional<NoteCard> cardOf(const Network& network, SheetId sheet, const Note
     return card;
 }
 
+std::optional<PlanPicture> planOf(const Network& network, const Sheet& sheet) {
+    const Group* group = sheet.mmPerUnit > 0 ? network.group(sheet.shows) : nullptr;
+    const Asset* first = group && group->plan ? network.find<Asset>({group->plan.value, 0}) : nullptr;
+    if (!first || !(group->planMmPerPixel > 0) || first->width < 1 || first->height < 1)
+        return std::nullopt;
+    const auto units = [&](double mm) { return mm / sheet.mmPerUnit; };
+    PlanPicture plan;
+    plan.asset = first->id;
+    plan.media = first->media;
+    network.all<Asset>().forEachIn(first->id.value,
+                                   [&](const Asset& part) { plan.parts.push_back(part.data); });
+    plan.frame = {units(static_cast<double>(group->planXMm)), units(static_cast<double>(group->planYMm)),
+                  units(first->width * group->planMmPerPixel), units(first->height * group->planMmPerPixel)};
+    plan.turn = group->planTurn;
+    plan.dim = group->planDim;
+    plan.ink = group->planInk;
+    return plan;
+}
+
 } // namespace underridge::scene

@@ -19,4 +19,7 @@ Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF co
 /// its position says.
 std::optional<NoteCard> cardOf(const model::Network& network, model::SheetId sheet, const model::Note& note);
 
+/// The plan of the group a sheet to scale shows; nothing on other sheets.
+std::optional<PlanPicture> planOf(const model::Network& network, const model::Sheet& sheet);
+
 } // namespace underridge::scene

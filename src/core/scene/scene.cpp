@@ -120,7 +120,9 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
     }
     all.insert(all.end(), grouped.lines.begin(), grouped.lines.end());
     scene.filter(network, *sheet, all);
-    if (!within)
+    if (auto plan = entered ? std::nullopt : planOf(network, *sheet))
+        all.push_back(std::make_shared<const Item>(itemOf(*std::move(plan))));
+    if (!entered)
         scene.addNotes(network, all);
     scene.take(std::move(all));
     return scene;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Acts on groups: group, ungroup, move-into, fold, unfold.
 #include "core/edit/groups.h"
+#include "core/edit/plans.h"
 #include "core/edit/script/line.h"
 #include "core/edit/sheets.h"
 
@@ -94,6 +95,83 @@ ActResult unfold(const Line& line) {
     return foldTo(line, false);
 }
 
+/// Millimetres a pixel: as said, or by how wide the picture is in metres, or as it is.
+Result<double> planScale(const Line& line, int width, double present) {
+    const auto wide = line.numberOr("widthM", 0), scale = line.numberOr("mmPerPixel", 0);
+    if (!wide || !scale)
+        return wide ? scale.refusal() : wide.refusal();
+    return *wide > 0 && width > 0 ? *wide * 1000 / width : *scale > 0 ? *scale : present > 0 ? present : 10;
+}
+
+Result<PlanLook> planLook(const Line& line, const Group& group) {
+    PlanLook look{group.planXMm, group.planYMm, group.planTurn, group.planDim, group.planInk};
+    const auto turn = line.numberOr("turn", look.turn);
+    const auto dim = line.wholeOr("dim", look.dim, 0, 90);
+    const auto ink = line.flagOr("ink", look.ink);
+    for (const auto* refusal :
+         {turn ? nullptr : &turn.refusal(), dim ? nullptr : &dim.refusal(), ink ? nullptr : &ink.refusal()})
+        if (refusal)
+            return *refusal;
+    for (auto [member, mm] : {std::pair{"x", &look.xMm}, std::pair{"y", &look.yMm}})
+        if (line.has(member)) {
+            const auto metres = line.metres(member);
+            if (!metres)
+                return metres.refusal();
+            *mm = *metres;
+        }
+    look.turn = *turn;
+    look.dim = static_cast<int>(*dim);
+    look.ink = *ink;
+    return look;
+}
+
+ActResult plan(const Line& line) {
+    const auto id = line.group("group");
+    if (!id)
+        return id.refusal();
+    Network network = line.bench().network;
+    const Group* group = network.group(*id);
+    if (!group)
+        return line.wrong("group", "a plan lies under a group", "name one");
+    std::string name = "Plan";
+    if (line.has("file")) {
+        const auto file = line.text("file");
+        if (!file)
+            return file.refusal();
+        const auto bytes = line.bench().readFile ? line.bench().readFile(*file)
+                                                 : error("no file can be read here", "use underridge apply");
+        if (!bytes)
+            return line.wrong("file", bytes.refusal().what, bytes.refusal().remedy);
+        const auto picture = exchange::readPicture(*bytes, *file);
+        if (!picture)
+            return line.wrong("file", picture.refusal().what, picture.refusal().remedy);
+        const auto scale = planScale(line, picture->width, group->planMmPerPixel);
+        if (!scale)
+            return scale.refusal();
+        auto put = setPlan(network, *id, *picture, *scale);
+        if (!put)
+            return put;
+        network = std::move(put->network);
+    } else if (line.has("widthM") || line.has("mmPerPixel")) {
+        const auto size = planSize(network, *group);
+        const auto scale = planScale(line, size ? size->width : 0, group->planMmPerPixel);
+        if (!scale)
+            return scale.refusal();
+        auto scaled = scalePlan(network, *id, *scale, false);
+        if (!scaled)
+            return scaled;
+        network = std::move(scaled->network);
+    }
+    const auto look = planLook(line, *network.group(*id));
+    if (!look)
+        return look.refusal();
+    auto act = placePlan(network, *id, *look);
+    if (!act || !line.has("sheet"))
+        return act;
+    const auto sheet = line.text("sheet");
+    return sheet ? sheetOnPlan(act->network, *id, *sheet, line.bench().ids) : ActResult(sheet.refusal());
+}
+
 } // namespace
 
 std::span<const ActWord> groupActs() {
@@ -102,7 +180,8 @@ std::span<const ActWord> groupActs() {
         {"ungroup", {"group", "sheet"}, dissolve},
         {"move-into", {"group", "members"}, into},
         {"fold", {"group", "sheet"}, fold},
-        {"unfold", {"group", "sheet"}, unfold}};
+        {"unfold", {"group", "sheet"}, unfold},
+        {"plan", {"group", "file", "mmPerPixel", "widthM", "x", "y", "turn", "dim", "ink", "sheet"}, plan}};
     return acts;
 }
 

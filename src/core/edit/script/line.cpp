@@ -79,6 +79,15 @@ Result<std::int64_t> Line::wholeOr(std::string_view member, std::int64_t otherwi
     return whole(member, least, most);
 }
 
+Result<double> Line::numberOr(std::string_view member, double otherwise) const {
+    if (!has(member))
+        return otherwise;
+    const auto number = object_[member].number();
+    if (!number)
+        return wrong(member, fmt::format("\"{}\" is not a number", member), "write it as 12.5");
+    return *number;
+}
+
 Result<std::int64_t> Line::metres(std::string_view member) const {
     constexpr double most = 100'000;
     const auto number = object_[member].number();

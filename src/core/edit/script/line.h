@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One line of a script while it is being done: its members, and the names in them.
 #pragma once
-#include "core/edit/act.h"
+#include "core/edit/script/script.h"
 #include "core/exchange/json_view.h"
 
 #include <span>
@@ -27,6 +27,7 @@ struct Bench {
     model::Network network;
     const model::Catalogue& catalogue;
     model::IdSource& ids;
+    const ReadFile& readFile;
     NameIndex names;
 };
 
@@ -47,6 +48,8 @@ public:
                                  std::int64_t most) const;
     /// Metres, as millimetres.
     Result<std::int64_t> metres(std::string_view member) const;
+    /// The number, or another when it is not there.
+    Result<double> numberOr(std::string_view member, double otherwise) const;
     Result<bool> flagOr(std::string_view member, bool otherwise) const;
     /// {"x":…,"y":…}, whole numbers of sheet units.
     Result<model::Point> point(std::string_view member) const;

@@ -2,6 +2,7 @@
 #include "core/edit/script/script.h"
 
 #include "core/edit/late.h"
+#include "core/edit/plans.h"
 #include "core/edit/script/line.h"
 
 #include <fmt/format.h>
@@ -66,6 +67,7 @@ Result<Applied> applyLine(Bench& bench, const std::string& text) {
     auto act = (*word)->run(line);
     if (!act)
         return act.refusal();
+    followPlans(bench.network, act->network);
     if (auto kept = canBeKept(bench.network, act->network); !kept)
         return kept.refusal();
     bench.names.follow(bench.network, act->network);
@@ -76,8 +78,8 @@ Result<Applied> applyLine(Bench& bench, const std::string& text) {
 } // namespace
 
 Result<Script> applyActs(const Network& network, const Catalogue& catalogue, std::string_view text,
-                         const std::string& file, IdSource& ids) {
-    Bench bench{network, catalogue, ids, NameIndex(network)};
+                         const std::string& file, IdSource& ids, const ReadFile& readFile) {
+    Bench bench{network, catalogue, ids, readFile, NameIndex(network)};
     Script script;
     int number = 0;
     while (!text.empty()) {
