@@ -165,7 +165,8 @@ private Q_SLOTS:
         QVERIFY(width);
         QCOMPARE(width->text(), "60 m");
         width->setFocus();
-        width->setText("30 m");
+        width->selectAll();
+        h.type("30 m");
         h.key(Qt::Key_Return);
         QCOMPARE(h.group().planMmPerPixel, 25.0);
         QTRY_VERIFY(h.window->details().field("Take the plan away"));
