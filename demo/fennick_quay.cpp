@@ -630,7 +630,7 @@ private:
     void floorPlans() {
         FloorPlan concourse, control, quay;
         concourse.rooms = {
-            {"Concourse comms", 20, 2, 22, 10, {"mm-conc", "acc-c1", "dist-conc", "pp-c1"}, 2, 2.2},
+            {"Concourse comms", 20, 2, 22, 10, {"mm-conc", "acc-c1", "dist-conc", "pp-c1"}, 2, 3},
             {"Ticket counter",
              46,
              2,
@@ -654,7 +654,7 @@ private:
              {"acc-c2", "pp-c2", "till-shop-1", "till-shop-2", "cam-shop-1", "ap-c2", "tablet-3", "tablet-4"},
              2}};
         control.rooms = {
-            {"Main comms room", 16, 2, 24, 10, {"mm-ctrl", "acc-o1", "dist-ctrl", "pp-o1"}, 2, 2.2},
+            {"Main comms room", 16, 2, 24, 10, {"mm-ctrl", "acc-o1", "dist-ctrl", "pp-o1"}, 2, 3},
             {"Corridor", 44, 2, 38, 10, {"ap-o1", "cam-comms"}, 4},
             {"Vessel traffic room",
              2,
@@ -672,7 +672,7 @@ private:
               "ws-office-3", "ws-office-5", "ws-office-2", "ws-office-4", "ws-office-6", "phone-o2"},
              3}};
         quay.rooms = {
-            {"Quay comms", 18, 2, 22, 10, {"mm-quay", "acc-q2", "dist-quay", "pp-q2"}, 2, 2.2},
+            {"Quay comms", 18, 2, 22, 10, {"mm-quay", "acc-q2", "dist-quay", "pp-q2"}, 2, 3},
             {"Foot passengers",
              46,
              2,

@@ -60,6 +60,7 @@ enum class CommandId {
     enterGroup,
     leaveGroup,
     showGroups,
+    sortOut,
     plan,
     sheetOnPlan,
     measurePlan,

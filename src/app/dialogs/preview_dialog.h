@@ -14,7 +14,7 @@ namespace underridge::app {
 class PreviewDialog : public QDialog {
     Q_OBJECT
 public:
-    QTreeWidget& list() { return *list_; }
+    QTreeWidget& list() const { return *list_; }
     QPushButton& act() { return *act_; }
     QString summary() const { return summary_->text(); }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/groups/group_acts.h"
 
+#include "app/groups/sort_out_dialog.h"
 #include "app/sheet/fields_in_place.h"
 #include "app/shown_text.h"
 #include "core/edit/groups.h"
@@ -139,6 +140,24 @@ void GroupActs::remove() {
             } else if (chosen == 1) {
                 now.apply(edit::removeWithMembers(now.network(), all));
             }
+        });
+}
+
+void GroupActs::sortOut() {
+    std::vector<DeviceId> devices = desk_.session.selected().devices();
+    if (devices.size() < 2) {
+        devices.clear();
+        const Network& network = desk_.session.network();
+        network.all<Position>().forEachIn(desk_.session.sheet().value, [&](const Position& position) {
+            if (network.device({position.object}))
+                devices.push_back({position.object});
+        });
+    }
+    desk_.dialogs.show<SortOutDialog>(
+        [this, devices] { return new SortOutDialog(desk_.session.network(), devices, desk_.window); },
+        [this](SortOutDialog& dialog, bool accepted) {
+            if (accepted)
+                desk_.session.apply(dialog.act(desk_.session.network(), desk_.session.ids()));
         });
 }
 

@@ -27,6 +27,8 @@ public:
     /// too.
     void remove();
     void showGroups(bool on);
+    /// Proposes roles and groups for what is selected, or for everything on the sheet.
+    void sortOut();
 
     std::vector<model::GroupId> selected() const;
     /// What foldOrUnfold() acts on.

@@ -387,8 +387,10 @@ void DetailsForm::actionRow(const QString& label, const QString& words, const QS
          }});
 }
 
-void DetailsForm::pictureRow(const QPixmap& picture, const QString& name, const QString& words) {
-    wanted_.push_back({Kind::picture, {}, words, {}, name, {}, 0, picture, {}, {}, {}});
+void DetailsForm::pictureRow(const QPixmap& picture, const QString& name, const QString& words,
+                             std::function<void()> act) {
+    wanted_.push_back(
+        {Kind::link, {}, words, {}, name, {}, 0, picture, {}, {}, [act = std::move(act)](int) { act(); }});
 }
 
 std::unique_ptr<DetailsForm::Row> DetailsForm::make(const Description& is) {
@@ -453,6 +455,10 @@ void DetailsForm::Row::beLink(const Description& is) {
     });
     widget_ = button;
     label_ = new QLabel(is.label);
+    if (!is.picture.isNull()) {
+        label_->setPixmap(is.picture);
+        label_->setAccessibleName(is.name);
+    }
 }
 
 void DetailsForm::Row::beAction(const Description& is) {
@@ -471,7 +477,7 @@ void DetailsForm::Row::beAction(const Description& is) {
     label_ = new QLabel(is.label);
 }
 
-/// A value or a picture with words.
+/// A value, or words alone.
 void DetailsForm::Row::beWords(const Description& is) {
     auto* words = is.kind == Kind::value ? new ValueLabel(is.value) : new QLabel(is.value);
     words->setTextFormat(Qt::PlainText);
@@ -479,10 +485,6 @@ void DetailsForm::Row::beWords(const Description& is) {
     widget_ = words;
     if (is.kind == Kind::value) {
         label_ = new QLabel(is.label);
-    } else if (is.kind == Kind::picture) {
-        label_ = new QLabel;
-        label_->setPixmap(is.picture);
-        label_->setAccessibleName(is.name);
     }
 }
 

@@ -48,7 +48,9 @@ public:
     /// Words with a button below them.
     void actionRow(const QString& label, const QString& words, const QString& action, const QString& name,
                    std::function<void()> act);
-    void pictureRow(const QPixmap& picture, const QString& name, const QString& words);
+    /// Words to click behind a picture.
+    void pictureRow(const QPixmap& picture, const QString& name, const QString& words,
+                    std::function<void()> act);
     /// Ends the description: what is shown becomes what was described. Returns whether it
     /// looks other than before.
     bool end();
@@ -57,7 +59,7 @@ public:
     bool commitTyped();
 
 private:
-    enum class Kind { heading, value, empty, text, longText, check, choice, menu, link, action, picture };
+    enum class Kind { heading, value, empty, text, longText, check, choice, menu, link, action };
     struct Description {
         Kind kind;
         QString label, value, placeholder, name;

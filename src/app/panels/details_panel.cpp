@@ -47,6 +47,7 @@ DetailsPanel::DetailsPanel(Session& session, Checker& checker, QWidget* parent)
     };
     connect(&session_.selected(), &Selection::changed, this, later);
     connect(&session_.workspace(), &Workspace::networkChanged, this, later);
+    connect(&session_.sheets(), &SheetSession::sceneChanged, this, later);
     connect(&checker_, &Checker::changed, this, later);
     refreshing_ = true; // as soon as it is shown
 }
@@ -219,95 +220,6 @@ void DetailsPanel::severalCables(const std::vector<Key>& cables) {
                              said(tr("Set status of %Ln cable(s)", nullptr, static_cast<int>(cables.size()))),
                              [&](Cable& c) { c.status = static_cast<CableStatus>(index); }));
                      });
-}
-
-void DetailsPanel::legendRow(const Link& sample, int count) {
-    const QString words =
-        sample.console ? tr("console") : shownText(titleOf(mediumOf(session_.network(), sample)));
-    const bool dark = palette().color(QPalette::Window).lightness() < 128;
-    const std::pair key(static_cast<int>(scene::formOf(session_.network(), sample)) * 2 + dark,
-                        static_cast<int>(mediumOf(session_.network(), sample)));
-    const QString counted = QStringLiteral("%1 × %2").arg(count).arg(words);
-    if (const auto held = legends_.find(key); held != legends_.end()) {
-        form_->pictureRow(held->second, words, counted);
-        return;
-    }
-    constexpr QSize size(54, 16);
-    const double ratio = devicePixelRatioF();
-    QPixmap picture(size * ratio);
-    picture.setDevicePixelRatio(ratio);
-    picture.fill(Qt::transparent);
-    scene::LinkLine line;
-    if (const scene::LinkLine* drawn = session_.scene().link(sample.id))
-        line = *drawn;
-    line.form = scene::formOf(session_.network(), sample);
-    line.path = {{2, size.height() / 2.0}, {size.width() - 2.0, size.height() / 2.0}};
-    line.planned = line.toRemove = false;
-    QPainter painter(&picture);
-    painter.setRenderHint(QPainter::Antialiasing);
-    paint::SheetPainter(dark ? paint::darkTheme() : paint::lightTheme())
-        .line(painter, line, scene::Detail::middle, 1);
-    painter.end();
-    form_->pictureRow(legends_[key] = picture, words, counted);
-}
-
-/// Those of the role on this sheet, or the folded groups they are in; with Shift they are
-/// added to what is selected.
-void DetailsPanel::selectCounted(Role role) {
-    const Network& network = session_.network();
-    edit::Refs taken;
-    if (QGuiApplication::keyboardModifiers() & Qt::ShiftModifier)
-        taken = session_.selection();
-    std::set<ObjectRef> seen(taken.begin(), taken.end());
-    network.all<Device>().forEach([&](const Device& device) {
-        if (roleOf(network, device) != role)
-            return;
-        if (const auto anchor = session_.scene().anchorOf(device.id);
-            anchor && seen.insert(anchor->shown).second)
-            taken.push_back(anchor->shown);
-    });
-    session_.select(std::move(taken));
-}
-
-void DetailsPanel::showSheet() {
-    const Network& network = session_.network();
-    begin(shownText(network.info().name), tr("Nothing selected"));
-    form_->textRow(tr("Network"), shownText(network.info().name), {}, [this](const std::string& typed) {
-        auto act = edit::renameNetwork(session_.network(), typed);
-        return act;
-    });
-    if (const Sheet* sheet = network.sheet(session_.sheet()))
-        form_->textRow(tr("Sheet"), shownText(sheet->name), {}, [this](const std::string& typed) {
-            return edit::renameSheet(session_.network(), session_.sheet(), typed);
-        });
-    std::map<Role, int> roles;
-    int endpoints = 0;
-    network.all<Device>().forEach([&](const Device& device) {
-        const Role role = roleOf(network, device);
-        ++roles[role];
-        endpoints += isEndpoint(role);
-    });
-    form_->heading(tr("Devices"));
-    if (roles.empty())
-        form_->emptyRow(tr("None yet. Press A to add some."));
-    for (const auto& [role, n] : roles)
-        form_->linkRow(shownText(pluralOf(role)), QLocale().toString(n),
-                       [this, wanted = role] { selectCounted(wanted); });
-    if (!roles.empty())
-        form_->row(tr("Endpoints"), tr("%1 of %2").arg(endpoints).arg(network.all<Device>().size()));
-    if (network.all<Link>().size() > 0)
-        form_->linkRow(tr("Findings"), findingCounts(checker_), [this] { Q_EMIT findingsWanted(); });
-    std::map<std::pair<scene::LinkForm, Medium>, std::pair<LinkId, int>> forms;
-    network.all<Link>().forEach([&](const Link& link) {
-        auto& [sample, n] = forms[{scene::formOf(network, link), mediumOf(network, link)}];
-        sample = link.id;
-        ++n;
-    });
-    form_->heading(tr("Links"));
-    if (forms.empty())
-        form_->emptyRow(tr("None yet. Drag a plate's grip to another plate."));
-    for (const auto& [form, found] : forms)
-        legendRow(*network.link(found.first), found.second);
 }
 
 } // namespace underridge::app

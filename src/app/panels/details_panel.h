@@ -32,6 +32,8 @@ Q_SIGNALS:
     void otherPortWanted(underridge::model::LinkId link, int end);
     void chainWanted();
     void findingsWanted();
+    /// What is not on this sheet is to be seen.
+    void missingWanted();
     void planWanted(underridge::model::GroupId group);
     void planSheetWanted(underridge::model::GroupId group);
     void planGoes(underridge::model::GroupId group);
@@ -54,7 +56,7 @@ private:
     void showLink(const model::Link& link);
     void showNote(const model::Note& note);
     void showGroup(const model::Group& group);
-    void selectCounted(model::Role role);
+    void selectCounted(const edit::Refs& counted);
     void planRows(const model::Group& group);
     void groupContents(const model::Group& group);
     void showSeveral();
@@ -63,8 +65,8 @@ private:
     /// An act on several things leaves them selected.
     edit::ActResult keepingSelection(edit::ActResult act) const;
     void showSheet();
-    /// One line of the legend: the form of a link, drawn, and how many there are.
-    void legendRow(const model::Link& sample, int count);
+    /// One line of the legend: how these links are drawn, and how many there are.
+    void legendRow(const std::vector<model::LinkId>& links);
     /// The chain a port is part of, when it runs through panels.
     void chainRow(const model::PortRef& port);
     void findingRows(const model::ObjectRef& object);

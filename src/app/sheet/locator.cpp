@@ -58,6 +58,11 @@ void Locator::render() {
         return QRectF(toHere({frame.x, frame.y}),
                       QSizeF(std::max(2.0, frame.w * scale()), std::max(1.5, frame.h * scale())));
     };
+    painter.setPen(theme_->edge);
+    scene_.forEach<scene::PlanPicture>([&](const scene::PlanPicture& plan) {
+        painter.setBrush(theme_->sheet);
+        painter.drawRect(box(plan.covered()));
+    });
     std::vector<const scene::Frame*> frames;
     scene_.forEach<scene::Frame>([&](const scene::Frame& frame) { frames.push_back(&frame); });
     std::sort(frames.begin(), frames.end(), [](const auto* a, const auto* b) {

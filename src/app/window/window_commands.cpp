@@ -218,6 +218,9 @@ void MainWindow::addGroupCommands() {
 }
 
 void MainWindow::addPlanCommands() {
+    commands_->add(
+        Id::sortOut, [this] { groups_.sortOut(); },
+        [this] { return showsSheet() && session_->network().all<Device>().size() > 1; });
     const auto plan = [this] {
         const Group* group = session_->network().group(plans_.subject());
         return showsSheet() && group && group->plan;

@@ -141,6 +141,13 @@ ActResult makeGroup(const Network& network, SheetId sheet, const std::string& na
     return act;
 }
 
+ActResult putInto(const Network& network, const Refs& members, GroupId into) {
+    Act act{countedName(network, "Group", members, ""), network, members};
+    if (auto done = regroup(act.network, members, into); !done)
+        return done.refusal();
+    return act;
+}
+
 ActResult moveInto(const Network& network, const Refs& members, GroupId into) {
     const Group* group = network.group(into);
     if (into && !group)

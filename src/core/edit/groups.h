@@ -17,6 +17,9 @@ ActResult makeGroup(const model::Network& network, model::SheetId sheet, const s
 /// stays. Refuses a group into itself.
 ActResult moveInto(const model::Network& network, const Refs& members, model::GroupId into);
 
+/// The same in the tree only: what is drawn stays where it is.
+ActResult putInto(const model::Network& network, const Refs& members, model::GroupId into);
+
 /// The same by hand: they are shown on the sheet `by` further than they were.
 ActResult moveIntoAt(const model::Network& network, const Look& look, const Refs& members,
                      model::GroupId into, model::Point by);

@@ -223,12 +223,7 @@ Cable* Builder::cableOf(const Link& link) {
 }
 
 void Builder::setRole(DeviceId id, Role role) {
-    DeviceModel model;
-    model.id = fmt::format("{}-not-known", textOf(role));
-    model.name = std::string(titleOf(role)) + ", model not known";
-    if (!model.name.empty() && model.name[0] >= 'a' && model.name[0] <= 'z')
-        model.name[0] = static_cast<char>(model.name[0] - 'a' + 'A');
-    model.role = role;
+    const DeviceModel model = modelForRole(role);
     device(id).model = model.id;
     use(network_, model);
 }

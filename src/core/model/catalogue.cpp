@@ -196,6 +196,16 @@ std::string portSummary(const DeviceModel& model) {
     return out.empty() ? "no ports" : out;
 }
 
+DeviceModel modelForRole(Role role) {
+    DeviceModel model;
+    model.id = fmt::format("{}-not-known", textOf(role));
+    model.name = std::string(titleOf(role)) + ", model not known";
+    if (!model.name.empty() && model.name[0] >= 'a' && model.name[0] <= 'z')
+        model.name[0] = static_cast<char>(model.name[0] - 'a' + 'A');
+    model.role = role;
+    return model;
+}
+
 std::vector<Remark> problemsOf(const DeviceModel& model) {
     std::vector<Remark> out;
     checkId(model.id, model.name, out);

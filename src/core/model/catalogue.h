@@ -188,6 +188,9 @@ std::string rateText(int mbps);
 /// "1 Gbit/s".
 std::string speedText(int mbps);
 
+/// The model of a device of which only the role is known.
+DeviceModel modelForRole(Role role);
+
 /// What is wrong with a model, if anything: one remark each.
 std::vector<Remark> problemsOf(const DeviceModel& model);
 std::vector<Remark> problemsOf(const ModuleModel& model);

@@ -67,6 +67,12 @@ std::string_view pluralOf(Role role) {
     return words[static_cast<std::size_t>(role)];
 }
 
+std::string_view pluralOf(GroupKind kind) {
+    static constexpr std::array<std::string_view, 8> words{"Sites", "Buildings", "Floors",   "Rooms",
+                                                           "Rows",  "Racks",     "Cabinets", "Clusters"};
+    return words[static_cast<std::size_t>(kind)];
+}
+
 std::span<const Word<Medium>> wordsOf(Medium) {
     static constexpr std::array<Word<Medium>, 11> words{{
         {Medium::unknown, "unknown", "medium not known"},

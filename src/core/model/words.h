@@ -184,7 +184,8 @@ std::optional<E> fromText(std::string_view text) {
 RoleFamily familyOf(Role role);
 /// Whether the role ends traffic rather than carrying it.
 bool isEndpoint(Role role);
-/// "switches" for switch_: the heading of several.
+/// "Switches" for switch_, "Floors" for floor: the heading of several.
 std::string_view pluralOf(Role role);
+std::string_view pluralOf(GroupKind kind);
 
 } // namespace underridge::model

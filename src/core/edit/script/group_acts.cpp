@@ -4,6 +4,7 @@
 #include "core/edit/plans.h"
 #include "core/edit/script/line.h"
 #include "core/edit/sheets.h"
+#include "core/edit/sort_out.h"
 
 #include <fmt/format.h>
 
@@ -172,6 +173,61 @@ ActResult plan(const Line& line) {
     return sheet ? sheetOnPlan(act->network, *id, *sheet, line.bench().ids) : ActResult(sheet.refusal());
 }
 
+/// The devices named, or all there are.
+Result<std::vector<DeviceId>> devicesOrAll(const Line& line) {
+    std::vector<DeviceId> devices;
+    if (!line.has("members")) {
+        line.bench().network.all<Device>().forEach(
+            [&](const Device& device) { devices.push_back(device.id); });
+        return devices;
+    }
+    const auto members = line.objects("members");
+    if (!members)
+        return members.refusal();
+    for (const ObjectRef each : *members)
+        if (each.kind == Kind::device)
+            devices.push_back({each.id});
+    return devices;
+}
+
+ActResult groupBy(const Line& line) {
+    static constexpr std::pair<std::string_view, By> words[] = {
+        {"prefix", By::prefix}, {"subnet", By::subnet},       {"vlan", By::vlan},
+        {"role", By::role},     {"attribute", By::attribute}, {"uplink", By::uplink}};
+    const auto by = line.text("by");
+    const auto attribute = line.textOr("attribute", "");
+    const auto devices = devicesOrAll(line);
+    const auto parent = line.groupOr("in");
+    const auto kind = line.has("kind") ? line.word<GroupKind>("kind") : Result<GroupKind>(GroupKind::cluster);
+    for (const auto* refusal : {by ? nullptr : &by.refusal(), attribute ? nullptr : &attribute.refusal(),
+                                devices ? nullptr : &devices.refusal(), parent ? nullptr : &parent.refusal(),
+                                kind ? nullptr : &kind.refusal()})
+        if (refusal)
+            return *refusal;
+    const auto word =
+        std::find_if(std::begin(words), std::end(words), [&](const auto& each) { return each.first == *by; });
+    if (word == std::end(words))
+        return line.wrong("by", fmt::format("there are no groups by {}", *by),
+                          "write one of: prefix, subnet, vlan, role, attribute, uplink");
+    auto groups = proposeGroups(line.bench().network, *devices, word->second, *attribute);
+    for (ProposedGroup& group : groups)
+        group.kind = *kind;
+    if (groups.empty())
+        return line.wrong("by", fmt::format("nothing known of the devices speaks for groups by {}", *by),
+                          "choose another property");
+    return makeGroups(line.bench().network, groups, *parent, line.bench().ids);
+}
+
+ActResult roles(const Line& line) {
+    const auto devices = devicesOrAll(line);
+    if (!devices)
+        return devices.refusal();
+    const auto proposed = proposeRoles(line.bench().network, *devices);
+    return proposed.empty() ? line.wrong({}, "no device without a role tells what it is",
+                                         "name devices whose role is not known")
+                            : giveRoles(line.bench().network, proposed);
+}
+
 } // namespace
 
 std::span<const ActWord> groupActs() {
@@ -181,6 +237,8 @@ std::span<const ActWord> groupActs() {
         {"move-into", {"group", "members"}, into},
         {"fold", {"group", "sheet"}, fold},
         {"unfold", {"group", "sheet"}, unfold},
+        {"group-by", {"by", "attribute", "members", "kind", "in"}, groupBy},
+        {"give-roles", {"members"}, roles},
         {"plan", {"group", "file", "mmPerPixel", "widthM", "x", "y", "turn", "dim", "ink", "sheet"}, plan}};
     return acts;
 }

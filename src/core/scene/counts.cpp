@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/scene/counts.h"
+
+#include "core/model/ports.h"
+#include "core/model/standing.h"
+#include "core/scene/lines.h"
+
+namespace underridge::scene {
+using namespace model;
+namespace {
+
+void countFreePorts(const Network& network, const Device& device, Counts& counts) {
+    for (const PortView& port : portsOf(network, device)) {
+        if (!port.isData() || port.like->block == Block::management || port.isShared() || port.reserved() ||
+            network.linkAt({device.id, port.key}))
+            continue;
+        const auto rates = port.rates();
+        auto& free = counts.free[rates.empty() ? 0 : rates.back()];
+        ++free.ports;
+        if (free.at.empty() || free.at.back() != device.id)
+            free.at.push_back(device.id);
+    }
+}
+
+} // namespace
+
+Counts countsOf(const Network& network, const Scene& scene) {
+    Counts counts;
+    const Sheet* sheet = network.sheet(scene.sheet());
+    const GroupId within = sheet && network.group(sheet->shows) ? sheet->shows : GroupId{};
+    std::vector<const Device*> here;
+    network.all<Device>().forEach([&](const Device& device) {
+        if (!scene.anchorOf(device.id)) {
+            const bool belongs = !within || isWithin(network, device.group, within);
+            if (belongs && sheet && !network.position(sheet->id, device.id.value))
+                counts.missing.push_back(device.id);
+            return;
+        }
+        here.push_back(&device);
+        const Role role = roleOf(network, device);
+        counts.roles[role].push_back(device.id);
+        (isEndpoint(role) ? counts.endpoints : counts.infrastructure).push_back(device.id);
+    });
+    counts.devices = here.size();
+    const bool few = here.size() <= Counts::mostForPorts;
+    if (few)
+        for (const Device* device : here)
+            countFreePorts(network, *device, counts);
+    network.all<Link>().forEach([&](const Link& link) {
+        if (!sheet || !isDrawnOn(link, sheet->id) || !scene.anchorOf(link.a.device) ||
+            !scene.anchorOf(link.b.device))
+            return;
+        ++counts.links;
+        counts.media[{formOf(network, link), mediumOf(network, link)}].push_back(link.id);
+        if (few)
+            counts.speeds[speedOf(network, link)].push_back(link.id);
+    });
+    scene.forEach<Frame>([&](const Frame& frame) { counts.groups[frame.kind].push_back(frame.id); });
+    scene.forEach<Tile>([&](const Tile& tile) { counts.groups[tile.kind].push_back(tile.id); });
+    return counts;
+}
+
+} // namespace underridge::scene
