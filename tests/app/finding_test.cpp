@@ -2,10 +2,13 @@
 // Finding and filtering in the real window.
 #include "app/find/filter_bar.h"
 #include "app/find/find_field.h"
+#include "app/sheets/missing_panel.h"
 #include "core/edit/groups.h"
 #include "core/edit/sheets.h"
 #include "core/scene/scene.h"
 #include "tests/support/window_harness.h"
+
+#include <QMimeData>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -259,6 +262,52 @@ private Q_SLOTS:
             device, [&](const Link& link) { port = link.a.device == device ? link.a : link.b; });
         h.session().apply(edit::changePort(h.network(), port, "Disable", [](Port& p) { p.disabled = true; }));
         QTRY_VERIFY(h.session().scene().count<scene::Plate>() > quiet);
+    }
+    // ---- what is not on the sheet ----
+
+    void what_is_not_on_a_sheet_waits_counted_and_is_put_there() {
+        Quay h;
+        for (const Sheet& sheet : h.network().sheetsInOrder())
+            if (sheet.name == "Routing")
+                h.session().showSheet(sheet.id);
+        const auto before = h.session().scene().count<scene::Plate>();
+        h.window->action(CommandId::showMissing)->trigger();
+        auto& panel = h.window->missing();
+        QVERIFY(panel.isVisible());
+        QCOMPARE(static_cast<std::size_t>(panel.count()), h.devices() - before);
+        const auto found = panel.list().findItems("acc-c1 ·", Qt::MatchStartsWith);
+        QCOMPARE(found.size(), 1);
+        found.front()->setSelected(true);
+        panel.list().setFocus();
+        panel.list().setCurrentItem(found.front());
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.session().scene().count<scene::Plate>(), before + 1);
+        QVERIFY(h.session().scene().plate(h.named("acc-c1")));
+        QVERIFY(h.session().selected().contains(refTo(h.named("acc-c1"))));
+        QTRY_COMPARE(static_cast<std::size_t>(panel.count()), h.devices() - before - 1);
+        h.session().undo();
+        QCOMPARE(h.session().scene().count<scene::Plate>(), before);
+        QTest::mouseClick(&panel.putAll(), Qt::LeftButton);
+        QTRY_COMPARE(panel.count(), 0);
+        QCOMPARE(h.session().scene().count<scene::Plate>(), h.devices());
+    }
+    void dragged_from_the_strip_it_is_drawn_where_it_is_dropped() {
+        Quay h;
+        for (const Sheet& sheet : h.network().sheetsInOrder())
+            if (sheet.name == "Routing")
+                h.session().showSheet(sheet.id);
+        QMimeData data;
+        data.setData(QString::fromLatin1(app::devicesMimeType),
+                     QByteArray::number(static_cast<qulonglong>(h.named("acc-c1").value)) + "\n17\n");
+        const QPoint at(200, 150);
+        QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.sheet(), &enter);
+        QVERIFY(enter.isAccepted());
+        QDropEvent drop(at, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.sheet(), &drop);
+        const scene::Plate* plate = h.session().scene().plate(h.named("acc-c1"));
+        QVERIFY(plate);
+        QVERIFY(QLineF(h.at({plate->frame.x, plate->frame.y}), at).length() < 3);
     }
     void registers_take_the_same_language() {
         Quay h;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Groups in the real window: making, moving in and out, folding, looking into them.
 #include "app/find/find_field.h"
+#include "app/groups/sort_out_dialog.h"
 #include "app/panels/outline_panel.h"
 #include "app/sheet/link_flow.h"
 #include "app/window/place_line.h"
@@ -10,6 +11,7 @@
 
 using namespace underridge;
 using namespace underridge::model;
+using app::CommandId;
 using tests::WindowHarness;
 
 namespace {
@@ -120,6 +122,47 @@ private Q_SLOTS:
         QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, into);
         QCOMPARE(h.groupOf("print-1"), h.group);
         QVERIFY(h.frame().contains(h.plate("print-1").frame));
+    }
+
+    void sort_out_is_previewed_and_taken_in_parts() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.addPhones(2);
+        h.session().select({});
+        h.onDialog<app::SortOutDialog>([](app::SortOutDialog& dialog) {
+            const int at = dialog.how().findText("groups by role");
+            if (at < 0)
+                return false;
+            dialog.how().setCurrentIndex(at);
+            if (dialog.ticked() < 1 || !dialog.act().isEnabled())
+                return false;
+            dialog.kind().setCurrentIndex(static_cast<int>(GroupKind::room));
+            dialog.list().topLevelItem(0)->setText(0, "Desks upstairs");
+            for (int i = 1; i < dialog.list().topLevelItemCount(); ++i)
+                dialog.list().topLevelItem(i)->setCheckState(0, Qt::Unchecked);
+            return dialog.summary().contains("1 group.");
+        });
+        const auto before = h.network();
+        h.window->action(CommandId::sortOut)->trigger();
+        QCOMPARE(h.network().all<Group>().size(), std::size_t{1});
+        h.network().all<Group>().forEach([&](const Group& group) {
+            QCOMPARE(group.name, std::string("Desks upstairs"));
+            QCOMPARE(group.type, GroupKind::room);
+            QVERIFY(devicesWithin(h.network(), group.id).size() >= 2);
+        });
+        h.session().undo();
+        QVERIFY(h.network() == before);
+    }
+    void cancelling_sort_out_changes_nothing() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.onDialog<app::SortOutDialog>([](app::SortOutDialog& dialog) {
+            for (int i = 0; i < dialog.list().topLevelItemCount(); ++i)
+                dialog.list().topLevelItem(i)->setCheckState(0, Qt::Unchecked);
+            return dialog.act().isEnabled(); // nothing is chosen: it cannot be taken
+        });
+        h.window->action(CommandId::sortOut)->trigger();
+        QCOMPARE(h.network().all<Group>().size(), std::size_t{0});
     }
 
     void find_knows_groups_and_sheets_and_says_where_a_device_is() {

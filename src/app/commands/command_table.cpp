@@ -139,6 +139,8 @@ std::span<const Command> CommandTable::all() {
         {Id::takeOff, sheetMenu, QT_TR_NOOP("&Take off the sheet"), "Shift+Del",
          QT_TR_NOOP("Draw the selection here no longer; it stays in the network and on other sheets"), true,
          false, true},
+        {Id::showMissing, sheetMenu, QT_TR_NOOP("W&hat is not on it"), "",
+         QT_TR_NOOP("List what is in the network but not on this sheet, to be put there"), false},
         {Id::filterSheet, sheetMenu, QT_TR_NOOP("Fi&lter…"), "Ctrl+Shift+F",
          QT_TR_NOOP("Bring out on this sheet only what a filter finds, or show only that"), false},
         {Id::removeSheet, sheetMenu, QT_TR_NOOP("&Remove sheet…"), "",

@@ -69,6 +69,7 @@ enum class CommandId {
     sheetOfGroup,
     sheetOfSelection,
     takeOff,
+    showMissing,
     filterSheet,
     removeSheet,
     zoomIn,

@@ -157,7 +157,7 @@ void GroupActs::sortOut() {
         [this, devices] { return new SortOutDialog(desk_.session.network(), devices, desk_.window); },
         [this](SortOutDialog& dialog, bool accepted) {
             if (accepted)
-                desk_.session.apply(dialog.act(desk_.session.network(), desk_.session.ids()));
+                desk_.session.apply(dialog.taken(desk_.session.network(), desk_.session.ids()));
         });
 }
 

@@ -118,7 +118,7 @@ void SortOutDialog::count() {
           ticked() > 0);
 }
 
-edit::ActResult SortOutDialog::act(const Network& network, IdSource& ids) const {
+edit::ActResult SortOutDialog::taken(const Network& network, IdSource& ids) const {
     std::vector<edit::ProposedRole> roles;
     std::vector<edit::ProposedGroup> groups;
     QTreeWidget& rows = list();

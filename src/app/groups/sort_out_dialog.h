@@ -14,7 +14,7 @@ public:
     SortOutDialog(const model::Network& network, std::vector<model::DeviceId> devices, QWidget* parent);
 
     /// What taking the ticked rows would be, of a network as it is by then.
-    edit::ActResult act(const model::Network& network, model::IdSource& ids) const;
+    edit::ActResult taken(const model::Network& network, model::IdSource& ids) const;
 
     QComboBox& how() { return *how_; }
     QComboBox& kind() { return *kind_; }

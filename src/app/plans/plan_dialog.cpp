@@ -58,6 +58,8 @@ PlanDialog::PlanDialog(PlanLibrary& library, FileDialogs& files, const model::Gr
     auto* buttons = new QDialogButtonBox;
     buttons->addButton(act_, QDialogButtonBox::AcceptRole);
     buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
+    fromFile_->setAutoDefault(false);
+    remove_->setAutoDefault(false);
     act_->setDefault(true);
     auto* column = new QVBoxLayout(this);
     column->addWidget(top);

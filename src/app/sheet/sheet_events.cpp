@@ -5,6 +5,7 @@
 
 #include "app/files/clipboard.h"
 #include "app/overlays/overlay_layer.h"
+#include "app/sheets/missing_panel.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -238,14 +239,18 @@ bool SheetView::bringsClip(const QDropEvent& event) const {
     return !event.source() && event.mimeData()->hasFormat(QString::fromLatin1(networkMimeType));
 }
 
+bool SheetView::bringsDevices(const QDropEvent& event) {
+    return event.mimeData()->hasFormat(QString::fromLatin1(devicesMimeType));
+}
+
 void SheetView::dragEnterEvent(QDragEnterEvent* event) {
-    if (draggedModel(*event) || bringsClip(*event))
+    if (draggedModel(*event) || bringsClip(*event) || bringsDevices(*event))
         event->acceptProposedAction();
 }
 
 void SheetView::dragMoveEvent(QDragMoveEvent* event) {
     const DeviceModel* model = draggedModel(*event);
-    if (bringsClip(*event))
+    if (bringsClip(*event) || bringsDevices(*event))
         event->acceptProposedAction();
     if (!model)
         return;
@@ -265,6 +270,17 @@ void SheetView::dropEvent(QDropEvent* event) {
     const DeviceModel* model = draggedModel(*event);
     place_.cancel();
     cancelTool();
+    if (bringsDevices(*event)) {
+        std::vector<DeviceId> devices;
+        const QByteArray ids = event->mimeData()->data(QString::fromLatin1(devicesMimeType));
+        for (const QByteArray& id : ids.split('\n'))
+            if (DeviceId device{id.toULongLong()}; session_.network().device(device))
+                devices.push_back(device);
+        putOn(devices, camera().toSheet(event->position()));
+        event->acceptProposedAction();
+        setFocus();
+        return;
+    }
     if (!model && bringsClip(*event)) { // from another window
         auto clip = clipFrom(clipBytes(*event->mimeData()), session_.catalogue());
         if (clip)

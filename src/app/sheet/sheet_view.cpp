@@ -6,6 +6,7 @@
 #include "app/session/session.h"
 #include "app/sheet/snapping.h"
 #include "app/shown_text.h"
+#include "core/edit/plans.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -170,6 +171,23 @@ void SheetView::fitSelection() {
     if (all.empty())
         return fitAll();
     fit(all.grown(60));
+}
+
+void SheetView::putOn(const std::vector<DeviceId>& devices, std::optional<PointF> at) {
+    if (devices.empty())
+        return;
+    const PointF middle = at.value_or(camera().visible().centre());
+    const Point corner{static_cast<int>(std::lround(middle.x)), static_cast<int>(std::lround(middle.y))};
+    // Stored where they are to be shown, however groups are folded.
+    auto act = edit::putOnSheet(session_.network(), session_.sheet(), devices, corner);
+    if (act && session_.scene().folding()) {
+        std::vector<edit::Target> targets;
+        for (const DeviceId id : devices)
+            if (const Position* position = act->network.position(session_.sheet(), id.value))
+                targets.push_back({refTo(id), position->at});
+        act = edit::shownAt(*std::move(act), session_.sheet(), targets);
+    }
+    session_.apply(std::move(act));
 }
 
 void SheetView::startLink(linking::End from, const Pointer& pointer) {

@@ -47,6 +47,9 @@ public:
     /// Until a line is drawn or Esc.
     void startMeasuring() { use(measure_); }
     void cancelTool();
+    /// Draws devices of the network on this sheet, at a point or in the middle of what is
+    /// seen.
+    void putOn(const std::vector<model::DeviceId>& devices, std::optional<scene::PointF> at = std::nullopt);
     /// Edits the note, shows the faceplate, or opens the port drawer of the link that is
     /// selected.
     void openSelected();
@@ -106,6 +109,7 @@ private:
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;
+    static bool bringsDevices(const QDropEvent& event);
     void followSession();
     void followNavigation();
     void flyAcross(const scene::Rect& before, const scene::Rect& now);

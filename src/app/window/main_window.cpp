@@ -121,6 +121,14 @@ void MainWindow::connectPanels() {
     connect(details_, &DetailsPanel::planWanted, this, [this](GroupId group) { plans_.choose(group); });
     connect(details_, &DetailsPanel::planSheetWanted, this, [this](GroupId group) { plans_.show(group); });
     connect(details_, &DetailsPanel::planGoes, this, [this](GroupId group) { plans_.remove(group); });
+    connect(details_, &DetailsPanel::missingWanted, this, [this] { showBottom(missing_); });
+    connect(missing_, &MissingPanel::putWanted, this,
+            [this](const std::vector<DeviceId>& devices) { sheet_->putOn(devices); });
+    connect(missing_, &MissingPanel::countChanged, this, [this](int count) {
+        bottomTabs_->setTabText(bottomTabs_->indexOf(missing_),
+                                count == 0 ? tr("Not on this sheet")
+                                           : tr("Not on this sheet (%1)").arg(count));
+    });
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
     connect(checker_, &Checker::changed, this, [this] {
@@ -317,6 +325,8 @@ void MainWindow::buildDocks() {
     bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
     bottomTabs_->addTab(chain_, tr("Chain"));
+    missing_ = new MissingPanel(*session_);
+    bottomTabs_->addTab(missing_, tr("Not on this sheet"));
     bottomTabs_->addTab(remarks_, tr("Remarks"));
     bottomDock_ = new QDockWidget(tr("Faceplates, registers, findings"), this);
     bottomDock_->setObjectName(QStringLiteral("bottomDock"));

@@ -21,6 +21,7 @@
 #include "app/panels/remarks_panel.h"
 #include "app/plans/plan_acts.h"
 #include "app/sheet/sheet_view.h"
+#include "app/sheets/missing_panel.h"
 #include "app/sheets/sheet_acts.h"
 #include "app/style/desktop_theme.h"
 #include "app/window/checker.h"
@@ -67,6 +68,7 @@ public:
     DetailsPanel& details() { return *details_; }
     FindField& find() { return *find_; }
     FilterBar& filter() { return *filter_; }
+    MissingPanel& missing() { return *missing_; }
     StartPage& startPage() { return *start_; }
     RemarksPanel& remarks() { return *remarks_; }
     FindingsPanel& findings() { return *findings_; }
@@ -184,6 +186,7 @@ private:
     QTabWidget* bottomTabs_ = nullptr;
     FindField* find_ = nullptr;
     FilterBar* filter_ = nullptr;
+    MissingPanel* missing_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;
     QTabWidget* leftTabs_ = nullptr;
     PlaceLine* place_ = nullptr;

@@ -242,6 +242,7 @@ void MainWindow::addSheetCommands() {
         {
             {Id::newSheet, [this] { sheets_.add(With::nothing); }},
             {Id::sheetLikeThis, [this] { sheets_.add(With::all); }},
+            {Id::showMissing, [this] { showBottom(missing_); }},
             {Id::filterSheet, [this] { filter_->open(); }},
         },
         onSheet);

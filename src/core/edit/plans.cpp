@@ -254,6 +254,31 @@ ActResult sheetOnPlan(const Network& network, GroupId id, const std::string& nam
     return act;
 }
 
+ActResult putOnSheet(const Network& network, SheetId id, const std::vector<DeviceId>& devices, Point corner) {
+    constexpr int acrossPitch = 264, downPitch = 92;
+    const Sheet* sheet = network.sheet(id);
+    const bool toScale = sheet && sheet->mmPerUnit > 0 && network.group(sheet->shows);
+    const int columns =
+        std::max(1, static_cast<int>(std::ceil(std::sqrt(static_cast<double>(devices.size()) / 2))));
+    std::vector<std::pair<DeviceId, Point>> places;
+    int laid = 0;
+    for (const DeviceId each : devices) {
+        const Device* device = network.device(each);
+        if (device && toScale && standsOn(network, *device, sheet->shows)) {
+            places.emplace_back(each, Point{});
+            continue;
+        }
+        places.emplace_back(
+            each, ontoSheet(corner + Point{laid % columns * acrossPitch, laid / columns * downPitch}));
+        ++laid;
+    }
+    auto act = showOnSheet(network, id, places);
+    if (act && toScale)
+        for (const DeviceId each : devices)
+            drawWhereStanding(act->network, {*sheet}, *network.device(each));
+    return act;
+}
+
 void followPlans(const Network& before, Network& after) {
     const auto sheets = sheetsToScale(after);
     if (sheets.empty())

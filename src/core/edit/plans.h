@@ -38,6 +38,11 @@ double mmPerPixelAt(double scale, double pixelsPerInch);
 ActResult sheetOnPlan(const model::Network& network, model::GroupId group, const std::string& name,
                       model::IdSource& ids);
 
+/// Draws devices on a further sheet in rows from a corner; on a sheet to scale those that
+/// stand on its plan are drawn where they stand.
+ActResult putOnSheet(const model::Network& network, model::SheetId sheet,
+                     const std::vector<model::DeviceId>& devices, model::Point corner);
+
 /// The size of a group's plan in pixels; nothing without one.
 struct PlanSize {
     int width = 0, height = 0;

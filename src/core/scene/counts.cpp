@@ -24,18 +24,28 @@ void countFreePorts(const Network& network, const Device& device, Counts& counts
 
 } // namespace
 
+std::vector<DeviceId> missingOn(const Network& network, const Scene& scene) {
+    std::vector<DeviceId> out;
+    const Sheet* sheet = network.sheet(scene.sheet());
+    if (!sheet)
+        return out;
+    const GroupId within = network.group(sheet->shows) ? sheet->shows : GroupId{};
+    network.all<Device>().forEach([&](const Device& device) {
+        if ((!within || isWithin(network, device.group, within)) &&
+            !network.position(sheet->id, device.id.value))
+            out.push_back(device.id);
+    });
+    return out;
+}
+
 Counts countsOf(const Network& network, const Scene& scene) {
     Counts counts;
     const Sheet* sheet = network.sheet(scene.sheet());
-    const GroupId within = sheet && network.group(sheet->shows) ? sheet->shows : GroupId{};
+    counts.missing = missingOn(network, scene);
     std::vector<const Device*> here;
     network.all<Device>().forEach([&](const Device& device) {
-        if (!scene.anchorOf(device.id)) {
-            const bool belongs = !within || isWithin(network, device.group, within);
-            if (belongs && sheet && !network.position(sheet->id, device.id.value))
-                counts.missing.push_back(device.id);
+        if (!scene.anchorOf(device.id))
             return;
-        }
         here.push_back(&device);
         const Role role = roleOf(network, device);
         counts.roles[role].push_back(device.id);

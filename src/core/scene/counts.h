@@ -16,7 +16,7 @@ struct Counts {
     std::map<int, std::vector<model::LinkId>> speeds; ///< Mbit/s; 0: not known; as `free`
     std::map<model::GroupKind, std::vector<model::GroupId>> groups;
     std::size_t devices = 0, links = 0;
-    std::vector<model::DeviceId> missing; ///< of the network (or group shown), but not here
+    std::vector<model::DeviceId> missing; ///< as missingOn() says
 
     /// Free data ports by their highest rate, and the devices that have them; left out of
     /// sheets with more than mostForPorts devices, where counting would be felt.
@@ -27,6 +27,9 @@ struct Counts {
     std::map<int, FreePorts> free;
     static constexpr std::size_t mostForPorts = 2'000;
 };
+
+/// The devices that belong on a sheet (of a group: those in it) but are not drawn there.
+std::vector<model::DeviceId> missingOn(const model::Network& network, const Scene& scene);
 
 /// Devices in folded groups count: they are on the sheet.
 Counts countsOf(const model::Network& network, const Scene& scene);
