@@ -2,8 +2,6 @@
 // Makes the pictures in docs/screenshots/ from the demo, by the events a person makes:
 // screenshots FOLDER.
 #include "app/files/import_dialog.h"
-#include "app/files/print_dialog.h"
-#include "app/models/model_editor.h"
 #include "app/window/main_window.h"
 #include "core/base/files.h"
 #include "core/edit/devices.h"
@@ -12,6 +10,7 @@
 
 #include <QApplication>
 #include <QDir>
+#include <QDockWidget>
 #include <QElapsedTimer>
 #include <QMouseEvent>
 #include <QTabWidget>
@@ -137,7 +136,7 @@ void shootAll(const QString& folder) {
     s.shoot("details-link");
 }
 
-/// The ferry terminal: far, near, printed; and what opens over it.
+/// The ferry terminal: far and near.
 void shootPort(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
@@ -146,13 +145,6 @@ void shootPort(const QString& folder) {
         s.window().session().scene().plate(s.named("fw-2"))->frame.centre() + scene::PointF{-60, 140}, 1);
     s.window().session().select({model::refTo(s.named("core-2"))});
     s.shoot("fennick-quay-near");
-    s.answer<app::PrintDialog>([&](app::PrintDialog& dialog) { s.shootDialog(dialog, "print"); });
-    s.window().action(app::CommandId::print)->trigger();
-    s.answer<app::ModelEditor>([&](app::ModelEditor& dialog) {
-        dialog.addCopy("industrial-switch-8");
-        s.shootDialog(dialog, "own-models");
-    });
-    s.window().action(app::CommandId::ownModels)->trigger();
 }
 
 /// Cables followed from a wall outlet, and links that do not come up with what the checks
@@ -178,16 +170,6 @@ void shootCabling(const QString& folder) {
     s.window().faceplates().first().chooseSlot("3");
     s.shoot("slots");
 
-    s.answer<QDialog>([&](QDialog& dialog) {
-        s.shootDialog(dialog, qPrintable(dialog.objectName()));
-        return false;
-    });
-    edit::Refs chosen;
-    for (const char* name : {"acc-q1", "acc-q2", "acc-c1", "acc-c2", "core-1", "core-2"})
-        chosen.push_back(model::refTo(s.named(name)));
-    s.window().session().select(chosen);
-    s.window().action(app::CommandId::linkMany)->trigger();
-    s.window().action(app::CommandId::cableStock)->trigger();
     s.window().action(app::CommandId::showRegisters)->trigger();
     s.window().registers().show(edit::Register::cables);
     s.window().registers().filter().setText(QStringLiteral("FQ-08"));
@@ -297,6 +279,16 @@ void shootPlan(const QString& folder) {
     s.shoot("floor-plan-near");
 }
 
+/// A rack by unit, with what is on the rear.
+void shootRack(const QString& folder) {
+    Studio s(folder);
+    s.openSample("fennick-quay");
+    s.window().session().select({model::refTo(s.named("core-1"))});
+    s.window().action(app::CommandId::rack)->trigger();
+    s.window().resizeDocks({&s.window().bottomDock()}, {520}, Qt::Vertical);
+    s.shoot("rack");
+}
+
 /// Finding: a filter being typed over a sheet that has one, and what was gone to, marked.
 void shootFinding(const QString& folder) {
     Studio s(folder);
@@ -330,6 +322,7 @@ int main(int argc, char** argv) {
     shootCabling(QString::fromLocal8Bit(argv[1]));
     shootGroups(QString::fromLocal8Bit(argv[1]));
     shootPlan(QString::fromLocal8Bit(argv[1]));
+    shootRack(QString::fromLocal8Bit(argv[1]));
     shootFinding(QString::fromLocal8Bit(argv[1]));
     shootImport(QString::fromLocal8Bit(argv[1]));
     return 0;

@@ -6,6 +6,7 @@
 #include "core/linking/rules.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
+#include "core/model/racks.h"
 #include "core/scene/plates.h"
 #include "core/scene/scene.h"
 
@@ -200,6 +201,31 @@ Json sheets(const Network& network, const find::Matcher& where) {
     return rows;
 }
 
+Json racks(const Network& network, const find::Matcher& where) {
+    Json rows = Json::array();
+    for (const GroupId id : racksOf(network)) {
+        const Group& rack = *network.group(id);
+        if (!where.matches(rack))
+            continue;
+        Json mounted = Json::array();
+        for (const Mounted& each : mountedIn(network, id))
+            mounted.push_back({{"device", network.device(each.device)->name},
+                               {"unit", each.unit},
+                               {"height", each.height},
+                               {"side", std::string(textOf(each.side))}});
+        const RackUse use = useOf(network, rack);
+        rows.push_back({{"id", idText(id.value)},
+                        {"name", rack.name},
+                        {"path", pathText(network, id)},
+                        {"units", use.units},
+                        {"used", use.used},
+                        {"free", use.free()},
+                        {"largestGap", use.largestGap},
+                        {"mounted", mounted}});
+    }
+    return rows;
+}
+
 Json vlans(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Vlan>().forEach([&](const Vlan& vlan) {
@@ -248,6 +274,8 @@ Json cables(const Network& network, const find::Matcher& where) {
 std::string cellText(const Json& value) {
     if (value.is_string())
         return value.get<std::string>();
+    if (value.is_object() && value.contains("unit"))
+        return value["device"].get<std::string>() + "@" + value["unit"].dump();
     if (value.is_object() && value.contains("device"))
         return value["device"].get<std::string>() + ":" + value["port"].get<std::string>();
     if (value.is_array()) {
@@ -262,8 +290,8 @@ std::string cellText(const Json& value) {
 } // namespace
 
 const std::vector<std::string>& listable() {
-    static const std::vector<std::string> all{"summary", "devices", "ports",   "links", "groups",
-                                              "sheets",  "vlans",   "subnets", "cables"};
+    static const std::vector<std::string> all{"summary", "devices", "ports", "links",   "groups",
+                                              "sheets",  "racks",   "vlans", "subnets", "cables"};
     return all;
 }
 
@@ -334,6 +362,8 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
         return groups(network, *sheet, where);
     if (what == "sheets")
         return sheets(network, where);
+    if (what == "racks")
+        return racks(network, where);
     if (what == "vlans")
         return vlans(network, where);
     if (what == "subnets")

@@ -122,6 +122,8 @@ std::span<const Command> CommandTable::all() {
         {Id::sortOut, groupMenu, QT_TR_NOOP("&Sort out…"), "",
          QT_TR_NOOP("Propose roles and groups from names, addresses, VLANs and what an import brought"),
          false},
+        {Id::rack, groupMenu, QT_TR_NOOP("&Racks"), "", QT_TR_NOOP("Show racks by unit, front and rear"),
+         false},
         {Id::plan, groupMenu, QT_TR_NOOP("&Plan…"), "",
          QT_TR_NOOP("Put a floor plan or another picture under the group"), false},
         {Id::sheetOnPlan, groupMenu, QT_TR_NOOP("Show on its pla&n"), "",

@@ -61,6 +61,7 @@ enum class CommandId {
     leaveGroup,
     showGroups,
     sortOut,
+    rack,
     plan,
     sheetOnPlan,
     measurePlan,

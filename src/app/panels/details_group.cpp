@@ -6,6 +6,7 @@
 #include "app/titles.h"
 #include "core/edit/devices.h"
 #include "core/edit/groups.h"
+#include "core/edit/places.h"
 #include "core/edit/plans.h"
 #include "core/model/group_tree.h"
 
@@ -40,6 +41,16 @@ void DetailsPanel::showGroup(const Group& group) {
                     return error(tr("%1 is not a level").arg(shownText(typed)), tr("write a whole number"));
                 return edit::setGroupLevel(session_.network(), id, level);
             });
+    if (group.type == GroupKind::rack || group.type == GroupKind::cabinet)
+        form_->textRow(tr("Units"), QString::number(group.rackUnits), tr("42 is usual"),
+                       [this, id](const std::string& typed) -> edit::ActResult {
+                           bool good = false;
+                           const int units = shownText(typed).toInt(&good);
+                           if (!good)
+                               return error(tr("%1 is not a number of units").arg(shownText(typed)),
+                                            tr("write 42"));
+                           return edit::setRackUnits(session_.network(), id, units);
+                       });
     if (session_.scene().folding() && id != session_.scene().entered())
         form_->checkRow(
             tr("Folded on this sheet"), session_.scene().tile(id) != nullptr,

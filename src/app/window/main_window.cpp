@@ -121,6 +121,7 @@ void MainWindow::connectPanels() {
     connect(details_, &DetailsPanel::planWanted, this, [this](GroupId group) { plans_.choose(group); });
     connect(details_, &DetailsPanel::planSheetWanted, this, [this](GroupId group) { plans_.show(group); });
     connect(details_, &DetailsPanel::planGoes, this, [this](GroupId group) { plans_.remove(group); });
+    connect(racks_, &RackPanel::goTo, this, &MainWindow::goTo);
     connect(details_, &DetailsPanel::missingWanted, this, [this] { showBottom(missing_); });
     connect(missing_, &MissingPanel::putWanted, this,
             [this](const std::vector<DeviceId>& devices) { sheet_->putOn(devices); });
@@ -325,6 +326,8 @@ void MainWindow::buildDocks() {
     bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
     bottomTabs_->addTab(chain_, tr("Chain"));
+    racks_ = new RackPanel(*session_);
+    bottomTabs_->addTab(racks_, tr("Racks"));
     missing_ = new MissingPanel(*session_);
     bottomTabs_->addTab(missing_, tr("Not on this sheet"));
     bottomTabs_->addTab(remarks_, tr("Remarks"));
@@ -358,6 +361,7 @@ void MainWindow::applyTheme() {
     catalogue_->setTheme(theme);
     faceplates_->setTheme(theme);
     chain_->setTheme(theme);
+    racks_->setTheme(theme_->theme());
     refreshChecks();
 }
 

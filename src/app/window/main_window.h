@@ -20,6 +20,7 @@
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
 #include "app/plans/plan_acts.h"
+#include "app/racks/rack_panel.h"
 #include "app/sheet/sheet_view.h"
 #include "app/sheets/missing_panel.h"
 #include "app/sheets/sheet_acts.h"
@@ -69,6 +70,7 @@ public:
     FindField& find() { return *find_; }
     FilterBar& filter() { return *filter_; }
     MissingPanel& missing() { return *missing_; }
+    RackPanel& racks() { return *racks_; }
     StartPage& startPage() { return *start_; }
     RemarksPanel& remarks() { return *remarks_; }
     FindingsPanel& findings() { return *findings_; }
@@ -187,6 +189,7 @@ private:
     FindField* find_ = nullptr;
     FilterBar* filter_ = nullptr;
     MissingPanel* missing_ = nullptr;
+    RackPanel* racks_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;
     QTabWidget* leftTabs_ = nullptr;
     PlaceLine* place_ = nullptr;

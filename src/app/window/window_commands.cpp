@@ -226,6 +226,8 @@ void MainWindow::addPlanCommands() {
         return showsSheet() && group && group->plan;
     };
     commands_->add(
+        Id::rack, [this] { showBottom(racks_); }, [this] { return showsSheet(); });
+    commands_->add(
         Id::plan, [this] { plans_.choose(plans_.subject()); },
         [this] { return showsSheet() && plans_.subject(); });
     commands_->add(

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/places.h"
 
+#include "core/model/racks.h"
 #include "core/model/standing.h"
 
 #include <fmt/format.h>
@@ -50,6 +51,70 @@ ActResult setPlace(const Network& network, const std::vector<DeviceId>& devices,
         device.place = place;
         agreeWithPlace(network, device);
     });
+}
+
+ActResult mountInRack(const Network& network, DeviceId id, GroupId rackId, int unit, Side side) {
+    const Device* held = network.device(id);
+    const Group* rack = network.group(rackId);
+    if (!held || !rack)
+        return error(held ? "the rack is no longer there" : "the device is no longer there", "select again");
+    if (rack->rackUnits < 1)
+        return error(fmt::format("{} has no units", rack->name), "give it some in its details");
+    const Mounted wanted{id, unit, rackHeight(network, *held), side};
+    const auto room = nearestRoom(network, rackId, wanted);
+    const std::string remedy =
+        room ? fmt::format("unit {} is free", *room) : fmt::format("{} has no room for it", rack->name);
+    if (unit < 1 || wanted.top() > rack->rackUnits)
+        return error(fmt::format("{} has {} units, {} needs {} from unit {}", rack->name, rack->rackUnits,
+                                 held->name, wanted.height, unit),
+                     remedy);
+    if (const auto there = inTheWay(network, rackId, wanted)) {
+        const Device* other = network.device(there->device);
+        return error(there->height == 1 ? fmt::format("unit {} is taken by {}", there->unit, other->name)
+                                        : fmt::format("units {} to {} are taken by {}", there->unit,
+                                                      there->top(), other->name),
+                     remedy);
+    }
+    return changeEach<Device>(network, {held->key()},
+                              fmt::format("Mount {} in {} unit {}", held->name, rack->name, unit),
+                              [&](Device& device) {
+                                  device.place = Place{rackId, 0, 0, 0, unit, side};
+                                  if (!network.group(device.group))
+                                      device.group = rackId;
+                                  agreeWithPlace(network, device);
+                              });
+}
+
+ActResult newInRack(const Network& network, const DeviceModel& model, const std::string& name, GroupId rack,
+                    int unit, Side side, IdSource& ids) {
+    if (model.rackUnits < 1)
+        return error(fmt::format("{} does not go in a rack", model.name), "choose a model with rack units");
+    Network with = network;
+    with.put(model);
+    Device device;
+    device.id = ids.make<DeviceId>();
+    device.name = name;
+    device.model = model.id;
+    device.group = rack;
+    with.put(device);
+    auto act = mountInRack(with, device.id, rack, unit, side);
+    if (act)
+        act->subjects = {refTo(device.id)};
+    return act;
+}
+
+ActResult setRackUnits(const Network& network, GroupId id, int units) {
+    const Group* rack = network.group(id);
+    if (!rack)
+        return error("the rack is no longer there", "select again");
+    if (units < 0 || units > 100)
+        return error(fmt::format("a rack has no {} units", units), "enter 0 to 100");
+    for (const Mounted& each : mountedIn(network, id))
+        if (each.top() > units && each.unit > 0)
+            return error(fmt::format("{} is in unit {}", network.device(each.device)->name, each.top()),
+                         "move it first");
+    return changeEach<Group>(network, {rack->key()}, fmt::format("Units of {}", rack->name),
+                             [&](Group& g) { g.rackUnits = units; });
 }
 
 ActResult setRisers(const Network& network, GroupId building, std::vector<Riser> risers) {

@@ -16,6 +16,17 @@ ActResult placeGroup(const model::Network& network, model::GroupId group, std::i
 ActResult setPlace(const model::Network& network, const std::vector<model::DeviceId>& devices,
                    const model::Place& place, std::string name = "Set place");
 
+/// Mounts a device in a rack, its lowest unit at `unit`; it comes into the rack's group.
+/// Refuses a unit the rack has not, and one where something is in the way, and says where
+/// there is room.
+ActResult mountInRack(const model::Network& network, model::DeviceId device, model::GroupId rack, int unit,
+                      model::Side side);
+/// Adds a device of a model and mounts it so. It is drawn on no sheet yet.
+ActResult newInRack(const model::Network& network, const model::DeviceModel& model, const std::string& name,
+                    model::GroupId rack, int unit, model::Side side, model::IdSource& ids);
+/// How many units a rack has: 0 to 100. Refuses fewer than what is mounted needs.
+ActResult setRackUnits(const model::Network& network, model::GroupId rack, int units);
+
 /// Sets the risers of a building. Refuses another kind of group, and names that are empty
 /// or there twice.
 ActResult setRisers(const model::Network& network, model::GroupId building, std::vector<model::Riser> risers);

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A rack's elevation: its front and its rear side by side, units numbered from the foot,
+// and what is mounted where.
+#pragma once
+#include "core/model/racks.h"
+#include "core/scene/geometry.h"
+
+#include <string>
+
+namespace underridge::scene {
+
+inline constexpr double rackUnitHeight = 26, rackWidth = 400, rackNumbers = 30, rackBetween = 40,
+                        rackHead = 34;
+
+struct RackSlot {
+    model::Mounted mounted;
+    Rect area;
+    bool behind = false; ///< it is mounted on the other side: its back is seen
+    bool clash = false;  ///< something else stands there too, or it stands out of the rack
+};
+
+struct RackPicture {
+    model::GroupId rack;
+    int units = 0;
+    Rect front, rear; ///< of all units
+    std::vector<RackSlot> slots;
+    std::vector<model::DeviceId> loose; ///< in the rack, but not said in which unit
+
+    Rect bounds() const { return {0, 0, rear.right() + 10, rear.bottom() + 10}; }
+    /// The unit at a height, from 1; 0: beyond the rack.
+    int unitAt(PointF point) const;
+    std::optional<model::Side> sideAt(PointF point) const;
+    /// What is drawn at a point; null: nothing.
+    const RackSlot* slotAt(PointF point) const;
+    Rect areaOf(int unit, int height, model::Side side) const;
+};
+
+/// Nothing of what is no rack with units.
+std::optional<RackPicture> rackPicture(const model::Network& network, model::GroupId rack);
+
+} // namespace underridge::scene

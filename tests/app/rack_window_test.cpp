@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Racks in the real window.
+#include "app/racks/rack_panel.h"
+#include "app/sheets/missing_panel.h"
+#include "core/model/racks.h"
+#include "tests/support/window_harness.h"
+
+#include <QMimeData>
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+namespace {
+
+struct Racks : WindowHarness {
+    Racks() {
+        openFennickQuay();
+        window->action(CommandId::rack)->trigger();
+    }
+    app::RackView& view() { return window->racks().view(); }
+    int unitOf(const char* name) { return network().device(named(name))->place.unit; }
+    QPoint at(int unit, Side side = Side::front) {
+        const scene::PointF p = view().picture()->areaOf(unit, 1, side).centre();
+        return QPointF(p.x, p.y).toPoint();
+    }
+    void carry(QPoint from, QPoint to) {
+        QTest::mousePress(&view(), Qt::LeftButton, {}, from);
+        for (const QPoint p : {(from + to) / 2, to}) {
+            QMouseEvent move(QEvent::MouseMove, p, view().mapToGlobal(p), Qt::NoButton, Qt::LeftButton, {});
+            QApplication::sendEvent(&view(), &move);
+        }
+        QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
+    }
+    void drop(const char* format, const QByteArray& bytes, QPoint at) {
+        QMimeData data;
+        data.setData(QString::fromLatin1(format), bytes);
+        QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&view(), &enter);
+        QVERIFY(enter.isAccepted());
+        QDropEvent dropped(at, Qt::CopyAction, &data, Qt::LeftButton, {});
+        QApplication::sendEvent(&view(), &dropped);
+    }
+};
+
+} // namespace
+
+class RackWindowTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void racks_are_listed_with_their_room() {
+        Racks h;
+        QCOMPARE(h.window->racks().choice().count(), 2);
+        QVERIFY(h.window->racks().choice().itemText(0).startsWith("R1 in Fennick Quay/"));
+        QVERIFY2(h.window->racks().says().contains(QRegularExpression("^[0-9]+ of 42 units free")),
+                 qPrintable(h.window->racks().says()));
+    }
+    void a_device_is_moved_by_hand_and_back_by_undo() {
+        Racks h;
+        const int before = h.unitOf("core-1");
+        h.carry(h.at(before), h.at(10));
+        QCOMPARE(h.unitOf("core-1"), 10);
+        QVERIFY(h.session().selected().contains(refTo(h.named("core-1"))));
+        h.session().undo();
+        QCOMPARE(h.unitOf("core-1"), before);
+    }
+    void a_unit_that_is_taken_is_refused_with_the_reason() {
+        Racks h;
+        const int before = h.unitOf("rtr-1");
+        h.carry(h.at(before), h.at(h.unitOf("core-1")));
+        QCOMPARE(h.unitOf("rtr-1"), before);
+        QTRY_VERIFY2(h.window->statusText().contains("are taken by core-1"),
+                     qPrintable(h.window->statusText()));
+    }
+    void escape_gives_a_move_up() {
+        Racks h;
+        const int before = h.unitOf("rtr-1");
+        const QPoint from = h.at(before), to = h.at(12);
+        QTest::mousePress(&h.view(), Qt::LeftButton, {}, from);
+        QMouseEvent move(QEvent::MouseMove, to, h.view().mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(&h.view(), &move);
+        QTest::keyClick(&h.view(), Qt::Key_Escape);
+        QTest::mouseRelease(&h.view(), Qt::LeftButton, {}, to);
+        QCOMPARE(h.unitOf("rtr-1"), before);
+    }
+    void the_keyboard_goes_from_device_to_device_and_moves_them() {
+        Racks h;
+        h.session().select({});
+        h.view().setFocus();
+        h.key(Qt::Key_Down); // the uppermost
+        QCOMPARE(h.session().selected().devices().size(), std::size_t{1});
+        h.session().select({refTo(h.named("srv-tickets"))});
+        const int before = h.unitOf("srv-tickets");
+        h.key(Qt::Key_Down, Qt::AltModifier);
+        QCOMPARE(h.unitOf("srv-tickets"), before - 1);
+    }
+    void models_and_waiting_devices_are_dropped_into_a_unit() {
+        Racks h;
+        const auto devices = h.devices();
+        h.drop(app::modelMimeType, "server", h.at(12));
+        QCOMPARE(h.devices(), devices + 1);
+        QCOMPARE(h.network().device(h.session().selected().devices().front())->place.unit, 12);
+        h.drop(app::devicesMimeType, QByteArray::number(static_cast<qulonglong>(h.named("acc-c1").value)),
+               h.at(14, Side::rear));
+        QCOMPARE(h.unitOf("acc-c1"), 14);
+        QCOMPARE(h.network().device(h.named("acc-c1"))->place.side, Side::rear);
+    }
+    void without_racks_it_says_how_to_come_by_one() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.window->action(CommandId::rack)->trigger();
+        QVERIFY(h.window->racks().says().contains("No rack yet"));
+        QVERIFY(!h.window->racks().grab().isNull());
+    }
+};
+
+QTEST_MAIN(RackWindowTest)
+#include "rack_window_test.moc"
