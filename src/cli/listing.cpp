@@ -196,7 +196,10 @@ Json sheets(const Network& network, const find::Matcher& where) {
         rows.push_back({{"id", idText(sheet.id.value)},
                         {"name", sheet.name},
                         {"groups", sheet.groups},
-                        {"group", pathText(network, sheet.shows)}});
+                        {"group", pathText(network, sheet.shows)},
+                        {"filter", sheet.filter},
+                        {"filterHides", sheet.filterHides},
+                        {"mmPerUnit", sheet.mmPerUnit}});
     }
     return rows;
 }

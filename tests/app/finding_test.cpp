@@ -235,6 +235,31 @@ private Q_SLOTS:
         h.wait();
         QCOMPARE(h.shown().filter, std::string("role:switch"));
     }
+    void what_is_typed_in_the_filter_outlives_other_changes_and_is_taken_on_leaving() {
+        Quay h;
+        app::FilterBar& bar = h.window->filter();
+        const SheetId first = h.session().sheet();
+        h.session().apply(edit::setSheetFilter(h.network(), first, "role:switch", false));
+        bar.field().setFocus();
+        bar.field().selectAll();
+        h.type("role:camera");
+        h.session().apply(edit::rename(h.network(), {refTo(h.named("cam-quay-1"))}, {"cam-x"})); // meanwhile
+        QCOMPARE(bar.field().text(), "role:camera");
+        for (const Sheet& sheet : h.network().sheetsInOrder())
+            if (sheet.name == "Routing")
+                h.session().showSheet(sheet.id);
+        QCOMPARE(h.network().sheet(first)->filter, std::string("role:camera"));
+        QVERIFY(h.shown().filter.empty());
+    }
+    void fields_and_values_are_completed_in_the_filter() {
+        Quay h;
+        h.key(Qt::Key_F, Qt::ControlModifier | Qt::ShiftModifier);
+        h.type("role:ca");
+        QVERIFY2(h.window->filter().field().offered().contains("role:camera"),
+                 qPrintable(h.window->filter().field().offered().join('|')));
+        h.type("mera");
+        QVERIFY(h.window->filter().field().offered().isEmpty()); // it stands there
+    }
     void each_sheet_has_its_own_filter() {
         Quay h;
         const SheetId first = h.session().sheet();

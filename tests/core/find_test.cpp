@@ -338,6 +338,16 @@ private Q_SLOTS:
         QVERIFY(!find::looksLikeFilter("Control floor: second shelf"));
     }
 
+    void every_field_and_state_is_documented() {
+        QFile file(QStringLiteral(UNDERRIDGE_ROOT "/docs/finding.md"));
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        const QString page = QString::fromUtf8(file.readAll());
+        for (const find::FieldWord& field : find::fields())
+            QVERIFY2(page.contains("`" + text(std::string(field.text)) + "`"), field.text.data());
+        for (const find::StateWord& state : find::states())
+            QVERIFY2(page.contains("`" + text(std::string(state.text)) + "`"), state.text.data());
+    }
+
     // ---- completion ----
 
     void fields_and_then_values_are_offered() {

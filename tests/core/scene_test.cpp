@@ -574,8 +574,10 @@ private Q_SLOTS:
         b.network.put(position);
         const Scene scene = Scene::build(b.network, b.sheet);
         QCOMPARE(scene.note(zone.id)->frame, (Rect{0, 0, 600, 400}));
-        QCOMPARE(scene::hitAt(scene, {110, 110}, 4).object, refTo(pc)); // the plate lies over it
-        QCOMPARE(scene::hitAt(scene, {500, 300}, 4).object, refTo(zone.id));
+        QCOMPARE(scene::hitAt(scene, {110, 110}, 4).object, refTo(pc));      // the plate lies over it
+        QCOMPARE(scene::hitAt(scene, {500, 398}, 4).object, refTo(zone.id)); // by its border
+        QCOMPARE(scene::hitAt(scene, {60, 10}, 4).object, refTo(zone.id));   // and its title
+        QVERIFY(!scene::hitAt(scene, {500, 300}, 4));                        // inside is the sheet
         const auto items = scene.itemsIn({0, 0, 600, 400});
         QCOMPARE(items.all().front()->object, refTo(zone.id)); // drawn first
     }

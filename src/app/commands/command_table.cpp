@@ -67,6 +67,8 @@ std::span<const Command> CommandTable::all() {
         {Id::addDevice, placeMenu, QT_TR_NOOP("&Add devices…"), "A",
          QT_TR_NOOP("Type what to add, such as 4 access switch 24 named acc-{1..}"), true},
         {Id::addNote, placeMenu, QT_TR_NOOP("Add &note…"), "N", QT_TR_NOOP("Put a text on the sheet"), true},
+        {Id::addZone, placeMenu, QT_TR_NOOP("Mark a &zone"), "Z",
+         QT_TR_NOOP("Draw an area with a title, below everything else"), true},
         {Id::ownModels, placeMenu, QT_TR_NOOP("&Own models…"), "",
          QT_TR_NOOP("Make, copy and change device models of your own"), false, false, true},
         {Id::updateModels, placeMenu, QT_TR_NOOP("&Update models…"), "",

@@ -37,6 +37,7 @@ enum class CommandId {
     openSelected,
     addDevice,
     addNote,
+    addZone,
     ownModels,
     updateModels,
     link,

@@ -41,12 +41,18 @@ FilterBar::FilterBar(Session& session, QWidget* parent)
     connect(how_, &QComboBox::activated, this, [this] { commit(); });
     connect(off_, &QToolButton::clicked, this, [this] {
         open_ = false;
+        field_->setModified(false);
         apply({});
         Q_EMIT wantedChanged();
         Q_EMIT left();
     });
+    connect(&session_.navigation(), &Navigation::leaving, this, [this] {
+        if (field_->isModified())
+            commit(); // what cannot be read does not go along to another sheet
+    });
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         open_ = false;
+        field_->setModified(false);
         follow();
     });
     connect(&session_.sheets(), &SheetSession::sceneChanged, this, &FilterBar::follow);
@@ -67,7 +73,7 @@ void FilterBar::open() {
 
 void FilterBar::follow() {
     const Sheet* sheet = session_.network().sheet(session_.sheet());
-    if (!field_->hasFocus() || !open_) {
+    if (!field_->isModified()) { // what is being typed stays
         field_->setText(sheet ? shownText(sheet->filter) : QString());
         how_->setCurrentIndex(sheet && sheet->filterHides ? 1 : 0);
     }
@@ -112,6 +118,7 @@ bool FilterBar::commit() {
         return false;
     }
     const bool hides = how_->currentIndex() == 1;
+    field_->setModified(false);
     if (trimmed(said(field_->text())) != sheet->filter ||
         (hides != sheet->filterHides && !sheet->filter.empty()))
         apply(field_->text());

@@ -19,6 +19,7 @@ FilterField::FilterField(NetworkNow network, QWidget* parent)
     connect(completer_, qOverload<const QString&>(&QCompleter::activated), this,
             [this](const QString& whole) {
                 setText(whole);
+                setModified(true); // it was chosen, not put there
                 Q_EMIT textEdited(whole);
             });
     connect(this, &QLineEdit::textEdited, this, &FilterField::offer);

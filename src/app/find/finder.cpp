@@ -175,13 +175,10 @@ std::vector<FoundSection> Finder::byFilter(const QString& text) {
     out.more = found.size() - std::min(found.size(), find::mostFound);
     if (found.size() == 1)
         return {std::move(out)};
-    edit::Refs all;
-    for (const DeviceId id : found)
-        all.push_back(refTo(id));
     FoundSection together{tr("Together"), {}, 0};
     together.lines.push_back(
         {tr("Select all %Ln device(s)   Ctrl+Enter", nullptr, static_cast<int>(found.size())),
-         [this, all] { Q_EMIT selectWanted(all); }});
+         [this, text] { Q_EMIT selectWanted(everything(text)); }});
     return {std::move(out), std::move(together)};
 }
 

@@ -93,15 +93,15 @@ void PlanActs::measured(double units) {
     if (!sheet || !canMeasure() || units < 1)
         return;
     const double mm = units * sheet->mmPerUnit;
+    const double scale = network.group(sheet->shows)->planMmPerPixel; // as it was drawn over
     desk_.dialogs.show<ScaleDialog>(
         [this, mm] { return new ScaleDialog(mm, desk_.session.lengthUnit(), desk_.window); },
-        [this, mm, id = sheet->shows](ScaleDialog& dialog, bool accepted) {
+        [this, mm, scale, id = sheet->shows](ScaleDialog& dialog, bool accepted) {
             const Group* group = desk_.session.network().group(id);
             if (accepted && group && dialog.lengthMm() > 0)
-                desk_.session.apply(
-                    edit::scalePlan(desk_.session.network(), id,
-                                    group->planMmPerPixel * static_cast<double>(dialog.lengthMm()) / mm,
-                                    dialog.takesDevices()));
+                desk_.session.apply(edit::scalePlan(desk_.session.network(), id,
+                                                    scale * static_cast<double>(dialog.lengthMm()) / mm,
+                                                    dialog.takesDevices()));
         });
 }
 

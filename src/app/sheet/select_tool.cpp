@@ -99,6 +99,10 @@ void SelectTool::press(const Pointer& pointer) {
     hover(pointer);
     start_ = now_ = pointer;
     pressed_ = hovered_;
+    if (resizing_.begin(pointer.sheet)) {
+        gesture_ = Gesture::resize;
+        return;
+    }
     gesture_ = Gesture::pressed;
     if (gripHovered_ || (lens_ && lensPort_ >= 0)) {
         linking::End from{{hovered_.object.id}, gripHovered_ ? std::string() : lens_->key(lensPort_)};
@@ -125,6 +129,8 @@ void SelectTool::move(const Pointer& pointer) {
         hover(pointer);
         return;
     }
+    if (gesture_ == Gesture::resize)
+        return resizing_.dragTo(pointer);
     const QPointF away = pointer.screen - start_.screen;
     if (gesture_ == Gesture::pressed && std::hypot(away.x(), away.y()) >= dragStart) {
         if (!pressed_) {
@@ -213,6 +219,12 @@ void SelectTool::release(const Pointer& pointer) {
             session_.apply(*std::move(act));
         moving_.end();
         break;
+    case Gesture::resize:
+        resizing_.dragTo(pointer);
+        if (auto act = resizing_.drop())
+            session_.apply(*std::move(act));
+        resizing_.end();
+        break;
     case Gesture::band:
         takeBand(pointer.modifiers & Qt::ControlModifier);
         break;
@@ -280,9 +292,10 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 }
 
 bool SelectTool::cancel() {
-    if (gesture_ == Gesture::moving || gesture_ == Gesture::band || gesture_ == Gesture::bend) {
+    if (gesture_ != Gesture::none && gesture_ != Gesture::pressed) {
         gesture_ = Gesture::none;
         moving_.end();
+        resizing_.end();
         return true;
     }
     gesture_ = Gesture::none;
@@ -406,6 +419,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
         }
         return;
     }
+    resizing_.paint(painter, sheetPainter, zoom);
     if (scene::detailFor(zoom) == scene::Detail::far)
         return;
     if (hovered_.object.kind == Kind::link && !session_.selected().contains(hovered_.object))
@@ -439,6 +453,8 @@ QString SelectTool::hint() const {
                    : tr("Selects what lies inside; with Shift, what it touches");
     case Gesture::bend:
         return tr("Release to bend the link; on the straight line to remove the bend");
+    case Gesture::resize:
+        return tr("Release to give the zone this size; Esc leaves it as it was");
     case Gesture::none:
     case Gesture::pressed:
         break;
@@ -460,7 +476,7 @@ Qt::CursorShape SelectTool::cursor() const {
         return Qt::ClosedHandCursor;
     if (gripHovered_ || (lens_ && lensPort_ >= 0))
         return Qt::CrossCursor;
-    return Qt::ArrowCursor;
+    return resizing_.cursorAt(now_.sheet);
 }
 
 } // namespace underridge::app

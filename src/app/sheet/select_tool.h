@@ -5,6 +5,7 @@
 #pragma once
 #include "app/sheet/moving.h"
 #include "app/sheet/rail_lens.h"
+#include "app/sheet/resizing.h"
 #include "app/sheet/tool.h"
 #include "core/edit/act.h"
 
@@ -49,7 +50,7 @@ public:
     const std::optional<RailLens>& lens() const { return lens_; }
 
 private:
-    enum class Gesture { none, pressed, moving, band, bend };
+    enum class Gesture { none, pressed, moving, band, bend, resize };
 
     void hover(const Pointer& pointer);
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
@@ -67,6 +68,7 @@ private:
     int lensPort_ = -1;
     Pointer start_, now_;
     Moving moving_{session_, context_.surface};
+    Resizing resizing_{session_, context_.surface};
     // bending
     std::vector<model::Point> bends_;
     std::size_t bend_ = 0;

@@ -35,6 +35,7 @@ SheetView::SheetView(Session& session, QWidget* parent)
       link_(context_),
       place_(context_),
       measure_(context_),
+      zone_(context_),
       tool_(&select_),
       locator_(new Locator(this)),
       card_(new Card(this)) {

@@ -14,6 +14,7 @@
 #include "app/sheet/place_tool.h"
 #include "app/sheet/select_tool.h"
 #include "app/sheet/type_to_add.h"
+#include "app/sheet/zone_tool.h"
 #include "core/edit/objects.h"
 
 #include <QElapsedTimer>
@@ -46,6 +47,7 @@ public:
     void putInView(const model::DeviceModel& model);
     /// Until a line is drawn or Esc.
     void startMeasuring() { use(measure_); }
+    void startZone() { use(zone_); }
     void cancelTool();
     /// Draws devices of the network on this sheet, at a point or in the middle of what is
     /// seen.
@@ -136,6 +138,7 @@ private:
     LinkTool link_;
     PlaceTool place_;
     MeasureTool measure_;
+    ZoneTool zone_;
     Tool* tool_;
 
     Locator* locator_;

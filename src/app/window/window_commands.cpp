@@ -118,6 +118,7 @@ void MainWindow::addPlaceCommands() {
         {
             {Id::addDevice, [this] { sheet_->adding().open(); }},
             {Id::addNote, [this] { sheet_->addNoteHere(); }},
+            {Id::addZone, [this] { sheet_->startZone(); }},
             {Id::updateModels, [this] { models_->update(); }},
         },
         onSheet);

@@ -218,6 +218,36 @@ ActResult addZone(const Network& network, SheetId sheet, Point at, int width, in
     return act;
 }
 
+ActResult setZoneFrame(const Network& network, const Look& look, NoteId id, Point at, int width, int height) {
+    constexpr int least = 20;
+    const Note* zone = network.note(id);
+    const Position* held = zone ? network.position(zone->sheet, id.value) : nullptr;
+    if (!held || !zone->zone)
+        return error("the zone is no longer there", "select again");
+    if (width < least || height < least)
+        return error("that is too small to be seen", "draw it larger");
+    if (!isOnSheet(at) || !isOnSheet(at + Point{width, height}))
+        return error("that is off the sheet", "draw it smaller");
+    Act act{"Resize zone", network, {refTo(id)}};
+    Position position = *held;
+    // What folding cuts out of it lies in it still.
+    const auto folding = foldingOf(network, look);
+    if (!folding.groups().empty()) {
+        const scene::Rect stored{static_cast<double>(held->at.x), static_cast<double>(held->at.y),
+                                 static_cast<double>(held->width), static_cast<double>(held->height)};
+        const scene::Rect shown = folding.shownOnSheet(stored, true);
+        position.width = std::max(least, held->width + width - static_cast<int>(std::lround(shown.w)));
+        position.height = std::max(least, held->height + height - static_cast<int>(std::lround(shown.h)));
+        act.network.put(std::move(position));
+        return shownAt(std::move(act), look, {{refTo(id), at}});
+    }
+    position.at = at;
+    position.width = width;
+    position.height = height;
+    act.network.put(std::move(position));
+    return act;
+}
+
 ActResult showOnSheet(const Network& network, SheetId sheet,
                       const std::vector<std::pair<DeviceId, Point>>& devices) {
     if (!network.sheet(sheet))

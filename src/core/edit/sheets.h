@@ -37,6 +37,9 @@ ActResult takeOffSheet(const model::Network& network, model::SheetId sheet, cons
 /// Marks an area of a sheet.
 ActResult addZone(const model::Network& network, model::SheetId sheet, model::Point at, int width, int height,
                   const std::string& title, model::IdSource& ids);
+/// Where a zone is shown and how large; its least size is 20 by 20.
+ActResult setZoneFrame(const model::Network& network, const Look& look, model::NoteId zone, model::Point at,
+                       int width, int height);
 /// Draws devices on a further sheet, one point each.
 ActResult showOnSheet(const model::Network& network, model::SheetId sheet,
                       const std::vector<std::pair<model::DeviceId, model::Point>>& devices);

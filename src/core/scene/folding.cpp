@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/folding.h"
 
+#include "core/base/parallel.h"
+
 #include <map>
 #include <numeric>
 
@@ -187,7 +189,7 @@ public:
         for (const std::size_t i : inwards)
             if (i != 0)
                 nodes_[nodes_[i].parent].groups.push_back(i);
-        std::for_each(inwards.rbegin(), inwards.rend(), [&](std::size_t i) { measure(nodes_[i]); });
+        measureAll(inwards);
         for (const std::size_t i : inwards)
             show(i);
         return std::move(out_);
@@ -245,6 +247,18 @@ private:
             if (position.of == Kind::group && position.width > 0 && network_.group({position.object}))
                 nodeOf({position.object});
         });
+    }
+
+    /// From the innermost outwards; groups equally deep know nothing of each other.
+    void measureAll(const std::vector<std::size_t>& inwards) {
+        constexpr std::size_t fewest = 64; // groups that are worth a thread
+        for (std::size_t end = inwards.size(); end > 0;) {
+            std::size_t begin = end;
+            while (begin > 0 && nodes_[inwards[begin - 1]].depth == nodes_[inwards[end - 1]].depth)
+                --begin;
+            forEachIndex(end - begin, fewest, [&](std::size_t i) { measure(nodes_[inwards[begin + i]]); });
+            end = begin;
+        }
     }
 
     void measure(Node& node) {

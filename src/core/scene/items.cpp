@@ -15,6 +15,8 @@ constexpr double margin = 3;
 constexpr double besidePath = 8;
 /// The border of a frame can be taken by this much on either side.
 constexpr double borderReach = 4;
+/// What a zone is taken by besides its border: its upper edge with the title.
+constexpr double zoneTitle = 24;
 
 } // namespace
 
@@ -139,6 +141,13 @@ double distanceTo(const Item& item, PointF point) {
     if (item.as<PlanPicture>()) // it is what one stands on
         return std::numeric_limits<double>::infinity();
     Rect frame = item.bounds.grown(-margin);
+    if (const NoteCard* note = item.as<NoteCard>(); note && note->zone) {
+        // Inside a zone is the sheet, but for its title.
+        if (frame.grown(-borderReach).contains(point))
+            frame = {frame.x, frame.y, frame.w, std::min(frame.h, zoneTitle)};
+        else
+            frame = frame.grown(borderReach);
+    }
     if (const Frame* group = item.as<Frame>(); group && frame.grown(-borderReach).contains(point))
         frame = group->tab(); // inside it is the sheet
     else if (group)

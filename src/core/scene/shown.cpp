@@ -68,6 +68,7 @@ public:
                 all_[i].state = State::hidden;
         for (int round = 0; round < rounds; ++round)
             settle();
+        settleAbove();
         std::vector<FarName> shown;
         for (const Candidate& each : all_)
             if (each.state == State::shown)
@@ -197,6 +198,51 @@ private:
                     all_[j].state = State::hidden;
                 return true;
             });
+        }
+    }
+
+    /// A folded group whose name found no room below it may have it above, where no name
+    /// shown, no plate that matters as much and no better name above another is.
+    void settleAbove() {
+        struct Above {
+            std::size_t of;
+            Rect area;
+        };
+        std::vector<Above> above;
+        for (std::size_t i = 0; i < all_.size(); ++i) {
+            const Candidate& each = all_[i];
+            if (each.state == State::shown || each.rank.standing != tileStanding)
+                continue;
+            Rect area = each.area;
+            area.y = each.frame.y - (nameHeightPx + nameGapPx) / zoom_;
+            bool free = true;
+            forEachNear(names_, area, i, [&](std::size_t j) {
+                free = all_[j].state != State::shown || !all_[j].area.intersects(area);
+                return free;
+            });
+            if (free)
+                forEachNear(plates_, area, i, [&](std::size_t j) {
+                    free = all_[j].rank.standing < tileStanding || !all_[j].frame.intersects(area);
+                    return free;
+                });
+            if (free)
+                above.push_back({i, area});
+        }
+        // By the left edge, as all of them are: only neighbours can touch.
+        for (std::size_t a = 0; a < above.size(); ++a) {
+            bool first = true;
+            const auto better = [&](const Above& other) {
+                return other.area.intersects(above[a].area) && all_[other.of].before(all_[above[a].of]);
+            };
+            for (std::size_t b = a; first && b-- > 0 && above[b].area.x > above[a].area.x - widest_;)
+                first = !better(above[b]);
+            for (std::size_t b = a + 1; first && b < above.size() && above[b].area.x < above[a].area.right();
+                 ++b)
+                first = !better(above[b]);
+            if (first) {
+                all_[above[a].of].area = above[a].area;
+                all_[above[a].of].state = State::shown;
+            }
         }
     }
 
@@ -339,7 +385,7 @@ std::vector<Label> Scene::labelsIn(const Rect& area) const {
 }
 
 std::vector<FarName> Scene::namesIn(const Rect& area, double zoom) const {
-    const Rect window = area.grown(maxNamePx / zoom * (2 * rounds + 1));
+    const Rect window = area.grown(maxNamePx / zoom * (2 * rounds + 3));
     const auto within = [&](std::vector<FarName> names) {
         std::erase_if(names, [&](const FarName& name) { return !name.area.intersects(area); });
         return names;

@@ -1,0 +1,112 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Zones: drawn, named, moved, resized.
+#include "core/edit/sheets.h"
+#include "tests/support/window_harness.h"
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+namespace {
+
+struct Marked : WindowHarness {
+    Marked() {
+        openFirstOffice();
+        sheet().look({900, 380}, 1);
+        sheet().setFocus();
+    }
+    NoteId zone() {
+        NoteId found;
+        network().all<Note>().forEach([&](const Note& note) {
+            if (note.zone)
+                found = note.id;
+        });
+        return found;
+    }
+    scene::Rect frame() {
+        const scene::NoteCard* card = session().scene().note(zone());
+        return card ? card->frame : scene::Rect{};
+    }
+    void draw(scene::PointF from, scene::PointF to) {
+        key(Qt::Key_Z);
+        drag(at(from), at(to));
+    }
+};
+
+} // namespace
+
+class ZoneTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void a_zone_is_drawn_and_named_at_once() {
+        Marked h;
+        h.draw({840, 320}, {1020, 480});
+        QVERIFY(h.zone());
+        QCOMPARE(h.frame().w, 184.0); // on the grid
+        QVERIFY(h.sheet().fields().noteField().isVisible());
+        h.type("Cold store");
+        h.sheet().setFocus();
+        QCOMPARE(h.network().note(h.zone())->text.str(), std::string("Cold store"));
+        QVERIFY(!h.sheet().inGesture()); // one at a time
+        h.session().undo();
+        h.session().undo();
+        QVERIFY(!h.zone());
+    }
+    void a_click_and_escape_mark_nothing() {
+        Marked h;
+        h.key(Qt::Key_Z);
+        h.click(h.at({840, 320}));
+        QVERIFY(!h.zone());
+        QVERIFY(h.sheet().inGesture());
+        h.key(Qt::Key_Escape);
+        QVERIFY(!h.sheet().inGesture());
+    }
+    void inside_it_is_the_sheet_and_its_border_takes_it() {
+        Marked h;
+        h.session().apply(edit::addZone(h.network(), h.session().sheet(), {840, 320}, 160, 160, "Store",
+                                        h.session().ids()));
+        h.session().select({});
+        h.click(h.at({920, 420}));
+        QVERIFY(h.session().selection().empty());
+        h.click(h.at({840, 400}));
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.zone())});
+        h.drag(h.at({880, 328}), h.at({912, 360})); // by its title
+        QCOMPARE(h.frame().x, 872.0);
+    }
+    void its_handles_resize_it_in_one_step() {
+        Marked h;
+        h.session().apply(edit::addZone(h.network(), h.session().sheet(), {840, 320}, 160, 160, "Store",
+                                        h.session().ids()));
+        h.session().select({refTo(h.zone())});
+        h.drag(h.at({1000, 480}), h.at({1064, 512}));
+        QCOMPARE(h.frame().w, 224.0);
+        QCOMPARE(h.frame().h, 192.0);
+        h.drag(h.at({840, 416}), h.at({880, 416})); // the left edge
+        QCOMPARE(h.frame().x, 880.0);
+        QCOMPARE(h.frame().right(), 1064.0);
+        h.drag(h.at({1064, 416}), h.at({700, 416})); // never through itself
+        QCOMPARE(h.frame().w, 20.0);
+        h.session().undo();
+        QCOMPARE(h.frame().right(), 1064.0);
+        // Escape while it is dragged leaves it.
+        h.moveTo(h.at({1064, 512}));
+        QTest::mousePress(&h.sheet(), Qt::LeftButton, {}, h.at({1064, 512}));
+        h.moveTo(h.at({1140, 600}), Qt::LeftButton);
+        h.key(Qt::Key_Escape);
+        QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, h.at({1140, 600}));
+        QCOMPARE(h.frame().right(), 1064.0);
+    }
+    void what_cannot_be_drawn_is_refused() {
+        Marked h;
+        h.session().apply(edit::addZone(h.network(), h.session().sheet(), {840, 320}, 160, 160, "Store",
+                                        h.session().ids()));
+        const edit::Look look(h.session().sheet());
+        QVERIFY(!edit::setZoneFrame(h.network(), look, h.zone(), {0, 0}, 10, 100));
+        QVERIFY(!edit::setZoneFrame(h.network(), look, h.zone(), {sheetLimit, 0}, 100, 100));
+        QVERIFY(!edit::setZoneFrame(h.network(), look, {4711}, {0, 0}, 100, 100));
+    }
+};
+
+QTEST_MAIN(ZoneTest)
+#include "zone_test.moc"
