@@ -8,6 +8,8 @@
 #include "core/edit/registers.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
+#include "core/find/matching.h"
+#include "core/find/search.h"
 #include "core/linking/assign.h"
 #include "core/linking/running_check.h"
 #include "core/model/table_impl.h"
@@ -268,6 +270,51 @@ void groupBuild(benchmark::State& state) {
     times.report(state);
 }
 
+/// Words as they are typed, letter by letter.
+void findWords(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    const find::TextIndex index(n);
+    const std::string words[] = {"a", "ac", "acc-1", "sw 12", "10.84", "zzz", "00:1b:2c"};
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] { benchmark::DoNotOptimize(index.search(words[i++ % std::size(words)])); });
+    times.report(state);
+}
+
+/// The first key after an edit of a name.
+void findIndex(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    Percentiles times;
+    for (auto _ : state)
+        times.time(state, [&] { benchmark::DoNotOptimize(find::TextIndex(n)); });
+    times.report(state);
+}
+
+/// Filters as they are typed over the whole network.
+void findFilter(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    const char* filters[] = {"role:switch",          "name:acc",   "in:f-1 role:phone", "vlan:20",
+                             "links>4 -role:router", "is:unlinked"};
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state) {
+        const auto filter = find::Filter::parse(filters[i++ % std::size(filters)]);
+        times.time(state, [&] { benchmark::DoNotOptimize(find::Matcher(n, *filter).devices()); });
+    }
+    times.report(state);
+}
+
+/// The same with what asks for ports.
+void findPorts(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    const auto filter = find::Filter::parse("free-ports>4");
+    Percentiles times;
+    for (auto _ : state)
+        times.time(state, [&] { benchmark::DoNotOptimize(find::Matcher(n, *filter).devices()); });
+    times.report(state);
+}
+
 void openOwn(benchmark::State& state) {
     const std::string bytes = exchange::writeOwn(network(static_cast<int>(state.range(0))));
     // The reference: what the JSON library alone needs to parse the same bytes.
@@ -493,6 +540,34 @@ BENCHMARK(groupEnter)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(groupBuild)
     ->Name("group/build")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(findWords)
+    ->Name("find/words")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(findIndex)
+    ->Name("find/index")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(findFilter)
+    ->Name("find/filter")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(findPorts)
+    ->Name("find/ports")
     ->Arg(1000)
     ->Arg(10000)
     ->Arg(50000)

@@ -356,6 +356,38 @@ private Q_SLOTS:
         QCOMPARE(moved.group, GroupId{50});
     }
 
+    void ports_are_counted_as_they_are_laid_out() {
+        tests::RandomEdits edits(77);
+        Network network = edits.start();
+        int devices = 0;
+        for (int i = 0; i < 400; ++i) {
+            const auto act = edits.act(network);
+            if (!act)
+                continue;
+            network = act->network;
+            network.all<Device>().forEach([&](const Device& device) {
+                int data = 0;
+                for (const PortView& port : portsOf(network, device))
+                    data += port.isData();
+                if (countPorts(network, device).all != data)
+                    QFAIL(device.name.c_str());
+                ++devices;
+            });
+        }
+        QVERIFY(devices > 1000);
+        // Split ports, modules and learned ones count too.
+        DeviceId id;
+        network.all<Device>().forEach([&](const Device& device) {
+            if (countPorts(network, device).all > 8)
+                id = device.id;
+        });
+        const int before = countPorts(network, *network.device(id)).all;
+        Device more = *network.device(id);
+        more.learned = PortNames(std::vector<std::string>{"never-so-1", "never-so-2"});
+        network.put(more);
+        QCOMPARE(countPorts(network, *network.device(id)).all, before + 2);
+    }
+
     void rates_are_written_as_the_trade_does() {
         const std::pair<int, const char*> rates[] = {
             {10, "10M"}, {1000, "1G"}, {2500, "2.5G"}, {10'000, "10G"}, {100'000, "100G"}};

@@ -141,10 +141,29 @@ bool isPlain(const Port& port) {
     return port == plain;
 }
 
+namespace {
+
+/// Whether a device has just the ports of its model.
+bool hasPortsOfModelOnly(const Network& network, const Device& device) {
+    bool only = network.modelOf(device) && device.modules.empty() && device.stack.empty() &&
+                device.added.empty() && device.learned.empty();
+    if (only)
+        network.all<Port>().forEachIn(device.id.value,
+                                      [&](const Port& port) { only = only && port.breakout == 0; });
+    return only;
+}
+
+} // namespace
+
 PortCount countPorts(const Network& network, const Device& device) {
     PortCount count;
-    for (const PortView& port : portsOf(network, device))
-        count.all += port.isData();
+    if (hasPortsOfModelOnly(network, device)) { // most are: counted without laying them out
+        for (const PortSpec& spec : network.modelOf(device)->ports.specs())
+            count.all += spec.like.use == PortUse::data;
+    } else {
+        for (const PortView& port : portsOf(network, device))
+            count.all += port.isData();
+    }
     network.forEachLinkOf(device.id, [&](const Link& link) {
         for (const PortRef* end : {&link.a, &link.b})
             if (end->device == device.id && !link.console)
