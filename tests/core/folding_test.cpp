@@ -91,6 +91,37 @@ QString differenceOf(const Scene& a, const Scene& b) {
 class FoldingTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void names_of_folded_groups_cover_none_and_pieces_agree() {
+        int above = 0;
+        for (std::uint64_t seed = 1; seed <= 6; ++seed) {
+            Grouped bench(seed);
+            bench.grow(3, 3, 2);
+            for (std::size_t i = 0; i < bench.groups.size(); i += 2)
+                bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[i]}, true));
+            const Scene scene = Scene::build(bench.network, bench.sheet);
+            for (const double zoom : {0.05, 0.12, 0.3}) {
+                const Rect all = scene.bounds().grown(400 / zoom);
+                const auto names = scene.namesIn(all, zoom);
+                std::set<std::pair<ObjectRef, std::string>> whole, pieces;
+                for (std::size_t i = 0; i < names.size(); ++i) {
+                    whole.emplace(names[i].of, names[i].text);
+                    for (std::size_t j = i + 1; j < names.size(); ++j)
+                        QVERIFY2(!names[i].area.intersects(names[j].area),
+                                 (names[i].text + " and " + names[j].text).c_str());
+                    const scene::Tile* tile = scene.tile({names[i].of.id});
+                    above += tile && names[i].area.bottom() <= tile->frame.y;
+                }
+                const double step = 300 / zoom;
+                for (double y = all.y; y < all.bottom(); y += step)
+                    for (double x = all.x; x < all.right(); x += step)
+                        for (const auto& name : scene.namesIn({x, y, step, step}, zoom))
+                            pieces.emplace(name.of, name.text);
+                QCOMPARE(pieces, whole);
+            }
+        }
+        QVERIFY(above > 0); // where there was no room below
+    }
+
     void what_only_folded_groups_stand_in_is_cut_down_to_their_tiles() {
         const Cuts cuts = Cuts::of({{0, 100, 100}, {200, 1000, 300}, {1100, 1200, 100}});
         QCOMPARE(cuts.shown(50), 50.0);

@@ -125,7 +125,7 @@ private:
         const double height = nameHeightPx / zoom_;
         double top = all_.front().frame.y, bottom = top;
         for (const Candidate& each : all_) {
-            top = std::min(top, each.frame.y);
+            top = std::min(top, each.frame.y - height - nameGapPx / zoom_); // a name may come above
             bottom = std::max(bottom, each.area.bottom());
             widest_ = std::max({widest_, each.area.w, each.frame.w});
         }
