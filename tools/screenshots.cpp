@@ -47,7 +47,8 @@ public:
         do {
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             sheet().repaint();
-        } while ((!sheet().tilesComplete() && timer.elapsed() < 5000) || timer.elapsed() < 120);
+        } while (((sheet().isFlying() || !sheet().tilesComplete()) && timer.elapsed() < 5000) ||
+                 timer.elapsed() < 120);
     }
     void shoot(const char* name) {
         settle();

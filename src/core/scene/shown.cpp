@@ -68,7 +68,7 @@ public:
                 all_[i].state = State::hidden;
         for (int round = 0; round < rounds; ++round)
             settle();
-        settleAbove();
+        settleElsewhere();
         std::vector<FarName> shown;
         for (const Candidate& each : all_)
             if (each.state == State::shown)
@@ -201,49 +201,61 @@ private:
         }
     }
 
-    /// A folded group whose name found no room below it may have it above, where no name
-    /// shown, no plate that matters as much and no better name above another is.
-    void settleAbove() {
-        struct Above {
+    /// A folded group whose name found no room below it may have it above or beside it,
+    /// where no name shown, no plate that matters as much and no better name of this kind
+    /// is.
+    void settleElsewhere() {
+        struct Elsewhere {
             std::size_t of;
             Rect area;
         };
-        std::vector<Above> above;
+        std::vector<Elsewhere> found;
         for (std::size_t i = 0; i < all_.size(); ++i) {
             const Candidate& each = all_[i];
             if (each.state == State::shown || each.rank.standing != tileStanding)
                 continue;
-            Rect area = each.area;
-            area.y = each.frame.y - (nameHeightPx + nameGapPx) / zoom_;
-            bool free = true;
-            forEachNear(names_, area, i, [&](std::size_t j) {
-                free = all_[j].state != State::shown || !all_[j].area.intersects(area);
-                return free;
-            });
-            if (free)
-                forEachNear(plates_, area, i, [&](std::size_t j) {
-                    free = all_[j].rank.standing < tileStanding || !all_[j].frame.intersects(area);
-                    return free;
-                });
-            if (free)
-                above.push_back({i, area});
+            Rect above = each.area, beside = each.area;
+            above.y = each.frame.y - (nameHeightPx + nameGapPx) / zoom_;
+            beside.x = each.frame.right() + nameGapPx / zoom_;
+            beside.y = each.frame.centre().y - each.area.h / 2;
+            for (const Rect& area : {above, beside})
+                if (isFree(i, area)) {
+                    found.push_back({i, area});
+                    break;
+                }
         }
-        // By the left edge, as all of them are: only neighbours can touch.
-        for (std::size_t a = 0; a < above.size(); ++a) {
+        std::sort(found.begin(), found.end(), [](const Elsewhere& a, const Elsewhere& b) {
+            return std::pair(a.area.x, a.of) < std::pair(b.area.x, b.of);
+        });
+        for (std::size_t a = 0; a < found.size(); ++a) {
             bool first = true;
-            const auto better = [&](const Above& other) {
-                return other.area.intersects(above[a].area) && all_[other.of].before(all_[above[a].of]);
+            const auto better = [&](const Elsewhere& other) {
+                return other.area.intersects(found[a].area) && all_[other.of].before(all_[found[a].of]);
             };
-            for (std::size_t b = a; first && b-- > 0 && above[b].area.x > above[a].area.x - widest_;)
-                first = !better(above[b]);
-            for (std::size_t b = a + 1; first && b < above.size() && above[b].area.x < above[a].area.right();
+            for (std::size_t b = a; first && b-- > 0 && found[b].area.x > found[a].area.x - widest_;)
+                first = !better(found[b]);
+            for (std::size_t b = a + 1; first && b < found.size() && found[b].area.x < found[a].area.right();
                  ++b)
-                first = !better(above[b]);
+                first = !better(found[b]);
             if (first) {
-                all_[above[a].of].area = above[a].area;
-                all_[above[a].of].state = State::shown;
+                all_[found[a].of].area = found[a].area;
+                all_[found[a].of].state = State::shown;
             }
         }
+    }
+
+    bool isFree(std::size_t i, const Rect& area) const {
+        bool free = true;
+        forEachNear(names_, area, i, [&](std::size_t j) {
+            free = all_[j].state != State::shown || !all_[j].area.intersects(area);
+            return free;
+        });
+        if (free)
+            forEachNear(plates_, area, i, [&](std::size_t j) {
+                free = all_[j].rank.standing < tileStanding || !all_[j].frame.intersects(area);
+                return free;
+            });
+        return free;
     }
 
     double zoom_;
