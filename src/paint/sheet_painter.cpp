@@ -90,22 +90,27 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
 void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom,
                          Detail detail) {
     background(painter, area, zoom);
-    for (const scene::PlanPicture* plan : scene.itemsIn(area).of<scene::PlanPicture>())
-        drawPlan(painter, *plan, area, theme_);
-    std::vector<const scene::Item*> faint, lit;
     const scene::Items items = scene.itemsIn(area);
-    for (const scene::Item* item : items.all())
-        (item->faint ? faint : lit).push_back(item);
+    for (const scene::PlanPicture* plan : items.of<scene::PlanPicture>())
+        drawPlan(painter, *plan, area, theme_);
     std::vector<scene::Bundle> bundles;
-    // What the filter leaves out lies below what it finds.
-    for (auto* some : {&faint, &lit}) {
-        const double opacity = painter.opacity();
-        painter.setOpacity(opacity * (some == &faint ? faintness : 1));
+    const auto draw = [&](const scene::Items& some) {
         if (detail == Detail::far)
-            bundles = far(painter, scene::Items(std::move(*some)), zoom);
+            bundles = far(painter, some, zoom);
         else
-            each(painter, *some, detail, zoom);
+            each(painter, some.all(), detail, zoom);
+    };
+    if (!scene.filtered()) {
+        draw(items);
+    } else { // what the filter leaves out lies below what it finds
+        std::vector<const scene::Item*> faint, lit;
+        for (const scene::Item* item : items.all())
+            (item->faint ? faint : lit).push_back(item);
+        const double opacity = painter.opacity();
+        painter.setOpacity(opacity * faintness);
+        draw(scene::Items(std::move(faint)));
         painter.setOpacity(opacity);
+        draw(scene::Items(std::move(lit)));
     }
     if (detail == Detail::far)
         return farNames(painter, scene, bundles, area, zoom);
