@@ -22,6 +22,8 @@ Workspace::Workspace(edit::World world, Catalogue catalogue, std::uint64_t seed,
 Workspace::~Workspace() = default;
 
 void Workspace::setFindings(std::shared_ptr<const find::Findings> findings) {
+    if (*findings == *findings_)
+        return; // most edits change none
     findings_ = std::move(findings);
     Q_EMIT findingsChanged();
 }

@@ -30,67 +30,13 @@ const std::set<const linking::Rule*>& Findings::of(ObjectRef object) const {
     return at == byObject_.end() ? noRules : at->second;
 }
 
-/// What a condition is asked of: one of these.
-struct Matcher::Subject {
-    const Device* device = nullptr;
-    const Group* group = nullptr;
-    const Link* link = nullptr;
-    const Cable* cable = nullptr;
-    const PortRef* port = nullptr;
-    const Vlan* vlan = nullptr;
-    const Subnet* subnet = nullptr;
-    const Sheet* sheet = nullptr;
-};
-
 Matcher::Matcher(const Network& network, const Filter& filter, const Findings* findings)
     : network_(network), filter_(filter), findings_(findings ? *findings : noFindings) {
-    network.all<Vlan>().forEach([&](const Vlan& vlan) { vlans_[vlan.id.value] = &vlan; });
     network.all<Subnet>().forEach([&](const Subnet& subnet) { subnets_.push_back(&subnet); });
     network.all<Service>().forEach([&](const Service& service) { services_.push_back(&service); });
     if (filter.asks(Field::sheet))
         sheets_ = network.sheetsInOrder();
     findGroupsFor(filter.term());
-}
-
-bool Matcher::matches(const Device& device) const {
-    Subject subject;
-    subject.device = &device;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const Group& group) const {
-    Subject subject;
-    subject.group = &group;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const Link& link) const {
-    Subject subject;
-    subject.link = &link;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const Cable& cable) const {
-    Subject subject;
-    subject.cable = &cable;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const PortRef& port) const {
-    Subject subject;
-    subject.port = &port;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const Vlan& vlan) const {
-    Subject subject;
-    subject.vlan = &vlan;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const Subnet& subnet) const {
-    Subject subject;
-    subject.subnet = &subnet;
-    return holds(filter_.term(), subject);
-}
-bool Matcher::matches(const Sheet& sheet) const {
-    Subject subject;
-    subject.sheet = &sheet;
-    return holds(filter_.term(), subject);
 }
 
 std::vector<DeviceId> Matcher::devices() const {
@@ -126,31 +72,33 @@ bool Matcher::holds(const Condition& condition, const Subject& subject) const {
 }
 
 bool Matcher::positive(const Condition& condition, const Subject& subject) const {
-    if (subject.device)
-        return ofDevice(condition, *subject.device);
-    if (subject.group)
-        return ofGroup(condition, *subject.group);
-    if (subject.link)
-        return ofLink(condition, *subject.link);
-    if (subject.cable)
-        return ofCable(condition, *subject.cable);
-    if (subject.port)
-        return ofPort(condition, *subject.port);
+    return std::visit([&](const auto* record) { return asked(condition, *record); }, subject);
+}
+
+bool Matcher::asked(const Condition& condition, const Vlan& vlan) const {
     const bool named = condition.field == Field::name || condition.field == Field::word;
-    if (const Vlan* vlan = subject.vlan)
-        return (named && textIs(condition, vlan->name)) ||
-               (condition.field == Field::vlan && vlanIs(condition, *vlan)) ||
-               (condition.field == Field::in && isIn(condition, vlan->scope));
-    if (const Subnet* subnet = subject.subnet) {
-        const auto vlan = vlans_.find(subnet->vlan.value);
-        return (named && (textIs(condition, subnet->name) || textIs(condition, subnet->prefix.text()))) ||
-               (condition.field == Field::subnet &&
-                (textIs(condition, subnet->name) || addressIs(condition, subnet->prefix))) ||
-               (condition.field == Field::address && addressIs(condition, subnet->prefix)) ||
-               (condition.field == Field::vlan && vlan != vlans_.end() && vlanIs(condition, *vlan->second));
-    }
-    return subject.sheet && (named || condition.field == Field::sheet) &&
-           textIs(condition, subject.sheet->name);
+    return (named && textIs(condition, vlan.name)) ||
+           (condition.field == Field::vlan && vlanIs(condition, vlan)) ||
+           (condition.field == Field::in && isIn(condition, vlan.scope));
+}
+
+bool Matcher::asked(const Condition& condition, const Subnet& subnet) const {
+    const bool named = condition.field == Field::name || condition.field == Field::word;
+    return (named && (textIs(condition, subnet.name) || textIs(condition, subnet.prefix.text()))) ||
+           (condition.field == Field::subnet &&
+            (textIs(condition, subnet.name) || addressIs(condition, subnet.prefix))) ||
+           (condition.field == Field::address && addressIs(condition, subnet.prefix)) ||
+           (condition.field == Field::vlan && isVlan(condition, subnet.vlan));
+}
+
+bool Matcher::asked(const Condition& condition, const Sheet& sheet) const {
+    const bool named = condition.field == Field::name || condition.field == Field::word;
+    return (named || condition.field == Field::sheet) && textIs(condition, sheet.name);
+}
+
+bool Matcher::isVlan(const Condition& condition, VlanId id) const {
+    const Vlan* vlan = network_.vlan(id);
+    return vlan && vlanIs(condition, *vlan);
 }
 
 bool Matcher::ofState(const std::string& state, const Device& device) const {
@@ -200,10 +148,7 @@ bool Matcher::ofInterface(const Condition& condition, const Interface& interface
                });
     }
     case Field::vlan: {
-        const auto isIt = [&](VlanId id) {
-            const auto vlan = vlans_.find(id.value);
-            return vlan != vlans_.end() && vlanIs(condition, *vlan->second);
-        };
+        const auto isIt = [&](VlanId id) { return isVlan(condition, id); };
         return isIt(interface.untagged) ||
                std::any_of(interface.tagged.begin(), interface.tagged.end(), isIt) ||
                std::any_of(interface.taggedRanges.begin(), interface.taggedRanges.end(),
@@ -224,7 +169,7 @@ bool Matcher::ofInterface(const Condition& condition, const Interface& interface
     }
 }
 
-bool Matcher::ofDevice(const Condition& condition, const Device& device) const {
+bool Matcher::asked(const Condition& condition, const Device& device) const {
     const auto anyInterface = [&] {
         bool found = false;
         network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
@@ -234,8 +179,7 @@ bool Matcher::ofDevice(const Condition& condition, const Device& device) const {
     };
     const auto anyLink = [&] {
         bool found = false;
-        network_.forEachLinkOf(device.id,
-                               [&](const Link& link) { found = found || ofLink(condition, link); });
+        network_.forEachLinkOf(device.id, [&](const Link& link) { found = found || asked(condition, link); });
         return found;
     };
     const auto anyPort = [&] {
@@ -347,10 +291,7 @@ bool Matcher::ofDevice(const Condition& condition, const Device& device) const {
 /// What has no VLANs of its own is in the one of the port it is plugged into, and in that
 /// of the subnet it has an address in.
 bool Matcher::isInVlan(const Condition& condition, const Device& device) const {
-    const auto isIt = [&](VlanId id) {
-        const auto vlan = vlans_.find(id.value);
-        return vlan != vlans_.end() && vlanIs(condition, *vlan->second);
-    };
+    const auto isIt = [&](VlanId id) { return isVlan(condition, id); };
     bool found = false;
     network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
         for (const Address& address : interface.addresses)
@@ -405,10 +346,10 @@ bool Matcher::hasFinding(const Condition& condition, ObjectRef object) const {
 bool Matcher::anyIn(const Condition& condition, GroupId group) const {
     const auto within = devicesWithin(network_, group);
     return std::any_of(within.begin(), within.end(),
-                       [&](DeviceId id) { return ofDevice(condition, *network_.device(id)); });
+                       [&](DeviceId id) { return asked(condition, *network_.device(id)); });
 }
 
-bool Matcher::ofGroup(const Condition& condition, const Group& group) const {
+bool Matcher::asked(const Condition& condition, const Group& group) const {
     switch (condition.field) {
     case Field::word:
     case Field::name:
@@ -432,7 +373,7 @@ bool Matcher::ofGroup(const Condition& condition, const Group& group) const {
     }
 }
 
-bool Matcher::ofCable(const Condition& condition, const Cable& cable) const {
+bool Matcher::asked(const Condition& condition, const Cable& cable) const {
     switch (condition.field) {
     case Field::cable: {
         const CableType* type = network_.typeOf(cable);
@@ -464,12 +405,12 @@ bool Matcher::ofCable(const Condition& condition, const Cable& cable) const {
     }
     return std::any_of(cable.ends.begin(), cable.ends.end(), [&](const CableEnd& end) {
         const Device* device = network_.device(end.at.device);
-        return device && (condition.field == Field::port ? textIs(condition, end.at.port)
-                                                         : ofDevice(condition, *device));
+        return device &&
+               (condition.field == Field::port ? textIs(condition, end.at.port) : asked(condition, *device));
     });
 }
 
-bool Matcher::ofLink(const Condition& condition, const Link& link) const {
+bool Matcher::asked(const Condition& condition, const Link& link) const {
     const Cable* cable = network_.cable(link.cable);
     switch (condition.field) {
     case Field::medium:
@@ -478,7 +419,7 @@ bool Matcher::ofLink(const Condition& condition, const Link& link) const {
         return numberIs(condition, speedOf(network_, link));
     case Field::cable:
     case Field::length:
-        return cable && ofCable(condition, *cable);
+        return cable && asked(condition, *cable);
     case Field::label:
         if (cable && textIs(condition, cable->label))
             return true;
@@ -496,7 +437,7 @@ bool Matcher::ofLink(const Condition& condition, const Link& link) const {
         return hasFinding(condition, refTo(link.id)) ||
                (cable && hasFinding(condition, {Kind::cable, cable->id.value}));
     case Field::vlan:
-        return ofPort(condition, link.a) || ofPort(condition, link.b);
+        return asked(condition, link.a) || asked(condition, link.b);
     case Field::port:
         return textIs(condition, link.a.port) || textIs(condition, link.b.port);
     case Field::is:
@@ -518,12 +459,12 @@ bool Matcher::ofLink(const Condition& condition, const Link& link) const {
         break;
     }
     for (const PortRef* end : {&link.a, &link.b})
-        if (const Device* device = network_.device(end->device); device && ofDevice(condition, *device))
+        if (const Device* device = network_.device(end->device); device && asked(condition, *device))
             return true;
     return false;
 }
 
-bool Matcher::ofPort(const Condition& condition, const PortRef& port) const {
+bool Matcher::asked(const Condition& condition, const PortRef& port) const {
     const Device* device = network_.device(port.device);
     if (!device)
         return false;
@@ -537,13 +478,13 @@ bool Matcher::ofPort(const Condition& condition, const PortRef& port) const {
             return true;
         break;
     case Field::label:
-        return (record && textIs(condition, record->label)) || (link && ofLink(condition, *link));
+        return (record && textIs(condition, record->label)) || (link && asked(condition, *link));
     case Field::note:
         return record && textIs(condition, record->note);
     case Field::cable:
     case Field::medium:
     case Field::length:
-        return link && ofLink(condition, *link);
+        return link && asked(condition, *link);
     case Field::speed: {
         const auto view = portAt(network_, port);
         const auto rates = view ? view->rates() : std::vector<int>();
@@ -581,7 +522,7 @@ bool Matcher::ofPort(const Condition& condition, const PortRef& port) const {
     default:
         break;
     }
-    return ofDevice(condition, *device);
+    return asked(condition, *device);
 }
 
 } // namespace underridge::find

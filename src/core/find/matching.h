@@ -10,6 +10,7 @@
 #include <set>
 #include <unordered_map>
 #include <unordered_set>
+#include <variant>
 
 namespace underridge::find {
 
@@ -21,6 +22,8 @@ public:
 
     const std::set<const linking::Rule*>& of(model::ObjectRef object) const;
 
+    bool operator==(const Findings&) const = default;
+
 private:
     std::unordered_map<std::uint64_t, std::set<const linking::Rule*>> byObject_;
 };
@@ -31,32 +34,36 @@ public:
     /// from several threads.
     Matcher(const model::Network& network, const Filter& filter, const Findings* findings = nullptr);
 
-    bool matches(const model::Device& device) const;
-    bool matches(const model::Group& group) const;
-    bool matches(const model::Link& link) const;
-    bool matches(const model::Cable& cable) const;
-    bool matches(const model::PortRef& port) const;
-    bool matches(const model::Vlan& vlan) const;
-    bool matches(const model::Subnet& subnet) const;
-    bool matches(const model::Sheet& sheet) const;
+    /// Of a device, group, link, cable, port (PortRef), VLAN, subnet or sheet.
+    template <class Record>
+    bool matches(const Record& record) const {
+        return holds(filter_.term(), Subject(&record));
+    }
 
     /// All devices that match, by id; looks at several side by side.
     std::vector<model::DeviceId> devices() const;
 
 private:
-    struct Subject;
+    /// What a condition is asked of.
+    using Subject =
+        std::variant<const model::Device*, const model::Group*, const model::Link*, const model::Cable*,
+                     const model::PortRef*, const model::Vlan*, const model::Subnet*, const model::Sheet*>;
     bool holds(const Term& term, const Subject& subject) const;
     bool holds(const Condition& condition, const Subject& subject) const;
     bool positive(const Condition& condition, const Subject& subject) const;
 
-    bool ofDevice(const Condition& condition, const model::Device& device) const;
-    bool ofGroup(const Condition& condition, const model::Group& group) const;
-    bool ofLink(const Condition& condition, const model::Link& link) const;
-    bool ofCable(const Condition& condition, const model::Cable& cable) const;
-    bool ofPort(const Condition& condition, const model::PortRef& port) const;
+    bool asked(const Condition& condition, const model::Device& device) const;
+    bool asked(const Condition& condition, const model::Group& group) const;
+    bool asked(const Condition& condition, const model::Link& link) const;
+    bool asked(const Condition& condition, const model::Cable& cable) const;
+    bool asked(const Condition& condition, const model::PortRef& port) const;
+    bool asked(const Condition& condition, const model::Vlan& vlan) const;
+    bool asked(const Condition& condition, const model::Subnet& subnet) const;
+    bool asked(const Condition& condition, const model::Sheet& sheet) const;
     bool ofInterface(const Condition& condition, const model::Interface& interface) const;
     bool ofState(const std::string& state, const model::Device& device) const;
     void findGroupsFor(const Term& term);
+    bool isVlan(const Condition& condition, model::VlanId id) const;
     bool isInVlan(const Condition& condition, const model::Device& device) const;
     bool isIn(const Condition& condition, model::GroupId group) const;
     bool hasFinding(const Condition& condition, model::ObjectRef object) const;
@@ -65,7 +72,6 @@ private:
     const model::Network& network_;
     const Filter& filter_;
     const Findings& findings_;
-    std::unordered_map<std::uint64_t, const model::Vlan*> vlans_;
     std::vector<const model::Subnet*> subnets_;
     std::vector<model::Sheet> sheets_;
     std::vector<const model::Service*> services_;
