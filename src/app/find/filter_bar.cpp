@@ -66,6 +66,7 @@ bool FilterBar::isWanted() const {
 
 void FilterBar::open() {
     open_ = true;
+    say();
     Q_EMIT wantedChanged();
     field_->setFocus();
     field_->selectAll();
@@ -81,27 +82,33 @@ void FilterBar::follow() {
     Q_EMIT wantedChanged();
 }
 
-/// What is typed would find, or what the sheet's own filter does.
+/// What is typed would find, or what the sheet's own filter does, which the scene knows.
 void FilterBar::say() {
-    const auto read = find::Filter::parse(said(field_->text()));
-    if (!read) {
-        says_->setText(tr("At %1: %2").arg(read.refusal().where.column).arg(shownText(read.refusal().what)));
-        says_->setToolTip(shownText(read.refusal().remedy));
+    if (!isWanted())
         return;
-    }
-    says_->setToolTip({});
+    const auto read = find::Filter::parse(said(field_->text()));
+    says_->setText(read ? QString() : wrongFilter(read.refusal()));
+    says_->setToolTip(read ? QString() : shownText(read.refusal().remedy));
+    if (!read)
+        return;
     if (read->empty())
         return says_->setText(tr("everything is shown"));
-    const Network& network = session_.network();
-    int found = 0, all = 0;
-    const find::Matcher matcher(network, *read, session_.workspace().findings().get());
-    for (const DeviceId id : matcher.devices())
-        found += network.position(session_.sheet(), id.value) != nullptr;
-    network.all<Position>().forEachIn(session_.sheet().value,
-                                      [&](const Position& position) { all += position.of == Kind::device; });
-    const QString some = tr("%1 of %Ln device(s)", nullptr, all).arg(QLocale().toString(found));
-    says_->setText(how_->currentIndex() == 1 ? tr("%1, %2 hidden").arg(some, QLocale().toString(all - found))
-                                             : some);
+    auto counted = field_->isModified() ? std::nullopt : session_.scene().filtered();
+    if (!counted) {
+        const Network& network = session_.network();
+        counted.emplace();
+        const find::Matcher matcher(network, *read, session_.workspace().findings().get());
+        for (const DeviceId id : matcher.devices())
+            counted->found += network.position(session_.sheet(), id.value) != nullptr;
+        network.all<Position>().forEachIn(session_.sheet().value, [&](const Position& position) {
+            counted->all += position.of == Kind::device;
+        });
+    }
+    const QString some =
+        tr("%1 of %Ln device(s)", nullptr, counted->all).arg(QLocale().toString(counted->found));
+    says_->setText(how_->currentIndex() == 1
+                       ? tr("%1, %2 hidden").arg(some, QLocale().toString(counted->all - counted->found))
+                       : some);
 }
 
 void FilterBar::apply(const QString& text) {

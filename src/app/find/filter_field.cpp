@@ -8,6 +8,10 @@
 
 namespace underridge::app {
 
+QString wrongFilter(const Remark& why) {
+    return FilterField::tr("At %1: %2").arg(why.where.column).arg(shownText(why.what));
+}
+
 FilterField::FilterField(NetworkNow network, QWidget* parent)
     : QLineEdit(parent),
       network_(std::move(network)),

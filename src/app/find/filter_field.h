@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A field for a filter, with completion of fields and of what the network has for them.
 #pragma once
+#include "core/base/remark.h"
 #include "core/model/network.h"
 
 #include <QCompleter>
@@ -8,6 +9,9 @@
 #include <QStringListModel>
 
 namespace underridge::app {
+
+/// What is wrong with a filter, and where.
+QString wrongFilter(const Remark& why);
 
 class FilterField : public QLineEdit {
     Q_OBJECT

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/find/finder.h"
 
+#include "app/find/filter_field.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
 #include "core/edit/links.h"
@@ -161,10 +162,7 @@ std::vector<FoundSection> Finder::byFilter(const QString& text) {
     const auto filter = find::Filter::parse(said(text));
     if (!filter) {
         const Remark& why = filter.refusal();
-        return {{tr("Filter"),
-                 {{tr("At %1: %2").arg(why.where.column).arg(shownText(why.what)), {}},
-                  {shownText(why.remedy), {}}},
-                 0}};
+        return {{tr("Filter"), {{wrongFilter(why), {}}, {shownText(why.remedy), {}}}, 0}};
     }
     const auto found = devices(*filter);
     FoundSection out{tr("Devices"), {}, 0};

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/register_model.h"
 
+#include "app/find/filter_field.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
 
@@ -93,7 +94,7 @@ std::vector<int> RegisterModel::kept() {
     const bool language = find::looksLikeFilter(filter_);
     const auto filter = find::Filter::parse(language ? filter_ : std::string());
     if (!filter)
-        wrong_ = tr("At %1: %2").arg(filter.refusal().where.column).arg(shownText(filter.refusal().what));
+        wrong_ = wrongFilter(filter.refusal());
     std::optional<find::Matcher> matcher;
     if (filter)
         matcher.emplace(workspace_.network(), *filter, workspace_.findings().get());
