@@ -169,6 +169,13 @@ private Q_SLOTS:
         h.type("30 m");
         h.key(Qt::Key_Return);
         QCOMPARE(h.group().planMmPerPixel, 25.0);
+        QTRY_VERIFY(h.window->details().field("Width"));
+        width = qobject_cast<QLineEdit*>(h.window->details().field("Width"));
+        width->setFocus();
+        width->selectAll();
+        h.type("1:96"); // 96 pixels an inch
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.group().planMmPerPixel, 25.4);
         QTRY_VERIFY(h.window->details().field("Take the plan away"));
         auto* take = h.window->details().field("Take the plan away");
         QTest::mouseClick(take, Qt::LeftButton);

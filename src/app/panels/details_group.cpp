@@ -76,9 +76,14 @@ void DetailsPanel::planRows(const Group& group) {
     form_->textRow(
         tr("Width"), shownLength(wide, session_.lengthUnit()), sampleLength(),
         [this, id, pixels = size->width](const std::string& typed) -> edit::ActResult {
+            constexpr double pixelsPerInch = 96; // CSS, which SVG follows
+            if (const QString text = shownText(typed).trimmed(); text.startsWith(QLatin1String("1:")))
+                return edit::scalePlan(session_.network(), id,
+                                       edit::mmPerPixelAt(text.mid(2).toDouble(), pixelsPerInch), false);
             const auto mm = parseLength(typed, session_.lengthUnit());
             if (!mm || *mm < 1)
-                return error(tr("%1 is not a width").arg(shownText(typed)), tr("write it as 84 m"));
+                return error(tr("%1 is neither a width nor a map scale").arg(shownText(typed)),
+                             tr("write it as 84 m, or 1:100"));
             return edit::scalePlan(session_.network(), id, static_cast<double>(*mm) / pixels, false);
         });
     const edit::PlanLook look{group.planXMm, group.planYMm, group.planTurn, group.planDim, group.planInk};

@@ -9,6 +9,7 @@
 
 #include <cmath>
 #include <fmt/format.h>
+#include <set>
 
 namespace underridge::edit {
 using namespace model;
@@ -289,22 +290,21 @@ void followPlans(const Network& before, Network& after) {
         return at == sheets.end() ? nullptr : &*at;
     };
     std::vector<Position> moved;
-    std::vector<DeviceId> placed;
+    std::set<DeviceId> placed;
     Network::compare(before, after, [&]<class R>(const R* was, const R* is) {
         if constexpr (std::is_same_v<R, Position>) {
             if (is && is->of == Kind::device && toScale(is->sheet) && (!was || !(was->at == is->at)))
                 moved.push_back(*is);
         } else if constexpr (std::is_same_v<R, Device>) {
             if (is && (!was || !(was->place == is->place)))
-                placed.push_back(is->id);
+                placed.insert(is->id);
         }
     });
     // What was placed is drawn there, even where the same act put its plate somewhere.
     for (const DeviceId id : placed)
         drawWhereStanding(after, sheets, *after.device(id));
     for (const Position& position : moved)
-        if (std::find(placed.begin(), placed.end(), DeviceId{position.object}) == placed.end() ||
-            !after.device({position.object})->place.in) {
+        if (!placed.contains({position.object}) || !after.device({position.object})->place.in) {
             standWhereDrawn(after, *toScale(position.sheet), position);
             drawWhereStanding(after, sheets, *after.device({position.object}));
         }
