@@ -297,6 +297,28 @@ private Q_SLOTS:
                  from("phone-3").front().proposal.reason.c_str());
         QVERIFY(linking::candidatesIn(s.network, s.catalogue, {s.device("desk-1").id, {}}, {}).empty());
     }
+
+    void notes_and_zones_come_where_they_are_to_be_shown() {
+        Scripted bench;
+        QVERIFY(bench
+                    .why(q("{'act':'add','model':'access-switch-24','count':6,'names':'a-{1..}'}\n"
+                           "{'act':'add','model':'server','names':'b-{1..}','count':2}\n"
+                           "{'act':'group','kind':'room','name':'Room','members':['a-1','a-2','a-3','a-4','a-"
+                           "5','a-6']}\n"
+                           "{'act':'fold','group':'Room'}\n"
+                           "{'act':'note','text':'here','at':{'x':900,'y':700}}\n"
+                           "{'act':'zone','text':'there','at':{'x':900,'y':900},'width':200,'height':100}"))
+                    .isEmpty());
+        const auto scene = scene::Scene::build(bench.network, bench.sheet);
+        QVERIFY(scene.folding());
+        int seen = 0;
+        scene.forEach<scene::NoteCard>([&](const scene::NoteCard& card) {
+            QCOMPARE(card.frame.x, 900.0);
+            QCOMPARE(card.frame.y, card.zone ? 900.0 : 700.0);
+            ++seen;
+        });
+        QCOMPARE(seen, 2);
+    }
 };
 
 QTEST_APPLESS_MAIN(ScriptTest)

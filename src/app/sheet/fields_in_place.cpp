@@ -92,7 +92,7 @@ bool FieldsInPlace::finishNote(Then then) {
     }
     auto act =
         edited ? edit::setNoteText(session_.network(), noteEdited_, text)
-               : edit::addNote(session_.network(), session_.sheet(), onGrid(noteAt_), text, session_.ids());
+               : edit::addNote(session_.network(), session_.look(), onGrid(noteAt_), text, session_.ids());
     if (!act) {
         Q_EMIT session_.workspace().refused(act.refusal());
         return false;

@@ -41,12 +41,8 @@ void ZoneTool::release(const Pointer& pointer) {
     if (area.w < least || area.h < least)
         return; // a click marks nothing
     const Point at{static_cast<int>(std::lround(area.x)), static_cast<int>(std::lround(area.y))};
-    auto act = edit::addZone(session_.network(), session_.sheet(), at, static_cast<int>(area.w),
+    auto act = edit::addZone(session_.network(), session_.look(), at, static_cast<int>(area.w),
                              static_cast<int>(area.h), said(tr("Zone")), session_.ids());
-    if (act && session_.scene().folding()) {
-        const ObjectRef zone = act->subjects.front();
-        act = edit::shownAt(*std::move(act), session_.sheet(), {{zone, at}});
-    }
     context_.user.endTool();
     const NoteId zone = act ? NoteId{act->subjects.front().id} : NoteId{};
     if (session_.apply(std::move(act)))

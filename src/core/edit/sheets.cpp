@@ -70,7 +70,9 @@ ActResult setBends(const Network& network, const Look& look, LinkId link, std::v
     return act;
 }
 
-ActResult addNote(const Network& network, SheetId sheet, Point at, const std::string& text, IdSource& ids) {
+ActResult addNote(const Network& network, const Look& look, Point at, const std::string& text,
+                  IdSource& ids) {
+    const SheetId sheet = look.sheet;
     if (trimmed(text).empty())
         return error("the note is empty", "type something");
     if (!isOnSheet(at))
@@ -85,7 +87,11 @@ ActResult addNote(const Network& network, SheetId sheet, Point at, const std::st
     act.subjects.push_back(refTo(note.id));
     act.network.put(std::move(note));
     act.network.put(std::move(position));
-    return act;
+    const Sheet* held = network.sheet(sheet);
+    if (!held || !held->groups || network.all<Group>().size() == 0)
+        return act;
+    const ObjectRef added = act.subjects.front();
+    return shownAt(std::move(act), look, {{added, at}});
 }
 
 ActResult setNoteText(const Network& network, NoteId id, const std::string& text) {
@@ -200,9 +206,9 @@ ActResult takeOffSheet(const Network& network, SheetId sheet, const Refs& object
     return act;
 }
 
-ActResult addZone(const Network& network, SheetId sheet, Point at, int width, int height,
+ActResult addZone(const Network& network, const Look& look, Point at, int width, int height,
                   const std::string& title, IdSource& ids) {
-    auto act = addNote(network, sheet, at, title, ids);
+    auto act = addNote(network, look, at, title, ids);
     if (!act)
         return act;
     if (width < 1 || height < 1 || !isOnSheet(at + Point{width, height}))
@@ -210,7 +216,7 @@ ActResult addZone(const Network& network, SheetId sheet, Point at, int width, in
     act->name = "Add zone";
     Note note = *act->network.note({act->subjects.front().id});
     note.zone = true;
-    Position position = *act->network.position(sheet, note.id.value);
+    Position position = *act->network.position(look.sheet, note.id.value);
     position.width = width;
     position.height = height;
     act->network.put(std::move(note));

@@ -15,9 +15,9 @@ ActResult moveObjects(const model::Network& network, const Look& look, const Ref
 ActResult setBends(const model::Network& network, const Look& look, model::LinkId link,
                    std::vector<model::Point> bends);
 
-/// Puts a note on a sheet. Refuses an empty text.
-ActResult addNote(const model::Network& network, model::SheetId sheet, model::Point at,
-                  const std::string& text, model::IdSource& ids);
+/// Puts a note on a sheet, where it is shown. Refuses an empty text.
+ActResult addNote(const model::Network& network, const Look& look, model::Point at, const std::string& text,
+                  model::IdSource& ids);
 ActResult setNoteText(const model::Network& network, model::NoteId note, const std::string& text);
 
 /// Adds a sheet after the others. Refuses an empty name.
@@ -34,8 +34,8 @@ ActResult removeSheet(const model::Network& network, model::SheetId sheet);
 ActResult orderSheets(const model::Network& network, const std::vector<model::SheetId>& order);
 /// Takes objects off a sheet; they stay in the network and on other sheets.
 ActResult takeOffSheet(const model::Network& network, model::SheetId sheet, const Refs& objects);
-/// Marks an area of a sheet.
-ActResult addZone(const model::Network& network, model::SheetId sheet, model::Point at, int width, int height,
+/// Marks an area of a sheet, where it is shown.
+ActResult addZone(const model::Network& network, const Look& look, model::Point at, int width, int height,
                   const std::string& title, model::IdSource& ids);
 /// Where a zone is shown and how large; its least size is 20 by 20.
 ActResult setZoneFrame(const model::Network& network, const Look& look, model::NoteId zone, model::Point at,
