@@ -68,8 +68,8 @@ Json rectangle(const scene::Rect& r) {
     return {{"x", whole(r.x)}, {"y", whole(r.y)}, {"w", whole(r.w)}, {"h", whole(r.h)}};
 }
 
-/// Where a device is seen on a sheet, and as what: itself, or the folded group that stands
-/// for it.
+/// Where a device is seen on a sheet, and as what: itself, the folded group that stands for
+/// it, or the device it is tucked into.
 void addShown(Json& row, const Network& network, const scene::Scene& scene, const Device& device) {
     const auto anchor = scene.anchorOf(device.id);
     if (!anchor) {
@@ -80,7 +80,8 @@ void addShown(Json& row, const Network& network, const scene::Scene& scene, cons
     const bool folded = anchor->shown.kind == Kind::group;
     row["shown"] = rectangle(anchor->frame);
     row["shownAs"] = {{"kind", folded ? "group" : "device"},
-                      {"name", folded ? network.group({anchor->shown.id})->name : device.name}};
+                      {"name", folded ? network.group({anchor->shown.id})->name
+                                      : network.device({anchor->shown.id})->name}};
 }
 
 Json devices(const Network& network, SheetId sheet, const find::Matcher& where) {

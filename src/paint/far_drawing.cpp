@@ -58,6 +58,9 @@ std::vector<scene::Bundle> SheetPainter::far(QPainter& painter, const scene::Ite
     painter.drawLines(several.data(), static_cast<int>(several.size()));
     for (const Plate* item : items.of<Plate>())
         painter.fillRect(toQt(item->frame), theme_.spine(item->role));
+    for (const Plate* item : items.of<Plate>())
+        if (!item->tucked.empty())
+            painter.fillRect(toQt(item->badge()), theme_.socket);
     for (const scene::Tile* item : items.of<scene::Tile>())
         tile(painter, *item, Detail::far, zoom);
     for (const scene::Doorway* item : items.of<scene::Doorway>())
@@ -103,9 +106,11 @@ void SheetPainter::bundleCount(QPainter& painter, const scene::Bundle& bundle, d
 }
 
 void SheetPainter::farName(QPainter& painter, const scene::FarName& name, double zoom) {
-    QColor ground = theme_.sheet;
-    ground.setAlphaF(0.85F);
-    painter.fillRect(toQt(name.area), ground);
+    if (!name.inside) {
+        QColor ground = theme_.sheet;
+        ground.setAlphaF(0.85F);
+        painter.fillRect(toQt(name.area), ground);
+    }
     text(painter, {name.area.x + 2 / zoom, name.area.y + 11 / zoom}, name.text, scene::farNamePx / zoom,
          Weight::semiBold, theme_.ink);
 }

@@ -119,8 +119,10 @@ void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail det
 /// How many of each role, as far as there is room; `middle`: left end of their line.
 void SheetPainter::counts(QPainter& painter, const scene::Tile& item, QPointF middle, double size) {
     const double scale = size / scene::sublineSize;
+    constexpr std::size_t most = 4;
     double x = middle.x();
-    for (const auto& [role, count] : item.roles) {
+    for (std::size_t i = 0; i < std::min(most, item.roles.size()); ++i) {
+        const auto& [role, count] = item.roles[i];
         const std::string number = std::to_string(count);
         const double width = (glyphBox + 3 + 8) * scale + scene::textWidth(number, size, Weight::semiBold);
         if (x + width > item.frame.right() - 4)
@@ -134,6 +136,8 @@ void SheetPainter::counts(QPainter& painter, const scene::Tile& item, QPointF mi
 
 void SheetPainter::tile(QPainter& painter, const scene::Tile& item, Detail detail, double zoom) {
     const QRectF frame = toQt(item.frame);
+    if (item.closed)
+        return closedTile(painter, item, zoom);
     if (detail == Detail::far) {
         painter.setPen(QPen(theme_.muted, 0));
         painter.setBrush(theme_.plate);
@@ -172,6 +176,27 @@ void SheetPainter::tile(QPainter& painter, const scene::Tile& item, Detail detai
         painter.setBrush(Qt::NoBrush);
         painter.drawPolyline(QPolygonF{at + QPointF(-13, -9), at + QPointF(-8, -4), at + QPointF(-13, 1)});
     }
+}
+
+/// A group closed by the zoom: as on a map, its area with its name, which is drawn with the
+/// other names, and below that what is in it where there is room.
+void SheetPainter::closedTile(QPainter& painter, const scene::Tile& item, double zoom) {
+    const QRectF frame = toQt(item.frame);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme_.socket, borderOf(item.kind) / zoom));
+    painter.setBrush(theme_.plate);
+    const double corner = std::min({cornerOf(item.kind) / 2 / zoom, frame.width() / 4, frame.height() / 4});
+    painter.drawRoundedRect(frame, corner, corner);
+    constexpr double signPx = 18, countPx = 9, below = 14, fromHeightPx = 44;
+    if (frame.height() * zoom < fromHeightPx)
+        return;
+    const double size = countPx / zoom, scale = size / scene::sublineSize;
+    double width = 0;
+    for (std::size_t i = 0; i < std::min<std::size_t>(4, item.roles.size()); ++i)
+        width += (glyphBox + 3 + 8) * scale +
+                 scene::textWidth(std::to_string(item.roles[i].second), size, Weight::semiBold);
+    if (width + signPx / zoom < frame.width())
+        counts(painter, item, {frame.center().x() - width / 2, frame.center().y() + below / zoom}, size);
 }
 
 void SheetPainter::doorway(QPainter& painter, const scene::Doorway& item, Detail detail) {

@@ -87,8 +87,10 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rec
     paint(painter, scene, area, zoom, scene::detailFor(zoom));
 }
 
-void SheetPainter::paint(QPainter& painter, const scene::Scene& scene, const Rect& area, double zoom,
+void SheetPainter::paint(QPainter& painter, const scene::Scene& whole, const Rect& area, double zoom,
                          Detail detail) {
+    const auto seen = whole.seenAt(detail == Detail::far ? zoom : 1);
+    const scene::Scene& scene = *seen;
     background(painter, area, zoom);
     const scene::Items items = scene.itemsIn(area);
     for (const scene::PlanPicture* plan : items.of<scene::PlanPicture>())
@@ -183,6 +185,7 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, do
           {frame.left() + (scene::spineWidth - glyphBox) / 2, frame.center().y() - glyphBox / 2},
           theme_.glyph());
 
+    badge(painter, item);
     const double left = frame.left() + scene::spineWidth + 6;
     if (detail == Detail::middle) {
         const scene::PlateName name = scene::nameOn(item, zoom);
@@ -193,6 +196,35 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, do
     text(painter, {left, frame.top() + 16}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
     text(painter, {left, frame.top() + 29}, item.subline, scene::sublineSize, Weight::regular, theme_.muted);
     rail(painter, item);
+}
+
+/// How many endpoints are tucked in, role by role or all together.
+void SheetPainter::badge(QPainter& painter, const Plate& item) {
+    const QRectF area = toQt(item.badge());
+    if (area.isEmpty())
+        return;
+    painter.setPen(QPen(theme_.socket, 1));
+    painter.setBrush(theme_.frame);
+    painter.drawRoundedRect(area, 4, 4);
+    double x = area.left() + 5;
+    const auto add = [&](model::Role role, int number) {
+        const std::string words = std::to_string(number);
+        glyph(painter, glyphOf(role), {x, area.center().y() - scene::badgeGlyph / 2}, theme_.muted,
+              scene::badgeGlyph / glyphBox);
+        x += scene::badgeGlyph + 2;
+        text(painter, {x, area.center().y() + scene::sublineSize * 0.36}, words, scene::sublineSize,
+             Weight::semiBold, theme_.ink);
+        x += scene::textWidth(words, scene::sublineSize, Weight::semiBold) + 5;
+    };
+    const std::size_t roles = item.rolesOnBadge();
+    int all = 0;
+    for (std::size_t i = 0; i < item.tucked.size(); ++i) {
+        all += item.tucked[i].second;
+        if (i < roles)
+            add(item.tucked[i].first, item.tucked[i].second);
+    }
+    if (roles == 0)
+        add(item.tucked.front().first, all);
 }
 
 void SheetPainter::rail(QPainter& painter, const Plate& item) {

@@ -75,10 +75,12 @@ private:
     void tie(QPainter& painter, const scene::LinkLine& item);
     void marks(QPainter& painter, const scene::LinkLine& line);
     void rail(QPainter& painter, const scene::Plate& plate);
+    void badge(QPainter& painter, const scene::Plate& plate);
     /// A sign of roles or kinds, its box from a corner.
     void glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour,
                double scale = 1);
     void counts(QPainter& painter, const scene::Tile& tile, QPointF corner, double size);
+    void closedTile(QPainter& painter, const scene::Tile& tile, double zoom);
     void mergedCount(QPainter& painter, const scene::Scene& scene, const scene::LinkLine& line, double zoom);
     void frameBorder(QPainter& painter, const scene::Frame& frame);
 

@@ -481,6 +481,55 @@ private Q_SLOTS:
         QVERIFY(h.window->outline().rowOf(refTo(h.group)));
     }
 
+    void far_away_a_group_closes_and_coming_nearer_opens_it_again() {
+        GroupedOffice h;
+        h.sheet().look(h.frame().centre(), 0.1);
+        h.click(h.at(h.frame().centre()));
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.group)}); // it is a tile
+        h.session().select({});
+        h.drag(h.at({h.frame().x - 150, h.frame().y - 40}),
+               h.at({h.frame().right() + 40, h.frame().bottom() + 40}));
+        QVERIFY(h.session().selected().contains(refTo(h.group)));
+        QVERIFY(!h.session().selected().contains(h.members.front())); // not what is in it
+        QTest::mouseDClick(&h.sheet(), Qt::LeftButton, {}, h.at(h.frame().centre()));
+        QCOMPARE(h.session().scene().entered(), h.group);
+        h.session().navigation().leaveGroup();
+        h.sheet().look(h.frame().centre(), 1);
+        h.click(h.middle("desk-1"));
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named("desk-1"))});
+        h.window->action(CommandId::closeFar)->trigger();
+        QVERIFY(!h.window->action(CommandId::closeFar)->isChecked());
+        h.sheet().look(h.frame().centre(), 0.1);
+        h.session().select({});
+        h.click(h.at(h.frame().centre() + scene::PointF{0, 1}));
+        QVERIFY(h.session().selection() != edit::Refs{refTo(h.group)});
+        h.session().undo();
+        QVERIFY(h.window->action(CommandId::closeFar)->isChecked());
+    }
+
+    void a_key_tucks_endpoints_in_and_a_click_on_the_badge_brings_them_out() {
+        WindowHarness h;
+        h.openFirstOffice();
+        const DeviceId hub = h.named("acc-1");
+        h.sheet().fitAll();
+        h.wait();
+        h.click(h.middle("acc-1"));
+        h.key(Qt::Key_E);
+        QVERIFY(!h.session().scene().plate(h.named("phone-1")));
+        QVERIFY(!h.plate("acc-1").tucked.empty());
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(hub)});
+        h.session().navigation().goTo(refTo(h.named("phone-1"))); // found in the badge
+        QVERIFY(h.session().scene().tuckedInto(h.named("phone-1")) == hub);
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named("phone-1"))});
+        h.sheet().look(h.plate("acc-1").frame.centre(), 1);
+        h.click(h.at(h.plate("acc-1").badge().centre()));
+        QVERIFY(h.session().scene().plate(h.named("phone-1")));
+        h.session().undo();
+        QVERIFY(!h.session().scene().plate(h.named("phone-1")));
+        h.window->action(CommandId::bringOutAll)->trigger();
+        QVERIFY(h.session().scene().plate(h.named("phone-1")));
+    }
+
     void details_of_a_group_can_be_edited() {
         GroupedOffice h;
         h.click(h.tab());

@@ -133,9 +133,9 @@ Network everyKind() {
     p.of = Kind::group;
     p.width = 300;
     p.height = 200;
-    p.folded = p.pinned = true;
+    p.folded = p.pinned = p.tucks = true;
     n.put(p);
-    n.put(Note{{78}, sheet, "zone", true, {}});
+    n.put(Note{{78}, sheet, "zone", true, true, true, {}});
     n.put(Asset{{71}, 0, "image/svg+xml", 640, 480, "PHN2Zy8+", {}});
     return n;
 }
@@ -400,7 +400,8 @@ private Q_SLOTS:
 
     void a_line_of_any_length_is_read() {
         Network network = RandomEdits(19).grown(20);
-        Note note{{81}, network.sheetsInOrder().front().id, std::string(20 << 20, 'n'), false, {}};
+        Note note{{81}, network.sheetsInOrder().front().id, std::string(20 << 20, 'n'), false, false, false,
+                  {}};
         network.put(note);
         const auto loaded = readOwn(writeOwn(network), "n");
         QVERIFY(loaded && loaded->remarks.empty());

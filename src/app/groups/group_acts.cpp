@@ -7,6 +7,7 @@
 #include "core/edit/groups.h"
 #include "core/edit/names.h"
 #include "core/edit/objects.h"
+#include "core/edit/tucks.h"
 #include "core/model/group_tree.h"
 
 #include <set>
@@ -88,6 +89,34 @@ void GroupActs::foldAll(bool folded) {
 
 void GroupActs::showGroups(bool on) {
     desk_.session.apply(edit::setSheetGroups(desk_.session.network(), desk_.session.sheet(), on));
+}
+
+void GroupActs::switchClosing() {
+    const Sheet* sheet = desk_.session.network().sheet(desk_.session.sheet());
+    desk_.session.apply(
+        edit::setSheetClosing(desk_.session.network(), desk_.session.sheet(), sheet && !sheet->closing));
+}
+
+void GroupActs::tuckOrBringOut() {
+    Session& session = desk_.session;
+    const auto devices = session.selected().devices();
+    const bool any = std::any_of(devices.begin(), devices.end(), [&](DeviceId id) {
+        const scene::Plate* plate = session.scene().plate(id);
+        return plate && !plate->tucked.empty();
+    });
+    auto act = edit::setTucked(session.network(), session.sheet(), devices, !any);
+    if (act)
+        act->subjects = session.selection();
+    session.apply(std::move(act));
+}
+
+void GroupActs::tuckAll(bool tucked) {
+    Session& session = desk_.session;
+    auto act = edit::setTucked(session.network(), session.sheet(),
+                               edit::tuckers(session.network(), session.sheet(), {}), tucked);
+    if (act)
+        act->subjects = session.selection();
+    session.apply(std::move(act));
 }
 
 /// "12 devices and 20 links".

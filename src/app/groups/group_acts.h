@@ -27,6 +27,13 @@ public:
     /// too.
     void remove();
     void showGroups(bool on);
+    /// Whether groups of the sheet close far away.
+    void switchClosing();
+    /// Tucks in the endpoints of the selected devices, or brings them out where any are
+    /// tucked in.
+    void tuckOrBringOut();
+    /// The same of everything on the sheet.
+    void tuckAll(bool tucked);
     /// Proposes roles and groups for what is selected, or for everything on the sheet.
     void sortOut();
 

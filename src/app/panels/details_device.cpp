@@ -10,9 +10,11 @@
 #include "core/edit/links.h"
 #include "core/edit/models.h"
 #include "core/edit/places.h"
+#include "core/edit/tucks.h"
 #include "core/linking/fit.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
+#include "core/scene/tucking.h"
 
 #include <fmt/format.h>
 
@@ -53,6 +55,13 @@ void DetailsPanel::showDevice(const Device& device) {
                                         said(on ? tr("Mark as outside") : tr("Mark as ours")),
                                         [&](Device& d) { d.outside = on; });
     });
+    if (const auto tuckable = scene::tuckableAt(network, session_.sheet(), id); !tuckable.empty()) {
+        const scene::Plate* plate = session_.scene().plate(id);
+        form_->checkRow(tr("%Ln endpoint(s) as a badge", nullptr, static_cast<int>(tuckable.size())),
+                        plate && !plate->tucked.empty(), [this, id](bool on) {
+                            return edit::setTucked(session_.network(), session_.sheet(), {id}, on);
+                        });
+    }
     form_->row(tr("From"), provenanceText(device.provenance));
     placeRows(device);
     if (!device.attributes.empty())

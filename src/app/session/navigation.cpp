@@ -66,7 +66,7 @@ bool Navigation::goTo(ObjectRef object) {
             }
     openFor(object);
     selection_.select({object});
-    if (const scene::Item* item = sheets_.scene().item(object))
+    if (const scene::Item* item = sheets_.scene().itemFor(object))
         Q_EMIT revealWanted(item->bounds);
     Q_EMIT arrived(object);
     return true;
@@ -77,7 +77,7 @@ void Navigation::openFor(ObjectRef object) {
     const auto isSeen = [&] {
         const scene::Scene& scene = sheets_.scene();
         if (object.kind == Kind::device)
-            return scene.plate({object.id}) != nullptr;
+            return scene.plate({object.id}) || scene.tuckedInto({object.id});
         return object.kind == Kind::link ? scene.link({object.id}) != nullptr : scene.item(object) != nullptr;
     };
     if (isSeen())

@@ -95,7 +95,8 @@ void LinkTool::aim(PointF at) {
     const double reach = snapPixels / surface().camera().zoom();
     const scene::Item* nearest = nullptr;
     double best = reach;
-    const scene::Items near = session_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach));
+    const auto shown = seen();
+    const scene::Items near = shown->itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach));
     for (const scene::Item* item : near.all())
         if (const double d = distanceTo(scene::frameOf(*item), at);
             item->layer == scene::Layer::plates && d <= best && item->object != refTo(from_.front())) {
@@ -115,8 +116,9 @@ void LinkTool::press(const Pointer& pointer) {
 void LinkTool::move(const Pointer& pointer) {
     now_ = pointer;
     if (byKeys_ && pointer.buttons == Qt::NoButton) {
-        const scene::Hit hit = scene::hitAt(session_.scene(), pointer.sheet, 0);
-        const scene::Item* item = session_.scene().item(hit.object);
+        const auto shown = seen();
+        const scene::Hit hit = scene::hitAt(*shown, pointer.sheet, 0);
+        const scene::Item* item = shown->item(hit.object);
         if (item && item->as<scene::Plate>())
             aimAt({hit.object.id});
         else if (item && item->layer == scene::Layer::plates)

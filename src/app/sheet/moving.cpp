@@ -49,7 +49,7 @@ void Moving::dragTo(const Pointer& from, const Pointer& pointer) {
     if (oneAxis)
         (std::abs(by.x) >= std::abs(by.y) ? by.y : by.x) = 0;
     guides_.clear();
-    into_ = scene::groupAt(session_.scene(), pointer.sheet, moved_);
+    into_ = scene::groupAt(*session_.scene().seenAt(surface_.camera().zoom()), pointer.sheet, moved_);
     if (pointer.modifiers & Qt::ControlModifier) {
         by_ = {static_cast<int>(std::lround(by.x)), static_cast<int>(std::lround(by.y))};
         return;

@@ -41,7 +41,7 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
 void PlaceTool::put(const DeviceModel& model, PointF middle, bool snapped) {
     session_.apply(edit::placeShown(session_.network(), session_.look(), model,
                                     {{nextName(model), cornerFor(model, middle, snapped)}},
-                                    scene::groupAt(session_.scene(), middle), session_.ids()));
+                                    scene::groupAt(*seen(), middle), session_.ids()));
 }
 
 void PlaceTool::preview(const DeviceModel* model, PointF middle, bool snapped) {

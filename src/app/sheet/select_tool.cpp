@@ -9,6 +9,7 @@
 #include "app/sheet/type_to_add.h"
 #include "core/edit/groups.h"
 #include "core/edit/sheets.h"
+#include "core/edit/tucks.h"
 
 #include <QApplication>
 
@@ -69,7 +70,7 @@ void SelectTool::hover(const Pointer& pointer) {
                 gripHovered_ = true;
                 return;
             }
-    hovered_ = scene::hitAt(session_.scene(), pointer.sheet, linkReach / zoom);
+    hovered_ = scene::hitAt(*seen(), pointer.sheet, linkReach / zoom);
     const bool railShown =
         scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
     if (railShown && hovered_.object.kind == Kind::device && hovered_.port >= 0) {
@@ -212,6 +213,9 @@ void SelectTool::release(const Pointer& pointer) {
             session_.select({});
         } else {
             session_.select({pressed_.object});
+            if (pressed_.badge) // what is in it comes out
+                session_.apply(
+                    edit::setTucked(session_.network(), session_.sheet(), {{pressed_.object.id}}, false));
         }
         break;
     case Gesture::moving:
@@ -247,7 +251,8 @@ void SelectTool::release(const Pointer& pointer) {
 void SelectTool::takeBand(bool add) {
     const Rect band = bandOf(start_, now_);
     const bool touching = now_.modifiers & Qt::ShiftModifier;
-    const scene::Items items = session_.scene().itemsIn(band);
+    const auto shown = seen();
+    const scene::Items items = shown->itemsIn(band);
     edit::Refs taken = add ? session_.selection() : edit::Refs{};
     const auto take = [&](ObjectRef ref, const Rect& frame) {
         const bool in = touching ? band.intersects(frame) : band.contains(frame);

@@ -74,8 +74,8 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
     } else if (event->button() == Qt::LeftButton) {
         tool_->press(pointerOf(*event));
     } else if (event->button() == Qt::RightButton && tool_ == &select_) {
-        const auto hit =
-            scene::hitAt(session_.scene(), camera().toSheet(event->position()), 6 / camera().zoom());
+        const auto hit = scene::hitAt(*session_.scene().seenAt(camera().zoom()),
+                                      camera().toSheet(event->position()), 6 / camera().zoom());
         if (hit && !session_.selected().contains(hit.object))
             session_.select({hit.object});
     }

@@ -83,7 +83,9 @@ void SheetView::hideAll() {
 void SheetView::followSession() {
     connect(&session_.sheets(), &SheetSession::sceneChanged, this,
             [this](const std::vector<Rect>& damage, bool all) {
-                tiles().setScene(session_.scene(), damage, all);
+                // What closes far away says what is in it, wherever that changed.
+                const bool afar = camera().zoom() < scene::closingZoom;
+                tiles().setScene(session_.scene(), damage, all || afar);
                 locator_->setScene(session_.scene());
                 if (tool_ == &link_)
                     cancelTool(); // what was in hand may be gone
@@ -157,7 +159,7 @@ Rect SheetView::selectionBounds() const {
     for (const ObjectRef ref : session_.selection()) {
         if (const auto* line = session_.scene().link({ref.id}))
             all = all.united(scene::boundsOf(line->path).grown(1));
-        else if (const scene::Item* item = session_.scene().item(ref))
+        else if (const scene::Item* item = session_.scene().itemFor(ref))
             all = all.united(scene::frameOf(*item));
     }
     return all;

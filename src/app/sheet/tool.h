@@ -77,6 +77,8 @@ public:
 
 protected:
     Surface& surface() const { return context_.surface; }
+    /// What is seen: groups may be closed by the zoom.
+    std::shared_ptr<const scene::Scene> seen() const;
 
     Session& session_;
     const ToolContext& context_;

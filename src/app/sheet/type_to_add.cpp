@@ -75,8 +75,10 @@ void TypeToAdd::add(const edit::Addition& addition) {
     for (int i = 0; i < addition.count; ++i)
         placed.push_back({(*names)[static_cast<std::size_t>(i)],
                           onGrid({corner.x + (i % columns) * stepX, corner.y + (i / columns) * stepY})});
-    auto act = edit::placeShown(session_.network(), session_.look(), *addition.model, placed,
-                                scene::groupAt(session_.scene(), at_.value_or(corner)), session_.ids());
+    auto act = edit::placeShown(
+        session_.network(), session_.look(), *addition.model, placed,
+        scene::groupAt(*session_.scene().seenAt(surface_.camera().zoom()), at_.value_or(corner)),
+        session_.ids());
     if (session_.apply(act && from_ ? linked(*std::move(act)) : std::move(act)))
         Q_EMIT added();
 }

@@ -373,6 +373,7 @@ void MainWindow::refreshChecks() {
         action(CommandId::portLabels)->setChecked(sheet->portLabels);
         action(CommandId::linkLabels)->setChecked(sheet->linkLabels);
         action(CommandId::showGroups)->setChecked(sheet->groups);
+        action(CommandId::closeFar)->setChecked(sheet->closing);
     }
 }
 

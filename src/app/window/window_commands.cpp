@@ -216,6 +216,14 @@ void MainWindow::addGroupCommands() {
             groups_.showGroups(sheet && !sheet->groups);
         },
         [this] { return showsSheet(); });
+    commands_->add(
+        Id::closeFar, [this] { groups_.switchClosing(); }, hasGroups);
+    commands_->add(
+        Id::tuck, [this] { groups_.tuckOrBringOut(); },
+        [this] { return showsSheet() && !session_->selected().devices().empty(); });
+    commands_->add({{Id::tuckAll, [this] { groups_.tuckAll(true); }},
+                    {Id::bringOutAll, [this] { groups_.tuckAll(false); }}},
+                   [this] { return showsSheet(); });
 }
 
 void MainWindow::addPlanCommands() {

@@ -131,6 +131,7 @@ struct Fields<Sheet> {
                                            Field{"portLabels", &Sheet::portLabels},
                                            Field{"linkLabels", &Sheet::linkLabels},
                                            Field{"groups", &Sheet::groups},
+                                           Field{"closing", &Sheet::closing},
                                            Field{"mmPerUnit", &Sheet::mmPerUnit}};
 };
 template <>
@@ -320,12 +321,13 @@ struct Fields<Position> {
                    Field{"of", &Position::of},         Field{"at", &Position::at},
                    Field{"width", &Position::width},   Field{"height", &Position::height},
                    Field{"folded", &Position::folded}, Field{"pinned", &Position::pinned},
-                   Field{"bends", &Position::bends}};
+                   Field{"tucks", &Position::tucks},   Field{"bends", &Position::bends}};
 };
 template <>
 struct Fields<Note> {
-    static constexpr auto all = std::tuple{Field{"id", &Note::id}, Field{"sheet", &Note::sheet},
-                                           Field{"text", &Note::text}, Field{"zone", &Note::zone}};
+    static constexpr auto all = std::tuple{Field{"id", &Note::id},         Field{"sheet", &Note::sheet},
+                                           Field{"text", &Note::text},     Field{"zone", &Note::zone},
+                                           Field{"behind", &Note::behind}, Field{"outline", &Note::outline}};
 };
 template <>
 struct Fields<Asset> {

@@ -49,6 +49,8 @@ struct Sheet {
     bool portLabels = true; ///< whether links say their ports
     bool linkLabels = true; ///< whether links say their rate, LAG and cable
     bool groups = true;     ///< whether groups are drawn: frames, and tiles of folded ones
+    bool closing =
+        true; ///< whether groups close to tiles where one looks from too far to name what is in them
     SharedText extra;
 
     bool operator==(const Sheet&) const = default;
@@ -68,6 +70,7 @@ struct Position {
     int height = 0;
     bool folded = false;
     bool pinned = false;
+    bool tucks = false;       ///< of a device: the endpoints on it alone are a badge on its plate
     std::vector<Point> bends; ///< of a link, from end a to end b
     SharedText extra;
 
@@ -81,8 +84,10 @@ struct Note {
     static constexpr Kind kind = Kind::note;
     NoteId id;
     SheetId sheet;
-    SharedText text;
+    SharedText text; ///< a few marks of Markdown are drawn: see scene/note_text.h
     bool zone = false;
+    bool behind = false;  ///< of a note: below plates and links
+    bool outline = false; ///< of a zone: only its border is drawn
     SharedText extra;
 
     bool operator==(const Note&) const = default;

@@ -359,6 +359,7 @@ private:
             out_.groups_.push_back({node.id,
                                     {node.shown.x, node.shown.y, node.size.x, node.size.y},
                                     index == 0 ? 0 : node.depth,
+                                    index == 0 ? GroupId{} : nodes_[node.parent].id,
                                     node.folded,
                                     {}});
         }

@@ -76,7 +76,8 @@ using Standings = std::shared_ptr<const std::vector<Standing>>;
 struct ShownGroup {
     model::GroupId id;
     Rect frame;
-    int depth = 0; ///< 0: in no other group that is shown
+    int depth = 0;     ///< 0: in no other group that is shown
+    model::GroupId in; ///< the group shown it is in; none
     bool folded = false;
     std::vector<model::DeviceId> devices; ///< of a folded one: all within, by id
 

@@ -17,8 +17,6 @@ using namespace model;
 namespace {
 
 constexpr double tabGlyph = 26, doorwayHeight = 22, doorwayGap = 8, minDoorway = 64, maxDoorway = 168;
-/// Roles that a tile counts one by one.
-constexpr std::size_t maxRoles = 4;
 
 Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown) {
     Tile tile{group.id, shown.frame, group.type, {}, group.level, 0, {}, 0};
@@ -37,8 +35,6 @@ Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown)
     tile.roles.assign(roles.begin(), roles.end());
     std::stable_sort(tile.roles.begin(), tile.roles.end(),
                      [](const auto& a, const auto& b) { return a.second > b.second; });
-    if (tile.roles.size() > maxRoles)
-        tile.roles.resize(maxRoles);
     return tile;
 }
 

@@ -22,7 +22,7 @@ constexpr double zoneTitle = 24;
 
 bool Plate::operator==(const Plate& o) const {
     return id == o.id && frame == o.frame && role == o.role && name == o.name && subline == o.subline &&
-           outside == o.outside && links == o.links && ticks == o.ticks;
+           outside == o.outside && links == o.links && ticks == o.ticks && tucked == o.tucked;
 }
 
 Plate Plate::movedTo(const Rect& place) const {
@@ -30,6 +30,41 @@ Plate Plate::movedTo(const Rect& place) const {
     plate.rail.area = rail.area.moved({place.x - frame.x, place.y - frame.y});
     plate.frame = place;
     return plate;
+}
+
+namespace {
+
+double badgeWidth(int number) {
+    return badgeGlyph + 2 + textWidth(std::to_string(number), sublineSize, Weight::semiBold) + 5;
+}
+
+} // namespace
+
+std::size_t Plate::rolesOnBadge() const {
+    double width = 5;
+    for (std::size_t i = 0; i < tucked.size(); ++i) {
+        width += badgeWidth(tucked[i].second);
+        if (width > frame.w / 2 - 10) // the other half is the grip's
+            return i == 0 && tucked.size() == 1 ? 1 : 0;
+    }
+    return tucked.size();
+}
+
+Rect Plate::badge() const {
+    if (tucked.empty())
+        return {};
+    constexpr double height = 15, over = 3, beside = 5;
+    double width = 5;
+    int all = 0;
+    const std::size_t roles = rolesOnBadge();
+    for (std::size_t i = 0; i < tucked.size(); ++i) {
+        all += tucked[i].second;
+        if (i < roles)
+            width += badgeWidth(tucked[i].second);
+    }
+    if (roles == 0)
+        width += badgeWidth(all);
+    return {frame.right() - beside - width, frame.bottom() - over, width, height};
 }
 
 Anchor Plate::anchor() const {
@@ -51,7 +86,10 @@ int Rail::nearest(PointF p) const {
 }
 
 Item itemOf(Plate plate) {
-    return {refTo(plate.id), plate.frame.grown(margin), Layer::plates, std::move(plate)};
+    const Rect badge = plate.badge();
+    const Rect bounds =
+        badge.empty() ? plate.frame.grown(margin) : plate.frame.grown(margin).united(badge.grown(1));
+    return {refTo(plate.id), bounds, Layer::plates, std::move(plate)};
 }
 
 Item itemOf(LinkLine line) {
@@ -140,7 +178,9 @@ double distanceTo(const Item& item, PointF point) {
     }
     if (item.as<PlanPicture>()) // it is what one stands on
         return std::numeric_limits<double>::infinity();
-    Rect frame = item.bounds.grown(-margin);
+    Rect frame = frameOf(item);
+    if (const Plate* plate = item.as<Plate>(); plate && plate->badge().contains(point))
+        return 0;
     if (const NoteCard* note = item.as<NoteCard>(); note && note->zone) {
         // Inside a zone is the sheet, but for its title.
         if (frame.grown(-borderReach).contains(point))
@@ -160,6 +200,8 @@ double distanceTo(const Item& item, PointF point) {
 
 Hit hitOn(const Item& item, PointF point) {
     const Plate* plate = item.as<Plate>();
+    if (plate && plate->badge().contains(point))
+        return {item.object, -1, true};
     if (!plate || plate->rail.columns == 0 || !plate->rail.area.grown(2).contains(point))
         return {item.object, -1};
     const int port = plate->rail.nearest(point);

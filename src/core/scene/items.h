@@ -17,6 +17,8 @@ enum class Tick : std::uint8_t { free, used, reserved, disabled };
 inline constexpr double spineWidth = 22, plateHeight = 44, nameSize = 11.5, sublineSize = 9.5, labelSize = 9;
 /// Of the ticks of a rail.
 inline constexpr double tickHeight = 5.5, rowPitch = 7;
+/// The sign of a role on a badge is so wide.
+inline constexpr double badgeGlyph = 10;
 
 /// The ticks of a plate: one for each port, in rows along the bottom edge.
 struct Rail {
@@ -48,12 +50,18 @@ struct Plate {
     int links = 0; ///< ends of links at it: of two alike the better connected is named first
     Rail rail;
     std::vector<Tick> ticks;
+    /// Endpoints drawn as a badge on it instead of plates of their own, most first.
+    std::vector<std::pair<model::Role, int>> tucked;
 
     bool operator==(const Plate&) const;
     /// The same at another place.
     Plate movedTo(const Rect& place) const;
     /// Where the grip is: a point below the middle of the lower edge.
     PointF grip() const { return {frame.x + frame.w / 2, frame.bottom()}; }
+    /// The badge of what is tucked in, hanging on the lower edge; empty: nothing is.
+    Rect badge() const;
+    /// The roles that have room in the badge; none: the badge has the whole number alone.
+    std::size_t rolesOnBadge() const;
     Anchor anchor() const;
 };
 
@@ -136,6 +144,7 @@ struct Tile {
     int devices = 0;
     std::vector<std::pair<model::Role, int>> roles; ///< how many of each, most first
     int failing = 0;                                ///< links within that will not come up
+    bool closed = false; ///< by the zoom, as large as its frame; else folded by hand
 
     bool operator==(const Tile&) const = default;
     Anchor anchor() const { return {refTo(id), frame, {}, 0}; }
@@ -207,6 +216,7 @@ double distanceTo(const Item& item, PointF point);
 struct Hit {
     model::ObjectRef object; ///< Kind::unknown: nothing
     int port = -1;           ///< index in the plate's rail when the point is on it
+    bool badge = false;      ///< on the badge of what is tucked into the plate
 
     bool operator==(const Hit&) const = default;
     explicit operator bool() const { return object.kind != model::Kind::unknown; }

@@ -7,6 +7,7 @@
 #include "core/scene/groups.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
+#include "core/scene/tucking.h"
 
 #include <set>
 
@@ -50,6 +51,18 @@ const Item* Scene::item(ObjectRef object) const {
     return kept && kept->item->object == object ? kept->item.get() : nullptr;
 }
 
+DeviceId Scene::tuckedInto(DeviceId id) const {
+    if (!tucked_)
+        return {};
+    const auto at = tucked_->find(id);
+    return at == tucked_->end() ? DeviceId{} : at->second;
+}
+
+const Item* Scene::itemFor(ObjectRef object) const {
+    const DeviceId into = object.kind == Kind::device ? tuckedInto({object.id}) : DeviceId{};
+    return item(into ? refTo(into) : object);
+}
+
 const LinkLine* Scene::link(LinkId id) const {
     const LinkLine* own = shapeOf<LinkLine>(id.value);
     if (own || !mergedInto_)
@@ -61,6 +74,8 @@ const LinkLine* Scene::link(LinkId id) const {
 std::optional<Anchor> Scene::anchorOf(DeviceId id) const {
     if (const Plate* held = plate(id))
         return held->anchor();
+    if (const DeviceId into = tuckedInto(id))
+        return anchorOf(into);
     const ObjectRef by = folding_ ? folding_->standsFor(id) : ObjectRef{};
     const Tile* folded = by.kind == Kind::group ? tile({by.id}) : nullptr;
     return folded ? std::optional(folded->anchor()) : std::nullopt;
@@ -119,6 +134,10 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
         grouped.lines = linesBetween(network, *sheet, unit, all);
     }
     all.insert(all.end(), grouped.lines.begin(), grouped.lines.end());
+    scene.closes_ = sheet->closing;
+    scene.tucks_ = anyTucks(network, sheetId);
+    if (scene.tucks_)
+        scene.tuckIn(network, all);
     scene.filter(network, *sheet, all);
     if (auto plan = entered ? std::nullopt : planOf(network, *sheet))
         all.push_back(std::make_shared<const Item>(itemOf(*std::move(plan))));
@@ -126,6 +145,32 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
         scene.addNotes(network, all);
     scene.take(std::move(all));
     return scene;
+}
+
+/// Endpoints go into badges, with the lines to them.
+void Scene::tuckIn(const Network& network, std::vector<ItemPtr>& items) {
+    std::vector<DeviceId> into(items.size());
+    forEachIndex(items.size(), fewest, [&](std::size_t i) {
+        const Plate* plate = items[i]->as<Plate>();
+        if (!plate)
+            return;
+        into[i] = scene::tuckedInto(network, sheet_, folding(), plate->id);
+        if (Plate fresh = withTucked(network, sheet_, folding(), *plate); !fresh.tucked.empty())
+            items[i] = std::make_shared<const Item>(itemOf(std::move(fresh)));
+    });
+    Tucked tucked;
+    for (std::size_t i = 0; i < items.size(); ++i)
+        if (into[i])
+            tucked[{items[i]->object.id}] = into[i];
+    const auto isTucked = [&](ObjectRef object) {
+        return object.kind == Kind::device && tucked.contains({object.id});
+    };
+    std::erase_if(items, [&](const ItemPtr& item) {
+        const auto* line = item->as<LinkLine>();
+        return isTucked(item->object) || (line && (isTucked(line->a) || isTucked(line->b)));
+    });
+    if (!tucked.empty())
+        tucked_ = std::make_shared<const Tucked>(std::move(tucked));
 }
 
 /// What the filter of a sheet leaves out is taken away, or made faint. Frames, tiles and
@@ -145,7 +190,7 @@ void Scene::filter(const Network& network, const Sheet& sheet, std::vector<ItemP
                            : std::any_of(line->merged.begin(), line->merged.end(),
                                          [&](LinkId id) { return matcher.matches(*network.link(id)); });
         else if (const Device* device = network.device({object.id}))
-            found[i] = matcher.matches(*device);
+            found[i] = matcher.matches(*device) || findsTucked(network, matcher, *items[i]);
         else
             found[i] = true;
     });
@@ -181,6 +226,16 @@ void Scene::filter(const Network& network, const Sheet& sheet, std::vector<ItemP
         kept.push_back(std::make_shared<const Item>(std::move(faint)));
     }
     items = std::move(kept);
+}
+
+/// Whether a filter finds something in the badge of a plate.
+bool Scene::findsTucked(const Network& network, const find::Matcher& matcher, const Item& item) const {
+    const Plate* plate = item.as<Plate>();
+    if (!plate || plate->tucked.empty())
+        return false;
+    const auto tucked = tuckedAt(network, sheet_, folding(), plate->id);
+    return std::any_of(tucked.begin(), tucked.end(),
+                       [&](DeviceId id) { return matcher.matches(*network.device(id)); });
 }
 
 void Scene::addNotes(const Network& network, std::vector<ItemPtr>& items) const {

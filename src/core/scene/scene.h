@@ -65,8 +65,9 @@ inline constexpr double farNamePx = 11;
 /// The name of a plate or tile below it, far away, or of a frame above it.
 struct FarName {
     model::ObjectRef of;
-    std::string text; ///< elided
-    Rect area;        ///< in sheet units, as large as the zoom asks for
+    std::string text;    ///< elided
+    Rect area;           ///< in sheet units, as large as the zoom asks for
+    bool inside = false; ///< on what it names
 };
 
 /// The name on its plate at middle zoom, where it has the plate to itself: in one line or
@@ -87,6 +88,15 @@ struct NamesAtZoom {
     std::mutex mutex;
     double zoom = 0; ///< 0: none yet
     std::vector<FarName> names;
+};
+
+class Scene;
+
+/// The scene as it is seen at the last few steps of the zoom, groups closed: shared by all
+/// who look at it.
+struct SeenFromAfar {
+    std::mutex mutex;
+    std::map<int, std::shared_ptr<const Scene>> steps; ///< null: nothing closes
 };
 
 /// How many of the devices of a sheet its filter finds; the others are faint or hidden.
@@ -114,6 +124,10 @@ public:
     /// Its devices as they stand unfolded; null where the sheet shows no groups.
     const Standings& standing() const { return standing_; }
     const Item* item(model::ObjectRef object) const;
+    /// The item, or of a device that is tucked in the plate with its badge.
+    const Item* itemFor(model::ObjectRef object) const;
+    /// The device whose badge a device is in; none: it is not tucked in.
+    model::DeviceId tuckedInto(model::DeviceId id) const;
     const Plate* plate(model::DeviceId id) const { return shapeOf<Plate>(id.value); }
     /// The line of a link, which may be that of several.
     const LinkLine* link(model::LinkId id) const;
@@ -142,6 +156,10 @@ public:
     /// first: routers before switches before endpoints, then the better connected. The
     /// answer for one does not depend on `area`.
     std::vector<FarName> namesIn(const Rect& area, double zoom) const;
+    /// The scene as it is seen at a zoom: from so far that nothing in a group can be named
+    /// the group is closed to a tile as large as its frame, and lines to what is in it go
+    /// to the tile. Nothing else moves. Itself where nothing closes; valid as long as it.
+    std::shared_ptr<const Scene> seenAt(double zoom) const;
     /// Everything drawn, with no margin; empty for an empty sheet.
     Rect bounds() const;
 
@@ -172,8 +190,11 @@ public:
 
 private:
     friend class SceneUpdate;
+    friend class Closing;
     void addNotes(const model::Network& network, std::vector<ItemPtr>& items) const;
     void filter(const model::Network& network, const model::Sheet& sheet, std::vector<ItemPtr>& items);
+    void tuckIn(const model::Network& network, std::vector<ItemPtr>& items);
+    bool findsTucked(const model::Network& network, const find::Matcher& matcher, const Item& item) const;
     /// All there is, in a scene that has nothing yet.
     void take(std::vector<ItemPtr> all);
     template <class Shape>
@@ -205,7 +226,15 @@ private:
     std::array<std::size_t, std::variant_size_v<decltype(Item::shape)>> counts_{};
     Rect bounds_; ///< of all items, as they were when the scene was built
     std::shared_ptr<NamesAtZoom> names_ = std::make_shared<NamesAtZoom>();
+    bool tucks_ = false;                                       ///< something may be tucked in
+    using Tucked = std::map<model::DeviceId, model::DeviceId>; ///< into which
+    std::shared_ptr<const Tucked> tucked_;                     ///< null: nothing
+    bool closes_ = false;                                      ///< groups close by the zoom
+    std::shared_ptr<SeenFromAfar> afar_ = std::make_shared<SeenFromAfar>();
 };
+
+/// The zoom below which anything may close.
+inline constexpr double closingZoom = 0.2;
 
 struct Updated {
     Scene scene;

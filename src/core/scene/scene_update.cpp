@@ -5,6 +5,7 @@
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
 #include "core/scene/scene.h"
+#include "core/scene/tucking.h"
 
 #include <set>
 
@@ -38,11 +39,13 @@ public:
             return std::move(updated_);
         }
         updated_.scene.names_ = std::make_shared<NamesAtZoom>();
+        updated_.scene.afar_ = std::make_shared<SeenFromAfar>();
         if (grouped)
             return std::move(updated_);
+        takeTuckers();
         for (const DeviceId id : devices_) {
             const Device* device = after_.device(id);
-            set(id.value, device ? plateOf(after_, sheet->id, *device) : std::nullopt);
+            set(id.value, dressed(id, device ? plateOf(after_, sheet->id, *device) : std::nullopt));
             takeLinksOf(id);
         }
         for (const LinkId id : links_)
@@ -79,9 +82,10 @@ private:
     void note(const Position& position) {
         if (position.sheet != updated_.scene.sheet())
             return;
-        if (position.of == Kind::device)
+        if (position.of == Kind::device) {
             devices_.insert({position.object});
-        else if (position.of == Kind::link)
+            updated_.scene.tucks_ |= position.tucks;
+        } else if (position.of == Kind::link)
             links_.insert({position.object});
         else if (position.of == Kind::note)
             notes_.insert({position.object});
@@ -108,10 +112,47 @@ private:
             network->forEachLinkOf(id, [&](const Link& link) { links_.insert(link.id); });
     }
 
+    // --- what is tucked in ------------------------------------------------------
+
+    /// Whether a device goes into a badge, and that badge with it, follows from what it is
+    /// linked to.
+    void takeTuckers() {
+        if (!updated_.scene.tucks_)
+            return;
+        const std::set<DeviceId> changed = devices_;
+        for (const DeviceId id : changed)
+            for (const Network* network : {&before_, &after_})
+                takeAround(*network, id, devices_);
+    }
+
+    /// A plate as it is drawn: with its badge, or not at all.
+    std::optional<Plate> dressed(DeviceId id, std::optional<Plate> plate) {
+        Scene& scene = updated_.scene;
+        if (!scene.tucks_)
+            return plate;
+        const DeviceId into = plate ? tuckedInto(after_, scene.sheet_, scene.folding(), id) : DeviceId{};
+        if (into != scene.tuckedInto(id)) {
+            if (!tucked_) // copied once, however many change
+                scene.tucked_ = tucked_ =
+                    std::make_shared<Scene::Tucked>(scene.tucked_ ? *scene.tucked_ : Scene::Tucked{});
+            if (into)
+                (*tucked_)[id] = into;
+            else
+                tucked_->erase(id);
+        }
+        if (!plate || into)
+            return std::nullopt;
+        return withTucked(after_, scene.sheet_, scene.folding(), *std::move(plate));
+    }
+
+    bool hasTuckedEnd(const Link& link) const {
+        return updated_.scene.tuckedInto(link.a.device) || updated_.scene.tuckedInto(link.b.device);
+    }
+
     std::optional<LinkLine> lineFor(const Sheet& sheet, LinkId id) {
         const Scene& scene = updated_.scene;
         const Link* link = after_.link(id);
-        if (!link || !isDrawnOn(*link, sheet.id))
+        if (!link || !isDrawnOn(*link, sheet.id) || hasTuckedEnd(*link))
             return std::nullopt;
         const auto a = scene.anchorOf(link->a.device), b = scene.anchorOf(link->b.device);
         if (!a || !b)
@@ -250,18 +291,33 @@ private:
     /// Plates that changed, or are shown elsewhere, or no longer, or again.
     void followPlates(const Sheet& sheet) {
         const auto &old = was_.folding()->devices(), &fresh = now().devices();
+        if (updated_.scene.tucks_) {
+            forEachShown(old, fresh, [&](DeviceId id, const ShownDevice* was, const ShownDevice* is) {
+                if (!was || !is || was->by != is->by)
+                    devices_.insert(id);
+            });
+            takeTuckers();
+        }
+        forEachShown(old, fresh, [&](DeviceId id, const ShownDevice* was, const ShownDevice* is) {
+            if (was && is && *was == *is && !devices_.contains(id))
+                return;
+            setPlate(sheet, id, is ? *is : ShownDevice{});
+            takeLinksOf(id);
+            for (const ShownDevice* each : {was, is})
+                if (each && each->by.kind == Kind::group)
+                    touched_.insert({each->by.id});
+        });
+    }
+
+    /// Calls `each(id, as it was, as it is)`, with null where it was or is not.
+    template <class Each>
+    static void forEachShown(const std::vector<ShownDevice>& old, const std::vector<ShownDevice>& fresh,
+                             Each&& each) {
         std::size_t i = 0, j = 0;
         while (i < old.size() || j < fresh.size()) {
             const bool gone = j == fresh.size() || (i < old.size() && old[i].id < fresh[j].id);
             const bool came = i == old.size() || (j < fresh.size() && fresh[j].id < old[i].id);
-            const DeviceId id = gone ? old[i].id : fresh[j].id;
-            if (gone || came || !(old[i] == fresh[j]) || fresh_.contains(id)) {
-                setPlate(sheet, id, gone ? ShownDevice{} : fresh[j]);
-                takeLinksOf(id);
-                for (const ShownDevice* each : {came ? nullptr : &old[i], gone ? nullptr : &fresh[j]})
-                    if (each && each->by.kind == Kind::group)
-                        touched_.insert({each->by.id});
-            }
+            each(gone ? old[i].id : fresh[j].id, came ? nullptr : &old[i], gone ? nullptr : &fresh[j]);
             i += !came;
             j += !gone;
         }
@@ -269,6 +325,7 @@ private:
 
     void setPlate(const Sheet& sheet, DeviceId id, const ShownDevice& shown) {
         if (shown.by != refTo(id)) {
+            dressed(id, std::nullopt);
             if (was_.plate(id))
                 put(id.value, nullptr);
             return;
@@ -276,11 +333,11 @@ private:
         const auto held = fresh_.find(id);
         const Plate* old = was_.plate(id);
         if (held != fresh_.end())
-            set(id.value, std::optional(held->second->movedTo(shown.plate)));
+            set(id.value, dressed(id, held->second->movedTo(shown.plate)));
         else if (old)
-            set(id.value, std::optional(old->movedTo(shown.plate)));
+            set(id.value, dressed(id, old->movedTo(shown.plate)));
         else
-            set(id.value, std::optional(plateOf(after_, sheet.id, *after_.device(id))->movedTo(shown.plate)));
+            set(id.value, dressed(id, plateOf(after_, sheet.id, *after_.device(id))->movedTo(shown.plate)));
     }
 
     /// Bends are shown by the level their link is of.
@@ -330,7 +387,7 @@ private:
             const ObjectRef a = drawn ? now().standsFor(link->a.device) : ObjectRef{},
                             b = drawn ? now().standsFor(link->b.device) : ObjectRef{};
             addPair(a, b);
-            if (a.kind == Kind::device && b.kind == Kind::device)
+            if (a.kind == Kind::device && b.kind == Kind::device && !hasTuckedEnd(*link))
                 set(id.value,
                     std::optional(lineOf(after_, sheet, *link, *updated_.scene.anchorOf(link->a.device),
                                          *updated_.scene.anchorOf(link->b.device), parallels_.placeOf(*link),
@@ -397,7 +454,8 @@ private:
     const Network& before_;
     const Network& after_;
     Parallels parallels_;
-    std::vector<ItemPtr> changed_; ///< as they were and as they are
+    std::vector<ItemPtr> changed_;          ///< as they were and as they are
+    std::shared_ptr<Scene::Tucked> tucked_; ///< of the updated scene, once it differs
     std::set<DeviceId> devices_;
     std::set<LinkId> links_;
     std::set<NoteId> notes_;

@@ -50,7 +50,9 @@ public:
             return;
         if (const Plate* plate = item.as<Plate>())
             addBelow(item.object, plate->frame, plate->name, {standingOf(plate->role), plate->links});
-        else if (const Tile* tile = item.as<Tile>())
+        else if (const Tile* tile = item.as<Tile>(); tile && tile->closed && addInside(*tile))
+            return;
+        else if (tile)
             addBelow(item.object, tile->frame, tile->name, {tileStanding, tile->devices});
         else if (const Doorway* doorway = item.as<Doorway>())
             addBelow(item.object, doorway->frame, doorway->name, {tileStanding, doorway->links});
@@ -72,8 +74,8 @@ public:
         std::vector<FarName> shown;
         for (const Candidate& each : all_)
             if (each.state == State::shown)
-                shown.push_back(
-                    {each.of, elided(each.name, farNamePx, Weight::semiBold, maxNamePx - 4), each.area});
+                shown.push_back({each.of, elided(each.name, farNamePx, Weight::semiBold, maxNamePx - 4),
+                                 each.area, each.inside});
         return shown;
     }
 
@@ -89,6 +91,7 @@ private:
         Rect area;
         Rank rank;
         State state = State::open;
+        bool inside = false;
 
         bool before(const Candidate& o) const {
             return std::tuple(-rank.standing, -rank.links, of) <
@@ -110,6 +113,23 @@ private:
         all_.push_back({of, frame, name, area, rank});
     }
 
+    /// In the middle of a closed one, where it has the room; a group with counts below it
+    /// leaves them theirs.
+    bool addInside(const Tile& tile) {
+        const double width = widthOf(tile.name), height = nameHeightPx / zoom_;
+        if (width > tile.frame.w || height > tile.frame.h)
+            return false;
+        const PointF middle = tile.frame.centre();
+        all_.push_back({refTo(tile.id),
+                        tile.frame,
+                        tile.name,
+                        {middle.x - width / 2, middle.y - height / 2, width, height},
+                        {tileStanding, tile.devices},
+                        State::open,
+                        true});
+        return true;
+    }
+
     /// On its upper border, so that nothing within is covered.
     void addAbove(const Frame& frame) {
         const Rect area{frame.frame.x, frame.frame.y - nameHeightPx / zoom_, widthOf(frame.title),
@@ -126,7 +146,7 @@ private:
         double top = all_.front().frame.y, bottom = top;
         for (const Candidate& each : all_) {
             top = std::min(top, each.frame.y - height - nameGapPx / zoom_); // a name may come above
-            bottom = std::max(bottom, each.area.bottom());
+            bottom = std::max({bottom, each.area.bottom(), each.frame.bottom()});
             widest_ = std::max({widest_, each.area.w, each.frame.w});
         }
         first_ = static_cast<std::int64_t>(std::floor(top / height));
@@ -240,6 +260,7 @@ private:
             if (first) {
                 all_[found[a].of].area = found[a].area;
                 all_[found[a].of].state = State::shown;
+                all_[found[a].of].inside = false;
             }
         }
     }

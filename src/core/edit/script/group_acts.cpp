@@ -5,6 +5,7 @@
 #include "core/edit/script/line.h"
 #include "core/edit/sheets.h"
 #include "core/edit/sort_out.h"
+#include "core/edit/tucks.h"
 
 #include <fmt/format.h>
 
@@ -218,6 +219,22 @@ ActResult groupBy(const Line& line) {
     return makeGroups(line.bench().network, groups, *parent, line.bench().ids);
 }
 
+ActResult tuckTo(const Line& line, bool tucked) {
+    const auto sheet = line.sheet();
+    const auto devices = devicesOrAll(line);
+    if (!sheet || !devices)
+        return sheet ? devices.refusal() : sheet.refusal();
+    return setTucked(line.bench().network, *sheet, tuckers(line.bench().network, *sheet, *devices), tucked);
+}
+
+ActResult tuckIn(const Line& line) {
+    return tuckTo(line, true);
+}
+
+ActResult bringOut(const Line& line) {
+    return tuckTo(line, false);
+}
+
 ActResult roles(const Line& line) {
     const auto devices = devicesOrAll(line);
     if (!devices)
@@ -237,6 +254,8 @@ std::span<const ActWord> groupActs() {
         {"move-into", {"group", "members"}, into},
         {"fold", {"group", "sheet"}, fold},
         {"unfold", {"group", "sheet"}, unfold},
+        {"tuck-in", {"members", "sheet"}, tuckIn},
+        {"bring-out", {"members", "sheet"}, bringOut},
         {"group-by", {"by", "attribute", "members", "kind", "in"}, groupBy},
         {"give-roles", {"members"}, roles},
         {"plan", {"group", "file", "mmPerPixel", "widthM", "x", "y", "turn", "dim", "ink", "sheet"}, plan}};
