@@ -261,6 +261,19 @@ void groupEnter(benchmark::State& state) {
     times.report(state);
 }
 
+/// Zooming from step to step, further out and back: more steps than are kept.
+void groupClose(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state)
+        times.time(state, [&] {
+            benchmark::DoNotOptimize(scene.seenAt(0.19 / std::exp2(static_cast<double>(i++ % 8))));
+        });
+    times.report(state);
+}
+
 void groupBuild(benchmark::State& state) {
     const Network& n = grouped(static_cast<int>(state.range(0)));
     Percentiles times;
@@ -533,6 +546,13 @@ BENCHMARK(groupDrop)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(groupEnter)
     ->Name("group/enter")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(groupClose)
+    ->Name("group/close")
     ->Arg(1000)
     ->Arg(10000)
     ->Arg(50000)

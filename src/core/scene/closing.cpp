@@ -7,6 +7,8 @@
 #include "core/scene/text_width.h"
 
 #include <optional>
+#include <set>
+#include <unordered_map>
 
 namespace underridge::scene {
 using namespace model;
@@ -29,37 +31,44 @@ double readableFrom(const Rect& frame) {
 
 } // namespace
 
-/// Works out which groups close and makes what is seen then.
+/// Works out which groups close and makes what is seen then, from the whole scene or from
+/// what is seen somewhat nearer, where fewer groups are closed already.
 class Closing {
 public:
-    Closing(const Scene& scene, double zoom) : scene_(scene), groups_(scene.folding()->groups()) {
+    Closing(const Scene& whole, const Scene& nearer, double zoom)
+        : whole_(whole), nearer_(nearer), groups_(whole.folding()->groups()), tiles_(groups_.size()) {
+        at_.reserve(groups_.size());
         for (std::size_t i = 0; i < groups_.size(); ++i)
-            at_[groups_[i].id] = i;
+            at_[groups_[i].id.value] = i;
         closeAll(zoom);
     }
 
     /// Nothing where no group closes.
     std::optional<Scene> made() {
-        if (std::none_of(closed_.begin(), closed_.end(), [](const auto& into) { return into.has_value(); }))
+        if (std::none_of(closed_.begin(), closed_.end(), [](std::size_t into) { return into != none; }))
             return std::nullopt;
+        listDevices();
         std::vector<ItemPtr> items;
-        scene_.items_.forEach([&](const KeptItem& kept) { takeShape(kept.item, items); });
-        for (auto& [index, tile] : tiles_)
-            addTile(index, std::move(tile), items);
+        nearer_.items_.forEach([&](const KeptItem& kept) { takeShape(kept.item, items); });
+        for (auto& tile : tiles_)
+            if (tile)
+                addTile(*std::move(tile), items);
         for (const auto& [ends, line] : lines_)
-            items.push_back(std::make_shared<const Item>(itemOf(straight(ends, line))));
+            items.push_back(std::make_shared<const Item>(straight(ends, line)));
         Scene out;
-        out.sheet_ = scene_.sheet_;
-        out.unit_ = scene_.unit_;
-        out.entered_ = scene_.entered_;
-        out.filtered_ = scene_.filtered_;
-        out.folding_ = scene_.folding_;
-        out.standing_ = scene_.standing_;
+        out.sheet_ = whole_.sheet_;
+        out.unit_ = whole_.unit_;
+        out.entered_ = whole_.entered_;
+        out.filtered_ = whole_.filtered_;
+        out.folding_ = whole_.folding_;
+        out.standing_ = whole_.standing_;
         out.take(std::move(items));
         return out;
     }
 
 private:
+    static constexpr std::size_t none = SIZE_MAX;
+
     /// From which zoom on each group is open: of plates some names must be readable, of groups the
     /// larger half as tiles. Outer groups close after inner ones.
     void closeAll(double zoom) {
@@ -73,102 +82,112 @@ private:
                 std::nth_element(inner.begin(), middle, inner.end());
                 opensAt[i] = std::min(closingZoom, *middle);
             }
-            if (const auto parent = parentOf(i))
-                within[*parent].push_back(readableFrom(groups_[i].frame));
+            if (const std::size_t parent = indexOf(groups_[i].in); parent != none)
+                within[parent].push_back(readableFrom(groups_[i].frame));
         }
-        closed_.resize(groups_.size());
+        closed_.assign(groups_.size(), none);
         for (std::size_t i = 0; i < groups_.size(); ++i) {
-            const auto parent = parentOf(i);
-            const Frame* frame = scene_.frame(groups_[i].id);
-            if (parent && closed_[*parent])
-                closed_[i] = closed_[*parent];
-            else if (frame && !frame->entered && zoom < opensAt[i])
+            const std::size_t parent = indexOf(groups_[i].in);
+            if (parent != none && closed_[parent] != none)
+                closed_[i] = closed_[parent];
+            else if (!groups_[i].folded && groups_[i].id != whole_.entered_ && zoom < opensAt[i])
                 closed_[i] = i;
         }
     }
 
-    std::optional<std::size_t> parentOf(std::size_t i) const {
-        const auto at = at_.find(groups_[i].in);
-        return at == at_.end() ? std::nullopt : std::optional(at->second);
+    std::size_t indexOf(GroupId id) const {
+        const auto at = at_.find(id.value);
+        return at == at_.end() ? none : at->second;
     }
 
-    /// The closed group a device is in.
-    std::optional<std::size_t> closedOver(DeviceId id) const {
-        const auto& standing = *scene_.standing();
-        const auto held = std::lower_bound(standing.begin(), standing.end(), id,
-                                           [](const Standing& each, DeviceId v) { return each.device < v; });
-        if (held == standing.end() || held->device != id)
-            return std::nullopt;
-        return closedOver(held->in);
+    /// Which closed group each device is in, by id.
+    void listDevices() {
+        const auto& standing = *whole_.standing();
+        ids_.reserve(standing.size());
+        over_.reserve(standing.size());
+        for (const Standing& each : standing) {
+            ids_.push_back(each.device.value);
+            over_.push_back(closedOver(each.in));
+        }
     }
-    std::optional<std::size_t> closedOver(GroupId id) const {
-        const auto at = at_.find(id);
-        return at == at_.end() ? std::nullopt : closed_[at->second];
+
+    std::size_t closedOver(GroupId id) const {
+        const std::size_t at = indexOf(id);
+        return at == none ? none : closed_[at];
     }
-    std::optional<std::size_t> closedOver(ObjectRef shown) const {
-        return shown.kind == Kind::group    ? closedOver(GroupId{shown.id})
-               : shown.kind == Kind::device ? closedOver(DeviceId{shown.id})
-                                            : std::nullopt;
+    std::size_t closedOver(ObjectRef shown) const {
+        if (shown.kind == Kind::group)
+            return closedOver(GroupId{shown.id});
+        const auto at = std::lower_bound(ids_.begin(), ids_.end(), shown.id);
+        return at == ids_.end() || *at != shown.id ? none
+                                                   : over_[static_cast<std::size_t>(at - ids_.begin())];
     }
 
     Tile& tileFor(std::size_t index) {
-        const auto [at, fresh] = tiles_.try_emplace(index);
-        if (fresh) {
-            const ShownGroup& group = groups_[index];
-            at->second.id = group.id;
-            at->second.frame = group.frame;
-            at->second.closed = true;
+        auto& tile = tiles_[index];
+        if (!tile) {
+            tile.emplace().closed = true;
+            tile->id = groups_[index].id;
+            tile->frame = groups_[index].frame;
         }
-        return at->second;
+        return *tile;
     }
 
     static void count(Tile& tile, const std::vector<std::pair<Role, int>>& roles) {
-        for (const auto& [role, number] : roles) {
-            const auto same = std::find_if(tile.roles.begin(), tile.roles.end(),
-                                           [r = role](const auto& each) { return each.first == r; });
-            if (same == tile.roles.end())
-                tile.roles.emplace_back(role, number);
-            else
-                same->second += number;
-            tile.devices += number;
-        }
+        for (const auto& [role, number] : roles)
+            count(tile, role, number);
+    }
+    static void count(Tile& tile, Role role, int number) {
+        tile.devices += number;
+        for (auto& each : tile.roles)
+            if (each.first == role) {
+                each.second += number;
+                return;
+            }
+        tile.roles.emplace_back(role, number);
     }
 
     /// What is open stays as it is; what is not is counted by the tile it is in.
     void takeShape(const ItemPtr& item, std::vector<ItemPtr>& items) {
         if (const LinkLine* line = item->as<LinkLine>())
             return takeLine(item, *line, items);
-        const auto into = item->as<Doorway>() ? std::nullopt : closedOver(item->object);
-        if (!into) {
+        const bool mayBeIn = item->object.kind == Kind::device || item->object.kind == Kind::group;
+        const std::size_t into = mayBeIn && !item->as<Doorway>() ? closedOver(item->object) : none;
+        if (into == none) {
             items.push_back(item);
             return;
         }
-        Tile& tile = tileFor(*into);
+        Tile& tile = tileFor(into);
         if (const Plate* plate = item->as<Plate>()) {
-            count(tile, {{plate->role, 1}});
+            count(tile, plate->role, 1);
             count(tile, plate->tucked);
-        } else if (const Tile* folded = item->as<Tile>()) {
-            count(tile, folded->roles);
-            tile.failing += folded->failing;
+        } else if (const Tile* inner = item->as<Tile>()) {
+            count(tile, inner->roles);
+            if (inner->id == tile.id) // closed nearer already
+                dress(tile, inner->kind, inner->name, inner->level, item->faint);
         } else if (const Frame* frame = item->as<Frame>(); frame && frame->id == tile.id) {
-            tile.kind = frame->kind;
-            tile.name = frame->title;
-            tile.level = frame->level;
-            faint_[*into] = item->faint;
+            dress(tile, frame->kind, frame->title, frame->level, item->faint);
         }
     }
 
+    void dress(Tile& tile, GroupKind kind, const std::string& name, int level, bool faint) {
+        tile.kind = kind;
+        tile.name = name;
+        tile.level = level;
+        if (faint)
+            faint_.insert(tile.id);
+    }
+
     void takeLine(const ItemPtr& item, const LinkLine& line, std::vector<ItemPtr>& items) {
-        const auto a = closedOver(line.a), b = closedOver(line.b);
-        if (!a && !b) {
+        const std::size_t a = closedOver(line.a), b = closedOver(line.b);
+        if (a == none && b == none) {
             items.push_back(item);
             return;
         }
-        if (a == b) {
-            tileFor(*a).failing += line.failsA || line.failsB;
+        if (a == b)
             return;
-        }
-        const ObjectRef from = a ? refTo(groups_[*a].id) : line.a, to = b ? refTo(groups_[*b].id) : line.b;
+        const ObjectRef from = a != none ? refTo(groups_[a].id) : line.a,
+                        to = b != none ? refTo(groups_[b].id) : line.b;
         Merged& merged = lines_[std::minmax(from, to)];
         if (!merged.first || line.id < merged.first->id)
             merged.first = &line;
@@ -178,12 +197,13 @@ private:
         merged.all.insert(merged.all.end(), line.merged.begin(), line.merged.end());
     }
 
-    void addTile(std::size_t index, Tile tile, std::vector<ItemPtr>& items) {
-        std::stable_sort(tile.roles.begin(), tile.roles.end(), [](const auto& a, const auto& b) {
+    void addTile(Tile tile, std::vector<ItemPtr>& items) {
+        std::sort(tile.roles.begin(), tile.roles.end(), [](const auto& a, const auto& b) {
             return std::pair(-a.second, a.first) < std::pair(-b.second, b.first);
         });
+        const bool faint = faint_.contains(tile.id);
         Item item = itemOf(std::move(tile));
-        item.faint = faint_[index];
+        item.faint = faint;
         items.push_back(std::make_shared<const Item>(std::move(item)));
     }
 
@@ -194,11 +214,11 @@ private:
     };
 
     Anchor anchorOf(ObjectRef shown) const {
-        const Item* item = scene_.item(shown);
+        const Item* item = whole_.item(shown);
         return {shown, item ? frameOf(*item) : Rect{}, {}, 0};
     }
 
-    LinkLine straight(const std::pair<ObjectRef, ObjectRef>& ends, const Merged& merged) const {
+    Item straight(const std::pair<ObjectRef, ObjectRef>& ends, const Merged& merged) const {
         LinkLine line = *merged.first;
         const Anchor a = anchorOf(ends.first), b = anchorOf(ends.second);
         line.a = ends.first;
@@ -209,15 +229,19 @@ private:
         std::sort(line.merged.begin(), line.merged.end());
         if (line.merged.size() == 1)
             line.merged.clear();
-        return line;
+        Item item = itemOf(std::move(line));
+        item.faint = merged.allFaint;
+        return item;
     }
 
-    const Scene& scene_;
+    const Scene &whole_, &nearer_;
     const std::vector<ShownGroup>& groups_;
-    std::map<GroupId, std::size_t> at_;
-    std::vector<std::optional<std::size_t>> closed_; ///< the outermost closed one each is in, or is
-    std::map<std::size_t, Tile> tiles_;
-    std::map<std::size_t, bool> faint_;
+    std::unordered_map<std::uint64_t, std::size_t> at_; ///< in groups_
+    std::vector<std::size_t> closed_;                   ///< the outermost closed one each is in, or is
+    std::vector<std::uint64_t> ids_;                    ///< of devices
+    std::vector<std::size_t> over_;                     ///< the closed group each of them is in
+    std::vector<std::optional<Tile>> tiles_;
+    std::set<GroupId> faint_;
     std::map<std::pair<ObjectRef, ObjectRef>, Merged> lines_;
 };
 
@@ -234,7 +258,10 @@ std::shared_ptr<const Scene> Scene::seenAt(double zoom) const {
             steps.erase(step - steps.begin()->first > std::prev(steps.end())->first - step
                             ? steps.begin()
                             : std::prev(steps.end()));
-        auto made = Closing(*this, std::exp2(step / stepsADoubling)).made();
+        // What is seen nearer holds less already.
+        const auto nearer = steps.upper_bound(step);
+        const Scene& from = nearer != steps.end() && nearer->second ? *nearer->second : *this;
+        auto made = Closing(*this, from, std::exp2(step / stepsADoubling)).made();
         held = steps.emplace(step, made ? std::make_shared<const Scene>(*std::move(made)) : nullptr).first;
     }
     return held->second ? held->second : itself;
