@@ -36,7 +36,7 @@ std::vector<scene::Bundle> SheetPainter::far(QPainter& painter, const scene::Ite
     painter.setRenderHint(QPainter::Antialiasing, false);
     std::vector<const LinkLine*> straight;
     for (const scene::NoteCard* item : items.of<scene::NoteCard>())
-        if (item->zone)
+        if (item->zone || item->behind)
             note(painter, *item, Detail::far);
     for (const scene::Frame* item : items.of<scene::Frame>())
         frame(painter, *item, Detail::far);
@@ -66,7 +66,7 @@ std::vector<scene::Bundle> SheetPainter::far(QPainter& painter, const scene::Ite
     for (const scene::Doorway* item : items.of<scene::Doorway>())
         doorway(painter, *item, Detail::far);
     for (const scene::NoteCard* item : items.of<scene::NoteCard>())
-        if (!item->zone)
+        if (!item->zone && !item->behind)
             painter.fillRect(toQt(item->frame), theme_.frame);
     return bundles;
 }

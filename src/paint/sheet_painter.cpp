@@ -427,14 +427,20 @@ void SheetPainter::label(QPainter& painter, const scene::Label& item) {
 
 void SheetPainter::note(QPainter& painter, const scene::NoteCard& item, Detail detail) {
     painter.setPen(item.zone ? QPen(theme_.edge, 1, Qt::DashLine) : QPen(theme_.edge, 1));
-    painter.setBrush(theme_.frame);
+    item.outline ? painter.setBrush(Qt::NoBrush) : painter.setBrush(theme_.frame);
     painter.drawRect(toQt(item.frame));
     if (detail == Detail::far)
         return;
-    double y = item.frame.y + 16;
-    for (const std::string& each : item.lines) {
-        text(painter, {item.frame.x + 8, y}, each, 11, Weight::regular, theme_.ink);
-        y += 15;
+    const QPointF corner(item.frame.x + 8, item.frame.y + 5);
+    for (const scene::NoteLine& line : item.lines) {
+        if (line.bullet >= 0) {
+            painter.setPen(Qt::NoPen);
+            painter.setBrush(theme_.ink);
+            painter.drawEllipse(corner + QPointF(line.bullet, line.baseline - line.size * 0.32), 1.8, 1.8);
+        }
+        for (const scene::NoteRun& run : line.runs)
+            text(painter, corner + QPointF(run.x, line.baseline), run.text, line.size, run.weight,
+                 theme_.ink);
     }
 }
 

@@ -140,10 +140,19 @@ void DetailsPanel::findingRows(const ObjectRef& object) {
 
 void DetailsPanel::showNote(const Note& note) {
     const NoteId id = note.id;
-    begin(tr("Note"), tr("on %1").arg(shownText(session_.network().sheet(note.sheet)->name)));
+    begin(note.zone ? tr("Zone") : tr("Note"),
+          tr("on %1").arg(shownText(session_.network().sheet(note.sheet)->name)));
     form_->longRow(tr("Text"), shownText(note.text.view()), [this, id](const std::string& typed) {
         return edit::setNoteText(session_.network(), id, typed);
     });
+    if (note.zone)
+        form_->checkRow(tr("Border only"), note.outline, [this, id, behind = note.behind](bool on) {
+            return edit::setNoteLook(session_.network(), id, behind, on);
+        });
+    else
+        form_->checkRow(tr("Behind everything"), note.behind,
+                        [this, id](bool on) { return edit::setNoteLook(session_.network(), id, on, false); });
+    form_->row(tr("Marks"), tr("# heading, - item, **strong**"));
 }
 
 void DetailsPanel::showSeveral() {

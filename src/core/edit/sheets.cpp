@@ -206,6 +206,19 @@ ActResult takeOffSheet(const Network& network, SheetId sheet, const Refs& object
     return act;
 }
 
+ActResult setNoteLook(const Network& network, NoteId id, bool behind, bool outline) {
+    const Note* held = network.note(id);
+    if (!held)
+        return error("the note is no longer there", "select again");
+    const std::string name = held->outline != outline ? outline ? "Draw the border only" : "Fill the zone"
+                             : behind                 ? "Put the note behind"
+                                                      : "Put the note in front";
+    return changeEach<Note>(network, {{id.value, 0}}, name, [&](Note& note) {
+        note.behind = behind;
+        note.outline = outline;
+    });
+}
+
 ActResult addZone(const Network& network, const Look& look, Point at, int width, int height,
                   const std::string& title, IdSource& ids) {
     auto act = addNote(network, look, at, title, ids);

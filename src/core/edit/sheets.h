@@ -18,6 +18,9 @@ ActResult setBends(const model::Network& network, const Look& look, model::LinkI
 /// Puts a note on a sheet, where it is shown. Refuses an empty text.
 ActResult addNote(const model::Network& network, const Look& look, model::Point at, const std::string& text,
                   model::IdSource& ids);
+/// Whether a note lies below links and plates, and whether only the border of a zone is
+/// drawn.
+ActResult setNoteLook(const model::Network& network, model::NoteId note, bool behind, bool outline);
 ActResult setNoteText(const model::Network& network, model::NoteId note, const std::string& text);
 
 /// Adds a sheet after the others. Refuses an empty name.

@@ -100,8 +100,11 @@ Item itemOf(LinkLine line) {
 }
 
 Item itemOf(NoteCard note) {
-    return {refTo(note.id), note.frame.grown(margin), note.zone ? Layer::ground : Layer::notes,
-            std::move(note)};
+    const bool ground = note.zone || note.behind;
+    constexpr int onFrames = 1'000; // a note behind everything is not behind frames
+    const int depth = ground && !note.zone ? onFrames : 0;
+    return {refTo(note.id), note.frame.grown(margin), ground ? Layer::ground : Layer::notes, std::move(note),
+            depth};
 }
 
 Item itemOf(Frame frame) {

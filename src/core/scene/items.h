@@ -4,6 +4,7 @@
 #include "core/model/object_ref.h"
 #include "core/model/shared_text.h"
 #include "core/scene/geometry.h"
+#include "core/scene/note_text.h"
 
 #include <string>
 #include <variant>
@@ -113,8 +114,10 @@ struct LinkLine {
 struct NoteCard {
     model::NoteId id;
     Rect frame;
-    bool zone = false; ///< an area marked on the sheet, below everything else
-    std::vector<std::string> lines;
+    bool zone = false;    ///< an area marked on the sheet, below everything else
+    bool behind = false;  ///< below links and plates
+    bool outline = false; ///< of a zone: only its border
+    std::vector<NoteLine> lines;
 
     bool operator==(const NoteCard&) const = default;
 };

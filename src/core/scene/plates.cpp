@@ -10,7 +10,7 @@ namespace {
 
 constexpr double padding = 6, minWidth = 104, maxWidth = 240, tickPitch = 4.4, maxPitch = 11;
 constexpr int maxColumns = 48;
-constexpr double noteWidth = 200, noteSize = 11, noteLine = 15;
+constexpr double noteWidth = 200, notePadding = 8, leastNote = 40;
 
 Rail railFor(const Rect& frame, int ports) {
     Rail rail;
@@ -85,17 +85,17 @@ std::optional<NoteCard> cardOf(const Network& network, SheetId sheet, const Note
         return std::nullopt;
     NoteCard card;
     card.id = note.id;
-    card.lines = wrapped(note.text.view(), noteSize, Weight::regular, noteWidth - 16);
-    double width = 40;
-    for (const std::string& text : card.lines)
-        width = std::max(width, textWidth(text, noteSize, Weight::regular));
     card.zone = note.zone && position->width > 0 && position->height > 0;
+    card.behind = note.behind;
+    card.outline = note.outline;
+    const double x = position->at.x, y = position->at.y;
+    const double room = card.zone ? std::max<double>(noteWidth, position->width) : noteWidth;
+    NoteText text = setNote(note.text.view(), room - 2 * notePadding);
     if (card.zone)
-        card.frame = {static_cast<double>(position->at.x), static_cast<double>(position->at.y),
-                      static_cast<double>(position->width), static_cast<double>(position->height)};
+        card.frame = {x, y, static_cast<double>(position->width), static_cast<double>(position->height)};
     else
-        card.frame = {static_cast<double>(position->at.x), static_cast<double>(position->at.y), width + 16,
-                      static_cast<double>(card.lines.size()) * noteLine + 10};
+        card.frame = {x, y, std::max(leastNote, text.width) + 2 * notePadding, text.height + 10};
+    card.lines = std::move(text.lines);
     return card;
 }
 

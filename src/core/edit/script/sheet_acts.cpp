@@ -82,13 +82,26 @@ ActResult takeOff(const Line& line) {
     return takeOffSheet(line.bench().network, *sheet, *members);
 }
 
+/// A note or zone that was just added, as the line wants it to look.
+ActResult looking(const Line& line, ActResult act) {
+    const auto behind = line.flagOr("behind", false), outline = line.flagOr("outline", false);
+    if (!behind || !outline)
+        return behind ? outline.refusal() : behind.refusal();
+    if (!act || (!*behind && !*outline))
+        return act;
+    auto look = setNoteLook(act->network, {act->subjects.front().id}, *behind, *outline);
+    if (look)
+        act->network = std::move(look->network);
+    return act;
+}
+
 ActResult note(const Line& line) {
     const auto text = line.text("text");
     const auto at = line.point("at");
     const auto sheet = line.sheet();
     if (!text || !at || !sheet)
         return !text ? text.refusal() : !at ? at.refusal() : sheet.refusal();
-    return addNote(line.bench().network, *sheet, *at, *text, line.bench().ids);
+    return looking(line, addNote(line.bench().network, *sheet, *at, *text, line.bench().ids));
 }
 
 ActResult zone(const Line& line) {
@@ -101,8 +114,8 @@ ActResult zone(const Line& line) {
           width ? nullptr : &width.refusal(), height ? nullptr : &height.refusal()})
         if (refusal)
             return *refusal;
-    return addZone(line.bench().network, *sheet, *at, static_cast<int>(*width), static_cast<int>(*height),
-                   *text, line.bench().ids);
+    return looking(line, addZone(line.bench().network, *sheet, *at, static_cast<int>(*width),
+                                 static_cast<int>(*height), *text, line.bench().ids));
 }
 
 ActResult filter(const Line& line) {
@@ -121,13 +134,14 @@ ActResult filter(const Line& line) {
 } // namespace
 
 std::span<const ActWord> sheetActs() {
-    static const std::vector<ActWord> acts{{"move", {"members", "to", "by", "sheet"}, move},
-                                           {"sheet", {"name", "from", "group", "groups"}, makeSheet},
-                                           {"filter", {"filter", "hides", "sheet"}, filter},
-                                           {"show", {"members", "at", "sheet"}, show},
-                                           {"take-off", {"members", "sheet"}, takeOff},
-                                           {"note", {"text", "at", "sheet"}, note},
-                                           {"zone", {"text", "at", "width", "height", "sheet"}, zone}};
+    static const std::vector<ActWord> acts{
+        {"move", {"members", "to", "by", "sheet"}, move},
+        {"sheet", {"name", "from", "group", "groups"}, makeSheet},
+        {"filter", {"filter", "hides", "sheet"}, filter},
+        {"show", {"members", "at", "sheet"}, show},
+        {"take-off", {"members", "sheet"}, takeOff},
+        {"note", {"text", "at", "behind", "sheet"}, note},
+        {"zone", {"text", "at", "width", "height", "outline", "sheet"}, zone}};
     return acts;
 }
 
