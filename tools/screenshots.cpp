@@ -274,6 +274,16 @@ void shootPlan(const QString& folder) {
     for (const model::Sheet& sheet : s.window().session().network().sheetsInOrder())
         if (sheet.name == "Concourse")
             s.window().session().showSheet(sheet.id);
+    app::SheetsPanel& sheets = s.window().sheetsPanel();
+    s.window().findChild<QTabWidget*>()->setCurrentWidget(&sheets);
+    QElapsedTimer timer;
+    timer.start();
+    const auto isDrawn = [&](int row) {
+        return sheets.list().item(row)->icon().pixmap(8).toImage().pixelColor(4, 4).alpha() > 0;
+    };
+    do
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    while (timer.elapsed() < 8000 && !isDrawn(sheets.list().count() - 1));
     s.shoot("floor-plan");
     s.sheet().look(s.window().session().scene().plate(s.named("till-2"))->frame.centre(), 0.9);
     s.window().session().select({model::refTo(s.named("till-2"))});

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Finding and filtering in the real window.
+#include "app/carried.h"
 #include "app/find/filter_bar.h"
 #include "app/find/find_field.h"
 #include "app/sheets/missing_panel.h"
@@ -322,8 +323,7 @@ private Q_SLOTS:
             if (sheet.name == "Routing")
                 h.session().showSheet(sheet.id);
         QMimeData data;
-        data.setData(QString::fromLatin1(app::devicesMimeType),
-                     QByteArray::number(static_cast<qulonglong>(h.named("acc-c1").value)) + "\n17\n");
+        app::carry(data, {h.named("acc-c1"), {17}});
         const QPoint at(200, 150);
         QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
         QApplication::sendEvent(&h.sheet(), &enter);

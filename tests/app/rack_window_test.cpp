@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Racks in the real window.
+#include "app/carried.h"
 #include "app/racks/rack_panel.h"
-#include "app/sheets/missing_panel.h"
 #include "core/model/racks.h"
 #include "tests/support/window_harness.h"
 
@@ -33,9 +33,7 @@ struct Racks : WindowHarness {
         }
         QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
     }
-    void drop(const char* format, const QByteArray& bytes, QPoint at) {
-        QMimeData data;
-        data.setData(QString::fromLatin1(format), bytes);
+    void drop(const QMimeData& data, QPoint at) {
         QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
         QApplication::sendEvent(&view(), &enter);
         QVERIFY(enter.isAccepted());
@@ -98,11 +96,13 @@ private Q_SLOTS:
     void models_and_waiting_devices_are_dropped_into_a_unit() {
         Racks h;
         const auto devices = h.devices();
-        h.drop(app::modelMimeType, "server", h.at(12));
+        QMimeData model, waiting;
+        model.setData(QString::fromLatin1(app::modelMimeType), "server");
+        app::carry(waiting, {h.named("acc-c1")});
+        h.drop(model, h.at(12));
         QCOMPARE(h.devices(), devices + 1);
         QCOMPARE(h.network().device(h.session().selected().devices().front())->place.unit, 12);
-        h.drop(app::devicesMimeType, QByteArray::number(static_cast<qulonglong>(h.named("acc-c1").value)),
-               h.at(14, Side::rear));
+        h.drop(waiting, h.at(14, Side::rear));
         QCOMPARE(h.unitOf("acc-c1"), 14);
         QCOMPARE(h.network().device(h.named("acc-c1"))->place.side, Side::rear);
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/outline_panel.h"
 
+#include "app/carried.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
 #include "core/edit/devices.h"
@@ -10,6 +11,7 @@
 
 #include <QDropEvent>
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QVBoxLayout>
 
 namespace underridge::app {
@@ -33,6 +35,17 @@ ObjectRef OutlineTree::objectOf(const QTreeWidgetItem* item) {
 void OutlineTree::setObject(QTreeWidgetItem* item, ObjectRef object) {
     item->setData(0, kindRole, static_cast<int>(object.kind));
     item->setData(0, idRole, QVariant::fromValue<qulonglong>(object.id));
+}
+
+QMimeData* OutlineTree::mimeData(const QList<QTreeWidgetItem*>& items) const {
+    QMimeData* carried = QTreeWidget::mimeData(items);
+    std::vector<DeviceId> devices;
+    for (const QTreeWidgetItem* item : items)
+        if (const ObjectRef object = objectOf(item); object.kind == Kind::device)
+            devices.push_back({object.id});
+    if (carried && !devices.empty())
+        carry(*carried, devices); // onto a sheet, or into a rack
+    return carried;
 }
 
 void OutlineTree::dropEvent(QDropEvent* event) {

@@ -31,6 +31,7 @@ Q_SIGNALS:
     void removeWanted();
 
 protected:
+    QMimeData* mimeData(const QList<QTreeWidgetItem*>& items) const override;
     void dropEvent(QDropEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 };

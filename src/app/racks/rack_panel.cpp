@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/racks/rack_panel.h"
 
+#include "app/carried.h"
 #include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
-#include "app/sheets/missing_panel.h"
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
 #include "core/edit/names.h"
@@ -173,7 +173,7 @@ void RackView::keyPressEvent(QKeyEvent* event) {
 
 void RackView::dragEnterEvent(QDragEnterEvent* event) {
     if (picture_ && (event->mimeData()->hasFormat(QString::fromLatin1(modelMimeType)) ||
-                     event->mimeData()->hasFormat(QString::fromLatin1(devicesMimeType))))
+                     carriesDevices(*event->mimeData())))
         event->acceptProposedAction();
 }
 
@@ -183,10 +183,8 @@ void RackView::dropEvent(QDropEvent* event) {
     if (unit == 0 || !side)
         return;
     event->acceptProposedAction();
-    const QByteArray ids = event->mimeData()->data(QString::fromLatin1(devicesMimeType));
-    for (const QByteArray& id : ids.split('\n'))
-        if (const DeviceId device{id.toULongLong()}; session_.network().device(device))
-            return move({device, unit, 1, *side});
+    if (const auto devices = carriedDevices(*event->mimeData(), session_.network()); !devices.empty())
+        return move({devices.front(), unit, 1, *side});
     const QByteArray id = event->mimeData()->data(QString::fromLatin1(modelMimeType));
     const DeviceModel* model = session_.catalogue().device(id.toStdString());
     if (!model)

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The events of the sheet: painting, pointer, keys, drag and drop.
+#include "app/carried.h"
 #include "app/session/session.h"
 #include "app/sheet/sheet_view.h"
 
 #include "app/files/clipboard.h"
 #include "app/overlays/overlay_layer.h"
-#include "app/sheets/missing_panel.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -132,6 +132,12 @@ void SheetView::scrollAtEdge(QPointF by) {
     afterEvent();
 }
 
+/// What is dragged may be let go over a panel that takes it.
+bool SheetView::droppedElsewhere(const QMouseEvent& event) const {
+    return tool_ == &select_ && select_.isMoving() && !rect().contains(event.position().toPoint()) &&
+           takesDrop_ && takesDrop_(event.globalPosition().toPoint());
+}
+
 void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     edge_.stop();
     hold_.stop();
@@ -139,6 +145,8 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     dragged_ = {};
     if (endPan(*event)) {
         // and no further
+    } else if (event->button() == Qt::LeftButton && droppedElsewhere(*event)) {
+        select_.cancel();
     } else if (event->button() == Qt::LeftButton) {
         tool_->release(pointerOf(*event));
     } else if (event->button() == Qt::RightButton && tool_ != &select_) {
@@ -240,7 +248,7 @@ bool SheetView::bringsClip(const QDropEvent& event) const {
 }
 
 bool SheetView::bringsDevices(const QDropEvent& event) {
-    return event.mimeData()->hasFormat(QString::fromLatin1(devicesMimeType));
+    return carriesDevices(*event.mimeData());
 }
 
 void SheetView::dragEnterEvent(QDragEnterEvent* event) {
@@ -271,12 +279,7 @@ void SheetView::dropEvent(QDropEvent* event) {
     place_.cancel();
     cancelTool();
     if (bringsDevices(*event)) {
-        std::vector<DeviceId> devices;
-        const QByteArray ids = event->mimeData()->data(QString::fromLatin1(devicesMimeType));
-        for (const QByteArray& id : ids.split('\n'))
-            if (DeviceId device{id.toULongLong()}; session_.network().device(device))
-                devices.push_back(device);
-        putOn(devices, camera().toSheet(event->position()));
+        putOn(carriedDevices(*event->mimeData(), session_.network()), camera().toSheet(event->position()));
         event->acceptProposedAction();
         setFocus();
         return;

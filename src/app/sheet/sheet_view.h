@@ -51,6 +51,9 @@ public:
     void cancelTool();
     /// Draws devices of the network on this sheet, at a point or in the middle of what is
     /// seen.
+    /// Asked where devices dragged here are let go outside: whether somebody there, at a
+    /// point of the screen, takes them.
+    void setTakesDrop(std::function<bool(QPoint)> takes) { takesDrop_ = std::move(takes); }
     void putOn(const std::vector<model::DeviceId>& devices, std::optional<scene::PointF> at = std::nullopt);
     /// Edits the note, shows the faceplate, or opens the port drawer of the link that is
     /// selected.
@@ -110,6 +113,7 @@ private:
 
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
+    bool droppedElsewhere(const QMouseEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;
     static bool bringsDevices(const QDropEvent& event);
     void followSession();
@@ -151,6 +155,7 @@ private:
     EdgeScroll edge_;
     Pointer dragged_; ///< where the pointer was last while something is dragged
     QString hint_;
+    std::function<bool(QPoint)> takesDrop_;
     model::ObjectRef toldFocus_; ///< a screen reader knows of
 };
 

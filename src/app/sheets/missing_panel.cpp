@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheets/missing_panel.h"
 
+#include "app/carried.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
@@ -27,15 +28,13 @@ public:
 
 protected:
     void startDrag(Qt::DropActions) override {
-        QByteArray ids;
+        std::vector<DeviceId> devices;
         for (const QListWidgetItem* item : selectedItems())
-            ids += QByteArray::number(item->data(idRole).toULongLong()) + '\n';
-        if (ids.isEmpty())
+            devices.push_back({item->data(idRole).toULongLong()});
+        if (devices.empty())
             return;
-        auto* carried = new QMimeData;
-        carried->setData(QString::fromLatin1(devicesMimeType), ids);
         auto* drag = new QDrag(this);
-        drag->setMimeData(carried);
+        drag->setMimeData(carrying(devices));
         drag->exec(Qt::CopyAction);
     }
 };

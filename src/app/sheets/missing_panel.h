@@ -11,9 +11,6 @@ namespace underridge::app {
 
 class Session;
 
-/// The data a drag of devices carries: their ids, one a line.
-inline constexpr const char* devicesMimeType = "application/x-underridge-devices";
-
 class MissingPanel : public QWidget {
     Q_OBJECT
 public:

@@ -91,10 +91,10 @@ bool SheetActs::canRemove() const {
     return desk_.session.network().all<Sheet>().size() > 1;
 }
 
-void SheetActs::remove() {
+void SheetActs::remove(SheetId id) {
     Session& session = desk_.session;
-    const Sheet* sheet = session.network().sheet(session.sheet());
-    if (!sheet)
+    const Sheet* sheet = session.network().sheet(id);
+    if (!sheet || !canRemove())
         return;
     const QString name = shownText(sheet->name);
     desk_.dialogs.choose({tr("Remove sheet"),
@@ -104,7 +104,7 @@ void SheetActs::remove() {
                               .arg(name),
                           {{tr("Remove %1").arg(name), QMessageBox::DestructiveRole},
                            {tr("Cancel"), QMessageBox::RejectRole}}},
-                         [this, id = sheet->id](int chosen) {
+                         [this, id](int chosen) {
                              if (chosen == 0)
                                  desk_.session.apply(edit::removeSheet(desk_.session.network(), id));
                          });

@@ -19,7 +19,7 @@ public:
     /// Takes what is selected off the sheet; it stays in the network.
     void takeOff();
     /// Asks first: what is drawn on it alone goes, the network stays.
-    void remove();
+    void remove(model::SheetId sheet);
 
     bool canTakeOff() const;
     bool canRemove() const;

@@ -110,6 +110,10 @@ void MainWindow::connectSheet() {
 void MainWindow::connectPanels() {
     connect(outline_, &OutlinePanel::activated, this, [this](ObjectRef object) { goTo({object}); });
     connect(outline_, &OutlinePanel::removeWanted, this, [this] { groups_.remove(); });
+    connect(sheetsPanel_, &SheetsPanel::newWanted, this, [this] { sheets_.add(SheetActs::With::nothing); });
+    connect(sheetsPanel_, &SheetsPanel::removeWanted, this, [this](SheetId sheet) { sheets_.remove(sheet); });
+    sheet_->setTakesDrop(
+        [this](QPoint at) { return sheetsPanel_->drop(at, session_->selected().devices()); });
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](LinkId link, int end) { sheet_->linking().openDrawerForLink(link, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
@@ -300,11 +304,13 @@ void MainWindow::buildDocks() {
     outline_ = new OutlinePanel(*session_);
     leftTabs_ = new QTabWidget;
     leftTabs_->setDocumentMode(true);
-    leftTabs_->setAccessibleName(tr("Catalogue and outline"));
+    leftTabs_->setAccessibleName(tr("Catalogue, outline, sheets"));
     leftTabs_->addTab(catalogue_, tr("Catalogue"));
     leftTabs_->addTab(outline_, tr("Outline"));
+    sheetsPanel_ = new SheetsPanel(*session_);
+    leftTabs_->addTab(sheetsPanel_, tr("Sheets"));
     leftTabs_->setMinimumWidth(leftTabs_->tabBar()->sizeHint().width());
-    leftDock_ = new QDockWidget(tr("Catalogue and outline"), this);
+    leftDock_ = new QDockWidget(tr("Catalogue, outline, sheets"), this);
     leftDock_->setObjectName(QStringLiteral("leftDock"));
     leftDock_->setWidget(leftTabs_);
     addDockWidget(Qt::LeftDockWidgetArea, leftDock_);
@@ -362,6 +368,7 @@ void MainWindow::applyTheme() {
     faceplates_->setTheme(theme);
     chain_->setTheme(theme);
     racks_->setTheme(theme_->theme());
+    sheetsPanel_->setTheme(theme_->theme());
     refreshChecks();
 }
 
@@ -413,7 +420,8 @@ static QWidget* firstFieldOf(QWidget* panel) {
 
 void MainWindow::focusNextPanel() {
     QWidget* left = leftTabs_->currentWidget() == catalogue_ ? static_cast<QWidget*>(&catalogue_->search())
-                                                             : &outline_->tree();
+                    : leftTabs_->currentWidget() == outline_ ? static_cast<QWidget*>(&outline_->tree())
+                                                             : &sheetsPanel_->list();
     struct Stop {
         QWidget* panel;
         QWidget* field;

@@ -24,6 +24,7 @@
 #include "app/sheet/sheet_view.h"
 #include "app/sheets/missing_panel.h"
 #include "app/sheets/sheet_acts.h"
+#include "app/sheets/sheets_panel.h"
 #include "app/style/desktop_theme.h"
 #include "app/window/checker.h"
 #include "app/window/start_page.h"
@@ -66,6 +67,7 @@ public:
     SheetView& sheet() { return *sheet_; }
     CataloguePanel& catalogue() { return *catalogue_; }
     OutlinePanel& outline() { return *outline_; }
+    SheetsPanel& sheetsPanel() { return *sheetsPanel_; }
     DetailsPanel& details() { return *details_; }
     FindField& find() { return *find_; }
     FilterBar& filter() { return *filter_; }
@@ -178,6 +180,7 @@ private:
     StartPage* start_;
     QStackedWidget* stack_;
     CataloguePanel* catalogue_ = nullptr;
+    SheetsPanel* sheetsPanel_ = nullptr;
     OutlinePanel* outline_ = nullptr;
     DetailsPanel* details_ = nullptr;
     RemarksPanel* remarks_ = nullptr;

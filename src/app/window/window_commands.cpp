@@ -267,7 +267,7 @@ void MainWindow::addSheetCommands() {
         },
         [this] { return showsSheet() && sheets_.canTakeOff(); });
     commands_->add(
-        Id::removeSheet, [this] { sheets_.remove(); },
+        Id::removeSheet, [this] { sheets_.remove(session_->sheet()); },
         [this] { return showsSheet() && sheets_.canRemove(); });
 }
 

@@ -280,6 +280,18 @@ ActResult putOnSheet(const Network& network, SheetId id, const std::vector<Devic
     return act;
 }
 
+Point freeCorner(const Network& network, SheetId sheet) {
+    constexpr int below = 120;
+    std::optional<Point> corner;
+    network.all<Position>().forEachIn(sheet.value, [&](const Position& position) {
+        if (position.of == Kind::link)
+            return;
+        const Point foot{position.at.x, position.at.y + position.height + below};
+        corner = corner ? Point{std::min(corner->x, foot.x), std::max(corner->y, foot.y)} : foot;
+    });
+    return ontoSheet(corner.value_or(Point{}));
+}
+
 void followPlans(const Network& before, Network& after) {
     const auto sheets = sheetsToScale(after);
     if (sheets.empty())

@@ -43,6 +43,9 @@ ActResult sheetOnPlan(const model::Network& network, model::GroupId group, const
 ActResult putOnSheet(const model::Network& network, model::SheetId sheet,
                      const std::vector<model::DeviceId>& devices, model::Point corner);
 
+/// The corner below everything that stands on a sheet.
+model::Point freeCorner(const model::Network& network, model::SheetId sheet);
+
 /// The size of a group's plan in pixels; nothing without one.
 struct PlanSize {
     int width = 0, height = 0;
