@@ -56,8 +56,8 @@ public:
         furtherSheets();
         siteOverview();
         m_.filter(m_.copySheet("Video only"), "vlan:20", true);
-        m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Routing",
-                        "Video only"});
+        m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Racks",
+                        "Routing", "Video only"});
         m_.save(folder + "/fennick-quay.underridge");
     }
 
@@ -692,6 +692,7 @@ private:
         floorPlan(concourse, concourse_, "Concourse");
         floorPlan(quay, quay_, "Quay level");
         floorPlan(control, control_, "Control floor");
+        m_.racks({rack1_, rack2_}, "Racks");
     }
 
     void floorPlan(const FloorPlan& plan, GroupId floor, const std::string& name) {

@@ -7,6 +7,7 @@
 #include "core/edit/groups.h"
 #include "core/edit/models.h"
 #include "core/edit/plans.h"
+#include "core/edit/rack_sheets.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
 
@@ -204,6 +205,10 @@ void Maker::plan(GroupId group, const std::string& svg, double mmPerUnit, const 
     take(edit::setPlan(network_, group, *picture, mmPerUnit));
     take(edit::placePlan(network_, group, {0, 0, 0, 50, true}));
     take(edit::sheetOnPlan(network_, group, sheet, ids_));
+}
+
+void Maker::racks(const std::vector<GroupId>& racks, const std::string& sheet) {
+    take(edit::sheetOfRacks(network_, racks, sheet, ids_));
 }
 
 SheetId Maker::copySheet(const std::string& name) {

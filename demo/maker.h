@@ -64,6 +64,8 @@ public:
     void startUp(model::DeviceId device, const std::string& text);
     /// Puts a drawing in ink under a group, and adds a sheet on it.
     void plan(model::GroupId group, const std::string& svg, double mmPerUnit, const std::string& sheet);
+    /// Adds a sheet of racks by unit.
+    void racks(const std::vector<model::GroupId>& racks, const std::string& sheet);
     void filter(model::SheetId sheet, const std::string& filter, bool hides);
     void setLevel(model::GroupId floor, int level);
 

@@ -197,6 +197,7 @@ Json sheets(const Network& network, const find::Matcher& where) {
         rows.push_back({{"id", idText(sheet.id.value)},
                         {"name", sheet.name},
                         {"groups", sheet.groups},
+                        {"racks", sheet.racks},
                         {"group", pathText(network, sheet.shows)},
                         {"filter", sheet.filter},
                         {"filterHides", sheet.filterHides},

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How groups are drawn: frames, tiles and doorways. Kinds are told apart by their sign,
 // their border and their corners, not by colour.
+#include "core/model/words.h"
+#include "core/scene/rack.h"
 #include "core/scene/text_width.h"
 #include "paint/glyphs.h"
 #include "paint/sheet_painter.h"
@@ -79,6 +81,31 @@ void SheetPainter::frameBorder(QPainter& painter, const scene::Frame& item) {
                          QPointF(frame.right(), frame.bottom() - inset));
 }
 
+/// The units of a rack, front and rear, numbered from the foot.
+void SheetPainter::rackUnits(QPainter& painter, const scene::Frame& item) {
+    const scene::SheetRack rack{{item.frame.x, item.frame.y}, item.units};
+    for (const model::Side side : {model::Side::front, model::Side::rear}) {
+        const scene::Rect all = rack.side(side);
+        painter.setPen(QPen(theme_.edge, 1));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(toQt(all));
+        text(painter, {all.x, all.y - 4}, std::string(titleOf(side)), scene::labelSize, Weight::regular,
+             theme_.muted);
+        painter.setPen(QPen(theme_.dots, 1));
+        for (int unit = 1; unit < item.units; ++unit) {
+            const double y = all.bottom() - unit * scene::SheetRack::pitch;
+            painter.drawLine(QPointF(all.x, y), QPointF(all.right(), y));
+        }
+    }
+    const scene::Rect front = rack.side(model::Side::front);
+    for (int unit = 1; unit <= item.units; ++unit) {
+        const std::string number = std::to_string(unit);
+        const double y = front.bottom() - (unit - 0.5) * scene::SheetRack::pitch;
+        text(painter, {front.x - 5 - scene::textWidth(number, scene::labelSize, Weight::regular), y + 3.2},
+             number, scene::labelSize, Weight::regular, theme_.muted);
+    }
+}
+
 void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail detail, double zoom) {
     const QRectF frame = toQt(item.frame);
     QColor fill = theme_.frame; // deeper ones lie on it and are by turns lighter
@@ -94,6 +121,8 @@ void SheetPainter::frame(QPainter& painter, const scene::Frame& item, Detail det
     const double corner = cornerOf(item.kind);
     painter.drawRoundedRect(frame, corner, corner);
     frameBorder(painter, item);
+    if (item.units > 0)
+        rackUnits(painter, item);
     const double size = detail == Detail::middle ? std::min(11 / zoom, 19.0) : scene::nameSize;
     const double scale = size / scene::nameSize;
     const double left = frame.left() + 8 + (item.kind == GroupKind::rack ? 4 : 0);

@@ -82,6 +82,7 @@ private:
     void counts(QPainter& painter, const scene::Tile& tile, QPointF corner, double size);
     void closedTile(QPainter& painter, const scene::Tile& tile, double zoom);
     void mergedCount(QPainter& painter, const scene::Scene& scene, const scene::LinkLine& line, double zoom);
+    void rackUnits(QPainter& painter, const scene::Frame& frame);
     void frameBorder(QPainter& painter, const scene::Frame& frame);
 
     const Theme& theme_;

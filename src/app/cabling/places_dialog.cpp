@@ -9,6 +9,7 @@
 #include "core/edit/places.h"
 #include "core/edit/sheets.h"
 #include "core/model/length.h"
+#include "core/model/standing.h"
 
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
@@ -25,10 +26,6 @@ GroupId groupOf(const QTreeWidgetItem* item) {
 
 int riserOf(const QTreeWidgetItem* item) {
     return item ? item->data(0, riserRole).toInt() : -1;
-}
-
-bool isRack(GroupKind kind) {
-    return kind == GroupKind::rack || kind == GroupKind::cabinet;
 }
 
 } // namespace

@@ -150,6 +150,10 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Add a sheet that shows who is in the selected group, whoever that will be"), false},
         {Id::sheetOfSelection, sheetMenu, QT_TR_NOOP("New sheet of the &selection"), "",
          QT_TR_NOOP("Add a sheet with what is selected, as it is drawn here"), false},
+        {Id::sheetOfRacks, sheetMenu, QT_TR_NOOP("New sheet of &racks"), "",
+         QT_TR_NOOP(
+             "Add a sheet with the selected racks, or all, by unit, and the links between what is in them"),
+         false},
         {Id::takeOff, sheetMenu, QT_TR_NOOP("&Take off the sheet"), "Shift+Del",
          QT_TR_NOOP("Draw the selection here no longer; it stays in the network and on other sheets"), true,
          false, true},

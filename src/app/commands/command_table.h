@@ -74,6 +74,7 @@ enum class CommandId {
     sheetLikeThis,
     sheetOfGroup,
     sheetOfSelection,
+    sheetOfRacks,
     takeOff,
     showMissing,
     filterSheet,

@@ -75,7 +75,8 @@ void GroupActs::foldAll(bool folded) {
     if (folded && shown) { // one tile is left for each outermost group seen
         for (const scene::ShownGroup& group : shown->groups()) {
             const scene::Frame* frame = session.scene().frame(group.id);
-            if (group.depth == 0 && frame && !frame->entered)
+            const scene::Frame* around = session.scene().frame(group.in);
+            if (frame && !frame->entered && (!around || around->entered))
                 groups.push_back(group.id);
         }
     } else {

@@ -155,7 +155,7 @@ void DetailsPanel::placeRows(const Device& device) {
     const Group* in = network.group(device.place.in);
     if (!in)
         return;
-    if (in->type == GroupKind::rack || in->type == GroupKind::cabinet) {
+    if (isRack(in->type)) {
         form_->textRow(tr("Unit"), device.place.unit > 0 ? QString::number(device.place.unit) : QString(),
                        tr("the lowest, from 1"), [change](const std::string& typed) {
                            const int unit = std::max(-1, std::atoi(typed.c_str()));

@@ -9,6 +9,7 @@
 #include "core/edit/places.h"
 #include "core/edit/plans.h"
 #include "core/model/group_tree.h"
+#include "core/model/standing.h"
 
 #include <charconv>
 #include <cmath>
@@ -41,7 +42,7 @@ void DetailsPanel::showGroup(const Group& group) {
                     return error(tr("%1 is not a level").arg(shownText(typed)), tr("write a whole number"));
                 return edit::setGroupLevel(session_.network(), id, level);
             });
-    if (group.type == GroupKind::rack || group.type == GroupKind::cabinet)
+    if (isRack(group.type))
         form_->textRow(tr("Units"), QString::number(group.rackUnits), tr("42 is usual"),
                        [this, id](const std::string& typed) -> edit::ActResult {
                            bool good = false;

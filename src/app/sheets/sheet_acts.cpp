@@ -4,7 +4,9 @@
 #include "app/shown_text.h"
 #include "core/edit/names.h"
 #include "core/edit/objects.h"
+#include "core/edit/rack_sheets.h"
 #include "core/edit/sheets.h"
+#include "core/model/standing.h"
 
 #include <set>
 
@@ -26,6 +28,14 @@ edit::ActResult SheetActs::made(With what, const std::string& name) const {
         return edit::newSheet(network, name, session.sheet(),
                               selection.empty() ? GroupId{} : GroupId{selection.front().id}, groups,
                               session.ids());
+    case With::racks: {
+        std::vector<GroupId> racks;
+        for (const ObjectRef each : selection)
+            if (const Group* group = each.kind == Kind::group ? network.group({each.id}) : nullptr;
+                group && isRack(group->type))
+                racks.push_back(group->id);
+        return edit::sheetOfRacks(network, racks, name, session.ids());
+    }
     case With::selection:
         break;
     }
@@ -54,6 +64,8 @@ void SheetActs::add(With what) {
     for (const Sheet& sheet : session.network().sheetsInOrder())
         names.push_back(sheet.name);
     std::string pattern = tr("Sheet").toStdString() + " {1..}";
+    if (what == With::racks)
+        pattern = tr("Racks").toStdString();
     if (what == With::group && !session.selection().empty())
         pattern = session.nameOf(session.selection().front()).toStdString();
     auto name = edit::seriesNames(pattern, 1, names);

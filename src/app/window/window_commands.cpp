@@ -10,6 +10,7 @@
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
+#include "core/model/racks.h"
 
 #include <QDockWidget>
 #include <QFileInfo>
@@ -266,6 +267,9 @@ void MainWindow::addSheetCommands() {
             {Id::takeOff, [this] { sheets_.takeOff(); }},
         },
         [this] { return showsSheet() && sheets_.canTakeOff(); });
+    commands_->add(
+        Id::sheetOfRacks, [this] { sheets_.add(With::racks); },
+        [this] { return showsSheet() && !racksOf(session_->network()).empty(); });
     commands_->add(
         Id::removeSheet, [this] { sheets_.remove(session_->sheet()); },
         [this] { return showsSheet() && sheets_.canRemove(); });

@@ -3,6 +3,7 @@
 
 #include "core/edit/late.h"
 #include "core/edit/plans.h"
+#include "core/edit/rack_sheets.h"
 #include "core/exchange/own_format.h"
 
 #include <fmt/format.h>
@@ -155,6 +156,7 @@ Result<bool> Document::apply(Act act, const Session& before, const Session& afte
     if (present->network == network())
         return false;
     followPlans(network(), present->network);
+    followRacks(network(), present->network);
     if (auto kept = canBeKept(network(), present->network); !kept)
         return kept.refusal();
     journal(present->name, present->network);

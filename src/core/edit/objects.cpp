@@ -5,6 +5,7 @@
 #include "core/edit/links.h"
 #include "core/edit/names.h"
 #include "core/model/group_tree.h"
+#include "core/model/standing.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -79,8 +80,7 @@ void removeDevice(Network& network, DeviceId id) {
 /// own spot of its floor, else nowhere known.
 Place placeWithout(const Network& network, const Group& gone, const Place& place) {
     const Group* outer = network.group(gone.parent);
-    const bool onFloor = outer && outer->type == GroupKind::floor &&
-                         (gone.type == GroupKind::rack || gone.type == GroupKind::cabinet);
+    const bool onFloor = outer && outer->type == GroupKind::floor && isRack(gone.type);
     return onFloor ? Place{outer->id, gone.xMm, gone.yMm, gone.heightMm, 0, place.side} : Place{};
 }
 

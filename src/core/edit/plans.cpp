@@ -77,8 +77,7 @@ void dropPicture(Network& network, AssetId id) {
 /// What stands directly on a group's plan rather than in a rack on it.
 bool standsOn(const Network& network, const Device& device, GroupId group) {
     const Group* in = network.group(device.place.in);
-    return in && in->type != GroupKind::rack && in->type != GroupKind::cabinet &&
-           isWithin(network, in->id, group);
+    return in && !isRack(in->type) && isWithin(network, in->id, group);
 }
 
 Point cornerFor(const Network& network, const Sheet& sheet, const Device& device) {
@@ -106,7 +105,7 @@ void standWhereDrawn(Network& network, const Sheet& sheet, const Position& posit
     if (!plate || !canStandIn(group->type))
         return;
     const Group* in = network.group(held->place.in);
-    if (in && (in->type == GroupKind::rack || in->type == GroupKind::cabinet))
+    if (in && isRack(in->type))
         return;
     const auto mm = [&](double units) { return std::llround(units * sheet.mmPerUnit); };
     // A plate that stands on the spot to the unit is where it should be.

@@ -27,7 +27,7 @@ Result<Spot> spotOf(const Network& network, const PortRef& port) {
     if (!in)
         return error(fmt::format("{} has no place", device->name), "give it one in the details");
     Spot spot;
-    if (in->type == GroupKind::rack || in->type == GroupKind::cabinet) {
+    if (isRack(in->type)) {
         spot.rack = in;
         spot.x = in->xMm;
         spot.y = in->yMm;

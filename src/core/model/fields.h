@@ -132,6 +132,7 @@ struct Fields<Sheet> {
                                            Field{"linkLabels", &Sheet::linkLabels},
                                            Field{"groups", &Sheet::groups},
                                            Field{"closing", &Sheet::closing},
+                                           Field{"racks", &Sheet::racks},
                                            Field{"mmPerUnit", &Sheet::mmPerUnit}};
 };
 template <>

@@ -2,6 +2,7 @@
 #include "core/model/racks.h"
 
 #include "core/base/text.h"
+#include "core/model/standing.h"
 
 #include <algorithm>
 
@@ -68,7 +69,7 @@ RackUse useOf(const Network& network, const Group& rack) {
 std::vector<GroupId> racksOf(const Network& network) {
     std::vector<const Group*> racks;
     network.all<Group>().forEach([&](const Group& group) {
-        if ((group.type == GroupKind::rack || group.type == GroupKind::cabinet) && group.rackUnits > 0)
+        if (isRack(group.type) && group.rackUnits > 0)
             racks.push_back(&group);
     });
     std::stable_sort(racks.begin(), racks.end(),

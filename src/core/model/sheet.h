@@ -44,6 +44,7 @@ struct Sheet {
     GroupId shows;            ///< none: the whole network
     std::string filter;       ///< in the language of core/find; empty: everything
     bool filterHides = false; ///< what the filter leaves out is not drawn; else drawn faintly
+    bool racks = false;       ///< whether what is in a rack is drawn by its unit
     int mmPerUnit = 0;      ///< of a sheet drawn to scale on the plan of the group it shows; 0: not to scale
     std::string overlay;    ///< by its name; empty: none
     bool portLabels = true; ///< whether links say their ports

@@ -19,6 +19,10 @@ const Chassis* chassisOf(const Device& device, const std::string& port) {
 
 } // namespace
 
+bool isRack(GroupKind kind) {
+    return kind == GroupKind::rack || kind == GroupKind::cabinet;
+}
+
 bool canStandIn(GroupKind kind) {
     return kind == GroupKind::floor || kind == GroupKind::room || kind == GroupKind::rack ||
            kind == GroupKind::cabinet;

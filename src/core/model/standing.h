@@ -8,6 +8,8 @@
 
 namespace underridge::model {
 
+/// What devices are mounted in by unit: racks and cabinets.
+bool isRack(GroupKind kind);
 /// Floors, rooms, racks and cabinets: what a place may name.
 bool canStandIn(GroupKind kind);
 

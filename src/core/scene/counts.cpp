@@ -29,10 +29,13 @@ std::vector<DeviceId> missingOn(const Network& network, const Scene& scene) {
     const Sheet* sheet = network.sheet(scene.sheet());
     if (!sheet)
         return out;
+    const auto belongs = [&](const Device& device) { // on a sheet of racks: what is mounted in them
+        return !sheet->racks || (device.place.unit > 0 && network.position(sheet->id, device.place.in.value));
+    };
     const GroupId within = network.group(sheet->shows) ? sheet->shows : GroupId{};
     network.all<Device>().forEach([&](const Device& device) {
         if ((!within || isWithin(network, device.group, within)) &&
-            !network.position(sheet->id, device.id.value))
+            !network.position(sheet->id, device.id.value) && belongs(device))
             out.push_back(device.id);
     });
     return out;

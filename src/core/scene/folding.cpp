@@ -358,7 +358,7 @@ private:
             out_.at_[node.id.value] = out_.groups_.size();
             out_.groups_.push_back({node.id,
                                     {node.shown.x, node.shown.y, node.size.x, node.size.y},
-                                    index == 0 ? 0 : node.depth,
+                                    index == 0 ? 0 : node.depth + (nodes_[0].id ? 1 : 0),
                                     index == 0 ? GroupId{} : nodes_[node.parent].id,
                                     node.folded,
                                     {}});

@@ -90,7 +90,7 @@ private:
 
     void makeGroups() {
         for (const ShownGroup& shown : folding_->groups()) {
-            add(out_.others, itemOfGroup(network_, shown, entered_));
+            add(out_.others, itemOfGroup(network_, sheet_, shown, entered_));
             if (shown.folded)
                 tiles_[shown.id] = out_.others.back()->as<Tile>();
         }
@@ -253,12 +253,15 @@ private:
 
 } // namespace
 
-Item itemOfGroup(const Network& network, const ShownGroup& shown, GroupId entered) {
+Item itemOfGroup(const Network& network, const Sheet& sheet, const ShownGroup& shown, GroupId entered) {
     const Group& group = *network.group(shown.id);
     if (shown.folded)
         return itemOf(tileOf(network, group, shown));
-    Frame frame{group.id, shown.frame, group.type, {}, group.level, shown.depth, group.id == entered};
+    Frame frame{group.id, shown.frame, group.type, {}, group.level, shown.depth, group.id == entered, 0};
     frame.title = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
+    const Position* drawn = sheet.racks ? network.position(sheet.id, shown.id.value) : nullptr;
+    if (drawn && drawn->width > 0 && isRack(group.type))
+        frame.units = group.rackUnits;
     return itemOf(std::move(frame));
 }
 

@@ -23,7 +23,8 @@ GroupedItems groupedItems(const model::Network& network, const model::Sheet& she
                           const std::vector<ItemPtr>& plates, model::LengthUnit unit);
 
 /// The frame or tile of a group.
-Item itemOfGroup(const model::Network& network, const ShownGroup& shown, model::GroupId entered);
+Item itemOfGroup(const model::Network& network, const model::Sheet& sheet, const ShownGroup& shown,
+                 model::GroupId entered);
 
 /// The links drawn on a sheet between what stands for their ends, `a` and `b`, by id.
 std::vector<const model::Link*> linksBehind(const model::Network& network, model::SheetId sheet,

@@ -131,6 +131,7 @@ struct Frame {
     int level = 0;        ///< of a floor
     int depth = 0;        ///< frames it lies in
     bool entered = false; ///< nothing beyond it is shown
+    int units = 0;        ///< of a rack drawn by unit, front and rear; else 0
 
     bool operator==(const Frame&) const = default;
     /// What it is taken by: its title.

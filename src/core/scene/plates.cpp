@@ -2,6 +2,8 @@
 #include "core/scene/plates.h"
 
 #include "core/model/ports.h"
+#include "core/model/standing.h"
+#include "core/scene/rack.h"
 #include "core/scene/text_width.h"
 
 namespace underridge::scene {
@@ -41,6 +43,13 @@ Plate shaped(std::string_view name, std::string_view subline, Role role, int por
     return plate;
 }
 
+/// On a sheet of racks what is mounted is as wide as its rack and as high as its units.
+bool isDrawnInRack(const Network& network, SheetId sheet, const Device& device) {
+    const Sheet* held = device.place.unit > 0 ? network.sheet(sheet) : nullptr;
+    const Group* rack = held && held->racks ? network.group(device.place.in) : nullptr;
+    return rack && isRack(rack->type) && network.position(sheet, rack->id.value);
+}
+
 } // namespace
 
 Plate plateFor(const DeviceModel& model, std::string_view name, PointF corner) {
@@ -62,6 +71,15 @@ std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device
                          toF(position->at));
     plate.id = device.id;
     plate.outside = device.outside;
+    if (isDrawnInRack(network, sheet, device)) {
+        constexpr double gap = 8;
+        plate.frame.w = SheetRack::width;
+        plate.frame.h = std::max(plate.frame.h, rackHeight(network, device) * SheetRack::pitch - gap);
+        const double room = plate.frame.w - spineWidth - 2 * padding;
+        plate.name = elided(device.name, nameSize, Weight::semiBold, room);
+        plate.subline = elided(subline, sublineSize, Weight::regular, room);
+        plate.rail = railFor(plate.frame, static_cast<int>(ports.size()));
+    }
     std::vector<std::string_view> used;
     network.forEachLinkOf(device.id, [&](const Link& link) {
         for (const PortRef* end : {&link.a, &link.b})

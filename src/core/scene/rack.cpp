@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/rack.h"
 
+#include "core/scene/folding.h"
+
+#include <cmath>
+
 namespace underridge::scene {
 using namespace model;
 
@@ -27,6 +31,30 @@ const RackSlot* RackPicture::slotAt(PointF point) const {
         if (slot.area.contains(point) && (!found || found->behind))
             found = &slot;
     return found;
+}
+
+Rect SheetRack::frame() const {
+    return {at.x, at.y, 2 * framePadding + numbers + 2 * width + between,
+            frameTitle + 2 * framePadding + units * pitch};
+}
+
+Rect SheetRack::side(Side side) const {
+    const double left = at.x + framePadding + numbers + (side == Side::rear ? width + between : 0);
+    return {left, at.y + frameTitle + framePadding, width, units * pitch};
+}
+
+PointF SheetRack::corner(const Mounted& mounted, double plateHeight) const {
+    const Rect all = side(mounted.side);
+    const double top = all.bottom() - mounted.top() * pitch;
+    return {all.x, top + std::max(0.0, (mounted.height * pitch - plateHeight) / 2)};
+}
+
+int SheetRack::unitAt(PointF middle, int height) const {
+    return static_cast<int>(std::lround((side(Side::front).bottom() - middle.y) / pitch - height / 2.0 + 1));
+}
+
+Side SheetRack::sideAt(PointF point) const {
+    return point.x < side(Side::rear).x - between / 2 ? Side::front : Side::rear;
 }
 
 std::optional<RackPicture> rackPicture(const Network& network, GroupId id) {

@@ -35,6 +35,25 @@ struct RackPicture {
     Rect areaOf(int unit, int height, model::Side side) const;
 };
 
+/// A rack as it is drawn on a sheet of racks: in the frame of its group, the front to the
+/// left, the rear to the right, a plate for each device at its unit.
+struct SheetRack {
+    PointF at; ///< upper left corner of its frame
+    int units = 0;
+
+    static constexpr double pitch = 52, width = 240, numbers = 22, between = 28;
+
+    Rect frame() const;
+    /// All units of a side.
+    Rect side(model::Side side) const;
+    /// Where the plate of something stands, so high.
+    PointF corner(const model::Mounted& mounted, double plateHeight) const;
+    /// The lowest unit of something so many units high whose middle is there; beyond the
+    /// rack it may be less than 1 or too high.
+    int unitAt(PointF middle, int height) const;
+    model::Side sideAt(PointF point) const;
+};
+
 /// Nothing of what is no rack with units.
 std::optional<RackPicture> rackPicture(const model::Network& network, model::GroupId rack);
 

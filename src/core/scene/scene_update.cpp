@@ -253,7 +253,7 @@ private:
             return false;
         followPlates(sheet);
         takeBentLinks(sheet);
-        followFrames();
+        followFrames(sheet);
         followLines(sheet);
         followNotes(sheet);
         // Of very much that changed the labels need not be followed one by one.
@@ -350,7 +350,7 @@ private:
         });
     }
 
-    void followFrames() {
+    void followFrames(const Sheet& sheet) {
         for (const LinkId id : links_)
             if (const Link* link = after_.link(id))
                 for (const PortRef* end : {&link->a, &link->b})
@@ -359,7 +359,7 @@ private:
         for (const ShownGroup& group : now().groups()) {
             const ShownGroup* old = was_.folding()->group(group.id);
             if (!old || !(*old == group) || groups_.contains(group.id) || touched_.contains(group.id))
-                put(group.id.value, std::make_shared<const Item>(itemOfGroup(after_, group, {})));
+                put(group.id.value, std::make_shared<const Item>(itemOfGroup(after_, sheet, group, {})));
         }
         for (const ShownGroup& old : was_.folding()->groups())
             if (!now().group(old.id))

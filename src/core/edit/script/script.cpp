@@ -3,6 +3,7 @@
 
 #include "core/edit/late.h"
 #include "core/edit/plans.h"
+#include "core/edit/rack_sheets.h"
 #include "core/edit/script/line.h"
 
 #include <fmt/format.h>
@@ -68,6 +69,7 @@ Result<Applied> applyLine(Bench& bench, const std::string& text) {
     if (!act)
         return act.refusal();
     followPlans(bench.network, act->network);
+    followRacks(bench.network, act->network);
     if (auto kept = canBeKept(bench.network, act->network); !kept)
         return kept.refusal();
     bench.names.follow(bench.network, act->network);

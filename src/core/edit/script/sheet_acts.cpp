@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Acts on sheets and what is drawn on them: move, sheet, show, take-off, note, zone.
+#include "core/edit/rack_sheets.h"
 #include "core/edit/script/line.h"
 #include "core/edit/sheets.h"
 #include "core/edit/shown_places.h"
@@ -47,6 +48,10 @@ ActResult makeSheet(const Line& line) {
     const auto groups = line.flagOr("groups", true);
     if (!name || !group || !groups)
         return !name ? name.refusal() : !group ? group.refusal() : groups.refusal();
+    if (line.has("racks")) {
+        const auto racks = line.groups("racks");
+        return racks ? sheetOfRacks(bench.network, *racks, *name, bench.ids) : ActResult(racks.refusal());
+    }
     std::optional<SheetId> from;
     if (line.has("from")) {
         const auto held = line.sheet("from");
@@ -136,7 +141,7 @@ ActResult filter(const Line& line) {
 std::span<const ActWord> sheetActs() {
     static const std::vector<ActWord> acts{
         {"move", {"members", "to", "by", "sheet"}, move},
-        {"sheet", {"name", "from", "group", "groups"}, makeSheet},
+        {"sheet", {"name", "from", "group", "groups", "racks"}, makeSheet},
         {"filter", {"filter", "hides", "sheet"}, filter},
         {"show", {"members", "at", "sheet"}, show},
         {"take-off", {"members", "sheet"}, takeOff},
