@@ -3,6 +3,7 @@
 #include "app/find/find_field.h"
 #include "app/groups/sort_out_dialog.h"
 #include "app/panels/outline_panel.h"
+#include "app/sheet/card.h"
 #include "app/sheet/link_flow.h"
 #include "app/window/place_line.h"
 #include "core/edit/groups.h"
@@ -528,6 +529,61 @@ private Q_SLOTS:
         QVERIFY(!h.session().scene().plate(h.named("phone-1")));
         h.window->action(CommandId::bringOutAll)->trigger();
         QVERIFY(h.session().scene().plate(h.named("phone-1")));
+    }
+
+    void a_line_that_is_several_and_a_doorway_spread_into_their_links() {
+        GroupedOffice h;
+        h.session().apply(edit::moveInto(h.network(), {refTo(h.named("print-1"))}, h.group));
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {h.group}, true));
+        const scene::Scene& folded = h.session().scene();
+        int several = 0;
+        folded.forEachItem([&](const scene::Item& item) {
+            const auto* line = item.as<scene::LinkLine>();
+            const QStringList spread = app::spreadLines(h.network(), folded, item);
+            if (line && line->merged.size() > 1) {
+                ++several;
+                QCOMPARE(spread.size(), static_cast<int>(line->merged.size()) + 1);
+            } else {
+                QVERIFY(spread.isEmpty());
+            }
+        });
+        QVERIFY(several > 0);
+        h.session().navigation().enter(h.group);
+        const scene::Scene& inside = h.session().scene();
+        inside.forEachItem([&](const scene::Item& item) {
+            if (!item.as<scene::Doorway>())
+                return;
+            const QStringList spread = app::spreadLines(h.network(), inside, item);
+            QVERIFY(spread.size() >= 2);
+            QVERIFY(spread[0].contains(h.session().nameOf(item.object)));
+            QVERIFY(spread[1].contains(h.session().nameOf(item.object))); // which port beyond
+        });
+        QVERIFY(inside.count<scene::Doorway>() > 0);
+    }
+
+    void a_group_says_what_is_wrong_inside() {
+        GroupedOffice h;
+        h.network().forEachLinkOf(h.named("phone-1"), [&](const Link& link) {
+            h.session().apply(edit::changeEach<Cable>(h.network(), {{link.cable.value, 0}}, "Long",
+                                                      [](Cable& cable) { cable.lengthMm = 400'000; }));
+        });
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {h.group}, true));
+        h.session().select({refTo(h.group)});
+        const auto says = [&] {
+            for (auto* each : h.window->details().findChildren<QAbstractButton*>())
+                if (each->accessibleName().contains("with errors") || each->text().contains("with errors"))
+                    return true;
+            return false;
+        };
+        QTRY_VERIFY(says());
+        h.sheet().fitAll();
+        const scene::Rect tile = h.session().scene().tile(h.group)->frame;
+        const QPoint corner = h.at({tile.right(), tile.y}) + QPoint(-9, 0);
+        const auto isRed = [&] {
+            const QColor colour = h.sheet().grab().toImage().pixelColor(corner + QPoint(-3, -6));
+            return colour.red() > 1.5 * colour.green();
+        };
+        QTRY_VERIFY(isRed());
     }
 
     void details_of_a_group_can_be_edited() {

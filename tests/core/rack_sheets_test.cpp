@@ -55,9 +55,9 @@ struct Comms : Workbench {
     bool drag(DeviceId id, GroupId to, int unit, Side side = Side::front) {
         const scene::Rect all = rack(to).side(side), now = plate(id);
         const double y = all.bottom() - (unit - 0.5) * SheetRack::pitch;
-        return does(edit::moveObjects(network, racks, {refTo(id)},
-                                      {static_cast<int>(all.x - now.x),
-                                       static_cast<int>(y - now.centre().y)}));
+        return does(
+            edit::moveObjects(network, racks, {refTo(id)},
+                              {static_cast<int>(all.x - now.x), static_cast<int>(y - now.centre().y)}));
     }
     /// Everybody stands at the unit he is mounted in; empty when so.
     QString wrong() const {
@@ -132,8 +132,8 @@ private Q_SLOTS:
     void into_another_rack_it_is_mounted_in_that_one() {
         Comms c;
         const scene::Rect now = c.plate(c.acc), to = c.rack(c.two).side(Side::front);
-        auto act = edit::moveIntoAt(c.network, c.racks, {refTo(c.acc)}, c.two,
-                                    {static_cast<int>(to.x - now.x), 0});
+        auto act =
+            edit::moveIntoAt(c.network, c.racks, {refTo(c.acc)}, c.two, {static_cast<int>(to.x - now.x), 0});
         QVERIFY(c.does(std::move(act)));
         QCOMPARE(c.placeOf(c.acc).in, c.two);
         QCOMPARE(c.placeOf(c.acc).unit, 9);

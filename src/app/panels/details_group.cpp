@@ -2,6 +2,7 @@
 // What is known of a group.
 #include "app/panels/details_panel.h"
 #include "app/session/session.h"
+#include "app/sheet/card.h"
 #include "app/shown_text.h"
 #include "app/titles.h"
 #include "core/edit/devices.h"
@@ -118,6 +119,9 @@ void DetailsPanel::planRows(const Group& group) {
 
 void DetailsPanel::groupContents(const Group& group) {
     const Network& network = session_.network();
+    const auto trouble = scene::troubleByGroup(network, *session_.workspace().findings());
+    if (const auto held = trouble.find(group.id); held != trouble.end())
+        form_->linkRow(tr("Findings"), troubleText(held->second), [this] { Q_EMIT findingsWanted(); });
     const auto devices = devicesWithin(network, group.id);
     const std::set<DeviceId> inside(devices.begin(), devices.end());
     std::map<Role, int> roles;

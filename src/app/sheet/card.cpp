@@ -124,6 +124,58 @@ QStringList cardLines(const Network& network, ObjectRef object, const std::strin
     return {};
 }
 
+QStringList spreadLines(const Network& network, const scene::Scene& scene, const scene::Item& item) {
+    constexpr std::size_t mostRead = 12;
+    std::vector<LinkId> links;
+    QString title;
+    const auto take = [&](const scene::LinkLine& line) {
+        if (line.merged.empty())
+            links.push_back(line.id);
+        links.insert(links.end(), line.merged.begin(), line.merged.end());
+    };
+    if (const auto* line = item.as<scene::LinkLine>(); line && line->merged.size() > 1) {
+        take(*line);
+        title = Card::tr("%Ln link(s)", nullptr, static_cast<int>(links.size()));
+    } else if (const auto* doorway = item.as<scene::Doorway>()) {
+        scene.forEachLink([&](const scene::LinkLine& each) {
+            if (each.a == doorway->beyond || each.b == doorway->beyond)
+                take(each);
+        });
+        title = Card::tr("To %1: %2")
+                    .arg(shownText(doorway->name),
+                         Card::tr("%Ln link(s)", nullptr, static_cast<int>(links.size())));
+    }
+    if (links.empty())
+        return {};
+    QStringList out{title};
+    for (std::size_t i = 0; i < std::min(mostRead, links.size()); ++i)
+        if (const Link* link = network.link(links[i]))
+            out << shownText(edit::linkText(network, *link));
+    if (links.size() > mostRead)
+        out << Card::tr("and %Ln more", nullptr, static_cast<int>(links.size() - mostRead));
+    return out;
+}
+
+QString troubleText(const scene::Trouble& trouble) {
+    QStringList parts;
+    if (trouble.errors > 0)
+        parts << Card::tr("%Ln object(s) with errors", nullptr, trouble.errors);
+    if (trouble.warnings > 0)
+        parts << Card::tr("%Ln object(s) with warnings", nullptr, trouble.warnings);
+    return parts.join(QStringLiteral(", "));
+}
+
+QStringList badgeLines(const scene::Scene& scene, DeviceId device) {
+    const scene::Plate* plate = scene.plate(device);
+    if (!plate || plate->tucked.empty())
+        return {};
+    QStringList out{Card::tr("Tucked in")};
+    for (const auto& [role, count] : plate->tucked)
+        out << QStringLiteral("%1 × %2").arg(count).arg(shownText(titleOf(role)));
+    out << Card::tr("Click to bring them out");
+    return out;
+}
+
 Card::Card(QWidget* parent)
     : FloatingBox(QStringLiteral("card"), parent), title_(new QLabel(this)), lines_(new QLabel(this)) {
     setAttribute(Qt::WA_TransparentForMouseEvents);

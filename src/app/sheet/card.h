@@ -4,6 +4,7 @@
 #include "app/style/pieces.h"
 #include "core/model/length.h"
 #include "core/model/network.h"
+#include "core/scene/trouble.h"
 
 #include <QLabel>
 
@@ -25,6 +26,14 @@ QString kindText(const model::Network& network, const model::Device& device);
 
 /// "imported, harbour.graphml, not yet seen live": where something is known from.
 QString provenanceText(const model::Provenance& provenance);
+
+/// What a doorway, or a line that stands for several links, spreads into: its name, then
+/// each link with the ports at both ends, as many as one reads. Empty of anything else.
+QStringList spreadLines(const model::Network& network, const scene::Scene& scene, const scene::Item& item);
+/// "2 objects with errors, 1 with warnings".
+QString troubleText(const scene::Trouble& trouble);
+/// What is in the badge of a plate.
+QStringList badgeLines(const scene::Scene& scene, model::DeviceId device);
 
 /// The essentials of an object or, with a port named, of that port: title first.
 QStringList cardLines(const model::Network& network, model::ObjectRef object, const std::string& port,

@@ -65,6 +65,41 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const 
     }
 }
 
+/// Errors in a filled box, warnings in an empty one, on the upper right corner of the tile.
+void LiveLayer::paintTrouble(QPainter& painter, const scene::Scene& seen, const Camera& camera,
+                             const std::map<GroupId, scene::Trouble>& trouble) const {
+    constexpr int height = 16, smallest = 34;
+    if (trouble.empty())
+        return;
+    painter.setRenderHint(QPainter::Antialiasing);
+    QFont font = painter.font();
+    font.setPixelSize(11);
+    font.setWeight(QFont::DemiBold);
+    painter.setFont(font);
+    for (const scene::Tile* tile : seen.itemsIn(camera.visible()).of<scene::Tile>()) {
+        const auto at = trouble.find(tile->id);
+        if (at == trouble.end() || tile->frame.w * camera.zoom() < smallest)
+            continue;
+        const QPointF corner = camera.toScreen({tile->frame.right(), tile->frame.y});
+        double right = corner.x() - 4;
+        const auto box = [&](int count, const QColor& colour, bool filled) {
+            if (count == 0)
+                return;
+            const QString number = QLocale().toString(count);
+            const double width = painter.fontMetrics().horizontalAdvance(number) + 10;
+            const QRectF place(right - width, corner.y() - height / 2.0, width, height);
+            painter.setPen(QPen(colour, 1.5));
+            painter.setBrush(filled ? colour : theme_->plate);
+            painter.drawRoundedRect(place, 4, 4);
+            painter.setPen(filled ? theme_->plate : theme_->ink);
+            painter.drawText(place, Qt::AlignCenter, number);
+            right = place.left() - 4;
+        };
+        box(at->second.errors, theme_->error, true);
+        box(at->second.warnings, theme_->warning, false);
+    }
+}
+
 void LiveLayer::paintEmptyHelp(QPainter& painter, QSize size) const {
     const QStringList lines{tr("Press A and type, such as 4 access switch 24"),
                             tr("Drag a model from the catalogue"), tr("Open a network: Ctrl+O")};

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is drawn over the tiles at every move: what is selected, and where the keyboard is.
 #pragma once
+#include "core/scene/trouble.h"
 #include "paint/sheet_painter.h"
 
 #include <QCoreApplication>
@@ -20,6 +21,9 @@ public:
     void paintSelection(QPainter& painter, const Camera& camera) const;
     /// The focus, apart from the selection: a thin second outline.
     void paintFocus(QPainter& painter, model::ObjectRef focused, double zoom) const;
+    /// On tiles, in pixels: how much the checks report of what is in them.
+    void paintTrouble(QPainter& painter, const scene::Scene& seen, const Camera& camera,
+                      const std::map<model::GroupId, scene::Trouble>& trouble) const;
     /// What to do on an empty sheet, in pixels.
     void paintEmptyHelp(QPainter& painter, QSize size) const;
 

@@ -39,6 +39,16 @@ void Locator::stepAside(bool aside) {
     move(aside ? 10 : sheet->width() - width() - 10, sheet->height() - height() - 10);
 }
 
+void Locator::setTrouble(std::vector<scene::PointF> places) {
+    trouble_ = std::move(places);
+    update();
+}
+
+void Locator::setFound(std::optional<scene::PointF> place) {
+    found_ = place;
+    update();
+}
+
 double Locator::scale() const {
     return std::min((width() - 8) / bounds_.w, (height() - 8) / bounds_.h);
 }
@@ -84,6 +94,16 @@ void Locator::paintEvent(QPaintEvent*) {
         render();
     QPainter painter(this);
     painter.drawImage(0, 0, image_);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(theme_->plate, 0.8));
+    painter.setBrush(theme_->error);
+    for (const scene::PointF place : trouble_)
+        painter.drawEllipse(toHere(place), 2.4, 2.4);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(theme_->accent, 2));
+    if (found_)
+        painter.drawEllipse(toHere(*found_), 5, 5);
+    painter.setRenderHint(QPainter::Antialiasing, false);
     painter.setPen(QPen(theme_->edge, 1));
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     painter.setPen(QPen(theme_->accent, 1.4));

@@ -17,6 +17,10 @@ public:
 
     void setScene(const scene::Scene& scene);
     void setTheme(const paint::Theme& theme);
+    /// Where something is wrong, in sheet units.
+    void setTrouble(std::vector<scene::PointF> places);
+    /// What was gone to; nothing: no longer.
+    void setFound(std::optional<scene::PointF> place);
     void setVisibleArea(const scene::Rect& area);
     void stepAside(bool aside);
 
@@ -37,6 +41,8 @@ private:
     scene::Scene scene_;
     scene::Rect bounds_, seen_;
     const paint::Theme* theme_ = &paint::lightTheme();
+    std::vector<scene::PointF> trouble_;
+    std::optional<scene::PointF> found_;
     QImage image_;
     bool aside_ = false;
 };

@@ -48,10 +48,21 @@ void SheetView::paintEvent(QPaintEvent*) {
         live_.paintFocus(painter, select_.focused(), zoom);
     tool_->paint(painter, live_.painter(), zoom);
     painter.resetTransform();
+    followTrouble();
+    live_.paintTrouble(painter, *session_.scene().seenAt(zoom), camera(), trouble_);
     mark_.paint(painter, session_.scene(), camera(), live_.theme(), size());
     paintLegends(painter, live_.theme(), session_.overlays(), size());
     if (session_.scene().empty() && tool_ == &select_)
         live_.paintEmptyHelp(painter, size());
+}
+
+/// Worked out anew at the first paint after something changed.
+void SheetView::followTrouble() {
+    if (!std::exchange(troubleStale_, false))
+        return;
+    const find::Findings& findings = *session_.workspace().findings();
+    trouble_ = scene::troubleByGroup(session_.network(), findings);
+    locator_->setTrouble(scene::errorsOn(session_.network(), session_.scene(), findings));
 }
 
 void SheetView::resizeEvent(QResizeEvent* event) {

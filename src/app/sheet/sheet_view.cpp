@@ -92,8 +92,13 @@ void SheetView::followSession() {
                 if (select_.inGesture() && !select_.isOpening())
                     select_.cancel();
                 select_.leave();
+                troubleStale_ = true;
                 update();
             });
+    connect(&session_.workspace(), &Workspace::findingsChanged, this, [this] {
+        troubleStale_ = true;
+        update();
+    });
     connect(&session_.overlays(), &Overlays::changed, this, qOverload<>(&QWidget::update));
     connect(&session_.selected(), &Selection::changed, this, [this] {
         update();
@@ -130,7 +135,11 @@ void SheetView::followNavigation() {
             [this](const View& view) { flyTo(view.centre, view.zoom); });
     connect(&session_.navigation(), &Navigation::arrived, this,
             [this](ObjectRef object) { mark_.show(object, session_.nameOf(object), hasMotion()); });
-    connect(&mark_, &FoundMark::changed, this, qOverload<>(&QWidget::update));
+    connect(&mark_, &FoundMark::changed, this, [this] {
+        const scene::Item* item = session_.scene().itemFor(mark_.object());
+        locator_->setFound(item ? std::optional(scene::frameOf(*item).centre()) : std::nullopt);
+        update();
+    });
     connect(&session_.navigation(), &Navigation::revealWanted, this, &SheetView::reveal);
     connect(&session_.navigation(), &Navigation::wholeWanted, this, [this] { fitAll(); });
 }
@@ -290,6 +299,16 @@ void SheetView::showCard() {
     QStringList lines = cardLines(session_.network(), hit.object, port, session_.lengthUnit());
     if (lines.isEmpty())
         return;
+    const scene::Item* item = session_.scene().item(hit.object);
+    if (const QStringList spread =
+            item ? spreadLines(session_.network(), session_.scene(), *item) : QStringList();
+        !spread.isEmpty())
+        lines = spread;
+    else if (hit.badge)
+        lines = badgeLines(session_.scene(), {hit.object.id});
+    if (const auto held = trouble_.find({hit.object.id});
+        hit.object.kind == Kind::group && held != trouble_.end())
+        lines << troubleText(held->second);
     const QString title = lines.takeFirst();
     lines << session_.overlays().wordsOn(hit.object);
     card_->open(mapFromGlobal(QCursor::pos()), title, lines);

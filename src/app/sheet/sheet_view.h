@@ -113,6 +113,7 @@ private:
 
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
+    void followTrouble();
     bool droppedElsewhere(const QMouseEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;
     static bool bringsDevices(const QDropEvent& event);
@@ -156,6 +157,8 @@ private:
     Pointer dragged_; ///< where the pointer was last while something is dragged
     QString hint_;
     std::function<bool(QPoint)> takesDrop_;
+    std::map<model::GroupId, scene::Trouble> trouble_;
+    bool troubleStale_ = true;
     model::ObjectRef toldFocus_; ///< a screen reader knows of
 };
 

@@ -22,6 +22,13 @@ public:
 
     const std::set<const linking::Rule*>& of(model::ObjectRef object) const;
 
+    /// Calls `each(id, rules)` for every object something is said of, in no order.
+    template <class Each>
+    void forEach(Each&& each) const {
+        for (const auto& [id, rules] : byObject_)
+            each(id, rules);
+    }
+
     bool operator==(const Findings&) const = default;
 
 private:
