@@ -62,8 +62,10 @@ void PlaceLine::refresh() {
     if (wanted == shown_)
         return;
     shown_ = wanted;
-    for (QToolButton* button : groups_)
+    for (QToolButton* button : groups_) {
+        button->hide(); // it may be the one that was clicked: it goes later
         button->deleteLater();
+    }
     groups_.clear();
     for (const auto& [id, name] : wanted) {
         auto* button = new QToolButton(this);

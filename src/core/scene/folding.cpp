@@ -169,15 +169,21 @@ class FoldingMaker {
 public:
     FoldingMaker(const Network& network, SheetId sheet, GroupId entered) : network_(network), sheet_(sheet) {
         nodes_.emplace_back().id = entered;
+        nodes_.front().drawn = entered ? network.position(sheet, entered.value) : nullptr;
         at_[entered.value] = 0;
     }
 
     Folding make(const std::vector<Standing>& devices) {
         first_ = devices.data();
         out_.devices_.resize(devices.size());
+        // Devices of a group were mostly made one after another.
+        GroupId last;
+        std::optional<std::size_t> in = nodeOf(last);
         for (std::size_t i = 0; i < devices.size(); ++i) {
             out_.devices_[i].id = devices[i].device;
-            if (const auto in = nodeOf(devices[i].in))
+            if (devices[i].in != last)
+                in = nodeOf(last = devices[i].in);
+            if (in)
                 nodes_[*in].devices.push_back(&devices[i]);
         }
         addEmptyGroups();
@@ -190,6 +196,9 @@ public:
             if (i != 0)
                 nodes_[nodes_[i].parent].groups.push_back(i);
         measureAll(inwards);
+        out_.groups_.reserve(nodes_.size());
+        out_.levels_.reserve(nodes_.size());
+        out_.at_.reserve(nodes_.size());
         for (const std::size_t i : inwards)
             show(i);
         return std::move(out_);
@@ -203,10 +212,11 @@ private:
         bool folded = false;
         std::vector<const Standing*> devices;
         std::vector<std::size_t> groups;
-        std::vector<PointF> pushes; ///< of devices, then of groups
-        Rect standing;              ///< as its members stand
-        Rect pushed;                ///< the same where its siblings leave it room
-        PointF size;                ///< shown
+        std::vector<PointF> pushes; ///< of devices, then of groups; empty: nobody is pushed
+        const Position* drawn = nullptr;
+        Rect standing; ///< as its members stand
+        Rect pushed;   ///< the same where its siblings leave it room
+        PointF size;   ///< shown
         Cuts x, y;
         PointF shown;
         std::size_t foldedInto = 0; ///< a node; 0: none
@@ -234,6 +244,7 @@ private:
             node.parent = known;
             node.depth = nodes_[known].depth + 1;
             node.folded = position && position->folded;
+            node.drawn = position;
             known = nodes_.size();
             at_[at->value] = known;
             nodes_.push_back(std::move(node));
@@ -262,7 +273,17 @@ private:
     }
 
     void measure(Node& node) {
+        if (node.groups.empty()) { // nobody is pushed, nothing is cut out
+            Rect content;
+            for (const Standing* device : node.devices)
+                content = content.united(device->plate);
+            node.standing = frameAround(node, content);
+            node.size =
+                node.folded ? PointF{tileWidth, tileHeight} : PointF{node.standing.w, node.standing.h};
+            return;
+        }
         std::vector<Sibling> members;
+        members.reserve(node.devices.size() + node.groups.size());
         for (const Standing* device : node.devices)
             members.push_back({device->plate, false, device->device.value});
         for (const std::size_t i : node.groups) { // only as large as it is shown it is in the way
@@ -270,7 +291,7 @@ private:
             members.push_back(
                 {{group.standing.x, group.standing.y, group.size.x, group.size.y}, true, group.id.value});
         }
-        node.pushes = node.groups.empty() ? std::vector<PointF>(members.size()) : pushedApart(members);
+        node.pushes = pushedApart(members);
         Rect content;
         for (std::size_t i = 0; i < members.size(); ++i) {
             if (members[i].group) {
@@ -294,7 +315,7 @@ private:
         if (!content.empty())
             frame = {content.x - framePadding, content.y - framePadding - frameTitle,
                      content.w + 2 * framePadding, content.h + 2 * framePadding + frameTitle};
-        if (const Position* drawn = network_.position(sheet_, node.id.value); drawn && drawn->width > 0)
+        if (const Position* drawn = node.drawn; drawn && drawn->width > 0)
             frame = frame.united({static_cast<double>(drawn->at.x), static_cast<double>(drawn->at.y),
                                   static_cast<double>(drawn->width), static_cast<double>(drawn->height)});
         frame.w = std::max(frame.w, tileWidth);
@@ -372,7 +393,8 @@ private:
                 out_.groups_[out_.at_[nodes_[into].id.value]].devices.push_back(device.device);
                 continue;
             }
-            const PointF corner = shownFrom(node, PointF{device.plate.x, device.plate.y} + node.pushes[i]);
+            const PointF push = node.pushes.empty() ? PointF{} : node.pushes[i];
+            const PointF corner = shownFrom(node, PointF{device.plate.x, device.plate.y} + push);
             shown.plate = {corner.x, corner.y, device.plate.w, device.plate.h};
             shown.by = refTo(device.device);
         }

@@ -350,7 +350,8 @@ std::array<Rect, 5> placesOf(const LinkLine& line, const Label& label) {
 
 bool liesUnder(const Item& item, const Rect& place) {
     if (item.layer == Layer::plates)
-        return frameOf(item).intersects(place);
+        return frameOf(item).intersects(place) ||
+               (item.as<Plate>() && item.as<Plate>()->badge().intersects(place));
     const LinkLine* line = item.as<LinkLine>();
     for (std::size_t i = 0; line && i + 1 < line->path.size(); ++i)
         if (segmentMeets(line->path[i], line->path[i + 1], place))
