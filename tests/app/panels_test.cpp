@@ -234,12 +234,70 @@ private Q_SLOTS:
         h.session().select({refTo(h.named("phone-1"))});
         QCOMPARE(tree.selectedItems().size(), 1);
         QCOMPARE(tree.selectedItems().front()->text(0), QStringLiteral("phone-1"));
-        h.window->outline().order().setCurrentIndex(1); // by role
+        h.window->outline().orderChoice().setCurrentIndex(1); // by role
         QTreeWidgetItem* other = tree.topLevelItem(0)->child(0);
         tree.scrollToItem(other);
         QTest::mouseClick(tree.viewport(), Qt::LeftButton, {}, tree.visualItemRect(other).center());
         QCOMPARE(h.session().selection().size(), std::size_t{1});
         QCOMPARE(h.session().nameOf(h.session().selection().front()), other->text(0));
+    }
+
+    void the_outline_shows_what_hangs_on_what_and_what_is_on_which_sheet() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.window->findChild<QTabWidget*>()->setCurrentIndex(1);
+        auto& outline = h.window->outline();
+        const auto under = [&](const char* name) {
+            QTreeWidgetItem* row = outline.rowOf(refTo(h.named(name)));
+            return row && row->parent() ? row->parent()->text(0) : QString();
+        };
+        outline.orderChoice().setCurrentIndex(3);
+        QCOMPARE(under("edge-1"), QString()); // the router is where it comes from
+        QCOMPARE(under("phone-1"), QStringLiteral("acc-1"));
+        QCOMPARE(under("desk-1"), QStringLiteral("phone-1"));
+        h.network().forEachLinkOf(h.named("desk-1"), [&](const Link& link) {
+            h.session().apply(edit::removeObjects(h.network(), {refTo(link.id)}));
+        });
+        QTRY_COMPARE(under("desk-1"), QString()); // follows links
+        h.session().undo();
+        outline.orderChoice().setCurrentIndex(2);
+        QCOMPARE(under("desk-1"), QString::fromStdString(h.network().sheet(h.session().sheet())->name));
+        h.session().select({refTo(h.named("phone-1"))});
+        QCOMPARE(outline.tree().selectedItems().size(), 1);
+    }
+
+    void rows_are_made_when_what_they_lie_in_is_opened() {
+        WindowHarness h;
+        h.begin();
+        Network network = h.network();
+        const GroupId hall = h.session().ids().make<GroupId>();
+        Group group;
+        group.id = hall;
+        group.name = "Hall";
+        network.put(group);
+        const DeviceModel& phone = *h.session().catalogue().device("phone");
+        network.put(phone);
+        for (int i = 0; i < 3000; ++i) {
+            Device device;
+            device.id = h.session().ids().make<DeviceId>();
+            device.name = "phone-" + std::to_string(i);
+            device.model = phone.id;
+            device.group = hall;
+            network.put(std::move(device));
+        }
+        h.session().apply(edit::Act{"Many", network, {}});
+        h.window->findChild<QTabWidget*>()->setCurrentIndex(1);
+        auto& outline = h.window->outline();
+        QTreeWidgetItem* row = outline.rowOf(refTo(hall));
+        QTRY_VERIFY((row = outline.rowOf(refTo(hall))));
+        QCOMPARE(row->childCount(), 0);
+        QVERIFY(!row->isExpanded());
+        outline.tree().setFocus();
+        outline.tree().setCurrentItem(row);
+        QTest::keyClick(&outline.tree(), Qt::Key_Right);
+        QCOMPARE(row->childCount(), 3000);
+        h.session().select({refTo(h.named("phone-77"))});
+        QCOMPARE(outline.tree().selectedItems().front()->text(0), QStringLiteral("phone-77"));
     }
 
     void the_catalogue_is_searched_and_has_an_empty_state() {

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The outline: the devices of the network by group or by role, tied to the sheet's
-// selection both ways. Members are dragged from group to group.
+// The outline: the devices of the network by group, role, sheet, or by what hangs on what,
+// tied to the sheet's selection both ways. Members are dragged from group to group. Rows are
+// made when what they lie in is opened.
 #pragma once
 #include "core/edit/act.h"
 #include "core/model/network.h"
+#include "core/model/uplinks.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -41,9 +43,9 @@ class OutlinePanel : public QWidget {
 public:
     explicit OutlinePanel(Session& session, QWidget* parent = nullptr);
     QTreeWidget& tree() { return *tree_; }
-    QComboBox& order() { return *order_; }
+    QComboBox& orderChoice() { return *order_; }
     /// The row of an object; null when it has none.
-    QTreeWidgetItem* rowOf(model::ObjectRef object) const;
+    QTreeWidgetItem* rowOf(model::ObjectRef object);
 
 Q_SIGNALS:
     /// Go there.
@@ -54,24 +56,36 @@ protected:
     void showEvent(QShowEvent* event) override;
 
 private:
+    /// What rows lie in, as in the choice.
+    enum class Order { groups, roles, sheets, uplinks };
+    struct Row {
+        model::ObjectRef object;
+        std::string words;
+        bool holds = false; ///< others
+    };
+    Order order() const;
     void fill();
-    void fillByRole(const std::string& query);
-    void fillByGroup(const std::string& query);
-    void addGroup(QTreeWidgetItem* parent, model::GroupId id, const std::string& query, int depth);
-    QTreeWidgetItem* addRow(QTreeWidgetItem* parent, model::ObjectRef object, const QString& words);
+    void findWanted();
+    bool isWanted(model::ObjectRef object) const;
+    model::ObjectRef above(model::ObjectRef object) const;
+    std::vector<Row> within(model::ObjectRef parent) const;
+    void populate(QTreeWidgetItem* parent, int depth);
     void follow();
     void takeName(QTreeWidgetItem* item);
-    bool byGroup() const;
+    bool saysSomethingElse() const;
 
     Session& session_;
     QLineEdit* search_;
     QComboBox* order_;
     OutlineTree* tree_;
     QLabel* empty_;
-    model::Table<model::Device> shown_;
-    model::Table<model::Group> groups_;
+    model::Network shown_;
+    std::string query_;
+    std::set<model::ObjectRef> wanted_; ///< what is searched for, and what it lies in
+    model::UplinkTree uplinks_;
+    std::unordered_map<std::uint64_t, std::vector<model::DeviceId>> below_; ///< what hangs on each
     std::map<model::ObjectRef, QTreeWidgetItem*> rows_;
-    std::set<std::uint64_t> folded_; ///< groups whose rows the person closed
+    std::map<model::ObjectRef, bool> open_; ///< as the person left it
     bool stale_ = true, busy_ = false;
 };
 

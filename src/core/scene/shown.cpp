@@ -2,7 +2,7 @@
 // What each zoom shows: labels and names that do not cover one another, lines merged into
 // one. The answer for one of them is the same from whichever part of the sheet one looks,
 // so that pieces painted apart fit together.
-#include "core/model/words.h"
+#include "core/model/uplinks.h"
 #include "core/scene/lines.h"
 #include "core/scene/scene.h"
 #include "core/scene/text_width.h"
@@ -19,26 +19,6 @@ constexpr double nameHeightPx = 14, maxNamePx = 110, nameGapPx = 2;
 /// what lies within twice as many widths of it.
 constexpr int rounds = 2;
 
-int standingOf(Role role) {
-    switch (familyOf(role)) {
-    case RoleFamily::provider:
-        return 6;
-    case RoleFamily::router:
-    case RoleFamily::firewall:
-        return 5;
-    case RoleFamily::switch_:
-        return 4;
-    case RoleFamily::server:
-    case RoleFamily::accessPoint:
-        return 2;
-    case RoleFamily::endpoint:
-        return 0;
-    case RoleFamily::patchPanel:
-        return 1;
-    }
-    return 0;
-}
-
 /// Names far away, set down so that none covers another, nor a plate that matters as
 /// much.
 class Names {
@@ -49,7 +29,7 @@ public:
         if (item.faint)
             return;
         if (const Plate* plate = item.as<Plate>())
-            addBelow(item.object, plate->frame, plate->name, {standingOf(plate->role), plate->links});
+            addBelow(item.object, plate->frame, plate->name, {tierOf(plate->role), plate->links});
         else if (const Tile* tile = item.as<Tile>(); tile && tile->closed && addInside(*tile))
             return;
         else if (tile)
