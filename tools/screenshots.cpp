@@ -294,9 +294,15 @@ void shootPlan(const QString& folder) {
 void shootRack(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
+    for (const model::Sheet& sheet : s.window().session().network().sheetsInOrder())
+        if (sheet.name == "Racks")
+            s.window().session().showSheet(sheet.id);
     s.window().session().select({model::refTo(s.named("core-1"))});
     s.window().action(app::CommandId::rack)->trigger();
-    s.window().resizeDocks({&s.window().bottomDock()}, {520}, Qt::Vertical);
+    s.window().resizeDocks({&s.window().bottomDock()}, {330}, Qt::Vertical);
+    s.settle();
+    s.sheet().look(
+        s.window().session().scene().plate(s.named("fw-1"))->frame.centre() + scene::PointF{280, 40}, 0.75);
     s.shoot("rack");
 }
 

@@ -157,6 +157,8 @@ private Q_SLOTS:
         const GroupId site = campus.groups.front();
         const Scene inside = Scene::build(campus.network, campus.sheet, LengthUnit::metres, site);
         QVERIFY(inside.seenAt(0.001)->frame(site));
+        const auto sheet = edit::newSheet(campus.network, "Site", campus.sheet, site, true, campus.ids);
+        QVERIFY(Scene::build(sheet->network, {sheet->subjects.front().id}).seenAt(0.001)->frame(site));
         QVERIFY(campus.take(edit::setSheetClosing(campus.network, campus.sheet, false)));
         const Scene whole = campus.whole();
         QCOMPARE(whole.seenAt(0.001).get(), &whole);

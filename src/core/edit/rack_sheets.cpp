@@ -110,6 +110,7 @@ ActResult sheetOfRacks(const Network& network, const std::vector<GroupId>& wante
                                                                  : fmt::format("{} racks", racks.size()));
     Sheet sheet = *act->network.sheet({act->subjects.front().id});
     sheet.racks = true;
+    sheet.closing = false; // a rack is known by what is where in it
     act->network.put(sheet);
     int x = 0;
     for (const GroupId id : racks) {

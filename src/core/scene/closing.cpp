@@ -90,7 +90,8 @@ private:
             const std::size_t parent = indexOf(groups_[i].in);
             if (parent != none && closed_[parent] != none)
                 closed_[i] = closed_[parent];
-            else if (!groups_[i].folded && groups_[i].id != whole_.entered_ && zoom < opensAt[i])
+            else if (const Frame* frame = whole_.frame(groups_[i].id);
+                     frame && !frame->entered && zoom < opensAt[i])
                 closed_[i] = i;
         }
     }
