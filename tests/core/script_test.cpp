@@ -165,6 +165,45 @@ private Q_SLOTS:
         QCOMPARE(s.network.all<Note>().size(), std::size_t{2});
         QVERIFY(!sheets[1].groups && sheets[2].groups);
     }
+    void endpoints_are_tucked_in_and_brought_out() {
+        Scripted s;
+        QCOMPARE(s.why(twoSwitches + q("{'act':'link','from':'acc-1','to':'desk-1'}\n"
+                                       "{'act':'group','kind':'room','name':'Shop','members':['acc-1']}\n"
+                                       "{'act':'group','kind':'room','name':'Empty','at':{'x':0,'y':900}}\n"
+                                       "{'act':'tuck-in','members':['Shop']}")),
+                 QString());
+        QVERIFY(s.network.position(s.sheet, s.device("acc-1").id.value)->tucks);
+        QCOMPARE(s.why(q("{'act':'bring-out'}")), QString());
+        QVERIFY(!s.network.position(s.sheet, s.device("acc-1").id.value)->tucks);
+        QVERIFY(s.why(q("{'act':'tuck-in','members':['acc-2']}")).contains("endpoints"));
+        QVERIFY(s.why(q("{'act':'tuck-in','members':['Empty']}")).contains("no device"));
+    }
+    void a_sheet_of_racks_has_what_is_mounted_and_notes_look_as_asked() {
+        Scripted s;
+        QVERIFY(s.why(q("{'act':'sheet','name':'Racks','racks':[]}")).contains("units"));
+        QCOMPARE(
+            s.why(twoSwitches + q("{'act':'group','kind':'rack','name':'R1','units':20}\n"
+                                  "{'act':'note','text':'# Low','at':{'x':0,'y':0},'behind':true}\n"
+                                  "{'act':'zone','text':'Wet','at':{'x':0,'y':0},'width':200,'height':100"
+                                  ",'outline':true}")),
+            QString());
+        int behind = 0, outline = 0;
+        s.network.all<Note>().forEach([&](const Note& note) {
+            behind += note.behind;
+            outline += note.outline;
+        });
+        QCOMPARE(behind, 1);
+        QCOMPARE(outline, 1);
+        QCOMPARE(s.why(q("{'act':'place','members':['acc-1'],'in':'R1','unit':12}\n"
+                         "{'act':'sheet','name':'Racks','racks':'R1'}")),
+                 QString());
+        const Sheet sheet = s.network.sheetsInOrder().back();
+        QVERIFY(sheet.racks && s.network.position(sheet.id, s.device("acc-1").id.value));
+        QVERIFY(!s.network.position(sheet.id, s.device("acc-2").id.value));
+        const Point before = s.network.position(sheet.id, s.device("acc-1").id.value)->at;
+        QCOMPARE(s.why(q("{'act':'place','members':['acc-1'],'in':'R1','unit':1}")), QString());
+        QVERIFY(s.network.position(sheet.id, s.device("acc-1").id.value)->at.y > before.y);
+    }
     void cables_lags_vlans_places_and_modules_are_set() {
         Scripted s;
         QCOMPARE(s.why(twoSwitches + q("{'act':'link','from':'acc-1','to':'acc-2'}\n"

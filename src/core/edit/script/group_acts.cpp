@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Acts on groups: group, ungroup, move-into, fold, unfold.
 #include "core/edit/groups.h"
+#include "core/edit/places.h"
 #include "core/edit/plans.h"
 #include "core/edit/script/line.h"
 #include "core/edit/sheets.h"
 #include "core/edit/sort_out.h"
 #include "core/edit/tucks.h"
+#include "core/model/group_tree.h"
 
 #include <fmt/format.h>
 
@@ -52,6 +54,14 @@ ActResult group(const Line& line) {
         if (!leveled)
             return leveled;
         act->network = std::move(leveled->network);
+    }
+    if (line.has("units")) {
+        const auto units = line.whole("units", 0, 100);
+        auto sized =
+            units ? setRackUnits(act->network, made, static_cast<int>(*units)) : ActResult(units.refusal());
+        if (!sized)
+            return sized;
+        act->network = std::move(sized->network);
     }
     if (line.has("in")) {
         const auto in = line.group("in");
@@ -188,6 +198,11 @@ Result<std::vector<DeviceId>> devicesOrAll(const Line& line) {
     for (const ObjectRef each : *members)
         if (each.kind == Kind::device)
             devices.push_back({each.id});
+        else if (each.kind == Kind::group)
+            for (const DeviceId id : devicesWithin(line.bench().network, {each.id}))
+                devices.push_back(id);
+    if (devices.empty())
+        return line.wrong("members", "there is no device among them", "name devices, or groups with some");
     return devices;
 }
 
@@ -249,7 +264,7 @@ ActResult roles(const Line& line) {
 
 std::span<const ActWord> groupActs() {
     static const std::vector<ActWord> acts{
-        {"group", {"kind", "name", "members", "in", "at", "level", "sheet"}, group},
+        {"group", {"kind", "name", "members", "in", "at", "level", "units", "sheet"}, group},
         {"ungroup", {"group", "sheet"}, dissolve},
         {"move-into", {"group", "members"}, into},
         {"fold", {"group", "sheet"}, fold},
