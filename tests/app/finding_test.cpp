@@ -51,6 +51,25 @@ class FindingTest : public QObject {
 private Q_SLOTS:
     // ---- find ----
 
+    void a_model_stands_for_its_devices() {
+        Quay h;
+        h.look("access switch 24");
+        const QStringList lines = h.lines();
+        const auto line = std::find_if(lines.begin(), lines.end(), [](const QString& each) {
+            return each.startsWith("Access switch 24 · ") && each.contains("device");
+        });
+        QVERIFY2(line != lines.end(), qPrintable(lines.join('|')));
+        h.field().results().setCurrentRow(static_cast<int>(line - lines.begin()));
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.field().text(), QStringLiteral("model:\"Access switch 24\""));
+        int all = 0;
+        h.network().all<Device>().forEach(
+            [&](const Device& device) { all += h.network().modelOf(device)->name == "Access switch 24"; });
+        h.key(Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(static_cast<int>(h.session().selected().devices().size()), all);
+        QVERIFY(all > 1);
+    }
+
     void a_completion_is_taken_and_the_field_goes_on() {
         Quay h;
         h.look("role:cam");

@@ -36,7 +36,11 @@ void Finder::refresh() {
         return;
     index_ = find::TextIndex(network);
     std::set<Role> roles;
-    network.all<Device>().forEach([&](const Device& device) { roles.insert(roleOf(network, device)); });
+    models_.clear();
+    network.all<Device>().forEach([&](const Device& device) {
+        roles.insert(roleOf(network, device));
+        ++models_[device.model];
+    });
     roles_.assign(roles.begin(), roles.end());
 }
 
@@ -61,11 +65,29 @@ std::vector<FoundSection> Finder::look(const QString& text, int cursor) {
 std::vector<FoundSection> Finder::byWords(const QString& text) {
     const auto found = index_.search(said(text));
     const auto of = [&](Section which) { return found[static_cast<std::size_t>(which)]; };
-    return {
-        section(tr("Devices"), of(Section::devices)), section(tr("Groups"), of(Section::groups)),
-        section(tr("Ports"), of(Section::ports)),     section(tr("Addresses"), of(Section::addresses)),
-        section(tr("Cables"), of(Section::cables)),   section(tr("VLANs and subnets"), of(Section::vlans)),
-        section(tr("Notes"), of(Section::notes)),     section(tr("Sheets"), of(Section::sheets))};
+    return {section(tr("Devices"), of(Section::devices)),
+            models(text),
+            section(tr("Groups"), of(Section::groups)),
+            section(tr("Ports"), of(Section::ports)),
+            section(tr("Addresses"), of(Section::addresses)),
+            section(tr("Cables"), of(Section::cables)),
+            section(tr("VLANs and subnets"), of(Section::vlans)),
+            section(tr("Notes"), of(Section::notes)),
+            section(tr("Sheets"), of(Section::sheets))};
+}
+
+/// The models in use; one stands for all devices of it.
+FoundSection Finder::models(const QString& text) {
+    FoundSection out{tr("Models"), {}, 0};
+    for (const auto& [id, count] : models_) {
+        const DeviceModel* model = workspace_.network().find<DeviceModel>({fnv1a(id), 0});
+        if (!model || !matchesWords(model->name, said(text)))
+            continue;
+        const QString name = shownText(model->name);
+        out.lines.push_back({QStringLiteral("%1 · %2").arg(name, tr("%Ln device(s)", nullptr, count)),
+                             [this, name] { Q_EMIT typeWanted(QStringLiteral("model:\"%1\"").arg(name)); }});
+    }
+    return out;
 }
 
 FoundSection Finder::section(const QString& title, const find::FoundIn& found) {

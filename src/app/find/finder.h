@@ -50,6 +50,7 @@ private:
     void refresh();
     std::vector<FoundSection> byWords(const QString& text);
     std::vector<FoundSection> byFilter(const QString& text);
+    FoundSection models(const QString& text);
     FoundSection section(const QString& title, const find::FoundIn& found);
     FoundLine lineOf(const find::Found& found);
     QString wordsOf(const find::Found& found) const;
@@ -61,7 +62,8 @@ private:
 
     Workspace& workspace_;
     find::TextIndex index_;
-    std::vector<model::Role> roles_; ///< that devices of the network have
+    std::map<std::string, int> models_; ///< devices of each model in use
+    std::vector<model::Role> roles_;    ///< that devices of the network have
 };
 
 } // namespace underridge::app
