@@ -13,6 +13,7 @@
 #include "core/linking/assign.h"
 #include "core/linking/running_check.h"
 #include "core/model/table_impl.h"
+#include "core/scene/counts.h"
 #include "core/scene/scene.h"
 #include "tests/support/large_network.h"
 
@@ -259,6 +260,14 @@ void groupEnter(benchmark::State& state) {
                                                          groups[i++ % groups.size()]));
         });
     times.report(state);
+}
+
+/// What the details count with nothing selected, after every change.
+void sheetCounts(benchmark::State& state) {
+    const Network& n = grouped(static_cast<int>(state.range(0)));
+    const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(scene::countsOf(n, scene));
 }
 
 /// Zooming from step to step, further out and back: more steps than are kept.
@@ -550,6 +559,12 @@ BENCHMARK(groupEnter)
     ->Arg(10000)
     ->Arg(50000)
     ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(sheetCounts)
+    ->Name("sheet/counts")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(groupClose)
     ->Name("group/close")

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/snapping.h"
 #include "app/shown_text.h"
+#include "core/edit/devices.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -264,6 +265,31 @@ private Q_SLOTS:
         QCOMPARE(under("desk-1"), QString::fromStdString(h.network().sheet(h.session().sheet())->name));
         h.session().select({refTo(h.named("phone-1"))});
         QCOMPARE(outline.tree().selectedItems().size(), 1);
+    }
+
+    void much_on_a_sheet_is_counted_without_anybody_waiting() {
+        WindowHarness h;
+        h.begin();
+        const DeviceModel& phone = *h.session().catalogue().device("phone");
+        std::vector<edit::Placed> placed;
+        for (int i = 0; i < 900; ++i)
+            placed.push_back({"phone-" + std::to_string(i), {i % 30 * 200, i / 30 * 100}});
+        h.session().apply(
+            edit::placeDevices(h.network(), h.session().sheet(), phone, placed, {}, h.session().ids()));
+        h.session().select({});
+        const auto says = [&](const char* words) {
+            for (auto* each : h.window->details().findChildren<QAbstractButton*>())
+                if (each->text() == QLatin1String(words) || each->accessibleName().contains(words))
+                    return each;
+            return static_cast<QAbstractButton*>(nullptr);
+        };
+        QTRY_VERIFY(says("900"));
+        const DeviceId gone = h.named("phone-7");
+        h.session().apply(edit::removeObjects(h.network(), {refTo(gone)}));
+        h.session().select({});
+        QTRY_VERIFY(says("899"));
+        says("899")->click();
+        QCOMPARE(h.session().selection().size(), std::size_t{899});
     }
 
     void rows_are_made_when_what_they_lie_in_is_opened() {

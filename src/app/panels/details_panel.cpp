@@ -49,6 +49,7 @@ DetailsPanel::DetailsPanel(Session& session, Checker& checker, QWidget* parent)
     connect(&session_.workspace(), &Workspace::networkChanged, this, later);
     connect(&session_.sheets(), &SheetSession::sceneChanged, this, later);
     connect(&checker_, &Checker::changed, this, later);
+    connect(&counter_, &SheetCounter::counted, this, later);
     refreshing_ = true; // as soon as it is shown
 }
 

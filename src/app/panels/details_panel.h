@@ -3,6 +3,7 @@
 // is said beside the field. With nothing selected it shows the sheet.
 #pragma once
 #include "app/panels/details_form.h"
+#include "app/panels/sheet_counter.h"
 #include "core/model/ports.h"
 
 #include <QScrollArea>
@@ -66,7 +67,7 @@ private:
     edit::ActResult keepingSelection(edit::ActResult act) const;
     void showSheet();
     /// One line of the legend: how these links are drawn, and how many there are.
-    void legendRow(const std::vector<model::LinkId>& links);
+    void legendRow(const SheetCounter::Shared& counts, const std::vector<model::LinkId>& links);
     /// The chain a port is part of, when it runs through panels.
     void chainRow(const model::PortRef& port);
     void findingRows(const model::ObjectRef& object);
@@ -84,6 +85,7 @@ private:
     Checker& checker_;
     std::unique_ptr<DetailsForm> form_;
     std::map<std::pair<int, int>, QPixmap> legends_; ///< by form and medium
+    SheetCounter counter_;
     bool refreshing_ = false;
 };
 

@@ -31,15 +31,18 @@ edit::Refs refsTo(const std::vector<AnId>& ids) {
 
 } // namespace
 
-void DetailsPanel::legendRow(const std::vector<LinkId>& links) {
-    const Link& sample = *session_.network().link(links.back());
+void DetailsPanel::legendRow(const SheetCounter::Shared& counts, const std::vector<LinkId>& links) {
+    const Link* last = session_.network().link(links.back());
+    if (!last)
+        return; // gone since it was counted
+    const Link& sample = *last;
     const QString words =
         sample.console ? tr("console") : shownText(titleOf(mediumOf(session_.network(), sample)));
     const bool dark = palette().color(QPalette::Window).lightness() < 128;
     const std::pair key(static_cast<int>(scene::formOf(session_.network(), sample)) * 2 + dark,
                         static_cast<int>(mediumOf(session_.network(), sample)));
     const QString counted = QStringLiteral("%1 × %2").arg(links.size()).arg(words);
-    const auto act = [this, links] { selectCounted(refsTo(links)); };
+    const auto act = [this, counts, &links] { selectCounted(refsTo(links)); };
     if (const auto held = legends_.find(key); held != legends_.end())
         return form_->pictureRow(held->second, words, counted, act);
     constexpr QSize size(54, 16);
@@ -73,6 +76,8 @@ void DetailsPanel::selectCounted(const edit::Refs& counted) {
             if (!anchor)
                 continue;
             each = anchor->shown;
+        } else if (!session_.network().link({each.id}) && !session_.network().group({each.id})) {
+            continue; // gone since it was counted
         }
         if (seen.insert(each).second)
             taken.push_back(each);
@@ -90,19 +95,25 @@ void DetailsPanel::showSheet() {
         form_->textRow(tr("Sheet"), shownText(sheet->name), {}, [this](const std::string& typed) {
             return edit::renameSheet(session_.network(), session_.sheet(), typed);
         });
-    const scene::Counts counts = scene::countsOf(network, session_.scene());
+    const SheetCounter::Shared shared = counter_.countsOf(network, session_.scene());
+    if (!shared) {
+        form_->emptyRow(tr("Counting what is on the sheet…"));
+        return;
+    }
+    const scene::Counts& counts = *shared;
     const auto number = [](std::size_t n) { return QLocale().toString(static_cast<qulonglong>(n)); };
-    const auto line = [&](const QString& words, const QString& count, edit::Refs counted) {
-        form_->linkRow(words, count, [this, counted = std::move(counted)] { selectCounted(counted); });
+    // The lists live as long as the rows that select them.
+    const auto line = [&](const QString& words, const QString& count, const auto& ids) {
+        form_->linkRow(words, count, [this, shared, &ids] { selectCounted(refsTo(ids)); });
     };
     form_->heading(tr("Devices"));
     if (counts.devices == 0)
         form_->emptyRow(tr("None yet. Press A to add some."));
     for (const auto& [role, devices] : counts.roles)
-        line(shownText(pluralOf(role)), number(devices.size()), refsTo(devices));
+        line(shownText(pluralOf(role)), number(devices.size()), devices);
     if (counts.devices > 0) {
-        line(tr("Endpoints"), number(counts.endpoints.size()), refsTo(counts.endpoints));
-        line(tr("Infrastructure"), number(counts.infrastructure.size()), refsTo(counts.infrastructure));
+        line(tr("Endpoints"), number(counts.endpoints.size()), counts.endpoints);
+        line(tr("Infrastructure"), number(counts.infrastructure.size()), counts.infrastructure);
     }
     if (!counts.missing.empty())
         form_->linkRow(tr("Not on this sheet"), number(counts.missing.size()),
@@ -113,19 +124,18 @@ void DetailsPanel::showSheet() {
     if (counts.links == 0)
         form_->emptyRow(tr("None yet. Drag a plate's grip to another plate."));
     for (const auto& [form, links] : counts.media)
-        legendRow(links);
+        legendRow(shared, links);
     for (const auto& [speed, links] : counts.speeds)
-        line(speed > 0 ? shownText(speedText(speed)) : tr("Speed not known"), number(links.size()),
-             refsTo(links));
+        line(speed > 0 ? shownText(speedText(speed)) : tr("Speed not known"), number(links.size()), links);
     if (!counts.free.empty())
         form_->heading(tr("Free ports"));
     for (const auto& [speed, free] : counts.free)
         line(speed > 0 ? shownText(speedText(speed)) : tr("Speed not known"),
-             number(static_cast<std::size_t>(free.ports)), refsTo(free.at));
+             number(static_cast<std::size_t>(free.ports)), free.at);
     if (!counts.groups.empty())
         form_->heading(tr("Groups"));
     for (const auto& [kind, groups] : counts.groups)
-        line(shownText(pluralOf(kind)), number(groups.size()), refsTo(groups));
+        line(shownText(pluralOf(kind)), number(groups.size()), groups);
 }
 
 } // namespace underridge::app
