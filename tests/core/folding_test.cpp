@@ -269,6 +269,42 @@ private Q_SLOTS:
             }
         }
     }
+    void what_is_updated_is_what_is_worked_out_anew() {
+        for (std::uint64_t seed = 21; seed <= 30; ++seed) {
+            Grouped bench(seed);
+            bench.grow(3, 2, 2);
+            Scene scene = Scene::build(bench.network, bench.sheet);
+            for (int i = 0; i < 40; ++i) {
+                const Network before = bench.network;
+                bench.take(bench.act());
+                scene = scene::update(scene, before, bench.network).scene;
+                if (!scene.folding())
+                    break;
+                const auto anew = scene::Folding::of(bench.network, bench.sheet, {}, *scene.standing());
+                QVERIFY(scene.folding()->groups() == anew.groups());
+                QVERIFY(scene.folding()->devices() == anew.devices());
+                QVERIFY(scene.folding()->leadsAs(anew));
+                for (const GroupId id : bench.groups)
+                    QCOMPARE(scene.folding()->standing(id), anew.standing(id));
+            }
+        }
+    }
+    void in_an_entered_group_who_leaves_it_is_shown_no_longer() {
+        Grouped bench(7);
+        bench.grow(2, 2, 2);
+        const GroupId outer = bench.groups[0], inner = bench.groups[1], other = bench.groups[3];
+        const auto standing = Scene::build(bench.network, bench.sheet).standing();
+        const auto before = scene::Folding::of(bench.network, bench.sheet, outer, *standing);
+        Network moved = bench.network;
+        Group group = *moved.group(inner);
+        group.parent = other; // beyond what is entered
+        moved.put(group);
+        const auto after = before.updated(moved, {}, {inner}),
+                   anew = scene::Folding::of(moved, bench.sheet, outer, *standing);
+        QVERIFY(after.groups() == anew.groups());
+        QVERIFY(after.devices() == anew.devices());
+        QVERIFY(!after.group(inner));
+    }
     void a_fold_touches_no_more_than_it_changes() {
         Grouped bench(5);
         bench.grow(3, 2, 2, {}, {}, 16000);

@@ -97,6 +97,36 @@ Folding foldingOf(const Network& network, const Look& look, const std::vector<sc
                        scene::shownGroup(network, *network.sheet(look.sheet), look.entered), devices);
 }
 
+/// The same folding with some devices as they stand now, or without them.
+Folding refolded(const Folding& folding, const Network& network, const std::set<DeviceId>& devices,
+                 const std::set<GroupId>& groups, const std::vector<scene::Standing>* standing) {
+    std::vector<Folding::Change> changes;
+    for (const DeviceId id : devices) {
+        std::optional<scene::Standing> now;
+        if (standing) {
+            const auto at =
+                std::lower_bound(standing->begin(), standing->end(), id,
+                                 [](const scene::Standing& each, DeviceId v) { return each.device < v; });
+            if (at != standing->end() && at->device == id)
+                now = *at;
+        }
+        changes.push_back({id, now});
+    }
+    return folding.updated(network, changes, groups);
+}
+
+/// The groups that targets are, or hold.
+std::set<GroupId> groupsOf(const Network& network, const std::vector<Target>& targets) {
+    std::set<GroupId> out;
+    for (const Target& target : targets)
+        if (target.object.kind == Kind::group) {
+            out.insert({target.object.id});
+            for (const GroupId id : groupsWithin(network, {target.object.id}))
+                out.insert(id);
+        }
+    return out;
+}
+
 /// The devices that targets are, or hold.
 std::set<DeviceId> devicesOf(const Network& network, const std::vector<Target>& targets) {
     std::set<DeviceId> out;
@@ -190,15 +220,14 @@ ActResult shownAt(Act act, const Look& look, const std::vector<Target>& targets)
     const SheetId sheet = look.sheet;
     const bool grouped = showsGroups(act.network, sheet);
     const std::set<DeviceId> moved = devicesOf(act.network, targets);
+    const std::set<GroupId> groups = groupsOf(act.network, targets);
     std::vector<scene::Standing> standing;
     Folding before, others;
     if (grouped) {
         standing = look.standing ? *look.standing : standingsOf(act.network, sheet);
         bringUp(standing, act.network, sheet, moved);
         before = foldingOf(act.network, look, standing);
-        auto rest = standing;
-        std::erase_if(rest, [&](const scene::Standing& each) { return moved.contains(each.device); });
-        others = foldingOf(act.network, look, rest);
+        others = refolded(before, act.network, moved, {}, nullptr);
     }
     std::vector<std::pair<ObjectRef, Point>> moves;
     for (const Target& target : targets)
@@ -212,7 +241,7 @@ ActResult shownAt(Act act, const Look& look, const std::vector<Target>& targets)
     Network aimed = act.network;
     for (int aim = 0; aim < aims; ++aim) {
         bringUp(standing, aimed, sheet, moved);
-        const Folding now = foldingOf(aimed, look, standing);
+        const Folding now = refolded(before, aimed, moved, groups, &standing);
         moves.clear();
         std::int64_t off = 0;
         for (const Target& target : targets)

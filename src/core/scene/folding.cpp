@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/folding.h"
 
-#include "core/base/parallel.h"
-
 #include <map>
 #include <numeric>
 
@@ -10,9 +8,8 @@ namespace underridge::scene {
 using namespace model;
 namespace {
 
-/// Between siblings that had to be pushed apart, and what stays of the distance between
-/// two when the room between them is cut out.
-constexpr double pushGap = 24, keptGap = 16;
+/// Between siblings that had to be pushed apart.
+constexpr double pushGap = 24;
 
 /// One axis of what is pushed apart: how far each moves, given who must come how far
 /// after whom. `order`: by where they begin.
@@ -163,261 +160,6 @@ std::vector<PointF> pushedApart(const std::vector<Sibling>& siblings) {
     return out;
 }
 
-/// Works through the groups of a sheet: from the innermost outwards what room they need,
-/// then inwards where they are shown.
-class FoldingMaker {
-public:
-    FoldingMaker(const Network& network, SheetId sheet, GroupId entered) : network_(network), sheet_(sheet) {
-        nodes_.emplace_back().id = entered;
-        nodes_.front().drawn = entered ? network.position(sheet, entered.value) : nullptr;
-        at_[entered.value] = 0;
-    }
-
-    Folding make(const std::vector<Standing>& devices) {
-        first_ = devices.data();
-        out_.devices_.resize(devices.size());
-        // Devices of a group were mostly made one after another.
-        GroupId last;
-        std::optional<std::size_t> in = nodeOf(last);
-        for (std::size_t i = 0; i < devices.size(); ++i) {
-            out_.devices_[i].id = devices[i].device;
-            if (devices[i].in != last)
-                in = nodeOf(last = devices[i].in);
-            if (in)
-                nodes_[*in].devices.push_back(&devices[i]);
-        }
-        addEmptyGroups();
-        std::vector<std::size_t> inwards(nodes_.size());
-        std::iota(inwards.begin(), inwards.end(), 0U);
-        std::sort(inwards.begin(), inwards.end(), [&](std::size_t a, std::size_t b) {
-            return std::pair(nodes_[a].depth, nodes_[a].id) < std::pair(nodes_[b].depth, nodes_[b].id);
-        });
-        for (const std::size_t i : inwards)
-            if (i != 0)
-                nodes_[nodes_[i].parent].groups.push_back(i);
-        measureAll(inwards);
-        out_.groups_.reserve(nodes_.size());
-        out_.levels_.reserve(nodes_.size());
-        out_.at_.reserve(nodes_.size());
-        for (const std::size_t i : inwards)
-            show(i);
-        return std::move(out_);
-    }
-
-private:
-    struct Node {
-        GroupId id;
-        std::size_t parent = 0;
-        int depth = -1; ///< of the whole sheet
-        bool folded = false;
-        std::vector<const Standing*> devices;
-        std::vector<std::size_t> groups;
-        std::vector<PointF> pushes; ///< of devices, then of groups; empty: nobody is pushed
-        const Position* drawn = nullptr;
-        Rect standing; ///< as its members stand
-        Rect pushed;   ///< the same where its siblings leave it room
-        PointF size;   ///< shown
-        Cuts x, y;
-        PointF shown;
-        std::size_t foldedInto = 0; ///< a node; 0: none
-    };
-
-    /// The node of a group and of those around it; nothing outside the entered group.
-    std::optional<std::size_t> nodeOf(GroupId id) {
-        if (const auto held = at_.find(id.value); held != at_.end())
-            return held->second;
-        std::vector<GroupId> missing;
-        std::size_t known = 0;
-        for (GroupId at = id;; at = network_.group(at)->parent) {
-            if (const auto held = at_.find(at.value); held != at_.end()) {
-                known = held->second;
-                break;
-            }
-            if (!at || !network_.group(at) || missing.size() > network_.all<Group>().size())
-                return std::nullopt;
-            missing.push_back(at);
-        }
-        for (auto at = missing.rbegin(); at != missing.rend(); ++at) {
-            const Position* position = network_.position(sheet_, at->value);
-            Node node;
-            node.id = *at;
-            node.parent = known;
-            node.depth = nodes_[known].depth + 1;
-            node.folded = position && position->folded;
-            node.drawn = position;
-            known = nodes_.size();
-            at_[at->value] = known;
-            nodes_.push_back(std::move(node));
-        }
-        return known;
-    }
-
-    /// Groups drawn on the sheet with nothing in them yet.
-    void addEmptyGroups() {
-        network_.all<Position>().forEachIn(sheet_.value, [&](const Position& position) {
-            if (position.of == Kind::group && position.width > 0 && network_.group({position.object}))
-                nodeOf({position.object});
-        });
-    }
-
-    /// From the innermost outwards; groups equally deep know nothing of each other.
-    void measureAll(const std::vector<std::size_t>& inwards) {
-        constexpr std::size_t fewest = 64; // groups that are worth a thread
-        for (std::size_t end = inwards.size(); end > 0;) {
-            std::size_t begin = end;
-            while (begin > 0 && nodes_[inwards[begin - 1]].depth == nodes_[inwards[end - 1]].depth)
-                --begin;
-            forEachIndex(end - begin, fewest, [&](std::size_t i) { measure(nodes_[inwards[begin + i]]); });
-            end = begin;
-        }
-    }
-
-    void measure(Node& node) {
-        if (node.groups.empty()) { // nobody is pushed, nothing is cut out
-            Rect content;
-            for (const Standing* device : node.devices)
-                content = content.united(device->plate);
-            node.standing = frameAround(node, content);
-            node.size =
-                node.folded ? PointF{tileWidth, tileHeight} : PointF{node.standing.w, node.standing.h};
-            return;
-        }
-        std::vector<Sibling> members;
-        members.reserve(node.devices.size() + node.groups.size());
-        for (const Standing* device : node.devices)
-            members.push_back({device->plate, false, device->device.value});
-        for (const std::size_t i : node.groups) { // only as large as it is shown it is in the way
-            const Node& group = nodes_[i];
-            members.push_back(
-                {{group.standing.x, group.standing.y, group.size.x, group.size.y}, true, group.id.value});
-        }
-        node.pushes = pushedApart(members);
-        Rect content;
-        for (std::size_t i = 0; i < members.size(); ++i) {
-            if (members[i].group) {
-                Node& group = nodes_[node.groups[i - node.devices.size()]];
-                members[i].frame = group.pushed = group.standing.moved(node.pushes[i]);
-            } else {
-                members[i].frame = members[i].frame.moved(node.pushes[i]);
-            }
-            content = content.united(members[i].frame);
-        }
-        node.standing = frameAround(node, content);
-        cut(node, members);
-        node.size = node.folded
-                        ? PointF{tileWidth, tileHeight}
-                        : PointF{node.x.shown(node.standing.right()) - node.x.shown(node.standing.x),
-                                 node.y.shown(node.standing.bottom()) - node.y.shown(node.standing.y)};
-    }
-
-    Rect frameAround(const Node& node, const Rect& content) const {
-        Rect frame;
-        if (!content.empty())
-            frame = {content.x - framePadding, content.y - framePadding - frameTitle,
-                     content.w + 2 * framePadding, content.h + 2 * framePadding + frameTitle};
-        if (const Position* drawn = node.drawn; drawn && drawn->width > 0)
-            frame = frame.united({static_cast<double>(drawn->at.x), static_cast<double>(drawn->at.y),
-                                  static_cast<double>(drawn->width), static_cast<double>(drawn->height)});
-        frame.w = std::max(frame.w, tileWidth);
-        frame.h = std::max(frame.h, tileHeight);
-        return frame;
-    }
-
-    void cut(Node& node, const std::vector<Sibling>& members) const {
-        const bool resized = std::any_of(node.groups.begin(), node.groups.end(), [&](std::size_t i) {
-            const Node& group = nodes_[i];
-            return group.size.x < group.standing.w || group.size.y < group.standing.h;
-        });
-        if (!resized)
-            return;
-        std::vector<Cuts::Span> across, down;
-        const auto add = [](std::vector<Cuts::Span>& spans, double from, double length, double needs) {
-            const double to = from + length, beside = keptGap / 2;
-            spans.insert(spans.end(),
-                         {{from, to, needs}, {from - beside, from, beside}, {to, to + beside, beside}});
-        };
-        for (std::size_t i = 0; i < members.size(); ++i) {
-            const Rect& frame = members[i].frame;
-            PointF size{frame.w, frame.h};
-            if (members[i].group)
-                size = nodes_[node.groups[i - node.devices.size()]].size;
-            add(across, frame.x, frame.w, size.x);
-            add(down, frame.y, frame.h, size.y);
-        }
-        if (node.depth >= 0 || node.id) { // the border stays as wide as it is
-            const Rect& all = node.standing;
-            for (auto* spans : {&across, &down}) {
-                const double from = spans == &across ? all.x : all.y,
-                             to = spans == &across ? all.right() : all.bottom();
-                const double first = framePadding + (spans == &down ? frameTitle : 0);
-                spans->push_back({from, from + first, first});
-                spans->push_back({to - framePadding, to, framePadding});
-            }
-        }
-        node.x = Cuts::of(std::move(across));
-        node.y = Cuts::of(std::move(down));
-    }
-
-    static PointF shownFrom(const Node& node, PointF place) {
-        return {node.shown.x + node.x.shown(place.x) - node.x.shown(node.standing.x),
-                node.shown.y + node.y.shown(place.y) - node.y.shown(node.standing.y)};
-    }
-
-    void show(std::size_t index) {
-        Node& node = nodes_[index];
-        if (index == 0) {
-            node.folded = false;
-            // The sheet itself has no frame: what is not cut stays where it is.
-            node.shown = {node.x.shown(node.standing.x), node.y.shown(node.standing.y)};
-        } else {
-            const Node& parent = nodes_[node.parent];
-            node.foldedInto = parent.foldedInto ? parent.foldedInto : parent.folded ? node.parent : 0;
-            if (!node.foldedInto)
-                node.shown = shownFrom(parent, {node.pushed.x, node.pushed.y});
-        }
-        if ((index != 0 || node.id) && !node.foldedInto) {
-            out_.at_[node.id.value] = out_.groups_.size();
-            out_.groups_.push_back({node.id,
-                                    {node.shown.x, node.shown.y, node.size.x, node.size.y},
-                                    index == 0 ? 0 : node.depth + (nodes_[0].id ? 1 : 0),
-                                    index == 0 ? GroupId{} : nodes_[node.parent].id,
-                                    node.folded,
-                                    {}});
-        }
-        const std::size_t into = node.foldedInto ? node.foldedInto : node.folded ? index : 0;
-        for (std::size_t i = 0; i < node.devices.size(); ++i) {
-            const Standing& device = *node.devices[i];
-            ShownDevice& shown = out_.devices_[static_cast<std::size_t>(&device - first_)];
-            if (into) {
-                shown.by = refTo(nodes_[into].id);
-                out_.groups_[out_.at_[nodes_[into].id.value]].devices.push_back(device.device);
-                continue;
-            }
-            const PointF push = node.pushes.empty() ? PointF{} : node.pushes[i];
-            const PointF corner = shownFrom(node, PointF{device.plate.x, device.plate.y} + push);
-            shown.plate = {corner.x, corner.y, device.plate.w, device.plate.h};
-            shown.by = refTo(device.device);
-        }
-        out_.levels_[index == 0 && !node.id ? 0 : node.id.value] = {node.standing, node.x, node.y, node.shown,
-                                                                    into == 0};
-    }
-
-    const Network& network_;
-    SheetId sheet_;
-    std::vector<Node> nodes_; ///< the first: the sheet, or the entered group
-    std::unordered_map<std::uint64_t, std::size_t> at_;
-    const Standing* first_ = nullptr; ///< of all devices
-    Folding out_;
-};
-
-Folding Folding::of(const Network& network, SheetId sheet, GroupId entered,
-                    const std::vector<Standing>& devices) {
-    Folding made = FoldingMaker(network, sheet, entered).make(devices);
-    for (ShownGroup& group : made.groups_)
-        std::sort(group.devices.begin(), group.devices.end());
-    return made;
-}
-
 const ShownDevice* Folding::find(DeviceId id) const {
     const auto at = std::lower_bound(devices_.begin(), devices_.end(), id,
                                      [](const ShownDevice& device, DeviceId v) { return device.id < v; });
@@ -439,22 +181,33 @@ const ShownGroup* Folding::group(GroupId id) const {
     return at == at_.end() ? nullptr : &groups_[at->second];
 }
 
+const Folding::Level* Folding::level(GroupId id) const {
+    const auto at = levels_.find(id.value);
+    return at == levels_.end() ? nullptr : &at->second;
+}
+
+bool Folding::cutsNothing() const {
+    return std::all_of(levels_.begin(), levels_.end(), [](const auto& each) {
+        return each.second.node->x.none() && each.second.node->y.none();
+    });
+}
+
 std::optional<PointF> Folding::placeFor(GroupId in, PointF shown) const {
-    const auto at = levels_.find(in.value);
-    if (at == levels_.end() || !at->second.seen)
+    const Level* held = level(in);
+    if (!held || !held->seen)
         return std::nullopt;
-    const Level& level = at->second;
-    return PointF{level.x.place(shown.x - level.shown.x + level.x.shown(level.standing.x)),
-                  level.y.place(shown.y - level.shown.y + level.y.shown(level.standing.y))};
+    const Node& node = *held->node;
+    return PointF{node.x.place(shown.x - held->shown.x + node.x.shown(node.standing.x)),
+                  node.y.place(shown.y - held->shown.y + node.y.shown(node.standing.y))};
 }
 
 std::optional<PointF> Folding::shownFrom(GroupId in, PointF place) const {
-    const auto at = levels_.find(in.value);
-    if (at == levels_.end() || !at->second.seen)
+    const Level* held = level(in);
+    if (!held || !held->seen)
         return std::nullopt;
-    const Level& level = at->second;
-    return PointF{level.shown.x + level.x.shown(place.x) - level.x.shown(level.standing.x),
-                  level.shown.y + level.y.shown(place.y) - level.y.shown(level.standing.y)};
+    const Node& node = *held->node;
+    return PointF{held->shown.x + node.x.shown(place.x) - node.x.shown(node.standing.x),
+                  held->shown.y + node.y.shown(place.y) - node.y.shown(node.standing.y)};
 }
 
 Rect Folding::shownOnSheet(const Rect& standing, bool area) const {
@@ -467,8 +220,8 @@ Rect Folding::shownOnSheet(const Rect& standing, bool area) const {
 }
 
 std::optional<Rect> Folding::standing(GroupId id) const {
-    const auto at = levels_.find(id.value);
-    return at == levels_.end() ? std::nullopt : std::optional(at->second.standing);
+    const Level* held = level(id);
+    return held ? std::optional(held->node->standing) : std::nullopt;
 }
 
 } // namespace underridge::scene

@@ -18,6 +18,7 @@
 
 #include <memory>
 #include <optional>
+#include <set>
 #include <unordered_map>
 
 namespace underridge::scene {
@@ -69,24 +70,29 @@ struct Standing {
     Rect plate;
 };
 
-/// A group that is seen on the sheet: as a frame, or folded as a tile.
 /// All devices of a sheet, by id; shared by who looks at it.
 using Standings = std::shared_ptr<const std::vector<Standing>>;
 
+/// A group that is seen on the sheet: as a frame, or folded as a tile.
 struct ShownGroup {
     model::GroupId id;
     Rect frame;
     int depth = 0;     ///< 0: in no other group that is shown
     model::GroupId in; ///< the group shown it is in; none
     bool folded = false;
-    std::vector<model::DeviceId> devices; ///< of a folded one: all within, by id
+    /// Of a folded one: all within, by id; null: of an unfolded one.
+    std::shared_ptr<const std::vector<model::DeviceId>> within;
 
-    bool operator==(const ShownGroup&) const = default;
+    bool operator==(const ShownGroup& o) const {
+        return id == o.id && frame == o.frame && depth == o.depth && in == o.in && folded == o.folded &&
+               (within == o.within || (within && o.within && *within == *o.within));
+    }
 };
 
 /// Where a device is shown.
 struct ShownDevice {
     model::DeviceId id;
+    model::GroupId in; ///< the group it is a member of
     Rect plate;
     model::ObjectRef by; ///< what stands for it; Kind::unknown: not in the entered group
 
@@ -99,6 +105,17 @@ public:
     /// id.
     static Folding of(const model::Network& network, model::SheetId sheet, model::GroupId entered,
                       const std::vector<Standing>& devices);
+
+    /// A device that came, changed or (nothing now) went.
+    struct Change {
+        model::DeviceId device;
+        std::optional<Standing> now;
+    };
+    /// The same after an edit; its cost follows the groups around what changed. `devices`: by
+    /// id, each once. `groups`: those whose records or positions on the sheet came, changed or
+    /// went.
+    Folding updated(const model::Network& network, const std::vector<Change>& devices,
+                    const std::set<model::GroupId>& groups) const;
 
     /// The groups seen, outer ones before inner ones. The entered one is the first.
     const std::vector<ShownGroup>& groups() const { return groups_; }
@@ -119,10 +136,7 @@ public:
     /// Where a member of `in` that stands at a point is shown.
     std::optional<PointF> shownFrom(model::GroupId in, PointF place) const;
     /// Whether nothing is cut out anywhere, as where no group is folded.
-    bool cutsNothing() const {
-        return std::all_of(levels_.begin(), levels_.end(),
-                           [](const auto& level) { return level.second.x.none() && level.second.y.none(); });
-    }
+    bool cutsNothing() const;
     /// Whether every level leads from the same places to the same points.
     bool leadsAs(const Folding& other) const { return levels_ == other.levels_; }
     /// Where a group stands all unfolded, in its own level before anything is pushed.
@@ -130,16 +144,37 @@ public:
 
 private:
     friend class FoldingMaker;
-    struct Level {
-        Rect standing; ///< as its own members stand
+    /// A level as its own members have it, wherever it comes to be shown: shared by all
+    /// foldings in which nothing within has changed.
+    struct Node {
+        model::GroupId id, parent;
+        bool folded = false;
+        std::optional<Rect> drawn;          ///< as large as it was drawn
+        std::vector<Standing> devices;      ///< by id
+        std::vector<model::GroupId> groups; ///< by id
+        std::vector<PointF> pushes;         ///< of devices, then of groups; empty: nobody is pushed
+        Rect standing;                      ///< as its members stand
+        PointF size;                        ///< shown
         Cuts x, y;
-        PointF shown; ///< upper left corner; for the sheet itself the origin
-        bool seen = false;
+    };
+    using NodePtr = std::shared_ptr<const Node>;
+    struct Level {
+        NodePtr node;
+        PointF shown;              ///< upper left corner; for the sheet itself the origin
+        model::GroupId foldedInto; ///< the folded group around it; none
+        bool seen = false;         ///< unfolded, and in nothing folded
 
-        bool operator==(const Level&) const = default;
+        bool operator==(const Level& o) const {
+            return shown == o.shown && seen == o.seen &&
+                   (node == o.node ||
+                    (node->standing == o.node->standing && node->x == o.node->x && node->y == o.node->y));
+        }
     };
     const ShownDevice* find(model::DeviceId id) const;
+    const Level* level(model::GroupId id) const;
 
+    model::SheetId sheet_;
+    model::GroupId entered_;
     std::unordered_map<std::uint64_t, Level> levels_; ///< by group; 0: the sheet
     std::vector<ShownDevice> devices_;
     std::unordered_map<std::uint64_t, std::size_t> at_; ///< in groups_

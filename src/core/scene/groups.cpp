@@ -21,10 +21,10 @@ constexpr double tabGlyph = 26, doorwayHeight = 22, doorwayGap = 8, minDoorway =
 Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown) {
     Tile tile{group.id, shown.frame, group.type, {}, group.level, 0, {}, 0};
     tile.name = elided(group.name, nameSize, Weight::semiBold, shown.frame.w - tabGlyph - 2 * 8);
-    tile.devices = static_cast<int>(shown.devices.size());
+    tile.devices = static_cast<int>(shown.within->size());
     std::map<Role, int> roles;
     std::set<LinkId> failing;
-    for (const DeviceId id : shown.devices) {
+    for (const DeviceId id : *shown.within) {
         ++roles[roleOf(network, *network.device(id))];
         network.forEachLinkOf(id, [&](const Link& link) {
             if (const auto fails = linking::failsOf(network, link); fails.a || fails.b)
@@ -269,7 +269,7 @@ std::vector<const Link*> linksBehind(const Network& network, SheetId sheet, cons
                                      ObjectRef a, ObjectRef b) {
     const auto devicesOf = [&](ObjectRef shown) {
         const ShownGroup* group = folding.group({shown.id});
-        return group ? group->devices : std::vector<DeviceId>{{shown.id}};
+        return group && group->within ? *group->within : std::vector<DeviceId>{{shown.id}};
     };
     const auto some = devicesOf(a), others = devicesOf(b);
     std::map<LinkId, const Link*> out;

@@ -85,7 +85,9 @@ private:
         if (position.of == Kind::device) {
             devices_.insert({position.object});
             updated_.scene.tucks_ |= position.tucks;
-        } else if (position.of == Kind::link)
+        } else if (position.of == Kind::group)
+            drawn_.insert({position.object});
+        else if (position.of == Kind::link)
             links_.insert({position.object});
         else if (position.of == Kind::note)
             notes_.insert({position.object});
@@ -247,8 +249,7 @@ private:
             fresh_[id] = device ? plateOf(after_, sheet.id, *device) : std::nullopt;
         }
         updated_.scene.standing_ = standingNow();
-        updated_.scene.folding_ =
-            std::make_shared<const Folding>(Folding::of(after_, sheet.id, {}, *updated_.scene.standing_));
+        updated_.scene.folding_ = std::make_shared<const Folding>(foldingNow());
         if (now().groups().empty())
             return false;
         followPlates(sheet);
@@ -265,6 +266,16 @@ private:
     }
 
     const Folding& now() const { return *updated_.scene.folding_; }
+
+    Folding foldingNow() const {
+        std::vector<Folding::Change> changes;
+        for (const auto& [id, plate] : fresh_)
+            changes.push_back({id, plate ? std::optional(Standing{id, after_.device(id)->group, plate->frame})
+                                         : std::nullopt});
+        std::set<GroupId> groups = groups_;
+        groups.insert(drawn_.begin(), drawn_.end());
+        return was_.folding()->updated(after_, changes, groups);
+    }
 
     Standings standingNow() const {
         auto out = std::make_shared<std::vector<Standing>>();
@@ -414,7 +425,7 @@ private:
 
     template <class AddPair>
     void takeMergedAt(ObjectRef tile, AddPair&& addPair) const {
-        for (const DeviceId id : now().group({tile.id})->devices)
+        for (const DeviceId id : *now().group({tile.id})->within)
             after_.forEachLinkOf(id, [&](const Link& link) {
                 addPair(now().standsFor(link.a.device), now().standsFor(link.b.device));
             });
@@ -460,6 +471,7 @@ private:
     std::set<LinkId> links_;
     std::set<NoteId> notes_;
     std::set<GroupId> groups_;                       ///< changed themselves
+    std::set<GroupId> drawn_;                        ///< folded, unfolded, or drawn otherwise
     std::set<GroupId> touched_;                      ///< folded ones in which something changed
     std::map<DeviceId, std::optional<Plate>> fresh_; ///< of devices that changed, as they stand
 };
