@@ -10,6 +10,7 @@
 #include "core/model/ports.h"
 #include "core/model/words.h"
 
+#include <QDrag>
 #include <QDropEvent>
 #include <QKeyEvent>
 #include <QMimeData>
@@ -53,6 +54,17 @@ QMimeData* OutlineTree::mimeData(const QList<QTreeWidgetItem*>& items) const {
     if (carried && !devices.empty())
         carry(*carried, devices); // onto a sheet, or into a rack
     return carried;
+}
+
+/// Whoever takes what is dragged, and however: the rows follow the network, none is taken
+/// away here.
+void OutlineTree::startDrag(Qt::DropActions supported) {
+    QMimeData* carried = mimeData(selectedItems());
+    if (!carried)
+        return;
+    auto* drag = new QDrag(this);
+    drag->setMimeData(carried);
+    drag->exec(supported, Qt::MoveAction);
 }
 
 void OutlineTree::dropEvent(QDropEvent* event) {
