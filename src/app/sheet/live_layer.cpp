@@ -69,8 +69,6 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const 
 void LiveLayer::paintTrouble(QPainter& painter, const scene::Scene& seen, const Camera& camera,
                              const std::map<GroupId, scene::Trouble>& trouble) const {
     constexpr int height = 16, smallest = 34;
-    if (trouble.empty())
-        return;
     painter.setRenderHint(QPainter::Antialiasing);
     QFont font = painter.font();
     font.setPixelSize(11);

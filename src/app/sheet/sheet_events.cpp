@@ -49,7 +49,8 @@ void SheetView::paintEvent(QPaintEvent*) {
     tool_->paint(painter, live_.painter(), zoom);
     painter.resetTransform();
     followTrouble();
-    live_.paintTrouble(painter, *session_.scene().seenAt(zoom), camera(), trouble_);
+    if (!trouble_.empty()) // else nobody here need know yet what is closed
+        live_.paintTrouble(painter, *session_.scene().seenAt(zoom), camera(), trouble_);
     mark_.paint(painter, session_.scene(), camera(), live_.theme(), size());
     paintLegends(painter, live_.theme(), session_.overlays(), size());
     if (session_.scene().empty() && tool_ == &select_)
