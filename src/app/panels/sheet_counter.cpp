@@ -9,56 +9,37 @@ constexpr std::size_t mostAtOnce = 300;
 } // namespace
 
 SheetCounter::SheetCounter(QObject* parent)
-    : QObject(parent), worker_([this](const std::stop_token& stop) { work(stop); }) {}
+    : QObject(parent), worker_([this](const Order& order) { count(order); }) {}
 
-SheetCounter::~SheetCounter() {
-    worker_.request_stop();
-    wake_.notify_all();
-    worker_.join(); // before anything it uses goes
+SheetCounter::View SheetCounter::viewOf(const scene::Scene& scene) {
+    return {scene.sheet(), scene.entered(), scene.filtered()};
 }
 
 SheetCounter::Shared SheetCounter::countsOf(const Network& network, const scene::Scene& scene) {
     if (network.all<Device>().size() <= mostAtOnce)
         return std::make_shared<const scene::Counts>(scene::countsOf(network, scene));
-    const bool sameView = sheet_ == scene.sheet() && entered_ == scene.entered();
-    if (sameView && of_ == network)
+    const View view = viewOf(scene);
+    if (view_ == view && of_ == network)
         return last_;
-    if (!sameView)
+    if (view_.sheet != view.sheet || view_.entered != view.entered)
         last_ = nullptr;
     of_ = network;
-    sheet_ = scene.sheet();
-    entered_ = scene.entered();
-    const std::lock_guard lock(mutex_);
-    next_ = Order{network, scene};
-    ++asked_;
-    wake_.notify_one();
+    view_ = view;
+    worker_.change([&](std::vector<Order>& held) { held = {{network, scene}}; });
     return last_;
 }
 
-void SheetCounter::work(const std::stop_token& stop) {
-    for (;;) {
-        Order order;
-        int number = 0;
-        {
-            std::unique_lock lock(mutex_);
-            if (!wake_.wait(lock, stop, [this] { return next_.has_value(); }))
-                return;
-            order = *std::exchange(next_, std::nullopt);
-            number = asked_;
-        }
-        auto counts = std::make_shared<const scene::Counts>(scene::countsOf(order.network, order.scene));
-        QMetaObject::invokeMethod(
-            this,
-            [this, counts = std::move(counts), number, sheet = order.scene.sheet(),
-             entered = order.scene.entered()] {
-                if (sheet != sheet_ || entered != entered_ || number < taken_)
-                    return; // of something else than is shown now
-                taken_ = number;
-                last_ = counts;
-                Q_EMIT counted();
-            },
-            Qt::QueuedConnection);
-    }
+void SheetCounter::count(const Order& order) {
+    auto counts = std::make_shared<const scene::Counts>(scene::countsOf(order.network, order.scene));
+    QMetaObject::invokeMethod(
+        this,
+        [this, counts = std::move(counts), view = viewOf(order.scene)] {
+            if (view.sheet != view_.sheet || view.entered != view_.entered)
+                return; // of something else than is shown now
+            last_ = counts;
+            Q_EMIT counted();
+        },
+        Qt::QueuedConnection);
 }
 
 } // namespace underridge::app

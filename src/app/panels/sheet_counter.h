@@ -2,12 +2,11 @@
 // Counts what is on a sheet: at once where there is little, else by a thread, so that no edit
 // waits for it.
 #pragma once
+#include "app/jobs/worker.h"
 #include "core/scene/counts.h"
 
 #include <QObject>
-#include <condition_variable>
-#include <mutex>
-#include <thread>
+#include <optional>
 
 namespace underridge::app {
 
@@ -15,8 +14,6 @@ class SheetCounter : public QObject {
     Q_OBJECT
 public:
     explicit SheetCounter(QObject* parent = nullptr);
-    /// Waits for the count in hand.
-    ~SheetCounter() override;
 
     using Shared = std::shared_ptr<const scene::Counts>;
     /// What is on the sheet, or as it was counted last while it is counted anew; null while
@@ -31,17 +28,21 @@ private:
         model::Network network;
         scene::Scene scene;
     };
-    void work(const std::stop_token& stop);
+    /// What of a scene a count depends on besides the network.
+    struct View {
+        model::SheetId sheet;
+        model::GroupId entered;
+        std::optional<scene::Filtered> filtered;
+
+        bool operator==(const View&) const = default;
+    };
+    static View viewOf(const scene::Scene& scene);
+    void count(const Order& order);
 
     Shared last_;
     model::Network of_; ///< what was asked for last
-    model::SheetId sheet_;
-    model::GroupId entered_;
-    std::mutex mutex_;
-    std::condition_variable_any wake_;
-    std::optional<Order> next_;
-    int asked_ = 0, taken_ = 0; ///< under the mutex; which order is the latest
-    std::jthread worker_;       ///< last: it uses the rest
+    View view_;
+    Worker<Order> worker_;
 };
 
 } // namespace underridge::app

@@ -12,13 +12,9 @@ constexpr std::size_t maxTiles = 160; // 160 MB of 512 x 512 x 4 bytes
 }
 
 TileCache::TileCache(QObject* parent)
-    : QObject(parent), worker_([this](const std::stop_token& stop) { work(stop); }) {}
+    : QObject(parent), worker_([this](Order order) { paintTile(std::move(order)); }) {}
 
-TileCache::~TileCache() {
-    worker_.request_stop();
-    wake_.notify_all();
-    worker_.join(); // before anything it uses goes
-}
+TileCache::~TileCache() = default;
 
 void TileCache::setTheme(const paint::Theme& theme) {
     theme_ = &theme;
@@ -39,8 +35,7 @@ void TileCache::setScene(const scene::Scene& scene, const std::vector<Rect>& dam
     }
     last_.tiles.clear();
     ++generation_;
-    const std::lock_guard lock(mutex_);
-    orders_.clear();
+    worker_.change([](std::vector<Order>& held) { held.clear(); });
     for (auto& [place, tile] : now_.tiles)
         tile.asked = false;
 }
@@ -99,11 +94,11 @@ void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio)
             return length(areaOf(a.place, scale).centre() - middle) >
                    length(areaOf(b.place, scale).centre() - middle);
         });
-        const std::lock_guard lock(mutex_);
-        std::erase_if(orders_, [&](const Order& order) { return order.generation != generation_; });
-        orders_.insert(orders_.end(), std::make_move_iterator(orders.begin()),
-                       std::make_move_iterator(orders.end()));
-        wake_.notify_one();
+        worker_.change([&](std::vector<Order>& held) {
+            std::erase_if(held, [&](const Order& order) { return order.generation != generation_; });
+            held.insert(held.end(), std::make_move_iterator(orders.begin()),
+                        std::make_move_iterator(orders.end()));
+        });
     }
     evict();
 }
@@ -126,33 +121,21 @@ void TileCache::drawStandIn(QPainter& painter, const QRectF& target, const Rect&
     painter.restore();
 }
 
-void TileCache::work(const std::stop_token& stop) {
-    const paint::Theme* theme = nullptr;
-    std::unique_ptr<paint::SheetPainter> sheetPainter;
-    for (;;) {
-        Order order;
-        {
-            std::unique_lock lock(mutex_);
-            if (!wake_.wait(lock, stop, [this] { return !orders_.empty(); }))
-                return;
-            order = std::move(orders_.back());
-            orders_.pop_back();
-        }
-        if (order.theme != theme) {
-            theme = order.theme;
-            sheetPainter = std::make_unique<paint::SheetPainter>(*theme);
-        }
-        QImage image(tilePixels, tilePixels, QImage::Format_RGB32);
-        QPainter painter(&image);
-        const Rect area = areaOf(order.place, order.scale);
-        painter.scale(order.scale, order.scale);
-        painter.translate(-area.x, -area.y);
-        sheetPainter->paint(painter, order.scene, area, order.zoom);
-        painter.end();
-        QMetaObject::invokeMethod(
-            this, [this, order = std::move(order), image = std::move(image)] { take(order, image); },
-            Qt::QueuedConnection);
+void TileCache::paintTile(Order order) {
+    if (order.theme != painted_) {
+        painted_ = order.theme;
+        sheetPainter_ = std::make_unique<paint::SheetPainter>(*painted_);
     }
+    QImage image(tilePixels, tilePixels, QImage::Format_RGB32);
+    QPainter painter(&image);
+    const Rect area = areaOf(order.place, order.scale);
+    painter.scale(order.scale, order.scale);
+    painter.translate(-area.x, -area.y);
+    sheetPainter_->paint(painter, order.scene, area, order.zoom);
+    painter.end();
+    QMetaObject::invokeMethod(
+        this, [this, order = std::move(order), image = std::move(image)] { take(order, image); },
+        Qt::QueuedConnection);
 }
 
 void TileCache::take(const Order& order, QImage image) {

@@ -3,16 +3,19 @@
 // until a fresh one is there the stale one, or the last zoom's scaled, is shown. The
 // cache belongs to the window's thread.
 #pragma once
+#include "app/jobs/worker.h"
 #include "app/sheet/camera.h"
 #include "core/scene/scene.h"
 #include "paint/theme.h"
 
 #include <QImage>
 #include <QObject>
-#include <condition_variable>
-#include <mutex>
-#include <thread>
+#include <memory>
 #include <unordered_map>
+
+namespace underridge::paint {
+class SheetPainter;
+}
 
 namespace underridge::app {
 
@@ -67,7 +70,7 @@ private:
     };
 
     scene::Rect areaOf(Place place, double scale) const;
-    void work(const std::stop_token& stop);
+    void paintTile(Order order);
     void take(const Order& order, QImage image);
     void evict();
     void drawStandIn(QPainter& painter, const QRectF& target, const scene::Rect& area, double pixelRatio);
@@ -78,10 +81,9 @@ private:
     std::uint64_t generation_ = 0, clock_ = 0;
     int missing_ = 0;
 
-    std::mutex mutex_;
-    std::condition_variable_any wake_;
-    std::vector<Order> orders_; ///< the newest draw's, the nearest to the middle last
-    std::jthread worker_;
+    const paint::Theme* painted_ = nullptr;             ///< of the worker alone, as is the painter
+    std::unique_ptr<paint::SheetPainter> sheetPainter_; ///< for that theme
+    Worker<Order> worker_; ///< the newest draw's tiles, the nearest to the middle next
 };
 
 } // namespace underridge::app

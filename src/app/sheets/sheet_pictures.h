@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Small pictures of sheets, made by a thread.
 #pragma once
+#include "app/jobs/worker.h"
 #include "core/model/network.h"
 #include "paint/theme.h"
 
 #include <QImage>
 #include <QObject>
-#include <condition_variable>
-#include <mutex>
-#include <thread>
 
 namespace underridge::app {
 
@@ -16,8 +14,6 @@ class SheetPictures : public QObject {
     Q_OBJECT
 public:
     explicit SheetPictures(QObject* parent = nullptr);
-    /// Waits for the picture in hand.
-    ~SheetPictures() override;
 
     /// Makes pictures of all sheets of a network, in order; what was asked for before and is
     /// not made yet is forgotten.
@@ -34,13 +30,10 @@ private:
         QSize pixels;
         int generation = 0;
     };
-    void work(const std::stop_token& stop);
+    void draw(const Order& order);
 
-    std::mutex mutex_;
-    std::condition_variable_any wake_;
-    std::vector<Order> orders_; ///< the next one last
-    int generation_ = 0;        ///< of this thread alone
-    std::jthread worker_;       ///< last: it uses the rest
+    int generation_ = 0; ///< of the window's thread alone
+    Worker<Order> worker_;
 };
 
 } // namespace underridge::app
