@@ -93,12 +93,19 @@ private:
                 g.xMm = rack == rack1_ ? 20'000 : 22'000;
                 g.yMm = 6'000;
             });
-        gatehouse_ = m_.group("Gatehouse", Kind::building, fennick_);
-        workshop_ = m_.group("Workshop", Kind::building, fennick_);
-        mast_ = m_.group("Radar mast", Kind::building, fennick_);
-        pier_ = m_.group("Pier office", Kind::building, skarn_);
-        ramp_ = m_.group("Ramp cabin", Kind::building, skarn_);
+        gatehouse_ = outbuilding("Gatehouse", fennick_);
+        workshop_ = outbuilding("Workshop", fennick_);
+        mast_ = outbuilding("Radar mast", fennick_);
+        pier_ = outbuilding("Pier office", skarn_);
+        ramp_ = outbuilding("Ramp cabin", skarn_);
         providers_ = m_.group("Providers", Kind::cluster);
+    }
+
+    /// A building of one floor; gives the floor.
+    GroupId outbuilding(const std::string& name, GroupId site) {
+        const GroupId building = m_.group(name, GroupKind::building, site);
+        outbuildings_.push_back(building);
+        return m_.group(name + ", ground", GroupKind::floor, building);
     }
 
     void vlans() {
@@ -571,7 +578,9 @@ private:
         Point at;
         for (const GroupId site : {fennick_, providers_, skarn_})
             at.x += stack(sheet, site, at).x + 2 * aroundGroup;
-        m_.fold(sheet, {quay_, concourse_, control_, gatehouse_, workshop_, mast_, pier_, ramp_});
+        std::vector<GroupId> folded{quay_, concourse_, control_};
+        folded.insert(folded.end(), outbuildings_.begin(), outbuildings_.end());
+        m_.fold(sheet, folded);
     }
 
     /// Lays a group out from a corner; gives the room it takes.
@@ -692,7 +701,60 @@ private:
         floorPlan(concourse, concourse_, "Concourse");
         floorPlan(quay, quay_, "Quay level");
         floorPlan(control, control_, "Control floor");
+        trays();
         m_.racks({rack1_, rack2_}, "Racks");
+        smallPlans();
+    }
+
+    /// What the cables of the terminal run in: a tray along the middle of each floor, one to
+    /// the riser, and conduits into the rooms.
+    void trays() {
+        using Kind = CableRouteKind;
+        m_.cableRoute(concourse_, "C-main", Kind::tray, {{4, 13.8}, {80, 13.8}}, 200, 3);
+        m_.cableRoute(concourse_, "C-riser", Kind::tray, {{18, 4}, {24, 4}, {24, 13.8}}, 200, 3);
+        m_.cableRoute(concourse_, "C-counter", Kind::tray, {{46, 13.8}, {46, 8.6}, {78, 8.6}}, 100, 3);
+        m_.cableRoute(concourse_, "C-hall", Kind::conduit, {{20, 13.8}, {20, 31}}, 50, 3);
+        m_.cableRoute(concourse_, "C-shops", Kind::conduit, {{60, 13.8}, {60, 25}}, 40, 3);
+        m_.cableRoute(control_, "O-main", Kind::tray, {{4, 13.8}, {80, 13.8}}, 200, 3);
+        m_.cableRoute(control_, "O-riser", Kind::tray, {{18, 4}, {26, 4}, {26, 13.8}}, 200, 3);
+        m_.cableRoute(control_, "O-vessel", Kind::conduit, {{16, 13.8}, {16, 26}}, 40, 3);
+        m_.cableRoute(quay_, "Q-main", Kind::tray, {{4, 17.4}, {80, 17.4}}, 200, 4);
+        m_.cableRoute(quay_, "Q-riser", Kind::tray, {{18, 4}, {24, 4}, {24, 17.4}}, 200, 4);
+    }
+
+    /// The outbuildings and the island, a room or two each.
+    void smallPlans() {
+        const auto make = [&](GroupId floor, double w, double h, std::vector<Room> rooms, const char* name) {
+            floorPlan({w, h, std::move(rooms)}, floor, name);
+        };
+        make(gatehouse_, 30, 20,
+             {{"Gatehouse", 2, 2, 11, 16, {"ind-gate", "ap-gate"}, 1},
+              {"Lanes",
+               14,
+               2,
+               14,
+               16,
+               {"barrier-1", "cam-plate-1", "barrier-2", "cam-plate-2", "barrier-3"},
+               2}},
+             "Gatehouse");
+        make(workshop_, 30, 18,
+             {{"Workshop", 2, 2, 26, 14, {"ind-work", "ws-work-1", "plc-crane", "phone-w1"}, 2}}, "Workshop");
+        make(mast_, 24, 18,
+             {{"Mast foot", 2, 2, 20, 14, {"ind-radar", "rb-mast", "radar-head", "cam-mast"}, 2}},
+             "Radar mast");
+        make(pier_, 36, 24,
+             {{"Comms", 2, 2, 12, 20, {"rb-skarn", "inj-skarn", "rtr-skarn", "acc-s1"}, 1},
+              {"Office", 15, 2, 19, 20, {"till-s1", "ws-s1", "phone-s1", "ap-s1", "print-s1", "gate-s1"}, 2}},
+             "Pier office");
+        make(ramp_, 30, 20,
+             {{"Ramp cabin",
+               2,
+               2,
+               26,
+               16,
+               {"ind-ramp", "ser-ramp", "tide-gauge", "cam-ramp-1", "plc-ramp", "barrier-s1"},
+               2}},
+             "Ramp cabin");
     }
 
     void floorPlan(const FloorPlan& plan, GroupId floor, const std::string& name) {
@@ -722,6 +784,7 @@ private:
     Maker m_;
     GroupId fennick_, skarn_, quay_, concourse_, control_, lanes_, hall_, shops_, vessel_, offices_, rack1_,
         rack2_, gatehouse_, workshop_, mast_, pier_, ramp_, providers_;
+    std::vector<GroupId> outbuildings_;
     std::map<int, VlanId> here_, there_;
     std::map<int, int> hosts_;
     std::map<std::string, DeviceId> named_;

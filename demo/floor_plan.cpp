@@ -46,9 +46,11 @@ std::string floorPlanSvg(const FloorPlan& plan) {
         out += box(room.x, room.y, room.w, room.h, 4);
         out += door(room.x + room.w / 2, room.y + room.h);
     }
-    for (int step = 0; step <= 8; ++step) // the stairs beside the riser
-        out += line(10 + step * 0.5, 1, 10 + step * 0.5, 5, 1.5);
-    out += box(10, 1, 4, 4, 2);
+    if (plan.hasStairs()) {
+        for (int step = 0; step <= 8; ++step) // beside the riser
+            out += line(10 + step * 0.5, 1, 10 + step * 0.5, 5, 1.5);
+        out += box(10, 1, 4, 4, 2);
+    }
     out += "</g>\n<g fill=\"#000\" fill-opacity=\"0.6\" font-family=\"Inter\" font-size=\"22\">\n";
     for (const Room& room : plan.rooms)
         out += fmt::format("<text x=\"{:g}\" y=\"{:g}\">{}</text>\n", units(room.x + 0.6),

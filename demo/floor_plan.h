@@ -17,6 +17,9 @@ struct Room {
 struct FloorPlan {
     double w = 84, h = 36; ///< metres
     std::vector<Room> rooms;
+
+    /// Whether it is one of several floors.
+    bool hasStairs() const { return w > 60; }
 };
 
 /// Millimetres a unit of the drawing.

@@ -2,6 +2,7 @@
 #include "demo/maker.h"
 
 #include "core/base/files.h"
+#include "core/edit/cable_routes.h"
 #include "core/edit/cables.h"
 #include "core/edit/fittings.h"
 #include "core/edit/groups.h"
@@ -205,6 +206,19 @@ void Maker::plan(GroupId group, const std::string& svg, double mmPerUnit, const 
     take(edit::setPlan(network_, group, *picture, mmPerUnit));
     take(edit::placePlan(network_, group, {0, 0, 0, 50, true}));
     take(edit::sheetOnPlan(network_, group, sheet, ids_));
+}
+
+void Maker::cableRoute(GroupId floor, const std::string& name, CableRouteKind type,
+                       const std::vector<std::pair<double, double>>& points, int widthMm, double heightM) {
+    std::vector<FloorPoint> spots;
+    for (const auto& [x, y] : points)
+        spots.push_back({std::llround(x * 1000), std::llround(y * 1000)});
+    const edit::Refs made = take(edit::addCableRoute(network_, floor, type, std::move(spots), ids_));
+    CableRoute route = *network_.cableRoute({made.front().id});
+    route.name = name;
+    route.widthMm = widthMm;
+    route.heightMm = std::llround(heightM * 1000);
+    take(edit::changeCableRoute(network_, std::move(route)));
 }
 
 void Maker::racks(const std::vector<GroupId>& racks, const std::string& sheet) {

@@ -64,6 +64,9 @@ public:
     void startUp(model::DeviceId device, const std::string& text);
     /// Puts a drawing in ink under a group, and adds a sheet on it.
     void plan(model::GroupId group, const std::string& svg, double mmPerUnit, const std::string& sheet);
+    /// Draws a tray or conduit on a floor, its points in metres.
+    void cableRoute(model::GroupId floor, const std::string& name, model::CableRouteKind type,
+                    const std::vector<std::pair<double, double>>& points, int widthMm, double heightM);
     /// Adds a sheet of racks by unit.
     void racks(const std::vector<model::GroupId>& racks, const std::string& sheet);
     void filter(model::SheetId sheet, const std::string& filter, bool hides);

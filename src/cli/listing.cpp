@@ -3,6 +3,7 @@
 
 #include "core/find/matching.h"
 #include "core/linking/chain.h"
+#include "core/linking/route_loads.h"
 #include "core/linking/rules.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
@@ -15,6 +16,7 @@
 #include <fmt/format.h>
 #include <map>
 #include <numeric>
+#include <set>
 #include <unordered_map>
 
 namespace underridge::cli {
@@ -231,6 +233,31 @@ Json racks(const Network& network, const find::Matcher& where) {
     return rows;
 }
 
+Json cableRoutes(const Network& network) {
+    Json rows = Json::array();
+    std::set<GroupId> floors;
+    network.all<CableRoute>().forEach([&](const CableRoute& route) { floors.insert(route.floor); });
+    for (const GroupId floor : floors)
+        for (const linking::RouteLoad& load : linking::loadsOn(network, floor)) {
+            const CableRoute& route = *network.cableRoute(load.route);
+            Json points = Json::array();
+            for (const FloorPoint& point : route.points)
+                points.push_back({{"xMm", point.xMm}, {"yMm", point.yMm}});
+            rows.push_back({{"id", idText(route.id.value)},
+                            {"name", route.name},
+                            {"type", std::string(textOf(route.type))},
+                            {"floor", pathText(network, floor)},
+                            {"points", points},
+                            {"widthMm", route.widthMm},
+                            {"depthMm", route.type == CableRouteKind::tray ? route.depthMm : 0},
+                            {"cables", load.cables.size()},
+                            {"percent", load.percent},
+                            {"limit", load.limit},
+                            {"fullestAtMm", load.atMm}});
+        }
+    return rows;
+}
+
 Json vlans(const Network& network, const find::Matcher& where) {
     Json rows = Json::array();
     network.all<Vlan>().forEach([&](const Vlan& vlan) {
@@ -295,8 +322,9 @@ std::string cellText(const Json& value) {
 } // namespace
 
 const std::vector<std::string>& listable() {
-    static const std::vector<std::string> all{"summary", "devices", "ports", "links",   "groups",
-                                              "sheets",  "racks",   "vlans", "subnets", "cables"};
+    static const std::vector<std::string> all{"summary", "devices", "ports",       "links",
+                                              "groups",  "sheets",  "racks",       "vlans",
+                                              "subnets", "cables",  "cable-routes"};
     return all;
 }
 
@@ -373,6 +401,9 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
         return vlans(network, where);
     if (what == "subnets")
         return subnets(network, where);
+    if (what == "cable-routes")
+        return filter->empty() ? Result<Json>(cableRoutes(network))
+                               : error("cable routes are not filtered", "leave --where out");
     if (what == "cables")
         return cables(network, where);
     return error(fmt::format("{} cannot be listed", what), "see underridge list --help");

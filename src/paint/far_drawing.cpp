@@ -40,6 +40,8 @@ std::vector<scene::Bundle> SheetPainter::far(QPainter& painter, const scene::Ite
             note(painter, *item, Detail::far);
     for (const scene::Frame* item : items.of<scene::Frame>())
         frame(painter, *item, Detail::far);
+    for (const scene::RouteLine* item : items.of<scene::RouteLine>())
+        route(painter, *item, Detail::far, zoom);
     painter.setRenderHint(QPainter::Antialiasing, false);
     for (const LinkLine* item : items.of<LinkLine>())
         if (item->path.size() > 2) {

@@ -116,6 +116,8 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& whole, const Rec
     }
     if (detail == Detail::far)
         return farNames(painter, scene, bundles, area, zoom);
+    for (const scene::RouteLine* each : items.of<scene::RouteLine>())
+        routeLabel(painter, *each);
     if (detail != Detail::middle)
         for (const scene::Label& each : scene.labelsIn(area))
             label(painter, each);
@@ -142,6 +144,8 @@ void SheetPainter::each(QPainter& painter, const std::vector<const scene::Item*>
                     doorway(painter, shape, detail);
                 else if constexpr (std::is_same_v<Shape, scene::NoteCard>)
                     note(painter, shape, detail);
+                else if constexpr (std::is_same_v<Shape, scene::RouteLine>)
+                    route(painter, shape, detail);
                 // A plan lies below everything: it is drawn already.
             },
             item->shape);

@@ -44,6 +44,9 @@ public:
     /// `zoom` as for plates.
     void frame(QPainter& painter, const scene::Frame& frame, scene::Detail detail, double zoom = 1);
     void tile(QPainter& painter, const scene::Tile& tile, scene::Detail detail, double zoom = 1);
+    /// `zoom` keeps it broad enough to be seen far away.
+    void route(QPainter& painter, const scene::RouteLine& route, scene::Detail detail, double zoom = 1);
+    void routeLabel(QPainter& painter, const scene::RouteLine& route);
     void doorway(QPainter& painter, const scene::Doorway& doorway, scene::Detail detail);
 
     /// A solid accent line with a dot at the free end: a link in the making.

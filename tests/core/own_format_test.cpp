@@ -136,6 +136,7 @@ Network everyKind() {
     p.folded = p.pinned = p.tucks = true;
     n.put(p);
     n.put(Note{{78}, sheet, "zone", true, true, true, {}});
+    n.put(CableRoute{{79}, "T1", CableRouteKind::conduit, {70}, {{0, -5}, {900, 7}}, 3, 25, 1, 40, "n", {}});
     n.put(Asset{{71}, 0, "image/svg+xml", 640, 480, "PHN2Zy8+", {}});
     return n;
 }
@@ -165,7 +166,7 @@ private Q_SLOTS:
         QVERIFY(loaded->network == network);
         std::size_t kinds = 0;
         network.forEachTable([&](const auto& table) { kinds += !table.empty(); });
-        QCOMPARE(kinds, std::size_t{19}); // all but "unknown"
+        QCOMPARE(kinds, std::size_t{20}); // all but "unknown"
     }
 
     void one_edit_is_a_one_line_difference() {

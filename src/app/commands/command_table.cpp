@@ -142,6 +142,12 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Show the sheet on the group's plan, where everything stands in metres"), false},
         {Id::measurePlan, groupMenu, QT_TR_NOOP("&Measure on the plan…"), "",
          QT_TR_NOOP("Set the plan's scale by a distance that is known"), false},
+        {Id::drawTray, groupMenu, QT_TR_NOOP("Draw a cable &tray"), "",
+         QT_TR_NOOP(
+             "Draw a tray that cables run in on the floor's plan: a click at each bend, Enter ends it"),
+         false},
+        {Id::drawConduit, groupMenu, QT_TR_NOOP("Draw a condui&t"), "",
+         QT_TR_NOOP("Draw a conduit on the floor's plan; cables enter it at its ends"), false},
         {Id::newSheet, sheetMenu, QT_TR_NOOP("&New sheet"), "", QT_TR_NOOP("Add a sheet with nothing on it"),
          false},
         {Id::sheetLikeThis, sheetMenu, QT_TR_NOOP("New sheet &like this"), "",

@@ -70,6 +70,8 @@ enum class CommandId {
     plan,
     sheetOnPlan,
     measurePlan,
+    drawTray,
+    drawConduit,
     newSheet,
     sheetLikeThis,
     sheetOfGroup,

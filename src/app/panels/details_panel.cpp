@@ -122,6 +122,8 @@ void DetailsPanel::showSelection() {
         showLink(*network.link({selection[0].id}));
     else if (selection.size() == 1 && network.note({selection[0].id}))
         showNote(*network.note({selection[0].id}));
+    else if (selection.size() == 1 && network.cableRoute({selection[0].id}))
+        showRoute(*network.cableRoute({selection[0].id}));
     else if (selection.size() == 1 && network.group({selection[0].id}))
         showGroup(*network.group({selection[0].id}));
     else
@@ -172,7 +174,7 @@ void DetailsPanel::showSeveral() {
             if (link->cable)
                 cables.push_back({link->cable.value, 0});
         } else {
-            ++counts[ref.kind == Kind::group ? "group" : "note"];
+            ++counts[std::string(titleOf(ref.kind))];
         }
     }
     QStringList parts;

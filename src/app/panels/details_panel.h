@@ -57,6 +57,8 @@ private:
     void showLink(const model::Link& link);
     void showNote(const model::Note& note);
     void showGroup(const model::Group& group);
+    void showRoute(const model::CableRoute& route);
+    void loadRows(const model::CableRoute& route);
     void selectCounted(const edit::Refs& counted);
     void planRows(const model::Group& group);
     void groupContents(const model::Group& group);

@@ -2,6 +2,7 @@
 #include "app/session/navigation.h"
 
 #include "core/model/group_tree.h"
+#include "core/model/standing.h"
 #include "core/scene/lines.h"
 
 namespace underridge::app {
@@ -45,6 +46,11 @@ bool Navigation::isShownOn(SheetId sheet, ObjectRef object) const {
                    return network.position(sheet, id.value);
                });
     }
+    if (const CableRoute* route = network.cableRoute({object.id})) {
+        const Sheet* held = network.sheet(sheet);
+        const Group* floor = held ? floorDrawn(network, *held) : nullptr;
+        return floor && floor->id == route->floor;
+    }
     return network.position(sheet, object.id);
 }
 
@@ -55,7 +61,7 @@ bool Navigation::goTo(ObjectRef object) {
         return link && goTo(refTo(link->id));
     }
     if (!network.device({object.id}) && !network.link({object.id}) && !network.note({object.id}) &&
-        !network.group({object.id}))
+        !network.group({object.id}) && !network.cableRoute({object.id}))
         return false;
     leave();
     if (!isShownOn(sheets_.sheet(), object))

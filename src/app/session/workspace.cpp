@@ -111,6 +111,8 @@ QString Workspace::nameOf(ObjectRef object) const {
         return QString::fromStdString(note->text.str()).section(QLatin1Char('\n'), 0, 0);
     if (const Group* group = network().group({object.id}))
         return QString::fromStdString(group->name);
+    if (const CableRoute* route = network().cableRoute({object.id}))
+        return QString::fromStdString(route->name);
     return {};
 }
 

@@ -6,6 +6,7 @@
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 #include "core/linking/fit.h"
+#include "core/linking/route_loads.h"
 #include "core/model/group_tree.h"
 
 #include <QVBoxLayout>
@@ -77,6 +78,18 @@ QStringList groupLines(const Network& network, const Group& group) {
     return out;
 }
 
+QStringList routeLines(const Network& network, const CableRoute& route) {
+    QStringList out{shownText(route.name)};
+    out << (route.type == CableRouteKind::tray
+                ? Card::tr("Tray, %L1 × %L2 mm").arg(route.widthMm).arg(route.depthMm)
+                : Card::tr("Conduit, %L1 mm").arg(route.widthMm));
+    for (const linking::RouteLoad& load : linking::loadsOn(network, route.floor))
+        if (load.route == route.id)
+            out << Card::tr("%Ln cable(s)", nullptr, static_cast<int>(load.cables.size()))
+                << Card::tr("Filled %1 %, at most %2 %").arg(load.percent).arg(load.limit);
+    return out;
+}
+
 QStringList portLines(const Network& network, const PortRef& ref) {
     const auto port = portAt(network, ref);
     if (!port)
@@ -121,6 +134,8 @@ QStringList cardLines(const Network& network, ObjectRef object, const std::strin
         return linkLines(network, *link, unit);
     if (const Group* group = network.group({object.id}))
         return groupLines(network, *group);
+    if (const CableRoute* route = network.cableRoute({object.id}))
+        return routeLines(network, *route);
     return {};
 }
 

@@ -104,7 +104,9 @@ bool FieldsInPlace::finishNote(Then then) {
 }
 
 void FieldsInPlace::rename(edit::Refs objects) {
-    std::erase_if(objects, [](ObjectRef ref) { return ref.kind != Kind::device && ref.kind != Kind::group; });
+    std::erase_if(objects, [](ObjectRef ref) {
+        return ref.kind != Kind::device && ref.kind != Kind::group && ref.kind != Kind::cableRoute;
+    });
     if (objects.empty()) {
         Q_EMIT session_.workspace().refused(
             advice(tr("nothing that has a name is selected"), tr("select a device")));
@@ -122,7 +124,8 @@ void FieldsInPlace::rename(edit::Refs objects) {
     const scene::Item* item = session_.scene().item(naming_.front());
     QRectF at(surface_.width() / 2.0 - 100, surface_.height() / 2.0, 200, 28);
     if (item) {
-        const scene::Rect frame = scene::frameOf(*item);
+        const auto* route = item->as<scene::RouteLine>();
+        const scene::Rect frame = route ? route->labelArea : scene::frameOf(*item);
         at = surface_.onScreen({frame.x + scene::spineWidth, frame.y,
                                 std::min(frame.w, scene::tileWidth) - scene::spineWidth, 22});
         at.setWidth(std::max(at.width(), 180.0));

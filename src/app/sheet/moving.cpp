@@ -83,7 +83,7 @@ bool Moving::changesGroup() const {
 std::optional<edit::ActResult> Moving::drop() const {
     edit::Refs members;
     for (const ObjectRef ref : moved_)
-        if (ref.kind != Kind::note)
+        if (ref.kind == Kind::device || ref.kind == Kind::group)
             members.push_back(ref);
     if (changesGroup() && !members.empty())
         return edit::moveIntoAt(session_.network(), session_.look(), members, into_, by_);
@@ -171,6 +171,8 @@ void Moving::paintMoved(QPainter& painter, paint::SheetPainter& sheetPainter, do
             sheetPainter.selection(painter, plate->frame, zoom);
         } else if (const scene::NoteCard* note = shown.scene.note({ref.id})) {
             sheetPainter.note(painter, *note, detail);
+        } else if (const scene::RouteLine* route = shown.scene.route({ref.id})) {
+            sheetPainter.route(painter, *route, detail);
         }
     }
 }
@@ -194,6 +196,8 @@ void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, d
             sheetPainter.frame(painter, *frame, detail);
         else if (const auto* note = item ? item->as<scene::NoteCard>() : nullptr)
             sheetPainter.note(painter, *note, detail);
+        else if (const auto* route = item ? item->as<scene::RouteLine>() : nullptr)
+            sheetPainter.route(painter, *route, detail);
         if (item)
             sheetPainter.selection(painter, scene::frameOf(*item), zoom);
     }

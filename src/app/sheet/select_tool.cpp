@@ -104,6 +104,10 @@ void SelectTool::press(const Pointer& pointer) {
         gesture_ = Gesture::resize;
         return;
     }
+    if (shaping_.begin(pointer.sheet)) {
+        gesture_ = Gesture::shape;
+        return;
+    }
     gesture_ = Gesture::pressed;
     if (gripHovered_ || (lens_ && lensPort_ >= 0)) {
         linking::End from{{hovered_.object.id}, gripHovered_ ? std::string() : lens_->key(lensPort_)};
@@ -132,6 +136,8 @@ void SelectTool::move(const Pointer& pointer) {
     }
     if (gesture_ == Gesture::resize)
         return resizing_.dragTo(pointer);
+    if (gesture_ == Gesture::shape)
+        return shaping_.dragTo(pointer);
     const QPointF away = pointer.screen - start_.screen;
     if (gesture_ == Gesture::pressed && std::hypot(away.x(), away.y()) >= dragStart) {
         if (!pressed_) {
@@ -229,6 +235,13 @@ void SelectTool::release(const Pointer& pointer) {
             session_.apply(*std::move(act));
         resizing_.end();
         break;
+    case Gesture::shape:
+        if (length(pointer.sheet - start_.sheet) > 0)
+            shaping_.dragTo(pointer);
+        if (auto act = shaping_.drop())
+            session_.apply(*std::move(act));
+        shaping_.end();
+        break;
     case Gesture::band:
         takeBand(pointer.modifiers & Qt::ControlModifier);
         break;
@@ -265,6 +278,9 @@ void SelectTool::takeBand(bool add) {
         take(refTo(note->id), note->frame);
     for (const scene::Tile* tile : items.of<scene::Tile>())
         take(refTo(tile->id), tile->frame);
+    for (const scene::RouteLine* route : items.of<scene::RouteLine>())
+        if (!touching)
+            take(refTo(route->id), scene::boundsOf(route->path));
     if (taken.empty()) // a band over links alone takes links
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
             take(refTo(line->id), touching ? band : scene::boundsOf(line->path));
@@ -301,6 +317,7 @@ bool SelectTool::cancel() {
         gesture_ = Gesture::none;
         moving_.end();
         resizing_.end();
+        shaping_.end();
         return true;
     }
     gesture_ = Gesture::none;
@@ -425,6 +442,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
         return;
     }
     resizing_.paint(painter, sheetPainter, zoom);
+    shaping_.paint(painter, sheetPainter, zoom);
     if (scene::detailFor(zoom) == scene::Detail::far)
         return;
     if (hovered_.object.kind == Kind::link && !session_.selected().contains(hovered_.object))
@@ -458,6 +476,8 @@ QString SelectTool::hint() const {
                    : tr("Selects what lies inside; with Shift, what it touches");
     case Gesture::bend:
         return tr("Release to bend the link; on the straight line to remove the bend");
+    case Gesture::shape:
+        return shaping_.hint();
     case Gesture::resize:
         return tr("Release to give the zone this size; Esc leaves it as it was");
     case Gesture::none:
@@ -481,7 +501,7 @@ Qt::CursorShape SelectTool::cursor() const {
         return Qt::ClosedHandCursor;
     if (gripHovered_ || (lens_ && lensPort_ >= 0))
         return Qt::CrossCursor;
-    return resizing_.cursorAt(now_.sheet);
+    return shaping_.isHandle(now_.sheet) ? Qt::SizeAllCursor : resizing_.cursorAt(now_.sheet);
 }
 
 } // namespace underridge::app

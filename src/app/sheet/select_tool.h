@@ -6,6 +6,7 @@
 #include "app/sheet/moving.h"
 #include "app/sheet/rail_lens.h"
 #include "app/sheet/resizing.h"
+#include "app/sheet/route_shaping.h"
 #include "app/sheet/tool.h"
 #include "core/edit/act.h"
 
@@ -50,7 +51,7 @@ public:
     const std::optional<RailLens>& lens() const { return lens_; }
 
 private:
-    enum class Gesture { none, pressed, moving, band, bend, resize };
+    enum class Gesture { none, pressed, moving, band, bend, resize, shape };
 
     void hover(const Pointer& pointer);
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
@@ -69,6 +70,7 @@ private:
     Pointer start_, now_;
     Moving moving_{session_, context_.surface};
     Resizing resizing_{session_, context_.surface};
+    RouteShaping shaping_{session_, context_.surface};
     // bending
     std::vector<model::Point> bends_;
     std::size_t bend_ = 0;

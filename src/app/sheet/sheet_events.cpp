@@ -171,8 +171,8 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton && tool_ == &select_)
-        select_.doubleClick(pointerOf(*event));
+    if (event->button() == Qt::LeftButton && (tool_ == &select_ || tool_ == &route_))
+        tool_->doubleClick(pointerOf(*event));
     else
         mousePressEvent(event);
     afterEvent();

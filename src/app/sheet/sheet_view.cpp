@@ -36,6 +36,7 @@ SheetView::SheetView(Session& session, QWidget* parent)
       place_(context_),
       measure_(context_),
       zone_(context_),
+      route_(context_),
       tool_(&select_),
       locator_(new Locator(this)),
       card_(new Card(this)) {
@@ -256,6 +257,12 @@ void SheetView::cancelTool() {
     if (placing)
         Q_EMIT placingEnded();
     afterEvent();
+}
+
+void SheetView::startRoute(CableRouteKind type) {
+    cancelTool();
+    route_.setType(type);
+    use(route_);
 }
 
 void SheetView::startPlacing(const DeviceModel& model) {

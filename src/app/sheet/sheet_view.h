@@ -12,6 +12,7 @@
 #include "app/sheet/locator.h"
 #include "app/sheet/measure_tool.h"
 #include "app/sheet/place_tool.h"
+#include "app/sheet/route_tool.h"
 #include "app/sheet/select_tool.h"
 #include "app/sheet/type_to_add.h"
 #include "app/sheet/zone_tool.h"
@@ -48,6 +49,8 @@ public:
     /// Until a line is drawn or Esc.
     void startMeasuring() { use(measure_); }
     void startZone() { use(zone_); }
+    /// A tray or conduit on the plan of this sheet.
+    void startRoute(model::CableRouteKind type);
     void cancelTool();
     /// Draws devices of the network on this sheet, at a point or in the middle of what is
     /// seen.
@@ -144,6 +147,7 @@ private:
     PlaceTool place_;
     MeasureTool measure_;
     ZoneTool zone_;
+    RouteTool route_;
     Tool* tool_;
 
     Locator* locator_;

@@ -11,6 +11,7 @@
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
 #include "core/model/racks.h"
+#include "core/model/standing.h"
 
 #include <QDockWidget>
 #include <QFileInfo>
@@ -73,7 +74,9 @@ void MainWindow::addEditCommands() {
             {Id::cut,
              [this] {
                  clips_->copy();
-                 session_->apply(edit::removeWithMembers(session_->network(), session_->selection()));
+                 edit::Refs taken = session_->selection();
+                 std::erase_if(taken, [](ObjectRef ref) { return ref.kind == Kind::cableRoute; });
+                 session_->apply(edit::removeWithMembers(session_->network(), taken)); // what was copied
              }},
             {Id::copy, [this] { clips_->copy(); }},
             {Id::duplicate,
@@ -245,6 +248,14 @@ void MainWindow::addPlanCommands() {
     commands_->add(
         Id::measurePlan, [this] { sheet_->startMeasuring(); },
         [this] { return showsSheet() && plans_.canMeasure(); });
+    const auto onFloor = [this] {
+        const Sheet* sheet = session_->network().sheet(session_->sheet());
+        return showsSheet() && sheet && floorDrawn(session_->network(), *sheet);
+    };
+    commands_->add(
+        Id::drawTray, [this] { sheet_->startRoute(CableRouteKind::tray); }, onFloor);
+    commands_->add(
+        Id::drawConduit, [this] { sheet_->startRoute(CableRouteKind::conduit); }, onFloor);
 }
 
 void MainWindow::addSheetCommands() {
@@ -357,12 +368,13 @@ void MainWindow::buildMenus() {
 void MainWindow::fillContextMenu() {
     QMenu& menu = sheet_->contextMenu();
     menu.clear();
-    bool devices = false, links = false, notes = false, groups = false;
+    bool devices = false, links = false, notes = false, groups = false, routes = false;
     for (const ObjectRef object : session_->selection()) {
         devices |= object.kind == Kind::device;
         links |= object.kind == Kind::link;
         notes |= object.kind == Kind::note;
         groups |= object.kind == Kind::group;
+        routes |= object.kind == Kind::cableRoute;
     }
     const auto part = [&](bool applies, std::initializer_list<Id> ids) {
         if (applies)
@@ -373,6 +385,7 @@ void MainWindow::fillContextMenu() {
     };
     part(devices || links || notes, {Id::openSelected});
     part(groups, {Id::enterGroup, Id::foldOrUnfold, Id::rename, Id::ungroup});
+    part(routes, {Id::rename});
     part(devices, {Id::rename, Id::link, Id::linkInRow, Id::linkMany});
     part(devices || groups, {Id::group});
     part(links, {Id::otherPort, Id::makeLag, Id::dissolveLag, Id::straighten});
@@ -381,8 +394,9 @@ void MainWindow::fillContextMenu() {
     part(devices || notes, {Id::cut, Id::copy});
     part(!links || devices || notes, {Id::paste});
     part(devices || notes, {Id::duplicate});
-    part(devices || links || notes || groups, {Id::takeOff, Id::remove, Id::fitSelection});
+    part(devices || links || notes || groups || routes, {Id::takeOff, Id::remove, Id::fitSelection});
     part(session_->selection().empty(), {Id::addDevice, Id::addNote, Id::group, Id::selectAll, Id::fit});
+    part(session_->selection().empty(), {Id::drawTray, Id::drawConduit});
     part(session_->selection().empty(), {Id::leaveGroup, Id::foldAll, Id::unfoldAll});
 }
 

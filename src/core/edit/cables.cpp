@@ -222,6 +222,7 @@ ActResult labelCables(const Network& network, const std::vector<CableChange>& la
 
 std::vector<CableChange> newLengths(const Network& network, const std::vector<CableId>& cables) {
     std::vector<CableChange> out;
+    linking::CableWays ways(network);
     for (const CableId id : cables) {
         const Cable* cable = network.cable(id);
         const CableType* type = cable ? network.typeOf(*cable) : nullptr;
@@ -235,7 +236,7 @@ std::vector<CableChange> newLengths(const Network& network, const std::vector<Ca
         else if (!type || cable->ends.size() < 2)
             change.remark = "its type or an end is not known";
         else if (const auto mm =
-                     linking::lengthFor(network, *type, cable->ends.front().at, cable->ends.back().at);
+                     linking::lengthFor(network, ways, *type, cable->ends.front().at, cable->ends.back().at);
                  !mm)
             change.remark = mm.refusal().what;
         else {
@@ -243,8 +244,7 @@ std::vector<CableChange> newLengths(const Network& network, const std::vector<Ca
             if (type->maxLengthMm > 0 && *mm > type->maxLengthMm)
                 change.remark = "longer than its type reaches";
             else if (!type->lengthsMm.empty() &&
-                     *linking::wayBetween(network, cable->ends.front().at, cable->ends.back().at) >
-                         type->lengthsMm.back())
+                     ways.between(cable->ends.front().at, cable->ends.back().at)->mm > type->lengthsMm.back())
                 change.remark = "longer than its type can be had in";
         }
         out.push_back(std::move(change));

@@ -78,6 +78,10 @@ ActResult rename(const Network& network, const Refs& objects, const std::vector<
             Group copy = *group;
             copy.name = names[i];
             act.network.put(std::move(copy));
+        } else if (const CableRoute* route = network.cableRoute({objects[i].id})) {
+            CableRoute copy = *route;
+            copy.name = names[i];
+            act.network.put(std::move(copy));
         } else {
             return error("this has no name of its own", "select a device or a group");
         }

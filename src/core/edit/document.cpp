@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/document.h"
 
+#include "core/edit/following.h"
 #include "core/edit/late.h"
-#include "core/edit/plans.h"
-#include "core/edit/rack_sheets.h"
 #include "core/exchange/own_format.h"
 
 #include <fmt/format.h>
@@ -155,8 +154,7 @@ Result<bool> Document::apply(Act act, const Session& before, const Session& afte
         return present.refusal();
     if (present->network == network())
         return false;
-    followPlans(network(), present->network);
-    followRacks(network(), present->network);
+    followAct(network(), present->network);
     if (auto kept = canBeKept(network(), present->network); !kept)
         return kept.refusal();
     journal(present->name, present->network);

@@ -41,10 +41,10 @@ public:
         mergeModels<CableType>();
         sheets();
         mergeVlans();
-        freshIds<Group, Subnet, Service, Device, Interface, Cable, Link, Note>();
+        freshIds<Group, Subnet, Service, Device, Interface, Cable, Link, Note, CableRoute>();
         if (onto_ == ImportOnto::presentSheet)
             by_ = distance();
-        putAll<Group, Subnet, Service, Device, Port, Interface, PanelMap, Cable, Link, Note>();
+        putAll<Group, Subnet, Service, Device, Port, Interface, PanelMap, Cable, Link, Note, CableRoute>();
         positions();
         piece_.all<Asset>().forEach([&](const Asset& asset) { network_.put(asset); });
         piece_.all<UnknownRecord>().forEach([&](const UnknownRecord& record) { network_.put(record); });

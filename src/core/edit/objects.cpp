@@ -119,6 +119,13 @@ void removeGroup(Network& network, GroupId id) {
         if (sheet.shows == id)
             sheet.shows = gone.parent;
     });
+    std::vector<Key> routes;
+    network.all<CableRoute>().forEach([&](const CableRoute& route) {
+        if (route.floor == id)
+            routes.push_back(route.key());
+    });
+    for (const Key route : routes)
+        network.erase<CableRoute>(route);
     erasePositions(network, id.value);
     network.erase<Group>({id.value, 0});
 }
@@ -132,6 +139,8 @@ std::string removalName(const Network& network, const Refs& objects) {
         return "Unlink " + linkText(network, *link);
     if (const Group* group = network.group({objects.front().id}))
         return "Ungroup " + group->name;
+    if (const CableRoute* route = network.cableRoute({objects.front().id}))
+        return "Delete " + route->name;
     return "Delete note";
 }
 
@@ -353,6 +362,9 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
         case Kind::group:
             if (act.network.group({ref.id}))
                 removeGroup(act.network, {ref.id});
+            break;
+        case Kind::cableRoute:
+            act.network.erase<CableRoute>({ref.id, 0});
             break;
         case Kind::note:
             erasePositions(act.network, ref.id);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/sheets.h"
 
+#include "core/edit/cable_routes.h"
 #include "core/edit/shown_places.h"
 #include "core/find/filter.h"
 #include "core/model/group_tree.h"
@@ -19,6 +20,8 @@ std::string nameOf(const Network& network, ObjectRef ref) {
         return device->name;
     if (const Group* group = network.group({ref.id}))
         return group->name;
+    if (const CableRoute* route = network.cableRoute({ref.id}))
+        return route->name;
     return ref.kind == Kind::note ? "note" : "object";
 }
 
@@ -30,10 +33,23 @@ ActResult moveObjects(const Network& network, const Look& look, const Refs& obje
                                 : fmt::format("Move {} objects", objects.size()),
             network, objects};
     const Sheet* held = network.sheet(sheet);
+    if (held && held->mmPerUnit > 0)
+        for (const ObjectRef ref : objects)
+            if (const CableRoute* route = network.cableRoute({ref.id})) {
+                CableRoute moved = *route;
+                for (FloorPoint& point : moved.points) {
+                    point.xMm += std::int64_t{by.x} * held->mmPerUnit;
+                    point.yMm += std::int64_t{by.y} * held->mmPerUnit;
+                }
+                auto changed = changeCableRoute(act.network, std::move(moved));
+                if (!changed)
+                    return changed.refusal();
+                act.network = std::move(changed->network);
+            }
     if (!held || !held->groups || network.all<Group>().size() == 0) { // what is shown is what is stored
         std::vector<std::pair<ObjectRef, Point>> moves;
         for (const ObjectRef ref : objects)
-            if (ref.kind != Kind::link)
+            if (ref.kind != Kind::link && ref.kind != Kind::cableRoute)
                 moves.emplace_back(ref, by);
         if (auto moved = moveStored(act.network, sheet, moves); !moved)
             return moved.refusal();
@@ -193,6 +209,10 @@ ActResult takeOffSheet(const Network& network, SheetId sheet, const Refs& object
                                 : fmt::format("Take {} objects off the sheet", objects.size()),
             network,
             {}};
+    if (std::any_of(objects.begin(), objects.end(),
+                    [](ObjectRef each) { return each.kind == Kind::cableRoute; }))
+        return error("a cable route is part of the floor's plan",
+                     "delete it, or leave it out of the selection");
     const auto take = [&](std::uint64_t object) { act.network.erase<Position>({sheet.value, object}); };
     for (const ObjectRef each : objects) {
         if (each.kind == Kind::group) {

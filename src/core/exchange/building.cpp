@@ -563,6 +563,7 @@ void listLosses(const Network& network, const Holds& holds, std::string_view tar
     lost(network.all<Subnet>().size(), "subnet", "subnets");
     lost(network.all<Service>().size(), "service", "services");
     lost(network.all<PanelMap>().size(), "panel map", "panel maps");
+    lost(network.all<CableRoute>().size(), "cable route", "cable routes");
     lost(network.all<Asset>().size(), "part of a picture", "parts of pictures");
     lost(network.all<UnknownRecord>().size(), "object of an unknown kind", "objects of an unknown kind");
 }

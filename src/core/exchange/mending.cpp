@@ -96,7 +96,7 @@ private:
         };
         inParallel(
             {[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
-             [&] { look.template operator()<Interface, PanelMap, Cable, Link, Note>(); }});
+             [&] { look.template operator()<Interface, PanelMap, Cable, Link, Note, CableRoute>(); }});
         return sound && network_.all<Group>().empty(); // groups may go in a circle
     }
 
@@ -169,6 +169,7 @@ private:
         drop<Position>("position", [&](const Position& p) {
             return !network_.sheet(p.sheet) || !isThere(network_, p.drawn());
         });
+        drop<CableRoute>("cable route", [&](const CableRoute& r) { return !network_.group(r.floor); });
         drop<Note>("note", [&](const Note& n) { return !network_.sheet(n.sheet); });
     }
 

@@ -336,6 +336,7 @@ template std::string lineOf(const Cable&);
 template std::string lineOf(const Link&);
 template std::string lineOf(const Position&);
 template std::string lineOf(const Note&);
+template std::string lineOf(const CableRoute&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
 

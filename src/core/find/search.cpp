@@ -77,6 +77,8 @@ TextIndex::TextIndex(const Network& network) : of_(network) {
     });
     network.all<Note>().forEach(
         [&](const Note& note) { add(Section::notes, refTo(note.id), note.text.view()); });
+    network.all<CableRoute>().forEach(
+        [&](const CableRoute& route) { add(Section::cables, refTo(route.id), route.name); });
     for (const Sheet& sheet : network.sheetsInOrder())
         add(Section::sheets, {Kind::sheet, sheet.id.value}, sheet.name);
     low_ = lowered(whole_);
@@ -90,7 +92,7 @@ bool TextIndex::isOf(const Network& network) const {
     return same(std::type_identity<Device>(), std::type_identity<DeviceModel>(), std::type_identity<Group>(),
                 std::type_identity<Interface>(), std::type_identity<Port>(), std::type_identity<Link>(),
                 std::type_identity<Cable>(), std::type_identity<Vlan>(), std::type_identity<Subnet>(),
-                std::type_identity<Note>(), std::type_identity<Sheet>());
+                std::type_identity<Note>(), std::type_identity<CableRoute>(), std::type_identity<Sheet>());
 }
 
 void TextIndex::add(Section section, ObjectRef object, std::string_view text, const std::string& port) {

@@ -141,13 +141,14 @@ private:
 
     void measure(SheetId sheet) {
         distance_.assign(devices_.size(), std::vector<std::int64_t>(targets_.size()));
+        CableWays ways(network_);
         const auto byPlaces = [&] {
             for (std::size_t i = 0; i < devices_.size(); ++i)
                 for (std::size_t t = 0; t < targets_.size(); ++t) {
-                    const auto way = wayBetween(network_, {devices_[i], {}}, {targets_[t], {}});
+                    const auto way = ways.between({devices_[i], {}}, {targets_[t], {}});
                     if (!way)
                         return false;
-                    distance_[i][t] = *way;
+                    distance_[i][t] = way->mm;
                 }
             return true;
         };

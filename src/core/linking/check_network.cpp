@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The rules that regard several links at once.
+#include "core/linking/route_loads.h"
 #include "core/linking/rules.h"
 
 #include <fmt/format.h>
@@ -118,6 +119,26 @@ std::vector<Finding> checkCable(const Network& network, const Cable& cable) {
     if (!type->approved)
         say("not-approved", fmt::format("{}: {} is not approved", nameOf(cable), type->name),
             "use another type, or approve it in the cable stock");
+    return out;
+}
+
+std::vector<Finding> checkRoutes(const Network& network, GroupId floor) {
+    std::vector<Finding> out;
+    for (const RouteLoad& load : loadsOn(network, floor)) {
+        if (!load.isOver())
+            continue;
+        const CableRoute& route = *network.cableRoute(load.route);
+        Finding finding{ruleOf("route-full"),
+                        fmt::format("{}: {} {} {} %, at most {} % should be filled", route.name, load.there,
+                                    load.there == 1 ? "cable fills" : "cables fill", load.percent,
+                                    load.limit),
+                        {Remedy::Kind::none, "make it wider, or draw another beside it", {}, {}, {}, {}},
+                        {refTo(route.id)},
+                        -1};
+        for (const CableId id : load.cables)
+            finding.subjects.push_back(refTo(id));
+        out.push_back(std::move(finding));
+    }
     return out;
 }
 

@@ -8,22 +8,23 @@
 
 namespace underridge::linking {
 using namespace model;
-namespace {
 
 /// A place worked out: where in the building, and how high above its floor.
-struct Spot {
+struct CableWays::Spot {
     const Group* rack = nullptr;
     const Group* floor = nullptr;
     const Group* building = nullptr;
     std::int64_t x = 0, y = 0, height = 0;
+
+    FloorRoutes::Spot onFloor() const { return {x, y, height}; }
 };
 
-Result<Spot> spotOf(const Network& network, const PortRef& port) {
-    const Device* device = network.device(port.device);
+Result<CableWays::Spot> CableWays::spotOf(const PortRef& port) const {
+    const Device* device = network_.device(port.device);
     if (!device)
         return error("the device is no longer there", "select again");
-    const Place place = placeOf(network, port);
-    const Group* in = network.group(place.in);
+    const Place place = placeOf(network_, port);
+    const Group* in = network_.group(place.in);
     if (!in)
         return error(fmt::format("{} has no place", device->name), "give it one in the details");
     Spot spot;
@@ -37,56 +38,82 @@ Result<Spot> spotOf(const Network& network, const PortRef& port) {
         spot.y = place.yMm;
         spot.height = place.heightMm;
     }
-    spot.floor = groupAbove(network, in, GroupKind::floor);
-    spot.building = groupAbove(network, in, GroupKind::building);
+    spot.floor = groupAbove(network_, in, GroupKind::floor);
+    spot.building = groupAbove(network_, in, GroupKind::building);
     if (!spot.floor)
         return error(fmt::format("{} is in {}, which is on no floor", device->name, in->name),
                      "put that on a floor");
     return spot;
 }
 
-std::int64_t apart(std::int64_t a, std::int64_t b) {
-    return a > b ? a - b : b - a;
+const FloorRoutes& CableWays::routesOf(GroupId floor) {
+    const auto held = floors_.find(floor);
+    return held != floors_.end() ? held->second
+                                 : floors_.emplace(floor, FloorRoutes(network_, floor)).first->second;
 }
 
-} // namespace
+CableWay CableWays::byRisers(const Spot& from, const Spot& to) {
+    std::optional<CableWay> best;
+    for (const Riser& riser : from.building->risers) {
+        const FloorRoutes::Spot shaft{riser.xMm, riser.yMm, std::nullopt};
+        const auto out = routesOf(from.floor->id).between(from.onFloor(), shaft);
+        const auto in = routesOf(to.floor->id).between(shaft, to.onFloor());
+        const std::int64_t up =
+            std::abs(from.floor->heightMm + out.heightB - (to.floor->heightMm + in.heightA));
+        CableWay way{out.mm + in.mm + up, out.runs};
+        way.runs.insert(way.runs.end(), in.runs.begin(), in.runs.end());
+        if (!best || way.mm < best->mm)
+            best = std::move(way);
+    }
+    return *std::move(best);
+}
 
-Result<std::int64_t> wayBetween(const Network& network, const PortRef& a, const PortRef& b) {
-    const auto from = spotOf(network, a);
+Result<CableWay> CableWays::between(const PortRef& a, const PortRef& b) {
+    const auto from = spotOf(a);
     if (!from)
         return from.refusal();
-    const auto to = spotOf(network, b);
+    const auto to = spotOf(b);
     if (!to)
         return to.refusal();
     if (from->rack && from->rack == to->rack)
-        return 2 * rackSideMm + apart(from->height, to->height);
-    if (from->floor == to->floor)
-        return apart(from->x, to->x) + apart(from->y, to->y) + apart(from->height, to->height);
+        return CableWay{2 * rackSideMm + std::abs(from->height - to->height), {}};
+    if (from->floor == to->floor) {
+        auto way = routesOf(from->floor->id).between(from->onFloor(), to->onFloor());
+        return CableWay{way.mm, std::move(way.runs)};
+    }
     if (!from->building || from->building != to->building)
-        return error(fmt::format("{} and {} are in different buildings", network.device(a.device)->name,
-                                 network.device(b.device)->name),
+        return error(fmt::format("{} and {} are in different buildings", network_.device(a.device)->name,
+                                 network_.device(b.device)->name),
                      "enter the length of the cable between them");
     if (from->floor->heightMm == to->floor->heightMm)
         return error(fmt::format("the heights of {} and {} are the same", from->floor->name, to->floor->name),
                      "give the floors their heights above the ground");
-    const std::int64_t up = apart(from->floor->heightMm + from->height, to->floor->heightMm + to->height);
-    if (from->building->risers.empty())
-        return apart(from->x, to->x) + apart(from->y, to->y) + up;
-    std::int64_t best = INT64_MAX;
-    for (const Riser& riser : from->building->risers)
-        best = std::min(best, apart(from->x, riser.xMm) + apart(from->y, riser.yMm) +
-                                  apart(to->x, riser.xMm) + apart(to->y, riser.yMm));
-    return best + up;
+    if (!from->building->risers.empty())
+        return byRisers(*from, *to);
+    const std::int64_t up =
+        std::abs(from->floor->heightMm + from->height - (to->floor->heightMm + to->height));
+    return CableWay{std::abs(from->x - to->x) + std::abs(from->y - to->y) + up, {}};
+}
+
+Result<std::int64_t> wayBetween(const Network& network, const PortRef& a, const PortRef& b) {
+    const auto way = CableWays(network).between(a, b);
+    return way ? Result<std::int64_t>(way->mm) : way.refusal();
+}
+
+Result<std::int64_t> lengthFor(const Network& network, CableWays& ways, const CableType& type,
+                               const PortRef& a, const PortRef& b) {
+    const auto way = ways.between(a, b);
+    if (!way)
+        return way.refusal();
+    const NetworkInfo& info = network.info();
+    const std::int64_t wanted = way->mm + way->mm * info.marginPercent / 100 + 2 * info.slackMm;
+    return stockLength(type, (wanted + 99) / 100 * 100);
 }
 
 Result<std::int64_t> lengthFor(const Network& network, const CableType& type, const PortRef& a,
                                const PortRef& b) {
-    const auto way = wayBetween(network, a, b);
-    if (!way)
-        return way.refusal();
-    const NetworkInfo& info = network.info();
-    const std::int64_t wanted = *way + *way * info.marginPercent / 100 + 2 * info.slackMm;
-    return stockLength(type, (wanted + 99) / 100 * 100);
+    CableWays ways(network);
+    return lengthFor(network, ways, type, a, b);
 }
 
 } // namespace underridge::linking

@@ -6,7 +6,7 @@
 namespace underridge::linking {
 namespace {
 
-constexpr std::array<Rule, 33> table{{
+constexpr std::array<Rule, 34> table{{
     {"port-taken", Severity::error, "Two links end in one port", "one connector, one plug", false},
     {"connector", Severity::error, "The plug does not go into the port", "IEC 60603-7, 61754, 61076-2",
      false},
@@ -47,6 +47,8 @@ constexpr std::array<Rule, 33> table{{
     {"not-approved", Severity::advice, "The cable type is not approved", "the project's cable stock", true},
     {"lag-members", Severity::warning, "The members of a LAG do not belong together", "IEEE 802.1AX", true},
     {"measured", Severity::error, "A tester's result is beyond its limit", "TIA-1152, ISO/IEC 14763-3", true},
+    {"route-full", Severity::error, "A cable route holds more than it should",
+     "TIA-569; NFPA 70 chapter 9, table 1", true},
     {"label-twice", Severity::warning, "Two cables carry one label", "TIA-606", true},
     {"port-disabled", Severity::advice, "A link ends in a disabled port", "", true},
     {"port-unknown", Severity::advice, "The port of a link is not known", "", true},

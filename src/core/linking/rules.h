@@ -85,6 +85,9 @@ std::vector<Finding> checkLag(const model::Network& network, const model::Interf
 /// What a tester measured of a cable, and what the cable stock says of it.
 std::vector<Finding> checkCable(const model::Network& network, const model::Cable& cable);
 
+/// Cable routes of a floor that are too full.
+std::vector<Finding> checkRoutes(const model::Network& network, model::GroupId floor);
+
 /// What is said of cables, two or more, that carry one label.
 Finding labelTwice(const std::string& label, const std::vector<model::CableId>& cables);
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/running_check.h"
 
+#include "core/model/standing.h"
+
 namespace underridge::linking {
 using namespace model;
 
@@ -9,6 +11,7 @@ struct RunningCheck::Touched {
     std::set<LinkId> links;
     std::set<DeviceId> devices;
     std::set<CableId> cables;
+    std::set<GroupId> groups;   ///< that changed, or whose cable routes did
     std::set<InterfaceId> gone; ///< LAGs that are no longer there
 };
 
@@ -41,6 +44,12 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
             touched.links.insert(one.id);
         } else if constexpr (std::is_same_v<Record, Cable>) {
             touched.cables.insert(one.id);
+        } else if constexpr (std::is_same_v<Record, Group>) {
+            touched.groups.insert(one.id);
+        } else if constexpr (std::is_same_v<Record, CableRoute>) {
+            touched.groups.insert(one.floor);
+            if (before)
+                touched.groups.insert(before->floor);
         } else if constexpr (std::is_same_v<Record, Device>) {
             device(one.id);
         } else if constexpr (std::is_same_v<Record, Port> || std::is_same_v<Record, PanelMap>) {
@@ -141,6 +150,7 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
     for (const DeviceId id : touched.devices)
         updateDevice(network, id);
     updateCables(network, touched.cables);
+    updateRoutes(network, touched);
     last_ = network;
 }
 
@@ -194,6 +204,36 @@ void RunningCheck::updateCables(const Network& network, const std::set<CableId>&
             twice ? std::vector{labelTwice(label, {at->second.begin(), at->second.end()})}
                   : std::vector<Finding>());
     }
+}
+
+/// Floors with routes whose cables, or the places of whose ends, may be others.
+void RunningCheck::updateRoutes(const Network& network, const Touched& touched) {
+    const Network* const both[] = {&last_, &network};
+    std::set<GroupId> drawn;
+    for (const Network* in : both)
+        in->all<CableRoute>().forEach([&](const CableRoute& route) { drawn.insert(route.floor); });
+    if (drawn.empty())
+        return;
+    std::set<GroupId> floors;
+    const auto takeFloorOf = [&](const Network& in, GroupId place) {
+        if (const Group* floor = groupAbove(in, in.group(place), GroupKind::floor))
+            floors.insert(floor->id);
+    };
+    const auto takeEnds = [&](const Network& in, const Cable& cable) {
+        for (const CableEnd& end : cable.ends)
+            takeFloorOf(in, placeOf(in, end.at).in);
+    };
+    for (const Network* in : both) {
+        for (const CableId id : touched.cables)
+            if (const Cable* cable = in->cable(id))
+                takeEnds(*in, *cable);
+        for (const DeviceId id : touched.devices)
+            in->forEachCableOf(id, [&](const Cable& cable) { takeEnds(*in, cable); });
+    }
+    // Of a group that changed it is not followed how far it reaches: there are few.
+    for (const GroupId floor : drawn)
+        if (floors.contains(floor) || !touched.groups.empty())
+            put({Owner::Check::routes, floor.value}, checkRoutes(network, floor));
 }
 
 std::vector<Finding> RunningCheck::findings() const {

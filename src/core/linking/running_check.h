@@ -20,7 +20,7 @@ public:
 private:
     /// What findings are kept by: one check of one object.
     struct Owner {
-        enum class Check { link, chain, loop, taken, power, lag, cable, label } check;
+        enum class Check { link, chain, loop, taken, power, lag, cable, label, routes } check;
         std::uint64_t id = 0, part = 0;
 
         auto operator<=>(const Owner&) const = default;
@@ -32,6 +32,7 @@ private:
     void updateChains(const model::Network& network, const model::Link& link);
     void updateDevice(const model::Network& network, model::DeviceId id);
     void updateCables(const model::Network& network, const std::set<model::CableId>& cables);
+    void updateRoutes(const model::Network& network, const Touched& touched);
     void put(Owner owner, std::vector<Finding> found);
     void relabel(const model::Cable* before, const model::Cable* after, std::set<std::string>& labels);
 

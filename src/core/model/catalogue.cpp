@@ -247,10 +247,32 @@ std::vector<Remark> problemsOf(const CableType& type) {
             error("the jacket colour is not of the form #RRGGBB", "correct it", {{}, 0, 0, type.id}));
     if (type.farEnds < 1 || type.farEnds > 12)
         out.push_back(error("an assembly has 1 to 12 far ends", "correct it", {{}, 0, 0, type.id}));
+    if (!(type.diameterMm >= 0 && type.diameterMm <= 200))
+        out.push_back(error("the diameter is not between 0 and 200 mm", "correct it", {{}, 0, 0, type.id}));
     if (!std::is_sorted(type.lengthsMm.begin(), type.lengthsMm.end()) ||
         (!type.lengthsMm.empty() && type.lengthsMm.front() <= 0))
         out.push_back(error("the lengths are not ascending", "put the shortest first", {{}, 0, 0, type.id}));
     return out;
+}
+
+double diameterOf(const CableType& type) {
+    if (type.diameterMm > 0)
+        return type.diameterMm;
+    switch (type.medium) {
+    case Medium::twistedPair:
+        return type.grade == "Cat 5e" ? 5.2 : type.grade == "Cat 6" ? 6.0 : type.grade == "Cat 8" ? 8.0 : 7.2;
+    case Medium::singleMode:
+    case Medium::multimode:
+        return type.positions <= 2 ? 3.0 : type.positions <= 12 ? 3.6 : 8.5;
+    case Medium::coax:
+        return type.grade == "RG-11" ? 10.3 : 5.4;
+    case Medium::directAttach:
+        return 6.0;
+    case Medium::activeOptical:
+        return 3.0;
+    default:
+        return 5.0;
+    }
 }
 
 std::int64_t stockLength(const CableType& type, std::int64_t mm) {

@@ -146,6 +146,7 @@ struct CableType {
     bool angledA = false, angledB = false; ///< end faces polished at an angle (APC)
     bool pinnedA = false, pinnedB = false; ///< of MPO: guide pins in the plug
     std::vector<std::int64_t> lengthsMm;   ///< it can be had in, ascending; empty: cut to length
+    double diameterMm = 0;                 ///< outside; 0: as is usual for its medium and grade
     bool approved = true;                  ///< may be chosen for a person
     SharedText extra;
 
@@ -156,6 +157,10 @@ struct CableType {
 /// The next length a type can be had in, in millimetres; the length itself when it is
 /// cut, or longer than all.
 std::int64_t stockLength(const CableType& type, std::int64_t mm);
+
+/// The outside diameter in millimetres: its own, else what is usual for its medium and
+/// grade.
+double diameterOf(const CableType& type);
 
 /// What one connection over a cable may run at, Mbit/s: each far end of a breakout
 /// assembly has its share.

@@ -117,6 +117,7 @@ struct Fields<CableType> {
                                            Field{"pinnedA", &CableType::pinnedA},
                                            Field{"pinnedB", &CableType::pinnedB},
                                            Field{"lengthsMm", &CableType::lengthsMm},
+                                           Field{"diameterMm", &CableType::diameterMm},
                                            Field{"approved", &CableType::approved}};
 };
 template <>
@@ -168,6 +169,23 @@ struct Fields<Group> {
                                            Field{"note", &Group::note},
                                            Field{"attributes", &Group::attributes},
                                            Field{"provenance", &Group::provenance}};
+};
+template <>
+struct Fields<FloorPoint> {
+    static constexpr auto all = std::tuple{Field{"xMm", &FloorPoint::xMm}, Field{"yMm", &FloorPoint::yMm}};
+};
+template <>
+struct Fields<CableRoute> {
+    static constexpr auto all = std::tuple{Field{"id", &CableRoute::id},
+                                           Field{"name", &CableRoute::name},
+                                           Field{"type", &CableRoute::type},
+                                           Field{"floor", &CableRoute::floor},
+                                           Field{"points", &CableRoute::points},
+                                           Field{"heightMm", &CableRoute::heightMm},
+                                           Field{"widthMm", &CableRoute::widthMm},
+                                           Field{"depthMm", &CableRoute::depthMm},
+                                           Field{"limitPercent", &CableRoute::limitPercent},
+                                           Field{"note", &CableRoute::note}};
 };
 template <>
 struct Fields<Vlan> {

@@ -41,6 +41,7 @@ using SubnetId = Id<struct SubnetTag>;
 using ServiceId = Id<struct ServiceTag>;
 using SheetId = Id<struct SheetTag>;
 using NoteId = Id<struct NoteTag>;
+using CableRouteId = Id<struct CableRouteTag>;
 using AssetId = Id<struct AssetTag>;
 
 inline constexpr int idBits = 60;

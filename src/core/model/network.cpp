@@ -225,7 +225,10 @@ Network Network::of(Records records, bool* repeated) {
              fill.template operator()<NetworkInfo, DeviceModel, ModuleModel, TransceiverModel, CableType,
                                       Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>();
          },
-         [&] { fill.template operator()<Interface, PanelMap, Cable, Link, Note, Asset, UnknownRecord>(); }});
+         [&] {
+             fill.template
+             operator()<Interface, PanelMap, Cable, Link, Note, CableRoute, Asset, UnknownRecord>();
+         }});
     return network;
 }
 
@@ -264,6 +267,7 @@ template void Network::put(Cable);
 template void Network::put(Link);
 template void Network::put(Position);
 template void Network::put(Note);
+template void Network::put(CableRoute);
 template void Network::put(Asset);
 template void Network::put(UnknownRecord);
 
@@ -285,6 +289,7 @@ template bool Network::erase<Cable>(Key);
 template bool Network::erase<Link>(Key);
 template bool Network::erase<Position>(Key);
 template bool Network::erase<Note>(Key);
+template bool Network::erase<CableRoute>(Key);
 template bool Network::erase<Asset>(Key);
 template bool Network::erase<UnknownRecord>(Key);
 

@@ -2,6 +2,7 @@
 // The network: one value that holds every object. Copying it is cheap and shares
 // everything; changing a copy leaves the other as it was. May be read from any thread.
 #pragma once
+#include "core/model/cable_route.h"
 #include "core/model/cabling.h"
 #include "core/model/catalogue.h"
 #include "core/model/grouping.h"
@@ -42,8 +43,8 @@ private:
                std::vector<TransceiverModel>, std::vector<CableType>, std::vector<Sheet>, std::vector<Group>,
                std::vector<Vlan>, std::vector<Subnet>, std::vector<Service>, std::vector<Device>,
                std::vector<Port>, std::vector<Interface>, std::vector<PanelMap>, std::vector<Cable>,
-               std::vector<Link>, std::vector<Position>, std::vector<Note>, std::vector<Asset>,
-               std::vector<UnknownRecord>>
+               std::vector<Link>, std::vector<Position>, std::vector<Note>, std::vector<CableRoute>,
+               std::vector<Asset>, std::vector<UnknownRecord>>
         lists_;
 };
 
@@ -76,6 +77,7 @@ public:
     const Cable* cable(CableId id) const { return find<Cable>({id.value, 0}); }
     const Group* group(GroupId id) const { return find<Group>({id.value, 0}); }
     const Note* note(NoteId id) const { return find<Note>({id.value, 0}); }
+    const CableRoute* cableRoute(CableRouteId id) const { return find<CableRoute>({id.value, 0}); }
     const Sheet* sheet(SheetId id) const { return find<Sheet>({id.value, 0}); }
     const Vlan* vlan(VlanId id) const { return find<Vlan>({id.value, 0}); }
     const Port* port(const PortRef& ref) const { return find<Port>({ref.device.value, fnv1a(ref.port)}); }
@@ -142,6 +144,8 @@ public:
         inPlace_.forEachIn(floorOrRack.value,
                            [&](const Belongs& entry) { each(*device(DeviceId{entry.object.id})); });
     }
+    /// Whether any device has a place.
+    bool anythingStands() const { return inPlace_.size() > 0; }
     template <class Each>
     void forEachNoteOf(SheetId sheet, Each&& each) const {
         onSheet_.forEachIn(sheet.value, [&](const Belongs& entry) { each(*note(NoteId{entry.object.id})); });
@@ -174,7 +178,7 @@ private:
         std::tuple<Table<NetworkInfo>, Table<DeviceModel>, Table<ModuleModel>, Table<TransceiverModel>,
                    Table<CableType>, Table<Sheet>, Table<Group>, Table<Vlan>, Table<Subnet>, Table<Service>,
                    Table<Device>, Table<Port>, Table<Interface>, Table<PanelMap>, Table<Cable>, Table<Link>,
-                   Table<Position>, Table<Note>, Table<Asset>, Table<UnknownRecord>>;
+                   Table<Position>, Table<Note>, Table<CableRoute>, Table<Asset>, Table<UnknownRecord>>;
 
     template <class Record>
     static constexpr bool isIndexed =
@@ -215,6 +219,7 @@ extern template class Table<Cable>;
 extern template class Table<Link>;
 extern template class Table<Position>;
 extern template class Table<Note>;
+extern template class Table<CableRoute>;
 extern template class Table<Asset>;
 extern template class Table<UnknownRecord>;
 extern template class Table<Belongs>;

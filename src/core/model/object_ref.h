@@ -37,5 +37,9 @@ template <>
 inline ObjectRef refTo(NoteId id) {
     return {Kind::note, id.value};
 }
+template <>
+inline ObjectRef refTo(CableRouteId id) {
+    return {Kind::cableRoute, id.value};
+}
 
 } // namespace underridge::model

@@ -58,10 +58,13 @@ inline bool isThere(const Network& network, SheetId id) {
 inline bool isThere(const Network& network, NoteId id) {
     return network.note(id);
 }
+inline bool isThere(const Network& network, CableRouteId id) {
+    return network.cableRoute(id);
+}
 inline bool isThere(const Network& network, AssetId id) {
     return network.all<Asset>().countIn(id.value) > 0;
 }
-/// Something that can be drawn.
+/// Something that can be selected on a sheet.
 inline bool isThere(const Network& network, ObjectRef object) {
     switch (object.kind) {
     case Kind::device:
@@ -72,6 +75,8 @@ inline bool isThere(const Network& network, ObjectRef object) {
         return network.note({object.id});
     case Kind::link:
         return network.link({object.id});
+    case Kind::cableRoute:
+        return network.cableRoute({object.id});
     default:
         return false;
     }

@@ -50,6 +50,10 @@ Place placeOf(const Network& network, const PortRef& port) {
     return device->place;
 }
 
+const Group* floorDrawn(const Network& network, const Sheet& sheet) {
+    return sheet.mmPerUnit > 0 ? groupAbove(network, network.group(sheet.shows), GroupKind::floor) : nullptr;
+}
+
 void agreeWithPlace(const Network& network, Device& device) {
     const Group* group = network.group(device.group);
     const bool isPhysical = group && group->type != GroupKind::cluster;

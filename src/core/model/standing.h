@@ -22,6 +22,10 @@ bool isWithin(const Network& network, GroupId inner, GroupId outer);
 /// has a place of its own. `in` is none when nothing says.
 Place placeOf(const Network& network, const PortRef& port);
 
+/// The floor whose cable routes a sheet draws: the one it shows, or shows a part of, to
+/// scale; null on other sheets.
+const Group* floorDrawn(const Network& network, const Sheet& sheet);
+
 /// Brings a device's group to agree with its place: out of a floor, rack or the like that
 /// the place is not in, into what it stands in. Other groups, such as a cluster, are
 /// left.

@@ -4,7 +4,7 @@
 namespace underridge::model {
 
 std::span<const Word<Kind>> wordsOf(Kind) {
-    static constexpr std::array<Word<Kind>, 20> words{{
+    static constexpr std::array<Word<Kind>, 21> words{{
         {Kind::network, "network", "network"},
         {Kind::deviceModel, "device-model", "device model"},
         {Kind::moduleModel, "module-model", "module model"},
@@ -23,6 +23,7 @@ std::span<const Word<Kind>> wordsOf(Kind) {
         {Kind::link, "link", "link"},
         {Kind::position, "position", "position"},
         {Kind::note, "note", "note"},
+        {Kind::cableRoute, "cable-route", "cable route"},
         {Kind::asset, "asset", "asset"},
         {Kind::unknown, "unknown", "unknown"},
     }};
@@ -224,6 +225,14 @@ std::span<const Word<GroupKind>> wordsOf(GroupKind) {
         {GroupKind::rack, "rack", "rack"},
         {GroupKind::cabinet, "cabinet", "cabinet"},
         {GroupKind::cluster, "cluster", "cluster"},
+    }};
+    return words;
+}
+
+std::span<const Word<CableRouteKind>> wordsOf(CableRouteKind) {
+    static constexpr std::array<Word<CableRouteKind>, 2> words{{
+        {CableRouteKind::tray, "tray", "tray"},
+        {CableRouteKind::conduit, "conduit", "conduit"},
     }};
     return words;
 }

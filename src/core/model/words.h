@@ -28,6 +28,7 @@ enum class Kind {
     link,
     position,
     note,
+    cableRoute,
     asset,
     unknown
 };
@@ -126,6 +127,9 @@ enum class CableStatus { installed, planned, toRemove, spare };
 
 enum class GroupKind { site, building, floor, room, row, rack, cabinet, cluster };
 
+/// What cables run in: an open tray, or a closed pipe that is entered at its ends.
+enum class CableRouteKind { tray, conduit };
+
 enum class InterfaceKind { physical, vlan, loopback, lag, subinterface, tunnel, radio };
 
 enum class Origin { drawn, imported, discovered, inferred };
@@ -154,6 +158,7 @@ std::span<const Word<Wiring>> wordsOf(Wiring);
 std::span<const Word<Fec>> wordsOf(Fec);
 std::span<const Word<CableStatus>> wordsOf(CableStatus);
 std::span<const Word<GroupKind>> wordsOf(GroupKind);
+std::span<const Word<CableRouteKind>> wordsOf(CableRouteKind);
 std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind);
 std::span<const Word<Origin>> wordsOf(Origin);
 std::span<const Word<Side>> wordsOf(Side);

@@ -126,6 +126,12 @@ Item itemOf(PlanPicture plan) {
     return {{Kind::asset, plan.asset.value}, covered, Layer::ground, std::move(plan), below};
 }
 
+Item itemOf(RouteLine route) {
+    constexpr int onFrames = 500; // below notes that are behind everything
+    const Rect bounds = boundsOf(route.path).grown(route.width / 2 + margin).united(route.labelArea.grown(1));
+    return {refTo(route.id), bounds, Layer::ground, std::move(route), onFrames};
+}
+
 Rect PlanPicture::covered() const {
     const double radians = turn * std::acos(-1) / 180, c = std::cos(radians), s = std::sin(radians);
     const PointF corners[] = {{0, 0},
@@ -145,6 +151,8 @@ Rect frameOf(const Item& item) {
         []<class Shape>(const Shape& shape) {
             if constexpr (std::is_same_v<Shape, LinkLine>)
                 return boundsOf(shape.path);
+            else if constexpr (std::is_same_v<Shape, RouteLine>)
+                return boundsOf(shape.path).grown(shape.width / 2);
             else if constexpr (std::is_same_v<Shape, PlanPicture>)
                 return shape.covered();
             else
@@ -173,12 +181,18 @@ bool meets(const Item& item, const Rect& area) {
 }
 
 double distanceTo(const Item& item, PointF point) {
-    if (const LinkLine* line = item.as<LinkLine>()) {
+    const auto toPath = [&](const std::vector<PointF>& path) {
         double least = std::numeric_limits<double>::infinity();
-        for (std::size_t i = 1; i < line->path.size(); ++i)
-            least = std::min(least, distanceToSegment(point, line->path[i - 1], line->path[i]));
+        for (std::size_t i = 1; i < path.size(); ++i)
+            least = std::min(least, distanceToSegment(point, path[i - 1], path[i]));
         return least;
-    }
+    };
+    if (const LinkLine* line = item.as<LinkLine>())
+        return toPath(line->path);
+    if (const RouteLine* route = item.as<RouteLine>())
+        return route->labelArea.contains(point)
+                   ? 0
+                   : std::max(0.0, toPath(route->path) - route->width / 2 - borderReach);
     if (item.as<PlanPicture>()) // it is what one stands on
         return std::numeric_limits<double>::infinity();
     Rect frame = frameOf(item);

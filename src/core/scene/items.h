@@ -180,6 +180,19 @@ struct PlanPicture {
     Rect covered() const;
 };
 
+/// A cable route on the plan it is drawn on.
+struct RouteLine {
+    model::CableRouteId id;
+    model::CableRouteKind type = model::CableRouteKind::tray;
+    std::vector<PointF> path; ///< at least two points
+    double width = 0;
+    std::string label; ///< its name and how full it is
+    Rect labelArea;
+    bool over = false; ///< it holds more than it should
+
+    bool operator==(const RouteLine&) const = default;
+};
+
 /// What lies over what, lowest first. On the ground lie zones, plans and frames.
 enum class Layer : std::uint8_t { ground, links, plates, notes };
 
@@ -189,7 +202,7 @@ struct Item {
     model::ObjectRef object;
     Rect bounds; ///< of all that may be drawn of it
     Layer layer = Layer::plates;
-    std::variant<Plate, LinkLine, NoteCard, Frame, Tile, Doorway, PlanPicture> shape;
+    std::variant<Plate, LinkLine, NoteCard, Frame, Tile, Doorway, PlanPicture, RouteLine> shape;
     int depth = 0;      ///< within its layer, lower first
     bool faint = false; ///< left out by the filter of the sheet
 
@@ -207,6 +220,7 @@ Item itemOf(Frame frame);
 Item itemOf(Tile tile);
 Item itemOf(Doorway doorway);
 Item itemOf(PlanPicture plan);
+Item itemOf(RouteLine route);
 
 /// What an item takes up: its frame, or the box round its path.
 Rect frameOf(const Item& item);

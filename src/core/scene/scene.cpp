@@ -7,6 +7,7 @@
 #include "core/scene/groups.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
+#include "core/scene/routes.h"
 #include "core/scene/tucking.h"
 
 #include <set>
@@ -141,6 +142,9 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
     scene.filter(network, *sheet, all);
     if (auto plan = entered ? std::nullopt : planOf(network, *sheet))
         all.push_back(std::make_shared<const Item>(itemOf(*std::move(plan))));
+    if (!entered)
+        for (RouteLine& route : routesOn(network, *sheet))
+            all.push_back(std::make_shared<const Item>(itemOf(std::move(route))));
     if (!entered)
         scene.addNotes(network, all);
     scene.take(std::move(all));

@@ -133,6 +133,7 @@ public:
     const LinkLine* link(model::LinkId id) const;
     const Frame* frame(model::GroupId id) const { return shapeOf<Frame>(id.value); }
     const Tile* tile(model::GroupId id) const { return shapeOf<Tile>(id.value); }
+    const RouteLine* route(model::CableRouteId id) const { return shapeOf<RouteLine>(id.value); }
     const NoteCard* note(model::NoteId id) const { return shapeOf<NoteCard>(id.value); }
     /// Where links of a device end on this sheet; nothing when the sheet does not show
     /// it.

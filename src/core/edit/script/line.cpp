@@ -13,6 +13,8 @@ using exchange::JsonView;
 NameIndex::NameIndex(const Network& network) {
     network.all<Device>().forEach([&](const Device& device) { change(device.name, refTo(device.id), true); });
     network.all<Group>().forEach([&](const Group& group) { change(group.name, refTo(group.id), true); });
+    network.all<CableRoute>().forEach(
+        [&](const CableRoute& route) { change(route.name, refTo(route.id), true); });
 }
 
 void NameIndex::change(const std::string& name, ObjectRef object, bool there) {
@@ -24,7 +26,8 @@ void NameIndex::change(const std::string& name, ObjectRef object, bool there) {
 
 void NameIndex::follow(const Network& before, const Network& after) {
     Network::compare(before, after, [&]<class R>(const R* old, const R* fresh) {
-        if constexpr (std::is_same_v<R, Device> || std::is_same_v<R, Group>) {
+        if constexpr (std::is_same_v<R, Device> || std::is_same_v<R, Group> ||
+                      std::is_same_v<R, CableRoute>) {
             if (old)
                 change(old->name, refTo(old->id), false);
             if (fresh)
@@ -126,13 +129,15 @@ Result<ObjectRef> Line::objectNamed(std::string_view member, const std::string& 
             return refTo(DeviceId{*id});
         if (network.group({*id}))
             return refTo(GroupId{*id});
+        if (network.cableRoute({*id}))
+            return refTo(CableRouteId{*id});
         if (network.note({*id}))
             return refTo(NoteId{*id});
     }
     const Refs& found = bench_.names.named(name);
     if (found.empty())
         return wrong(member, fmt::format("there is no {}", name),
-                     "look at list FILE devices, list FILE groups");
+                     "look at list FILE devices, groups, cable-routes");
     if (found.size() > 1)
         return wrong(member, fmt::format("{} objects are called {}", found.size(), name), "write an id");
     return found.front();

@@ -14,7 +14,7 @@ class NameIndex {
 public:
     explicit NameIndex(const model::Network& network);
     void follow(const model::Network& before, const model::Network& after);
-    /// Devices and groups of that name.
+    /// Devices, groups and cable routes of that name.
     const Refs& named(const std::string& name) const;
 
 private:
@@ -38,6 +38,7 @@ public:
     Line(const Bench& bench, exchange::JsonView object) : bench_(bench), object_(object) {}
 
     const Bench& bench() const { return bench_; }
+    exchange::JsonView member(std::string_view name) const { return object_[name]; }
     bool has(std::string_view member) const { return static_cast<bool>(object_[member]); }
 
     Result<std::string> text(std::string_view member) const;
@@ -106,6 +107,7 @@ struct ActWord {
 std::span<const ActWord> deviceActs();
 std::span<const ActWord> linkActs();
 std::span<const ActWord> groupActs();
+std::span<const ActWord> routeActs();
 std::span<const ActWord> sheetActs();
 
 } // namespace underridge::edit

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/script/script.h"
 
+#include "core/edit/following.h"
 #include "core/edit/late.h"
-#include "core/edit/plans.h"
-#include "core/edit/rack_sheets.h"
 #include "core/edit/script/line.h"
 
 #include <fmt/format.h>
@@ -16,7 +15,7 @@ namespace {
 
 std::vector<const ActWord*> allActs() {
     std::vector<const ActWord*> all;
-    for (const auto acts : {deviceActs(), linkActs(), groupActs(), sheetActs()})
+    for (const auto acts : {deviceActs(), linkActs(), groupActs(), routeActs(), sheetActs()})
         for (const ActWord& act : acts)
             all.push_back(&act);
     return all;
@@ -68,8 +67,7 @@ Result<Applied> applyLine(Bench& bench, const std::string& text) {
     auto act = (*word)->run(line);
     if (!act)
         return act.refusal();
-    followPlans(bench.network, act->network);
-    followRacks(bench.network, act->network);
+    followAct(bench.network, act->network);
     if (auto kept = canBeKept(bench.network, act->network); !kept)
         return kept.refusal();
     bench.names.follow(bench.network, act->network);
