@@ -498,6 +498,12 @@ private:
             place.unit = unit;
             m_.place(id, place);
         }
+        const DeviceId ups = named_.at("ups-1"), first = named_.at("pdu-r1");
+        m_.feed(ups, "P1", {}, "A");
+        m_.feed(first, "P1", ups, "O1");
+        m_.feed(named_.at("pdu-r2"), "P1", {}, "B");
+        m_.feedAll(those({"core-1", "core-2", "rtr-1", "rtr-2", "fw-1", "fw-2", "srv-tickets", "srv-vessel",
+                          "srv-directory", "srv-backup", "srv-video"}));
     }
 
     void notes() {

@@ -8,6 +8,7 @@
 #include "core/edit/groups.h"
 #include "core/edit/models.h"
 #include "core/edit/plans.h"
+#include "core/edit/power.h"
 #include "core/edit/rack_sheets.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
@@ -219,6 +220,16 @@ void Maker::cableRoute(GroupId floor, const std::string& name, CableRouteKind ty
     route.widthMm = widthMm;
     route.heightMm = std::llround(heightM * 1000);
     take(edit::changeCableRoute(network_, std::move(route)));
+}
+
+void Maker::feed(DeviceId device, const std::string& supply, DeviceId from,
+                 const std::string& outletOrMains) {
+    take(edit::feedSupply(network_, device, supply, {from, from ? std::string() : outletOrMains},
+                          outletOrMains));
+}
+
+void Maker::feedAll(const std::vector<DeviceId>& devices) {
+    take(edit::feedAll(network_, devices));
 }
 
 void Maker::racks(const std::vector<GroupId>& racks, const std::string& sheet) {

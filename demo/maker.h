@@ -67,6 +67,11 @@ public:
     /// Draws a tray or conduit on a floor, its points in metres.
     void cableRoute(model::GroupId floor, const std::string& name, model::CableRouteKind type,
                     const std::vector<std::pair<double, double>>& points, int widthMm, double heightM);
+    /// Feeds a supply from an outlet, or from a mains feed.
+    void feed(model::DeviceId device, const std::string& supply, model::DeviceId from,
+              const std::string& outletOrMains);
+    /// Feeds all that is not fed from free outlets.
+    void feedAll(const std::vector<model::DeviceId>& devices);
     /// Adds a sheet of racks by unit.
     void racks(const std::vector<model::GroupId>& racks, const std::string& sheet);
     void filter(model::SheetId sheet, const std::string& filter, bool hides);

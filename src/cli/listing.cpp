@@ -7,6 +7,7 @@
 #include "core/linking/rules.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
+#include "core/model/power.h"
 #include "core/model/racks.h"
 #include "core/scene/plates.h"
 #include "core/scene/scene.h"
@@ -228,6 +229,8 @@ Json racks(const Network& network, const find::Matcher& where) {
                         {"used", use.used},
                         {"free", use.free()},
                         {"largestGap", use.largestGap},
+                        {"watts", use.watts},
+                        {"kg", std::round(use.kg * 10) / 10},
                         {"mounted", mounted}});
     }
     return rows;
@@ -255,6 +258,28 @@ Json cableRoutes(const Network& network) {
                             {"limit", load.limit},
                             {"fullestAtMm", load.atMm}});
         }
+    return rows;
+}
+
+Json power(const Network& network) {
+    Json rows = Json::array();
+    const PowerTree tree(network);
+    const auto names = [&](const std::vector<DeviceId>& devices) {
+        Json out = Json::array();
+        for (const DeviceId id : devices)
+            out.push_back(network.device(id)->name);
+        return out;
+    };
+    for (const PowerSource& source : tree.sources()) {
+        const PowerLoad load = tree.loadOf(source);
+        rows.push_back({{"name", tree.nameOf(source)},
+                        {"device", source.device ? Json(idText(source.device.value)) : Json(nullptr)},
+                        {"watts", std::llround(load.watts)},
+                        {"worstWatts", std::llround(load.worstWatts)},
+                        {"ratingWatts", load.ratingWatts},
+                        {"darkWithout", names(tree.darkWithout(source))},
+                        {"weakerWithout", names(tree.weakerWithout(source))}});
+    }
     return rows;
 }
 
@@ -322,9 +347,9 @@ std::string cellText(const Json& value) {
 } // namespace
 
 const std::vector<std::string>& listable() {
-    static const std::vector<std::string> all{"summary", "devices", "ports",       "links",
-                                              "groups",  "sheets",  "racks",       "vlans",
-                                              "subnets", "cables",  "cable-routes"};
+    static const std::vector<std::string> all{"summary", "devices", "ports",        "links",
+                                              "groups",  "sheets",  "racks",        "vlans",
+                                              "subnets", "cables",  "cable-routes", "power"};
     return all;
 }
 
@@ -401,9 +426,11 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
         return vlans(network, where);
     if (what == "subnets")
         return subnets(network, where);
-    if (what == "cable-routes")
-        return filter->empty() ? Result<Json>(cableRoutes(network))
-                               : error("cable routes are not filtered", "leave --where out");
+    if (what == "cable-routes" || what == "power") {
+        if (!filter->empty())
+            return error(fmt::format("{} is not filtered", what), "leave --where out");
+        return what == "power" ? power(network) : cableRoutes(network);
+    }
     if (what == "cables")
         return cables(network, where);
     return error(fmt::format("{} cannot be listed", what), "see underridge list --help");

@@ -58,6 +58,8 @@ Network everyKind() {
     d.stack = {{1, "access-switch-24", "s3", {{70}, 5, 6, 7, 8, Side::front}}};
     d.added = {"2"};
     d.place = {{70}, 1000, -2000, 300, 4, Side::rear};
+    d.feeds = {{"P1", {70}, "O3", ""}, {"P2", {}, "", "B"}};
+    d.watts = 90;
     d.serial = "FQ-1";
     d.note = "two\nlines \"quoted\" é";
     d.startUp = "hostname x\n";

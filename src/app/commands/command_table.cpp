@@ -142,6 +142,10 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Show the sheet on the group's plan, where everything stands in metres"), false},
         {Id::measurePlan, groupMenu, QT_TR_NOOP("&Measure on the plan…"), "",
          QT_TR_NOOP("Set the plan's scale by a distance that is known"), false},
+        {Id::feedPower, groupMenu, QT_TR_NOOP("Feed from free outlet&s"), "",
+         QT_TR_NOOP("Feed the supplies of the selected devices, or of all in the selected racks, each of one "
+                    "device from another source"),
+         false},
         {Id::drawTray, groupMenu, QT_TR_NOOP("Draw a cable &tray"), "",
          QT_TR_NOOP(
              "Draw a tray that cables run in on the floor's plan: a click at each bend, Enter ends it"),

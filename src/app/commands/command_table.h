@@ -70,6 +70,7 @@ enum class CommandId {
     plan,
     sheetOnPlan,
     measurePlan,
+    feedPower,
     drawTray,
     drawConduit,
     newSheet,

@@ -64,6 +64,7 @@ void DetailsPanel::showDevice(const Device& device) {
     }
     form_->row(tr("From"), provenanceText(device.provenance));
     placeRows(device);
+    powerRows(device);
     if (!device.attributes.empty())
         form_->heading(tr("Attributes"));
     for (const auto& [name, value] : device.attributes)

@@ -75,6 +75,11 @@ private:
     void findingRows(const model::ObjectRef& object);
     void modelRows(const model::Device& device);
     void placeRows(const model::Device& device);
+    void powerRows(const model::Device& device);
+    void supplyRow(const model::Device& device, const std::string& supply);
+    void drawRow(const model::Device& device);
+    /// What is lost, to be selected.
+    void lossRow(const QString& label, const std::vector<model::DeviceId>& devices);
     void cableRows(const model::Link& link, const model::Cable& cable);
     void cableChoice(const model::Link& link, const model::Cable& cable);
     void cableLooks(const model::Link& link, const model::Cable& cable);

@@ -281,6 +281,10 @@ void RackPanel::say() {
     const RackUse use = useOf(session_.network(), *rack);
     QString words = tr("%1 of %Ln unit(s) free, %2 in one piece", nullptr, use.units)
                         .arg(QLocale().toString(use.free()), QLocale().toString(use.largestGap));
+    if (use.watts > 0)
+        words = tr("%1; draws up to %L2 W").arg(words).arg(use.watts);
+    if (use.kg > 0)
+        words = tr("%1; weighs %L2 kg").arg(words).arg(qRound(use.kg));
     if (const auto loose = view_->picture()->loose.size(); loose > 0)
         words = tr("%1; %2 without a unit").arg(words, tr("%Ln device(s)", nullptr, static_cast<int>(loose)));
     says_->setText(words);

@@ -9,7 +9,9 @@
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
+#include "core/edit/power.h"
 #include "core/edit/sheets.h"
+#include "core/model/group_tree.h"
 #include "core/model/racks.h"
 #include "core/model/standing.h"
 
@@ -252,6 +254,19 @@ void MainWindow::addPlanCommands() {
         const Sheet* sheet = session_->network().sheet(session_->sheet());
         return showsSheet() && sheet && floorDrawn(session_->network(), *sheet);
     };
+    commands_->add(
+        Id::feedPower,
+        [this] {
+            std::vector<DeviceId> devices = session_->selected().devices();
+            for (const GroupId group : groups_.selected())
+                for (const DeviceId id : devicesWithin(session_->network(), group))
+                    devices.push_back(id);
+            auto act = edit::feedAll(session_->network(), devices);
+            if (act)
+                act->subjects = session_->selection();
+            session_->apply(std::move(act));
+        },
+        [this] { return !session_->selected().devices().empty() || !groups_.selected().empty(); });
     commands_->add(
         Id::drawTray, [this] { sheet_->startRoute(CableRouteKind::tray); }, onFloor);
     commands_->add(

@@ -130,6 +130,15 @@ void removeGroup(Network& network, GroupId id) {
     network.erase<Group>({id.value, 0});
 }
 
+/// What was fed from devices that are gone is fed no longer.
+void cutFeeds(Network& network, const std::set<DeviceId>& gone) {
+    if (gone.empty())
+        return;
+    changeWhere<Device>(network, [&](Device& device) {
+        std::erase_if(device.feeds, [&](const PowerFeed& feed) { return gone.contains(feed.from); });
+    });
+}
+
 std::string removalName(const Network& network, const Refs& objects) {
     if (objects.size() != 1)
         return fmt::format("Delete {} objects", objects.size());
@@ -211,6 +220,7 @@ private:
         device.id = ids_.make<DeviceId>();
         device.name = freshName(old.name);
         device.serial.clear();
+        device.feeds.clear(); // an outlet feeds one
         if (!network_.group(device.group))
             device.group = {};
         fresh_[old.id.value] = device.id.value;
@@ -350,11 +360,15 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
     if (objects.empty())
         return error("nothing is selected", "select something first");
     Act act{removalName(network, objects), network, {}};
+    std::set<DeviceId> fedFrom; ///< devices that go and may feed others
     for (const ObjectRef ref : objects) {
         switch (ref.kind) {
         case Kind::device:
-            if (act.network.device({ref.id}))
+            if (const Device* device = act.network.device({ref.id})) {
+                if (roleOf(act.network, *device) == Role::power)
+                    fedFrom.insert(device->id);
                 removeDevice(act.network, {ref.id});
+            }
             break;
         case Kind::link:
             removeLink(act.network, {ref.id});
@@ -374,6 +388,7 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
             return error("this cannot be deleted by itself", "select a device, link, group or note");
         }
     }
+    cutFeeds(act.network, fedFrom);
     return act;
 }
 

@@ -5,6 +5,7 @@
 #include "core/linking/channel.h"
 #include "core/linking/fit.h"
 
+#include <map>
 #include <span>
 
 namespace underridge::linking {
@@ -84,6 +85,9 @@ std::vector<Finding> checkLag(const model::Network& network, const model::Interf
 
 /// What a tester measured of a cable, and what the cable stock says of it.
 std::vector<Finding> checkCable(const model::Network& network, const model::Cable& cable);
+
+/// What is wrong with how devices are fed from the mains, by the device it is said of.
+std::map<model::DeviceId, std::vector<Finding>> checkFeeds(const model::Network& network);
 
 /// Cable routes of a floor that are too full.
 std::vector<Finding> checkRoutes(const model::Network& network, model::GroupId floor);

@@ -12,6 +12,7 @@ struct RunningCheck::Touched {
     std::set<DeviceId> devices;
     std::set<CableId> cables;
     std::set<GroupId> groups;   ///< that changed, or whose cable routes did
+    bool feeds = false;         ///< what feeds what may be another
     std::set<InterfaceId> gone; ///< LAGs that are no longer there
 };
 
@@ -52,6 +53,8 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
                 touched.groups.insert(before->floor);
         } else if constexpr (std::is_same_v<Record, Device>) {
             device(one.id);
+            touched.feeds |= (before && !before->feeds.empty()) || (after && !after->feeds.empty()) ||
+                             fedFrom_.contains(one.id);
         } else if constexpr (std::is_same_v<Record, Port> || std::is_same_v<Record, PanelMap>) {
             device(one.device);
         } else if constexpr (std::is_same_v<Record, Interface>) {
@@ -59,6 +62,7 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
             if (before && (!after || after->type != InterfaceKind::lag))
                 touched.gone.insert(before->id);
         } else if constexpr (isModelOfDevices<Record>) {
+            touched.feeds |= std::is_same_v<Record, DeviceModel>;
             network.all<Device>().forEach([&](const Device& each) {
                 if (usesModel(each, one))
                     device(each.id);
@@ -151,6 +155,7 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
         updateDevice(network, id);
     updateCables(network, touched.cables);
     updateRoutes(network, touched);
+    updateFeeds(network, touched);
     last_ = network;
 }
 
@@ -204,6 +209,21 @@ void RunningCheck::updateCables(const Network& network, const std::set<CableId>&
             twice ? std::vector{labelTwice(label, {at->second.begin(), at->second.end()})}
                   : std::vector<Finding>());
     }
+}
+
+/// Loads run through the whole: all of it is looked at again when something fed, or what it
+/// is fed from, changed.
+void RunningCheck::updateFeeds(const Network& network, const Touched& touched) {
+    if (!touched.feeds)
+        return;
+    std::erase_if(found_, [](const auto& each) { return each.first.check == Owner::Check::feeds; });
+    for (auto& [device, found] : checkFeeds(network))
+        put({Owner::Check::feeds, device.value}, std::move(found));
+    fedFrom_.clear();
+    network.all<Device>().forEach([&](const Device& device) {
+        for (const PowerFeed& feed : device.feeds)
+            fedFrom_.insert(feed.from);
+    });
 }
 
 /// Floors with routes whose cables, or the places of whose ends, may be others.

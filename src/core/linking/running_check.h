@@ -5,6 +5,7 @@
 #include "core/linking/rules.h"
 
 #include <map>
+#include <set>
 
 namespace underridge::linking {
 
@@ -20,7 +21,7 @@ public:
 private:
     /// What findings are kept by: one check of one object.
     struct Owner {
-        enum class Check { link, chain, loop, taken, power, lag, cable, label, routes } check;
+        enum class Check { link, chain, loop, taken, power, lag, cable, label, routes, feeds } check;
         std::uint64_t id = 0, part = 0;
 
         auto operator<=>(const Owner&) const = default;
@@ -32,6 +33,7 @@ private:
     void updateChains(const model::Network& network, const model::Link& link);
     void updateDevice(const model::Network& network, model::DeviceId id);
     void updateCables(const model::Network& network, const std::set<model::CableId>& cables);
+    void updateFeeds(const model::Network& network, const Touched& touched);
     void updateRoutes(const model::Network& network, const Touched& touched);
     void put(Owner owner, std::vector<Finding> found);
     void relabel(const model::Cable* before, const model::Cable* after, std::set<std::string>& labels);
@@ -39,6 +41,7 @@ private:
     model::Network last_;
     std::map<Owner, std::vector<Finding>> found_;
     std::map<std::string, std::set<model::CableId>> byLabel_;
+    std::set<model::DeviceId> fedFrom_; ///< devices others are fed from
 };
 
 } // namespace underridge::linking

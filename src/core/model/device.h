@@ -64,6 +64,17 @@ struct Chassis {
     bool operator==(const Chassis&) const = default;
 };
 
+/// What one power supply hangs on: an outlet of another device, or a mains feed by its
+/// name.
+struct PowerFeed {
+    std::string supply; ///< as core/model/power.h names it
+    DeviceId from;
+    std::string outlet;
+    std::string mains; ///< "A", when it is no device
+
+    bool operator==(const PowerFeed&) const = default;
+};
+
 struct Device {
     static constexpr Kind kind = Kind::device;
     DeviceId id;
@@ -77,6 +88,8 @@ struct Device {
     std::vector<std::string> added; ///< keys of additional ports
     PortNames learned;              ///< ports that no model gives: a source named them, no more is known
     Place place;
+    std::vector<PowerFeed> feeds; ///< of supplies that are fed
+    int watts = 0;                ///< drawn at most; 0: as its model says
     std::string serial;
     SharedText note;
     SharedText startUp; ///< start-up configuration

@@ -74,6 +74,9 @@ struct Fields<DeviceModel> {
                                            Field{"slots", &DeviceModel::slots},
                                            Field{"additional", &DeviceModel::additional},
                                            Field{"additionalMax", &DeviceModel::additionalMax},
+                                           Field{"watts", &DeviceModel::watts},
+                                           Field{"ratingWatts", &DeviceModel::ratingWatts},
+                                           Field{"weightKg", &DeviceModel::weightKg},
                                            Field{"powerBudgetW", &DeviceModel::powerBudgetW},
                                            Field{"midspan", &DeviceModel::midspan}};
 };
@@ -234,6 +237,12 @@ struct Fields<VlanRange> {
         std::tuple{Field{"first", &VlanRange::first}, Field{"last", &VlanRange::last}};
 };
 template <>
+struct Fields<PowerFeed> {
+    static constexpr auto all =
+        std::tuple{Field{"supply", &PowerFeed::supply}, Field{"from", &PowerFeed::from},
+                   Field{"outlet", &PowerFeed::outlet}, Field{"mains", &PowerFeed::mains}};
+};
+template <>
 struct Fields<Device> {
     static constexpr auto all = std::tuple{Field{"id", &Device::id},
                                            Field{"name", &Device::name},
@@ -246,6 +255,8 @@ struct Fields<Device> {
                                            Field{"added", &Device::added},
                                            Field{"learned", &Device::learned},
                                            Field{"place", &Device::place},
+                                           Field{"feeds", &Device::feeds},
+                                           Field{"watts", &Device::watts},
                                            Field{"serial", &Device::serial},
                                            Field{"note", &Device::note},
                                            Field{"startUp", &Device::startUp},

@@ -2,6 +2,7 @@
 #include "core/model/racks.h"
 
 #include "core/base/text.h"
+#include "core/model/power.h"
 #include "core/model/standing.h"
 
 #include <algorithm>
@@ -57,6 +58,11 @@ RackUse useOf(const Network& network, const Group& rack) {
             taken[static_cast<std::size_t>(unit)] = true;
     RackUse use;
     use.units = rack.rackUnits;
+    network.forEachPlacedIn(rack.id, [&](const Device& device) {
+        const DeviceModel* model = network.modelOf(device);
+        use.watts += drawOf(network, device);
+        use.kg += model ? model->weightKg : 0;
+    });
     int gap = 0;
     for (std::size_t unit = 1; unit < taken.size(); ++unit) {
         use.used += taken[unit];

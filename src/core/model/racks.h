@@ -35,6 +35,8 @@ struct RackUse {
     int units = 0;
     int used = 0;       ///< units something takes, on either side
     int largestGap = 0; ///< units free one above another
+    int watts = 0;      ///< drawn at most by what stands in it, as far as that is known
+    double kg = 0;      ///< of what stands in it, as far as that is known
     int free() const { return units - used; }
 };
 RackUse useOf(const Network& network, const Group& rack);

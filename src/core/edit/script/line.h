@@ -107,6 +107,7 @@ struct ActWord {
 std::span<const ActWord> deviceActs();
 std::span<const ActWord> linkActs();
 std::span<const ActWord> groupActs();
+std::span<const ActWord> powerActs();
 std::span<const ActWord> routeActs();
 std::span<const ActWord> sheetActs();
 
