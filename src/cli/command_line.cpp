@@ -11,6 +11,7 @@
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
 #include "core/layout/reading.h"
+#include "paint/door_sheets.h"
 #include "paint/label_sheet.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
@@ -28,7 +29,7 @@ using exchange::Loaded;
 namespace {
 
 const std::vector<std::string> subcommands{"list",  "convert",      "apply",         "render", "check",
-                                           "chain", "merge-cables", "merge-results", "labels"};
+                                           "chain", "merge-cables", "merge-results", "labels", "door-sheets"};
 
 struct Common {
     bool json = false;
@@ -166,6 +167,24 @@ public:
             return refuse(pdf.refusal(), cannotRead);
         if (auto kept =
                 files_.writeAtomically(output, {pdf->constData(), static_cast<std::size_t>(pdf->size())});
+            !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        return done;
+    }
+
+    int doorSheets(const std::string& file, const std::string& output,
+                   const std::function<void()>& prepareDrawing) {
+        const auto loaded = load(file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        const auto sheets = edit::doorSheets(loaded->network, edit::racksAndPanels(loaded->network));
+        if (!sheets)
+            return refuse(sheets.refusal(), cannotRead);
+        prepareDrawing();
+        const QByteArray pdf = paint::doorSheetsPdf(loaded->network, *sheets, loaded->network.info().name);
+        if (auto kept =
+                files_.writeAtomically(output, {pdf.constData(), static_cast<std::size_t>(pdf.size())});
             !kept)
             return refuse(kept.refusal(), cannotWrite);
         return done;
@@ -438,6 +457,11 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     labels->add_option("-o,--output", output, "PDF to write")->required();
     fromOption(labels);
     labels->callback([&] { outcome.exitCode = runner.labels(file, output, prepareDrawing); });
+    auto* doors = common(app.add_subcommand("door-sheets", "write a page for each rack and panel as PDF"));
+    doors->add_option("FILE", file, "network")->required();
+    doors->add_option("-o,--output", output, "PDF to write")->required();
+    fromOption(doors);
+    doors->callback([&] { outcome.exitCode = runner.doorSheets(file, output, prepareDrawing); });
 
     auto* convert = common(app.add_subcommand("convert", "write a network in another format"));
     Runner::Convert conversion;

@@ -85,6 +85,39 @@ private Q_SLOTS:
             QVERIFY2(ink > 500, qPrintable(plan.name));
         }
     }
+    void new_networks_begin_with_the_plan_chosen_for_them() {
+        Upstairs h;
+        const auto choose = [&](bool forNew) {
+            h.session().select({refTo(h.floor)});
+            h.onDialog<app::PlanDialog>([forNew](app::PlanDialog& dialog) {
+                dialog.list().setCurrentItem(dialog.list().findItems("Hall", Qt::MatchExactly).front());
+                if (dialog.forNew().isChecked() == forNew)
+                    return false;
+                QTest::mouseClick(&dialog.forNew(), Qt::LeftButton, {},
+                                  QPoint(8, dialog.forNew().height() / 2));
+                return dialog.forNew().isChecked() == forNew;
+            });
+            h.window->action(CommandId::plan)->trigger();
+            h.wait();
+        };
+        choose(true);
+        h.window->action(CommandId::newNetwork)->trigger();
+        h.wait();
+        QCOMPARE(h.network().all<Group>().size(), std::size_t(1));
+        const auto sheets = h.network().sheetsInOrder();
+        QCOMPARE(sheets.size(), std::size_t(2));
+        QVERIFY(sheets.back().mmPerUnit > 0);
+        QVERIFY(!h.session().document().modified());
+        h.openFirstOffice();
+        auto act = edit::makeGroup(h.network(), h.session().sheet(), "Upstairs", GroupKind::floor,
+                                   {refTo(h.named("desk-1"))}, {}, h.session().ids());
+        h.floor = {act->subjects.front().id};
+        h.session().apply(std::move(act));
+        choose(false);
+        h.window->action(CommandId::newNetwork)->trigger();
+        h.wait();
+        QCOMPARE(h.network().all<Group>().size(), std::size_t(0));
+    }
     void a_file_is_added_to_the_library_once() {
         Upstairs h;
         QTemporaryDir folder;

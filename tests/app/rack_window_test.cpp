@@ -5,6 +5,7 @@
 #include "core/model/racks.h"
 #include "tests/support/window_harness.h"
 
+#include <QComboBox>
 #include <QMimeData>
 
 using namespace underridge;
@@ -105,6 +106,42 @@ private Q_SLOTS:
         h.drop(waiting, h.at(14, Side::rear));
         QCOMPARE(h.unitOf("acc-c1"), 14);
         QCOMPARE(h.network().device(h.named("acc-c1"))->place.side, Side::rear);
+    }
+    void supplies_are_fed_in_the_details_and_all_at_once() {
+        Racks h;
+        const DeviceId core = h.named("core-1");
+        h.session().select({refTo(core)});
+        QTRY_VERIFY(h.window->details().field("Supply P1"));
+        auto* box = qobject_cast<QComboBox*>(h.window->details().field("Supply P1"));
+        QVERIFY(box->currentText().startsWith("pdu-"));
+        box->setFocus();
+        h.key(Qt::Key_Home); // not said
+        QTRY_COMPARE(h.network().device(core)->feeds.size(), std::size_t(1));
+        h.window->action(CommandId::feedPower)->trigger();
+        QTRY_COMPARE(h.network().device(core)->feeds.size(), std::size_t(2));
+        QVERIFY(h.session().selected().contains(refTo(core)));
+        h.session().undo();
+        QCOMPARE(h.network().device(core)->feeds.size(), std::size_t(1));
+        // What it draws is typed with its unit.
+        QTRY_VERIFY(h.window->details().field("Draws at most"));
+        auto* draw = qobject_cast<QLineEdit*>(h.window->details().field("Draws at most"));
+        draw->setFocus();
+        draw->selectAll();
+        h.type("0.8 kW");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.network().device(core)->watts, 800);
+    }
+    void what_feeds_others_says_what_goes_dark_without_it() {
+        Racks h;
+        h.session().select({refTo(h.named("ups-1"))});
+        const QString dark = "Dark without it: 5 devices";
+        QTRY_VERIFY(h.window->details().field(dark));
+        QTest::mouseClick(h.window->details().field(dark), Qt::LeftButton);
+        QVERIFY(h.session().selected().contains(refTo(h.named("pdu-r1"))));
+        QVERIFY(h.session().selected().contains(refTo(h.named("rtr-1"))));
+        QVERIFY(!h.session().selected().contains(refTo(h.named("core-1")))); // it has another supply
+        QVERIFY(h.window->racks().says().contains("draws up to"));
+        QVERIFY(h.window->racks().says().contains(" kg"));
     }
     void without_racks_it_says_how_to_come_by_one() {
         WindowHarness h;

@@ -2,6 +2,7 @@
 #include "core/base/files.h"
 #include "core/edit/fittings.h"
 #include "core/exchange/own_format.h"
+#include "paint/door_sheets.h"
 #include "paint/faceplate.h"
 #include "paint/glyphs.h"
 #include "paint/label_sheet.h"
@@ -27,9 +28,13 @@ using scene::Scene;
 
 namespace {
 
-Network demoNetwork() {
+Network sample(const std::string& name) {
     DiskFiles files;
-    return exchange::readOwn(*files.read(UNDERRIDGE_ROOT "/demo/first-office.underridge"), "demo")->network;
+    return exchange::readOwn(*files.read(UNDERRIDGE_ROOT "/demo/" + name + ".underridge"), name)->network;
+}
+
+Network demoNetwork() {
+    return sample("first-office");
 }
 
 Scene office() {
@@ -249,6 +254,18 @@ private Q_SLOTS:
         QVERIFY(one && many);
         QCOMPARE(one->count("/Type /Page\n"), qsizetype(1));
         QCOMPARE(many->count("/Type /Page\n"), static_cast<qsizetype>(2 * cables.size()));
+    }
+
+    void door_sheets_have_a_page_for_each_rack_and_panel() {
+        const Network network = sample("fennick-quay");
+        const auto sheets = edit::doorSheets(network, edit::racksAndPanels(network));
+        QVERIFY(sheets && sheets->size() > 5);
+        const QByteArray pdf = paint::doorSheetsPdf(network, *sheets, "Fennick Quay");
+        QCOMPARE(pdf.count("/Type /Page\n"),
+                 static_cast<qsizetype>(sheets->size()) + 2);   // R1 and R2 have two
+        std::vector<edit::DoorSheet> longer(1, sheets->back()); // a table of three pages
+        longer.front().rows.assign(120, longer.front().rows.back());
+        QCOMPARE(paint::doorSheetsPdf(network, longer, "t").count("/Type /Page\n"), qsizetype(3));
     }
 
     void pictures_are_what_they_say() {

@@ -195,7 +195,8 @@ private:
         QSettings(folder.filePath("settings.ini"), QSettings::IniFormat).setValue("window/motion", motion);
         auto fresh = std::make_unique<app::MainWindow>(
             app::WindowWorld{world, 7, folder.filePath("settings.ini"), folder.filePath("models.json"),
-                             QStringLiteral(UNDERRIDGE_ROOT "/demo"), folder.filePath("thumbnails")});
+                             QStringLiteral(UNDERRIDGE_ROOT "/demo"), folder.filePath("thumbnails"),
+                             folder.filePath("plans")});
         fresh->fileDialogs().answer = [this](const app::FileQuestion&) { return path; };
         fresh->dialogs().answer = [this](QDialog& dialog) -> std::optional<int> {
             const auto given = answers_(dialog);

@@ -146,6 +146,10 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Feed the supplies of the selected devices, or of all in the selected racks, each of one "
                     "device from another source"),
          false},
+        {Id::printDoorSheets, groupMenu, QT_TR_NOOP("Print d&oor sheets…"), "",
+         QT_TR_NOOP("Write a page for each rack and panel selected, or for all, as PDF: what is where, and "
+                    "where it goes"),
+         false},
         {Id::drawTray, groupMenu, QT_TR_NOOP("Draw a cable &tray"), "",
          QT_TR_NOOP(
              "Draw a tray that cables run in on the floor's plan: a click at each bend, Enter ends it"),

@@ -71,6 +71,7 @@ enum class CommandId {
     sheetOnPlan,
     measurePlan,
     feedPower,
+    printDoorSheets,
     drawTray,
     drawConduit,
     newSheet,

@@ -10,6 +10,7 @@
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
 #include "core/layout/reading.h"
+#include "paint/door_sheets.h"
 #include "paint/label_sheet.h"
 #include "paint/picture.h"
 
@@ -188,6 +189,29 @@ void Interchange::writeLabels(const QString& path, WhenDone done) {
         done);
 }
 
+void Interchange::writeDoorSheets(const QString& path, WhenDone done) {
+    desk_.typed.commitAll();
+    const Network& network = desk_.session.network();
+    edit::Refs objects = desk_.session.selection();
+    if (!edit::doorSheets(network, objects))
+        objects = edit::racksAndPanels(network); // none of what is selected has one
+    work<Done>(
+        tr("Writing %1").arg(nameOf(path)),
+        [network, objects = std::move(objects), path = path.toStdString(),
+         &files = desk_.files()](const Wanted&) -> Result<Done> {
+            const auto sheets = edit::doorSheets(network, objects);
+            if (!sheets)
+                return sheets.refusal();
+            const QByteArray pdf = paint::doorSheetsPdf(network, *sheets, network.info().name);
+            return files.writeAtomically(path, {pdf.constData(), static_cast<std::size_t>(pdf.size())});
+        },
+        [this, path, done](std::shared_ptr<Done>) {
+            desk_.messages.tell(advice(tr("door sheets written"), {}, {path.toStdString()}));
+            done(true);
+        },
+        done);
+}
+
 void Interchange::mergeCables(const QString& path, WhenDone done) {
     desk_.typed.commitAll();
     readFile<edit::ScheduleTable>(
@@ -266,6 +290,12 @@ void Interchange::chooseLabels() {
     desk_.fileDialogs.choose(
         {tr("Label sheet"), tr("PDF (*.pdf)"), QStringLiteral("pdf"), QStringLiteral("labels.pdf"), true},
         [this](const QString& path) { writeLabels(path); });
+}
+
+void Interchange::chooseDoorSheets() {
+    desk_.fileDialogs.choose({tr("Door sheets"), tr("PDF (*.pdf)"), QStringLiteral("pdf"),
+                              QStringLiteral("door-sheets.pdf"), true},
+                             [this](const QString& path) { writeDoorSheets(path); });
 }
 
 void Interchange::print() {

@@ -29,11 +29,14 @@ public:
     void writePicture(const QString& path, WhenDone done = {});
     /// Writes labels of the selected cables, or of all, as PDF.
     void writeLabels(const QString& path, WhenDone done = {});
+    /// Writes a page for each rack and panel selected, or for all, as PDF.
+    void writeDoorSheets(const QString& path, WhenDone done = {});
 
     // The same, asking which file.
     void chooseExport();
     void choosePicture();
     void chooseLabels();
+    void chooseDoorSheets();
     void print();
 
 Q_SIGNALS:

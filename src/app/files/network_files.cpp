@@ -32,8 +32,9 @@ void NetworkFiles::create(WhenDone done) {
     mayLeave([this, done = std::move(done)](bool may) {
         if (may) {
             ++opening_; // what is still being read is not wanted any more
-            desk_.session.setDocument(edit::Document::fresh(
-                world(), model::emptyNetwork(said(tr("New network")), desk_.session.ids())));
+            model::Network fresh = model::emptyNetwork(said(tr("New network")), desk_.session.ids());
+            desk_.session.setDocument(
+                edit::Document::fresh(world(), begun_ ? begun_(std::move(fresh)) : std::move(fresh)));
             Q_EMIT placed({});
         }
         done(may);

@@ -17,6 +17,8 @@ public:
     NetworkFiles(const Desk& desk, QString demoFolder, SmallPictures pictures, QObject* parent);
 
     void create(WhenDone done = {});
+    /// What an empty network gets before it is shown.
+    void beginWith(std::function<model::Network(model::Network)> begun) { begun_ = std::move(begun); }
     /// Opens a file, whatever its format; a refusal is shown and leaves all as it was.
     /// What is in a foreign format becomes a new network, to be saved under a name of
     /// its own.
@@ -83,6 +85,7 @@ private:
     const edit::World& world() const { return desk_.session.workspace().world(); }
 
     Desk desk_;
+    std::function<model::Network(model::Network)> begun_;
     SharedFile shared_;
     QString demoFolder_;
     SmallPictures pictures_;

@@ -41,6 +41,7 @@ void PlanActs::choose(GroupId id) {
         [this, id](PlanDialog& dialog, bool accepted) {
             if (!accepted || !dialog.picture())
                 return;
+            dialog.keepFirst();
             auto act = edit::setPlan(desk_.session.network(), id, *dialog.picture(), dialog.mmPerPixel());
             if (act) {
                 auto placed = edit::placePlan(act->network, id, dialog.look());
@@ -52,6 +53,21 @@ void PlanActs::choose(GroupId id) {
             if (desk_.session.apply(std::move(act)))
                 show(id);
         });
+}
+
+Network PlanActs::begun(Network network) const {
+    const auto plan = library_.first();
+    if (!plan)
+        return network;
+    const auto picture = library_.read(*plan);
+    if (!picture)
+        return network; // gone since
+    edit::PlanLook look;
+    look.ink = plan->shipped || picture->media == "image/svg+xml";
+    const std::string name = said(tr("Floor"));
+    auto act = edit::floorOnPlan(network, name, *picture, PlanLibrary::usualScale(*plan, *picture), look,
+                                 desk_.session.ids());
+    return act ? std::move(act->network) : std::move(network);
 }
 
 void PlanActs::remove(GroupId group) {

@@ -15,6 +15,8 @@ public:
     /// Asks which plan comes under a group.
     void choose(model::GroupId group);
     void remove(model::GroupId group);
+    /// A new network as it begins: with a floor on the plan that was chosen for that.
+    model::Network begun(model::Network network) const;
     /// Shows the sheet on the group's plan, which is made where there is none.
     void show(model::GroupId group);
     /// A line was drawn over the plan of the sheet shown: asks how long it is.

@@ -21,6 +21,7 @@ PlanDialog::PlanDialog(PlanLibrary& library, FileDialogs& files, const model::Gr
       list_(new QListWidget),
       width_(new QDoubleSpinBox),
       ink_(new QCheckBox(tr("Drawn in ink: takes the colour of the theme"))),
+      forNew_(new QCheckBox(tr("New networks begin with a floor on this plan"))),
       dim_(new QSpinBox),
       says_(plainLabel()),
       fromFile_(new QPushButton(tr("Add a file…"))),
@@ -48,6 +49,7 @@ PlanDialog::PlanDialog(PlanLibrary& library, FileDialogs& files, const model::Gr
     form->addRow(tr("From its left to its right edge"), width_);
     form->addRow(tr("Faded by"), dim_);
     form->addRow(ink_);
+    form->addRow(forNew_);
     auto* top = plainLabel(tr("The picture comes under what is drawn of %1. Its scale can be set later by "
                               "measuring a distance that is known.")
                                .arg(shownText(group.name)));
@@ -130,6 +132,8 @@ void PlanDialog::follow() {
             says_->setText(shownText(read.refusal().text()));
         }
         remove_->setEnabled(!plan.shipped);
+        const auto first = library_.first();
+        forNew_->setChecked(first && first->path == plan.path);
     }
     act_->setEnabled(picture_.has_value());
 }
@@ -141,6 +145,17 @@ void PlanDialog::addFile(const QString& path) {
     if (!added)
         return says_->setText(shownText(added.refusal().text()));
     fill(added->path);
+}
+
+void PlanDialog::keepFirst() {
+    const int row = list_->currentRow();
+    if (row < 0 || row >= static_cast<int>(plans_.size()))
+        return;
+    const LibraryPlan& plan = plans_[static_cast<std::size_t>(row)];
+    const auto first = library_.first();
+    const bool was = first && first->path == plan.path;
+    if (was != forNew_->isChecked())
+        static_cast<void>(library_.setFirst(was ? std::nullopt : std::optional(plan)));
 }
 
 double PlanDialog::mmPerPixel() const {

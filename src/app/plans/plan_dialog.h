@@ -28,12 +28,16 @@ public:
 
     QListWidget& list() { return *list_; }
     QDoubleSpinBox& width() { return *width_; }
+    /// Whether new networks begin with it.
+    QCheckBox& forNew() { return *forNew_; }
     QCheckBox& ink() { return *ink_; }
     QSpinBox& dim() { return *dim_; }
     QPushButton& fromFile() { return *fromFile_; }
     QPushButton& act() { return *act_; }
     QString says() const { return says_->text(); }
 
+    /// Keeps whether new networks begin with what is chosen; to be called once it is taken.
+    void keepFirst();
     /// Adds a file to the library and chooses it; says why where it cannot.
     void addFile(const QString& path);
 
@@ -47,7 +51,7 @@ private:
     std::optional<exchange::Picture> picture_;
     QListWidget* list_;
     QDoubleSpinBox* width_;
-    QCheckBox* ink_;
+    QCheckBox *ink_, *forNew_;
     QSpinBox* dim_;
     QLabel* says_;
     QPushButton *fromFile_, *remove_, *act_;

@@ -80,6 +80,29 @@ Result<Done> PlanLibrary::remove(const LibraryPlan& plan) {
                         : files_.remove(said(plan.path));
 }
 
+namespace {
+/// In the folder of the own plans: the path of the one new networks begin with.
+constexpr const char* firstFile = "/.first";
+} // namespace
+
+std::optional<LibraryPlan> PlanLibrary::first() const {
+    const auto path =
+        folder_.isEmpty() ? Result<std::string>(std::string()) : files_.read(said(folder_ + firstFile));
+    if (!path || path->empty())
+        return std::nullopt;
+    for (const LibraryPlan& plan : all())
+        if (said(plan.path) == *path)
+            return plan;
+    return std::nullopt;
+}
+
+Result<Done> PlanLibrary::setFirst(const std::optional<LibraryPlan>& plan) {
+    if (folder_.isEmpty())
+        return error(tr("plans are not kept here"), tr("start the program with a settings folder"));
+    QDir().mkpath(folder_);
+    return files_.writeAtomically(said(folder_ + firstFile), plan ? said(plan->path) : std::string());
+}
+
 double PlanLibrary::usualScale(const LibraryPlan& plan, const exchange::Picture& picture) {
     if (!plan.shipped)
         return usualWidthMm / picture.width;

@@ -29,6 +29,10 @@ public:
     /// once. Refuses what is no picture.
     Result<LibraryPlan> add(const QString& path);
     Result<Done> remove(const LibraryPlan& plan);
+    /// The one new networks begin with; nothing: they begin without. Of a plan that is gone
+    /// meanwhile nothing.
+    std::optional<LibraryPlan> first() const;
+    Result<Done> setFirst(const std::optional<LibraryPlan>& plan);
 
     /// Millimetres a pixel: of those that ship as they are drawn; of others a guess.
     static double usualScale(const LibraryPlan& plan, const exchange::Picture& picture);

@@ -95,6 +95,7 @@ void MainWindow::connectSheet() {
     connect(sheet_, &SheetView::faceplateWanted, this, [this] { showBottom(faceplates_); });
     connect(sheet_, &SheetView::dragOutWanted, this, [this] { clips_->dragOut(sheet_); });
     connect(&sheet_->fields(), &FieldsInPlace::seriesWanted, this, &MainWindow::nameSeries);
+    files_->beginWith([this](Network network) { return plans_.begun(std::move(network)); });
     connect(sheet_, &SheetView::lineMeasured, this, [this](double units) { plans_.measured(units); });
     connect(sheet_, &SheetView::placingEnded, catalogue_, &CataloguePanel::clearChoice);
     connect(catalogue_, &CataloguePanel::chosen, this, [this](const DeviceModel& model) {

@@ -180,6 +180,7 @@ void MainWindow::addCableCommands() {
         {
             {Id::labelCables, [this] { cabling_.labelCables(); }},
             {Id::printLabels, [this] { interchange_->chooseLabels(); }},
+            {Id::printDoorSheets, [this] { interchange_->chooseDoorSheets(); }},
             {Id::cableLengths, [this] { cabling_.setLengths(); }},
         },
         hasCables);

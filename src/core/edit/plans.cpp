@@ -254,6 +254,26 @@ ActResult sheetOnPlan(const Network& network, GroupId id, const std::string& nam
     return act;
 }
 
+ActResult floorOnPlan(const Network& network, const std::string& name, const exchange::Picture& picture,
+                      double mmPerPixel, const PlanLook& look, IdSource& ids) {
+    auto act = addGroup(network, name, GroupKind::floor, {}, ids);
+    if (!act)
+        return act;
+    const GroupId floor{act->subjects.front().id};
+    for (const auto& step : {std::function<ActResult(const Network&)>(
+                                 [&](const Network& on) { return setPlan(on, floor, picture, mmPerPixel); }),
+                             std::function<ActResult(const Network&)>(
+                                 [&](const Network& on) { return placePlan(on, floor, look); }),
+                             std::function<ActResult(const Network&)>(
+                                 [&](const Network& on) { return sheetOnPlan(on, floor, name, ids); })}) {
+        auto next = step(act->network);
+        if (!next)
+            return next;
+        act->network = std::move(next->network);
+    }
+    return act;
+}
+
 ActResult putOnSheet(const Network& network, SheetId id, const std::vector<DeviceId>& devices, Point corner) {
     constexpr int acrossPitch = 264, downPitch = 92;
     const Sheet* sheet = network.sheet(id);

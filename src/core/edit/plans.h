@@ -38,6 +38,12 @@ double mmPerPixelAt(double scale, double pixelsPerInch);
 ActResult sheetOnPlan(const model::Network& network, model::GroupId group, const std::string& name,
                       model::IdSource& ids);
 
+/// Adds a floor on a plan, and a sheet of that name drawn to scale on it. Refuses as
+/// setPlan(), placePlan() and sheetOnPlan() do.
+ActResult floorOnPlan(const model::Network& network, const std::string& name,
+                      const exchange::Picture& picture, double mmPerPixel, const PlanLook& look,
+                      model::IdSource& ids);
+
 /// Draws devices on a further sheet in rows from a corner; on a sheet to scale those that
 /// stand on its plan are drawn where they stand.
 ActResult putOnSheet(const model::Network& network, model::SheetId sheet,
