@@ -18,6 +18,10 @@ namespace {
 
 /// A port's line tells both ends of its chain, which takes longer than the others.
 constexpr std::size_t mostPorts = 40;
+/// Of so many devices the index is made in a few milliseconds.
+constexpr std::size_t mostAtOnce = 3000;
+/// Nothing has changed for so long: the index is made before anybody looks.
+constexpr int settledMs = 150;
 
 /// What it is, and the group it is in.
 QString whereabouts(const Network& network, const Device& device) {
@@ -28,20 +32,45 @@ QString whereabouts(const Network& network, const Device& device) {
 
 } // namespace
 
-Finder::Finder(Workspace& workspace, QObject* parent) : QObject(parent), workspace_(workspace) {}
+Finder::Finder(Workspace& workspace, QObject* parent)
+    : QObject(parent), workspace_(workspace), worker_([this](const Network& network) {
+          QMetaObject::invokeMethod(
+              this,
+              [this, made = indexOf(network)] {
+                  if (made->texts.isOf(workspace_.network())) // else it changed meanwhile
+                      index_ = made;
+              },
+              Qt::QueuedConnection);
+      }) {
+    settled_.setSingleShot(true);
+    settled_.setInterval(settledMs);
+    connect(&settled_, &QTimer::timeout, this, [this] {
+        if (!index_->texts.isOf(workspace_.network()))
+            worker_.change([&](std::vector<Network>& held) { held = {workspace_.network()}; });
+    });
+    connect(&workspace_, &Workspace::networkChanged, this, [this] {
+        if (workspace_.network().all<Device>().size() > mostAtOnce)
+            settled_.start();
+    });
+}
 
 void Finder::refresh() {
     const Network& network = workspace_.network();
-    if (index_.isOf(network))
+    if (index_->texts.isOf(network))
         return;
-    index_ = find::TextIndex(network);
+    index_ = indexOf(network);
+}
+
+std::shared_ptr<const Finder::Index> Finder::indexOf(const Network& network) {
+    auto made = std::make_shared<Index>();
+    made->texts = find::TextIndex(network);
     std::set<Role> roles;
-    models_.clear();
     network.all<Device>().forEach([&](const Device& device) {
         roles.insert(roleOf(network, device));
-        ++models_[device.model];
+        ++made->models[device.model];
     });
-    roles_.assign(roles.begin(), roles.end());
+    made->roles.assign(roles.begin(), roles.end());
+    return made;
 }
 
 std::vector<FoundSection> Finder::look(const QString& text, int cursor) {
@@ -63,7 +92,7 @@ std::vector<FoundSection> Finder::look(const QString& text, int cursor) {
 }
 
 std::vector<FoundSection> Finder::byWords(const QString& text) {
-    const auto found = index_.search(said(text));
+    const auto found = index_->texts.search(said(text));
     const auto of = [&](Section which) { return found[static_cast<std::size_t>(which)]; };
     return {section(tr("Devices"), of(Section::devices)),
             models(text),
@@ -79,7 +108,7 @@ std::vector<FoundSection> Finder::byWords(const QString& text) {
 /// The models in use; one stands for all devices of it.
 FoundSection Finder::models(const QString& text) {
     FoundSection out{tr("Models"), {}, 0};
-    for (const auto& [id, count] : models_) {
+    for (const auto& [id, count] : index_->models) {
         const DeviceModel* model = workspace_.network().find<DeviceModel>({fnv1a(id), 0});
         if (!model || !matchesWords(model->name, said(text)))
             continue;
@@ -225,7 +254,7 @@ FoundSection Finder::asFilter(const QString& text) {
     if (text.size() < 2)
         return out;
     const std::string low = lowered(said(text));
-    for (const Role role : roles_)
+    for (const Role role : index_->roles)
         if (lowered(titleOf(role)).starts_with(low) || lowered(pluralOf(role)).starts_with(low)) {
             const QString filter = QStringLiteral("role:%1").arg(shownText(textOf(role)));
             out.lines.push_back({QStringLiteral("%1 · %2").arg(filter, shownText(pluralOf(role))),
@@ -251,7 +280,7 @@ edit::Refs Finder::everything(const QString& text) {
         return out;
     }
     std::set<ObjectRef> once;
-    for (const find::FoundIn& found : index_.search(wanted))
+    for (const find::FoundIn& found : index_->texts.search(wanted))
         for (const find::Found& each : found.best) {
             const Kind kind = each.object.kind;
             if ((kind == Kind::device || kind == Kind::group || kind == Kind::link || kind == Kind::note) &&

@@ -2,12 +2,14 @@
 // What a text finds in the network, as lines to choose from: words in whatever has them,
 // or a filter with what it finds and how it could go on.
 #pragma once
+#include "app/jobs/worker.h"
 #include "core/edit/act.h"
 #include "core/find/matching.h"
 #include "core/find/search.h"
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 #include <functional>
 
 namespace underridge::app {
@@ -47,6 +49,14 @@ Q_SIGNALS:
     void typeWanted(const QString& text);
 
 private:
+    /// What is looked through, as it is made of one network: at once where there is little or
+    /// somebody looks, else by a thread once a while has passed without a change.
+    struct Index {
+        find::TextIndex texts;
+        std::map<std::string, int> models; ///< devices of each model in use
+        std::vector<model::Role> roles;    ///< that devices of the network have
+    };
+    static std::shared_ptr<const Index> indexOf(const model::Network& network);
     void refresh();
     std::vector<FoundSection> byWords(const QString& text);
     std::vector<FoundSection> byFilter(const QString& text);
@@ -61,9 +71,9 @@ private:
     std::vector<model::DeviceId> devices(const find::Filter& filter);
 
     Workspace& workspace_;
-    find::TextIndex index_;
-    std::map<std::string, int> models_; ///< devices of each model in use
-    std::vector<model::Role> roles_;    ///< that devices of the network have
+    std::shared_ptr<const Index> index_ = std::make_shared<const Index>();
+    QTimer settled_;
+    Worker<model::Network> worker_;
 };
 
 } // namespace underridge::app

@@ -30,7 +30,9 @@ public:
     const scene::Scene& scene() const { return sheets_.scene(); }
     model::SheetId sheet() const { return sheets_.sheet(); }
     /// How the sheet is looked at, for acts on what is shown.
-    edit::Look look() const { return {sheet(), scene().entered(), scene().standing()}; }
+    edit::Look look() const {
+        return {sheet(), scene().entered(), scene().standing(), scene().sharedFolding()};
+    }
     const edit::Refs& selection() const { return selection_.objects(); }
     void select(edit::Refs objects) { selection_.select(std::move(objects)); }
     void selectPort(const model::PortRef& port) { selection_.selectPort(port); }

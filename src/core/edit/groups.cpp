@@ -172,7 +172,8 @@ ActResult moveInto(const Network& network, const Refs& members, GroupId into) {
 }
 
 ActResult moveIntoAt(const Network& network, const Look& look, const Refs& members, GroupId into, Point by) {
-    const auto before = foldingOf(network, look);
+    const auto shared = sharedFoldingOf(network, look);
+    const scene::Folding& before = *shared;
     const Refs taken = outermost(network, members);
     std::vector<Target> targets;
     for (const ObjectRef each : taken)

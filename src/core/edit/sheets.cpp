@@ -55,23 +55,24 @@ ActResult moveObjects(const Network& network, const Look& look, const Refs& obje
             return moved.refusal();
         return act;
     }
-    const auto folding = foldingOf(network, look);
+    const auto shared = sharedFoldingOf(network, look);
+    const scene::Folding& folding = *shared;
     std::vector<Target> targets;
     for (const ObjectRef ref : objects)
         if (const auto at = shownCorner(network, sheet, folding, ref); at && ref.kind != Kind::link)
             targets.push_back({ref, *at + by});
-    return shownAt(std::move(act), look, targets);
+    return shownAt(std::move(act), look, targets, &folding);
 }
 
 ActResult setBends(const Network& network, const Look& look, LinkId link, std::vector<Point> bends) {
     const SheetId sheet = look.sheet;
     if (!network.link(link))
         return error("the link is no longer there", "select again");
-    if (const auto folding = bends.empty() ? scene::Folding() : foldingOf(network, look);
-        !folding.groups().empty()) {
+    const auto shared = bends.empty() ? nullptr : sharedFoldingOf(network, look);
+    if (shared && !shared->groups().empty()) {
         const GroupId level = scene::levelOf(network, *network.link(link));
         for (Point& bend : bends)
-            if (const auto place = folding.placeFor(level, scene::toF(bend)))
+            if (const auto place = shared->placeFor(level, scene::toF(bend)))
                 bend = {static_cast<int>(std::lround(place->x)), static_cast<int>(std::lround(place->y))};
     }
     if (!std::all_of(bends.begin(), bends.end(), isOnSheet))

@@ -149,6 +149,12 @@ Folding foldingOf(const Network& network, const Look& look) {
                          : foldingOf(network, look, standingsOf(network, look.sheet));
 }
 
+std::shared_ptr<const Folding> sharedFoldingOf(const Network& network, const Look& look) {
+    return look.folding && showsGroups(network, look.sheet)
+               ? look.folding
+               : std::make_shared<const Folding>(foldingOf(network, look));
+}
+
 Position positionOr(const Network& network, SheetId sheet, ObjectRef object) {
     if (const Position* held = network.position(sheet, object.id))
         return *held;
@@ -216,17 +222,19 @@ Result<Done> moveStored(Network& network, SheetId sheet,
     return Done{};
 }
 
-ActResult shownAt(Act act, const Look& look, const std::vector<Target>& targets) {
+ActResult shownAt(Act act, const Look& look, const std::vector<Target>& targets, const Folding* known) {
     const SheetId sheet = look.sheet;
     const bool grouped = showsGroups(act.network, sheet);
     const std::set<DeviceId> moved = devicesOf(act.network, targets);
     const std::set<GroupId> groups = groupsOf(act.network, targets);
     std::vector<scene::Standing> standing;
-    Folding before, others;
+    Folding own, others;
+    const Folding& before = known ? *known : own;
     if (grouped) {
         standing = look.standing ? *look.standing : standingsOf(act.network, sheet);
         bringUp(standing, act.network, sheet, moved);
-        before = foldingOf(act.network, look, standing);
+        if (!known)
+            own = foldingOf(act.network, look, standing);
         others = refolded(before, act.network, moved, {}, nullptr);
     }
     std::vector<std::pair<ObjectRef, Point>> moves;

@@ -121,6 +121,7 @@ public:
     /// Where groups are shown and how what is in them came to where it is; null where the
     /// sheet shows no groups.
     const Folding* folding() const { return folding_.get(); }
+    const std::shared_ptr<const Folding>& sharedFolding() const { return folding_; }
     /// Its devices as they stand unfolded; null where the sheet shows no groups.
     const Standings& standing() const { return standing_; }
     const Item* item(model::ObjectRef object) const;
