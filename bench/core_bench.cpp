@@ -217,7 +217,8 @@ void groupBench(benchmark::State& state, MakeAct&& makeAct) {
     for (auto _ : state)
         times.time(state, [&] {
             const auto act =
-                makeAct(n, edit::Look{scene.sheet(), {}, scene.standing(), scene.sharedFolding()}, static_cast<std::size_t>(i++));
+                makeAct(n, edit::Look{scene.sheet(), {}, scene.standing(), scene.sharedFolding()},
+                        static_cast<std::size_t>(i++));
             benchmark::DoNotOptimize(edit::differencePayload(act->name, n, act->network));
             scene = scene::update(scene, n, act->network).scene;
             n = act->network;

@@ -589,6 +589,13 @@ private:
         m_.fold(sheet, folded);
     }
 
+    /// Whether several groups lie in it.
+    bool hasFloors(GroupId group) const {
+        int groups = 0;
+        m_.network().forEachIn(group, [&](ObjectRef member) { groups += member.kind == Kind::group; });
+        return groups > 1;
+    }
+
     /// Lays a group out from a corner; gives the room it takes.
     Point stack(SheetId sheet, GroupId group, Point corner) {
         constexpr int acrossPitch = 264, downPitch = 92, most = 5;
@@ -608,9 +615,7 @@ private:
                   [&](DeviceId a, DeviceId b) { return where(a) < where(b); });
         const auto order = [&](GroupId id) {
             const Group& g = *m_.network().group(id);
-            bool high = false;
-            m_.network().forEachIn(id, [&](ObjectRef member) { high |= member.kind == Kind::group; });
-            return std::tuple(high && g.type == GroupKind::building, -g.level, g.name);
+            return std::tuple(hasFloors(id) && g.type == GroupKind::building, -g.level, g.name);
         };
         std::sort(groups.begin(), groups.end(), [&](GroupId a, GroupId b) { return order(a) < order(b); });
         const int columns = std::clamp(static_cast<int>(devices.size() + 2) / 3, 1, most);
@@ -627,8 +632,7 @@ private:
         Point next{0, taken.y};
         int indent = 0;
         for (const GroupId inner : groups) {
-            bool high = false;
-            m_.network().forEachIn(inner, [&](ObjectRef member) { high |= member.kind == Kind::group; });
+            const bool high = hasFloors(inner);
             if (kind == GroupKind::site && high)
                 next = {taken.x + 2 * aroundGroup, 0};
             const Point at = next + Point{kind == GroupKind::site && !high ? indent : 0, 0};

@@ -286,7 +286,10 @@ void shootPlan(const QString& folder) {
     while (timer.elapsed() < 8000 && !isDrawn(sheets.list().count() - 1));
     s.shoot("floor-plan");
     s.sheet().look(s.window().session().scene().plate(s.named("till-2"))->frame.centre(), 0.9);
-    s.window().session().select({model::refTo(s.named("till-2"))});
+    s.window().session().network().all<model::CableRoute>().forEach([&](const model::CableRoute& route) {
+        if (route.name == "C-counter")
+            s.window().session().select({model::refTo(route.id)});
+    });
     s.shoot("floor-plan-near");
 }
 

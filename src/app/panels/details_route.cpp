@@ -110,12 +110,16 @@ void DetailsPanel::loadRows(const CableRoute& route) {
         if (link)
             links.push_back(link->id);
     }
-    for (std::size_t i = 0; i < std::min(mostShown, links.size()); ++i) {
-        const Link& link = *network.link(links[i]);
+    const auto words = [&](LinkId id) {
+        const Link& link = *network.link(id);
         const std::string& label = network.cable(link.cable)->label;
-        form_->linkRow({}, shownText(label.empty() ? edit::linkText(network, link) : label),
-                       [this, id = link.id] { session_.navigation().goTo(refTo(id)); });
-    }
+        return label.empty() ? edit::linkText(network, link) : label;
+    };
+    std::sort(links.begin(), links.end(),
+              [&](LinkId a, LinkId b) { return naturalLess(words(a), words(b)); });
+    for (std::size_t i = 0; i < std::min(mostShown, links.size()); ++i)
+        form_->linkRow({}, shownText(words(links[i])),
+                       [this, id = links[i]] { session_.navigation().goTo(refTo(id)); });
     if (links.size() > mostShown)
         form_->row({}, tr("and %Ln more", nullptr, static_cast<int>(links.size() - mostShown)));
     form_->linkRow({}, tr("Select what runs in it"), [this, links] {

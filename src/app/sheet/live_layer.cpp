@@ -41,6 +41,19 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const 
                               double zoom) const {
     constexpr std::size_t mostPlatesAgain = 60; // plates stay above links
     const auto* line = item.as<scene::LinkLine>();
+    if (const auto* route = item.as<scene::RouteLine>()) {
+        QColor halo = theme_->accent;
+        halo.setAlphaF(0.42F);
+        QPolygonF path;
+        for (const scene::PointF point : route->path)
+            path << paint::toQt(point);
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.setPen(QPen(halo, route->width + 5 / zoom, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawPolyline(path);
+        painter_->routeLabel(painter, *route); // stays to be read
+        return;
+    }
     if (!line) {
         painter_->selection(painter, scene::frameOf(item), zoom);
         return;

@@ -94,7 +94,8 @@ void RouteShaping::paint(QPainter& painter, paint::SheetPainter& sheetPainter, d
     QPolygonF line;
     for (const PointF point : path)
         line << paint::toQt(point);
-    painter.drawPolyline(line);
+    if (active())
+        painter.drawPolyline(line);
     painter.setBrush(theme.plate);
     const double half = 4 / zoom, small = 2.5 / zoom;
     for (const PointF p : path)

@@ -15,13 +15,15 @@ namespace {
 constexpr double leastTray = 9, leastConduit = 5;
 constexpr double labelHeight = 14;
 
-/// Its name and how full it is, on the middle of its longest piece.
+/// Its name and how full it is, on its longest piece: not in the middle, where its handle is.
 void putLabel(RouteLine& line, const std::string& words) {
     std::size_t longest = 1;
     for (std::size_t i = 2; i < line.path.size(); ++i)
         if (length(line.path[i] - line.path[i - 1]) > length(line.path[longest] - line.path[longest - 1]))
             longest = i;
-    const PointF middle = (line.path[longest] + line.path[longest - 1]) * 0.5;
+    constexpr double share = 0.36;
+    const PointF from = line.path[longest - 1];
+    const PointF middle = from + (line.path[longest] - from) * share;
     line.label = words;
     const double width = textWidth(words, labelSize, Weight::semiBold) + 8;
     line.labelArea = {middle.x - width / 2, middle.y - labelHeight / 2, width, labelHeight};
