@@ -392,6 +392,40 @@ private Q_SLOTS:
         QCOMPARE(h.links(), links); // one step
     }
 
+    void a_tile_has_a_grip_of_its_own_to_link_outwards() {
+        WindowHarness h;
+        h.openFirstOffice();
+        const edit::Refs members{refTo(h.named("acc-1")), refTo(h.named("wall-1")),
+                                 refTo(h.named("files-1"))};
+        auto act = edit::makeGroup(h.network(), h.session().sheet(), "Comms", GroupKind::room, members, {},
+                                   h.session().ids());
+        const GroupId comms{act->subjects.front().id};
+        act = edit::setFolded(act->network, h.session().sheet(), {comms}, true);
+        h.session().apply(std::move(act));
+        h.sheet().setFocus();
+        h.key(Qt::Key_A);
+        h.type("1 phone named phone-9");
+        h.key(Qt::Key_Return);
+        h.sheet().fitAll();
+        const std::size_t links = h.links();
+        const scene::Tile& tile = *h.session().scene().tile(comms);
+        h.moveTo(h.at(tile.frame.centre()));
+        const QPoint grip = h.at(app::SelectTool::gripOf(tile, h.sheet().camera().zoom()).centre());
+        h.drag(grip, h.middle("phone-9"));
+        QCOMPARE(h.links(), links + 1);
+        const Link* link = h.network().link({h.session().selection().front().id});
+        QCOMPARE(link->a.device, h.named("acc-1")); // the switch in it, not what it hangs on
+        QCOMPARE(link->b.device, h.named("phone-9"));
+        QVERIFY2(h.sheet().linking().strip().text().contains(QStringLiteral("acc-1 is the nearest switch")),
+                 qPrintable(h.sheet().linking().strip().text()));
+        // Let go over itself nothing comes of it.
+        h.session().undo();
+        h.moveTo(h.at(tile.frame.centre()));
+        h.drag(grip, h.at(tile.frame.centre()));
+        h.key(Qt::Key_Escape);
+        QCOMPARE(h.links(), links);
+    }
+
     void a_doorway_takes_a_link_outward() {
         GroupedOffice h;
         h.session().navigation().enter(h.group);

@@ -95,6 +95,26 @@ private Q_SLOTS:
         QCOMPARE(h.routes(), std::size_t(1));
         QVERIFY(!h.sheet().inGesture());
     }
+    void leaving_the_sheet_gives_up_what_is_half_drawn() {
+        OnPlan h;
+        const SheetId first = h.network().sheetsInOrder().front().id, plan = h.session().sheet();
+        h.window->action(CommandId::drawTray)->trigger();
+        h.click(h.at({100, 100}));
+        h.click(h.at({200, 100}));
+        h.session().showSheet(first);
+        QVERIFY(!h.sheet().inGesture());
+        h.session().showSheet(plan);
+        h.sheet().setFocus();
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.routes(), std::size_t(0));
+    }
+    void a_floor_with_routes_stays_a_floor() {
+        OnPlan h;
+        h.draw({{100, 100}, {400, 100}});
+        h.key(Qt::Key_Return);
+        QVERIFY(!edit::setGroupKind(h.network(), h.floor, GroupKind::room));
+        QVERIFY(edit::setGroupKind(h.network(), h.floor, GroupKind::floor));
+    }
     void it_joins_what_is_near() {
         OnPlan h;
         h.draw({{100, 100}, {400, 100}});

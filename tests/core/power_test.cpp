@@ -87,6 +87,25 @@ private Q_SLOTS:
         QVERIFY(c.found().isEmpty());
         QVERIFY(!edit::feedAll(c.network, {c.core, c.server})); // all are
     }
+    void many_are_fed_at_once_each_outlet_once() {
+        Comms c;
+        std::vector<DeviceId> devices;
+        for (int i = 0; i < 12; ++i)
+            devices.push_back(c.stand("server", ("s" + std::to_string(i)).c_str(), 21 + i));
+        const auto act = edit::feedAll(c.network, devices);
+        c.take(act);
+        std::set<std::pair<DeviceId, std::string>> outlets;
+        std::map<DeviceId, int> on;
+        for (const DeviceId id : devices)
+            for (const PowerFeed& feed : c.network.device(id)->feeds) {
+                QVERIFY(outlets.insert({feed.from, feed.outlet}).second);
+                ++on[feed.from];
+            }
+        QCOMPARE(outlets.size(), std::size_t(12));
+        QVERIFY(std::abs(on[c.pduA] - on[c.pduB]) <= 4); // the less loaded one is taken
+        for (const auto& finding : linking::check(c.network, c.catalogue))
+            QVERIFY(finding.rule->code != "feed-outlet");
+    }
     void both_supplies_on_one_source_are_found_however_far_up_it_is() {
         Comms c;
         QCOMPARE(c.feed(c.core, "P1", {c.pduA, {}}, "O1"), QString());

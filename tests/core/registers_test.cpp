@@ -43,6 +43,16 @@ struct Office {
         return {};
     }
 
+    Group addRack() {
+        Group rack;
+        rack.id = ids.make<GroupId>();
+        rack.name = "R1";
+        rack.type = GroupKind::rack;
+        rack.rackUnits = 12;
+        network.put(rack);
+        return rack;
+    }
+
     Catalogue catalogue;
     IdSource ids;
     Network network;
@@ -53,6 +63,38 @@ struct Office {
 class RegistersTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void racks_say_what_is_free_and_take_other_units() {
+        Office office;
+        const Group rack = office.addRack();
+        Device device;
+        office.network.all<Device>().forEach([&](const Device& d) {
+            if (d.name == "acc-1")
+                device = d;
+        });
+        device.place = {rack.id, 0, 0, 0, 4, Side::front};
+        office.network.put(device);
+        const auto rows = edit::rowsOf(office.network, Register::racks);
+        QCOMPARE(rows.size(), std::size_t{1});
+        const auto cell = [&](std::string_view key) {
+            const auto columns = edit::columnsOf(Register::racks);
+            for (std::size_t i = 0; i < columns.size(); ++i)
+                if (columns[i].key == key)
+                    return edit::cellText(office.network, Register::racks, rows.front(), i,
+                                          LengthUnit::metres);
+            return std::string("no column");
+        };
+        QCOMPARE(cell("free"), std::string("11"));
+        QCOMPARE(cell("gap"), std::string("8"));
+        QCOMPARE(cell("watts"), std::string("460"));
+        const auto type = [&](const char* text) {
+            return edit::setCell(office.network, office.catalogue, Register::racks, {rows.front(), 3, text},
+                                 LengthUnit::metres, office.ids);
+        };
+        QVERIFY(type("20"));
+        QCOMPARE(cell("free"), std::string("19"));
+        QVERIFY(!type("3")); // acc-1 stands in unit 4
+        QVERIFY(!type("many"));
+    }
     void there_is_a_row_for_everything() {
         Office office;
         QCOMPARE(edit::rowsOf(office.network, Register::devices).size(), std::size_t{8});
@@ -90,10 +132,14 @@ private Q_SLOTS:
             {Register::cables, "OF-002", "", "status", "planned"},
             {Register::cables, "OF-002", "", "jacket", "#102030"},
             {Register::cables, "OF-002", "", "note", "spare in the box"},
+            {Register::racks, "R1", "", "name", "R9"},
+            {Register::racks, "R1", "", "units", "24"},
+            {Register::racks, "R1", "", "note", "behind the door"},
         };
         std::set<std::pair<Register, std::string_view>> tried;
         for (const auto& [which, name, second, key, text] : cells) {
             Office office;
+            office.addRack();
             const edit::Row row =
                 *name ? office.row(which, name, second) : edit::rowsOf(office.network, which).front();
             QCOMPARE(office.type(which, row, key, text), std::string());

@@ -84,6 +84,10 @@ bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) 
         const model::Cable* cable = network.cable({row.object.id});
         return cable && matcher.matches(*cable);
     }
+    case edit::Register::racks: {
+        const model::Group* rack = network.group({row.object.id});
+        return rack && matcher.matches(*rack);
+    }
     }
     return false;
 }

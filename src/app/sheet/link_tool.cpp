@@ -7,6 +7,9 @@
 #include "app/sheet/type_to_add.h"
 #include "core/edit/links.h"
 #include "core/linking/within.h"
+#include "core/model/group_tree.h"
+#include "core/model/ports.h"
+#include "core/model/uplinks.h"
 #include "core/scene/lines.h"
 #include "core/scene/text_width.h"
 
@@ -34,6 +37,22 @@ void LinkTool::begin(linking::End from, const Pointer& pointer) {
     start_ = now_ = pointer;
 }
 
+bool LinkTool::beginOutOf(GroupId group, const Pointer& pointer) {
+    const Network& network = session_.network();
+    const auto tier = [&](DeviceId id) { return tierOf(roleOf(network, *network.device(id))); };
+    DeviceId usual; // what the group hangs on
+    for (const DeviceId id : devicesWithin(network, group))
+        if (!usual ||
+            std::tuple(tier(id), network.degree(id)) > std::tuple(tier(usual), network.degree(usual)))
+            usual = id;
+    if (!usual)
+        return false;
+    begin({usual, {}}, pointer);
+    outOf_ = group;
+    usual_ = usual;
+    return true;
+}
+
 void LinkTool::choose(std::vector<DeviceId> from) {
     end();
     from_ = std::move(from);
@@ -42,6 +61,9 @@ void LinkTool::choose(std::vector<DeviceId> from) {
 
 void LinkTool::end() {
     from_.clear();
+    outOf_ = {};
+    usual_ = {};
+    starts_.clear();
     port_.clear();
     target_ = {};
     typed_.clear();
@@ -60,7 +82,28 @@ const LinkTool::Answer& LinkTool::answerFor(DeviceId device) {
     return at->second;
 }
 
+void LinkTool::aimAtPlate(DeviceId device) {
+    if (!outOf_)
+        return aimAt(device);
+    auto at = starts_.find(device);
+    if (at == starts_.end()) {
+        const auto candidates =
+            linking::candidatesIn(session_.network(), session_.catalogue(), {device, {}},
+                                  devicesWithin(session_.network(), outOf_), session_.habits(), 1);
+        at = starts_.emplace(device, candidates.empty() ? usual_ : candidates.front().device).first;
+        auto pair = linking::bestPair(session_.network(), session_.catalogue(), {at->second, {}},
+                                      {device, {}}, session_.habits());
+        if (pair && !candidates.empty())
+            pair->reason = candidates.front().proposal.reason; // it says why that device
+        answers_.insert_or_assign(device, std::move(pair));
+    }
+    from_ = {at->second};
+    aimAt(device);
+}
+
 void LinkTool::aimThrough(ObjectRef shown) {
+    if (outOf_)
+        from_ = {usual_};
     auto at = behind_.find(shown);
     if (at == behind_.end()) {
         const auto devices = devicesBehind(session_.network(), shown);
@@ -99,13 +142,17 @@ void LinkTool::aim(PointF at) {
     const scene::Items near = shown->itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach));
     for (const scene::Item* item : near.all())
         if (const double d = distanceTo(scene::frameOf(*item), at);
-            item->layer == scene::Layer::plates && d <= best && item->object != refTo(from_.front())) {
+            item->layer == scene::Layer::plates && d <= best && item->object != refTo(from_.front()) &&
+            item->object != refTo(outOf_)) {
             best = d;
             nearest = item;
         }
     if (nearest && !nearest->as<scene::Plate>())
         return aimThrough(nearest->object);
-    aimAt(nearest ? DeviceId{nearest->object.id} : DeviceId{});
+    if (nearest)
+        aimAtPlate({nearest->object.id});
+    else
+        aimAt({});
 }
 
 void LinkTool::press(const Pointer& pointer) {
@@ -299,7 +346,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
     // Devices that cannot take the link dim. Beyond some hundreds in view they are too
     // small to matter.
     const auto inView = session_.scene().itemsIn(surface().camera().visible()).of<scene::Plate>();
-    if (from_.size() == 1 && inView.size() <= 300) {
+    if (from_.size() == 1 && !outOf_ && inView.size() <= 300) {
         QColor veil = theme.sheet;
         veil.setAlphaF(0.62F);
         for (const scene::Plate* plate : inView)
@@ -308,15 +355,16 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
     }
     const auto target = target_ ? anchorOfTarget() : std::nullopt;
     for (const DeviceId device : from_) {
-        const scene::Plate* plate = session_.scene().plate(device);
-        if (!plate)
+        const auto anchor = session_.scene().anchorOf(device);
+        if (!anchor)
             continue;
-        sheetPainter.selection(painter, plate->frame, zoom);
+        const PointF grip{anchor->frame.centre().x, anchor->frame.bottom()};
+        sheetPainter.selection(painter, anchor->frame, zoom);
         if (target)
-            sheetPainter.linkInHand(painter, scene::leavingFrom(plate->anchor(), -1, target->frame.centre()),
-                                    scene::leavingFrom(*target, -1, plate->frame.centre()), zoom);
+            sheetPainter.linkInHand(painter, scene::leavingFrom(*anchor, -1, target->frame.centre()),
+                                    scene::leavingFrom(*target, -1, anchor->frame.centre()), zoom);
         else if (!byKeys_)
-            sheetPainter.linkInHand(painter, plate->grip(), now_.sheet, zoom);
+            sheetPainter.linkInHand(painter, grip, now_.sheet, zoom);
     }
     if (!target)
         return;
@@ -338,8 +386,9 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
 QString LinkTool::hint() const {
     if (from_.empty())
         return {};
-    const QString name = from_.size() == 1 ? session_.nameOf(refTo(from_.front()))
-                                           : tr("%n devices", nullptr, static_cast<int>(from_.size()));
+    const QString name = outOf_              ? session_.nameOf(refTo(outOf_))
+                         : from_.size() == 1 ? session_.nameOf(refTo(from_.front()))
+                                             : tr("%n devices", nullptr, static_cast<int>(from_.size()));
     const auto at = answers_.find(target_);
     if (target_ && at != answers_.end()) {
         if (!at->second)

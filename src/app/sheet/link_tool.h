@@ -16,6 +16,9 @@ public:
 
     /// Starts with a link in hand at the pointer, which is pressed.
     void begin(linking::End from, const Pointer& pointer);
+    /// The same from a folded group: which device in it the link begins at follows from the
+    /// target. Whether there is any.
+    bool beginOutOf(model::GroupId group, const Pointer& pointer);
     /// Starts with the target to be chosen by arrows or by typing its name; links each of
     /// `from` to it.
     void choose(std::vector<model::DeviceId> from);
@@ -42,6 +45,8 @@ private:
     const Answer& answerFor(model::DeviceId device);
     void aim(scene::PointF at);
     void aimAt(model::DeviceId device);
+    /// At a plate: out of a group from the device in it that is best for it.
+    void aimAtPlate(model::DeviceId device);
     /// At a folded group or through a doorway: the best device behind it.
     void aimThrough(model::ObjectRef shown);
     /// What the link in hand goes to on the sheet.
@@ -54,6 +59,9 @@ private:
     void end();
 
     std::vector<model::DeviceId> from_;
+    model::GroupId outOf_;  ///< the folded group it begins at; none: at a device
+    model::DeviceId usual_; ///< the device in that group where nothing else follows from the target
+    std::map<model::DeviceId, model::DeviceId> starts_; ///< in that group, by target
     std::string port_;
     bool byKeys_ = false;
     Pointer start_, now_;

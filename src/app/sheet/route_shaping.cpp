@@ -53,6 +53,7 @@ bool RouteShaping::begin(PointF at) {
     if (!handle)
         return false;
     path_ = route()->path;
+    of_ = route()->id;
     held_ = handle->point;
     if (handle->middle) {
         held_ = handle->point + 1;
@@ -63,7 +64,7 @@ bool RouteShaping::begin(PointF at) {
 
 void RouteShaping::dragTo(const Pointer& pointer) {
     const scene::RouteLine* held = route();
-    if (!active() || !held || !sheet())
+    if (!active() || !held || held->id != of_ || !sheet())
         return;
     const PointF* neighbour = *held_ > 0 ? &path_[*held_ - 1] : &path_[1];
     path_[*held_] =
@@ -73,7 +74,7 @@ void RouteShaping::dragTo(const Pointer& pointer) {
 std::optional<edit::ActResult> RouteShaping::drop() const {
     const scene::RouteLine* held = route();
     const CableRoute* record = held ? session_.network().cableRoute(held->id) : nullptr;
-    if (!active() || !record || !sheet() || path_ == held->path)
+    if (!active() || !record || record->id != of_ || !sheet() || path_ == held->path)
         return std::nullopt;
     CableRoute changed = *record;
     changed.points.clear();

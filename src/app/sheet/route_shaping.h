@@ -37,6 +37,7 @@ private:
     Session& session_;
     Surface& surface_;
     std::optional<std::size_t> held_;
+    model::CableRouteId of_; ///< the route whose point is held
     std::vector<scene::PointF> path_;
 };
 

@@ -15,6 +15,8 @@ using namespace model;
 using scene::PointF;
 
 void RouteTool::press(const Pointer& pointer) {
+    if (points_.empty())
+        on_ = session_.sheet();
     move(pointer);
     if (points_.empty() || !(points_.back() == next_))
         points_.push_back(next_);
@@ -55,6 +57,8 @@ void RouteTool::finish() {
     for (const PointF point : std::exchange(points_, {}))
         points.push_back(sheet && sheet->mmPerUnit > 0 ? scene::onFloor(point, *sheet) : FloorPoint{});
     context_.user.endTool();
+    if (on_ != session_.sheet())
+        return; // another sheet is shown meanwhile
     auto act =
         edit::addCableRoute(network, floor ? floor->id : GroupId{}, type_, std::move(points), session_.ids());
     const edit::Refs made = act ? act->subjects : edit::Refs{};

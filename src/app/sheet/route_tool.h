@@ -28,6 +28,7 @@ private:
     void finish();
 
     model::CableRouteKind type_ = model::CableRouteKind::tray;
+    model::SheetId on_; ///< the sheet the points are on
     std::vector<scene::PointF> points_;
     scene::PointF next_;
 };

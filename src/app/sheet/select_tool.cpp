@@ -32,10 +32,56 @@ Rect bandOf(const Pointer& a, const Pointer& b) {
 
 } // namespace
 
-Rect SelectTool::gripOf(const scene::Plate& plate, double zoom) {
+namespace {
+
+Rect gripAt(PointF at, double zoom) {
     const double side = gripPixels / zoom;
-    const PointF at = plate.grip();
     return {at.x - side / 2, at.y - side * 0.1, side, side * 0.9};
+}
+
+} // namespace
+
+Rect SelectTool::gripOf(const scene::Plate& plate, double zoom) {
+    return gripAt(plate.grip(), zoom);
+}
+
+Rect SelectTool::gripOf(const scene::Tile& tile, double zoom) {
+    return gripAt({tile.frame.centre().x, tile.frame.bottom()}, zoom);
+}
+
+bool SelectTool::showsGrip(const scene::Tile& tile) const {
+    const ObjectRef ref = refTo(tile.id);
+    const bool alone = session_.selection().size() == 1 && session_.selected().contains(ref);
+    return tile.devices > 0 && (hovered_.object == ref || alone);
+}
+
+template <class Shape>
+bool SelectTool::hoversGrip(PointF at, double zoom) {
+    const auto near = session_.scene().itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(gripPixels / zoom));
+    for (const Shape* shape : near.of<Shape>())
+        if (showsGrip(*shape) && gripOf(*shape, zoom).contains(at)) {
+            hovered_ = {refTo(shape->id), -1};
+            gripHovered_ = true;
+            return true;
+        }
+    return false;
+}
+
+template <class Shape>
+void SelectTool::paintGrips(QPainter& painter, const paint::Theme& theme, double zoom) const {
+    for (const Shape* shape : session_.scene().itemsIn(surface().camera().visible()).of<Shape>()) {
+        if (!showsGrip(*shape))
+            continue;
+        const Rect grip = gripOf(*shape, zoom);
+        const bool hot = gripHovered_ && hovered_.object == refTo(shape->id);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(hot ? theme.accent : theme.accent.lighter(theme.dark ? 90 : 125));
+        painter.drawRoundedRect(paint::toQt({grip.x, grip.y, grip.w, grip.h * 0.62}), 4 / zoom, 4 / zoom);
+        painter.setPen(QPen(theme.plate, 1.6 / zoom, Qt::SolidLine, Qt::RoundCap));
+        const QPointF c(grip.x + grip.w / 2, grip.y + grip.h * 0.31);
+        painter.drawLine(c - QPointF(0, 3 / zoom), c + QPointF(0, 3 / zoom));
+        painter.drawLine(c - QPointF(3 / zoom, 0), c + QPointF(3 / zoom, 0));
+    }
 }
 
 bool SelectTool::showsGrip(const scene::Plate& plate) const {
@@ -60,16 +106,9 @@ void SelectTool::hover(const Pointer& pointer) {
         lens_.reset();
     }
     gripHovered_ = false;
-    if (detailed)
-        for (const scene::Plate* plate :
-             session_.scene()
-                 .itemsIn(Rect{pointer.sheet.x, pointer.sheet.y, 0.01, 0.01}.grown(gripPixels / zoom))
-                 .of<scene::Plate>())
-            if (showsGrip(*plate) && gripOf(*plate, zoom).contains(pointer.sheet)) {
-                hovered_ = {refTo(plate->id), -1};
-                gripHovered_ = true;
-                return;
-            }
+    if (detailed &&
+        (hoversGrip<scene::Plate>(pointer.sheet, zoom) || hoversGrip<scene::Tile>(pointer.sheet, zoom)))
+        return;
     hovered_ = scene::hitAt(*seen(), pointer.sheet, linkReach / zoom);
     const bool railShown =
         scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
@@ -109,6 +148,10 @@ void SelectTool::press(const Pointer& pointer) {
         return;
     }
     gesture_ = Gesture::pressed;
+    if (gripHovered_ && hovered_.object.kind == Kind::group) {
+        gesture_ = Gesture::none;
+        return context_.user.startLinkOut({hovered_.object.id}, pointer);
+    }
     if (gripHovered_ || (lens_ && lensPort_ >= 0)) {
         linking::End from{{hovered_.object.id}, gripHovered_ ? std::string() : lens_->key(lensPort_)};
         gesture_ = Gesture::none;
@@ -448,19 +491,8 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     if (hovered_.object.kind == Kind::link && !session_.selected().contains(hovered_.object))
         if (const scene::LinkLine* line = session_.scene().link({hovered_.object.id}))
             sheetPainter.hoveredLine(painter, *line, zoom);
-    for (const scene::Plate* plate :
-         session_.scene().itemsIn(surface().camera().visible()).of<scene::Plate>())
-        if (showsGrip(*plate)) {
-            const Rect grip = gripOf(*plate, zoom);
-            const bool hot = gripHovered_ && hovered_.object == refTo(plate->id);
-            painter.setPen(Qt::NoPen);
-            painter.setBrush(hot ? theme.accent : theme.accent.lighter(theme.dark ? 90 : 125));
-            painter.drawRoundedRect(paint::toQt({grip.x, grip.y, grip.w, grip.h * 0.62}), 4 / zoom, 4 / zoom);
-            painter.setPen(QPen(theme.plate, 1.6 / zoom, Qt::SolidLine, Qt::RoundCap));
-            const QPointF c(grip.x + grip.w / 2, grip.y + grip.h * 0.31);
-            painter.drawLine(c - QPointF(0, 3 / zoom), c + QPointF(0, 3 / zoom));
-            painter.drawLine(c - QPointF(3 / zoom, 0), c + QPointF(3 / zoom, 0));
-        }
+    paintGrips<scene::Plate>(painter, theme, zoom);
+    paintGrips<scene::Tile>(painter, theme, zoom);
     if (lens_)
         if (const scene::Plate* plate = session_.scene().plate(lens_->device()))
             lens_->paint(painter, sheetPainter, *plate, lensPort_);

@@ -48,6 +48,8 @@ public:
 
     /// The grip of a plate on the screen: at least 16 pixels.
     static scene::Rect gripOf(const scene::Plate& plate, double zoom);
+    /// The same below a tile.
+    static scene::Rect gripOf(const scene::Tile& tile, double zoom);
     const std::optional<RailLens>& lens() const { return lens_; }
 
 private:
@@ -58,6 +60,12 @@ private:
     void dragBend(const Pointer& pointer);
     void takeBand(bool add);
     bool showsGrip(const scene::Plate& plate) const;
+    bool showsGrip(const scene::Tile& tile) const;
+    /// Whether a grip of what has that shape is at a point; then it is hovered.
+    template <class Shape>
+    bool hoversGrip(scene::PointF at, double zoom);
+    template <class Shape>
+    void paintGrips(QPainter& painter, const paint::Theme& theme, double zoom) const;
 
     Gesture gesture_ = Gesture::none;
     scene::Hit hovered_, pressed_;

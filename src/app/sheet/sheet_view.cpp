@@ -130,7 +130,9 @@ void SheetView::followNavigation() {
     });
     connect(&session_.navigation(), &Navigation::leaving, this, [this] {
         fields_.finish();
-        hideAll(); // what could not be taken has been told, and does not go along to another place
+        if (tool_ == &route_)
+            cancelTool(); // its points are of this sheet
+        hideAll();        // what could not be taken has been told, and does not go along to another place
     });
     connect(&session_.navigation(), &Navigation::viewWanted, this,
             [this](const View& view) { flyTo(view.centre, view.zoom); });
@@ -207,6 +209,12 @@ void SheetView::startLink(linking::End from, const Pointer& pointer) {
     linking_.hideStrip();
     link_.begin(std::move(from), pointer);
     use(link_);
+}
+
+void SheetView::startLinkOut(GroupId group, const Pointer& pointer) {
+    linking_.hideStrip();
+    if (link_.beginOutOf(group, pointer))
+        use(link_);
 }
 
 void SheetView::dragLink(const PortRef& from, QPoint global, bool begins, bool done) {

@@ -111,6 +111,7 @@ private:
     // What tools ask for.
     void endTool() override { cancelTool(); }
     void startLink(linking::End from, const Pointer& pointer) override;
+    void startLinkOut(model::GroupId group, const Pointer& pointer) override;
     void openFaceplate() override { Q_EMIT faceplateWanted(); }
     void measured(double units) override { Q_EMIT lineMeasured(units); }
 

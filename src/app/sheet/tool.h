@@ -36,6 +36,8 @@ public:
     /// The tool has done its work; the one at rest follows.
     virtual void endTool() = 0;
     virtual void startLink(linking::End from, const Pointer& pointer) = 0;
+    /// From a folded group: over whichever device in it is best for the target.
+    virtual void startLinkOut(model::GroupId group, const Pointer& pointer) = 0;
     virtual void openFaceplate() = 0;
     /// A line was drawn over the plan.
     virtual void measured(double units) = 0;

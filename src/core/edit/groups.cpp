@@ -275,6 +275,10 @@ ActResult ungroup(const Network& network, const Look& look, const std::vector<Gr
 }
 
 ActResult setGroupKind(const Network& network, GroupId id, GroupKind type) {
+    bool routes = false;
+    network.all<CableRoute>().forEach([&](const CableRoute& route) { routes |= route.floor == id; });
+    if (routes && type != GroupKind::floor)
+        return error("cable routes are drawn on it, which only floors have", "delete them first");
     return changeEach<Group>(network, {{id.value, 0}}, fmt::format("Kind: {}", textOf(type)),
                              [&](Group& group) { group.type = type; });
 }

@@ -117,65 +117,99 @@ std::vector<FreeOutlet> freeOutlets(const Network& network, DeviceId forDevice) 
 
 namespace {
 
-/// The outlet a supply is best fed from, next to what feeds the device already.
-std::optional<FreeOutlet> bestOutlet(const Network& network, const Device& device) {
-    const PowerTree tree(network);
-    std::set<PowerSource> had; // sources its other supplies hang on, to the mains
-    for (const PowerFeed& feed : device.feeds) {
-        had.insert({feed.from, feed.mains});
-        const auto& needs = tree.needs(feed.from);
-        had.insert(needs.begin(), needs.end());
+/// Outlets handed out one after another: what is free, and what hangs where meanwhile, are
+/// known without looking at the whole network again for each.
+class Feeding {
+public:
+    explicit Feeding(const Network& network) : tree_(network) {
+        std::map<DeviceId, std::set<std::string>> taken;
+        network.all<Device>().forEach([&](const Device& device) {
+            for (const PowerFeed& feed : device.feeds)
+                if (feed.from)
+                    taken[feed.from].insert(feed.outlet);
+        });
+        network.all<Device>().forEach([&](const Device& device) {
+            Source source{&device, {}, tree_.loadOf({device.id, {}}).watts};
+            for (const std::string& outlet : outletsOf(network, device))
+                if (!taken[device.id].contains(outlet))
+                    source.free.push_back(outlet);
+            std::reverse(source.free.begin(), source.free.end()); // the first one last
+            if (!source.free.empty())
+                sources_.push_back(std::move(source));
+        });
+        std::sort(sources_.begin(), sources_.end(), [](const Source& a, const Source& b) {
+            return naturalLess(a.device->name, b.device->name);
+        });
     }
-    struct Choice {
-        FreeOutlet outlet;
-        std::tuple<bool, int, double> rank; ///< another rack, how much is shared, load
+
+    /// The outlet a further supply of a device is best fed from: one that shares least with
+    /// what feeds it already, of its own rack, with least load.
+    std::optional<PowerFeed> best(const Device& device, const std::string& supply, double watts) {
+        std::set<PowerSource> had; // what its other supplies hang on, up to the mains
+        for (const PowerFeed& feed : device.feeds) {
+            had.insert({feed.from, feed.mains});
+            const auto& needs = tree_.needs(feed.from);
+            had.insert(needs.begin(), needs.end());
+        }
+        Source* best = nullptr;
+        std::tuple<int, bool, double> least;
+        for (Source& source : sources_) {
+            if (source.free.empty() || source.device->id == device.id)
+                continue;
+            int shared = had.contains({source.device->id, {}});
+            for (const PowerSource& need : tree_.needs(source.device->id))
+                shared += had.contains(need);
+            const bool elsewhere = source.device->place.in != device.place.in;
+            const std::tuple rank{shared, elsewhere, source.watts};
+            if (!best || rank < least) {
+                best = &source;
+                least = rank;
+            }
+        }
+        if (!best)
+            return std::nullopt;
+        const std::string outlet = best->free.back();
+        best->free.pop_back();
+        best->watts += watts;
+        return PowerFeed{supply, best->device->id, outlet, {}};
+    }
+
+private:
+    struct Source {
+        const Device* device = nullptr;
+        std::vector<std::string> free; ///< the next one last
+        double watts = 0;
     };
-    std::optional<Choice> best;
-    DeviceId looked;
-    for (const FreeOutlet& each : freeOutlets(network, device.id)) {
-        if (each.device == looked)
-            continue; // the first free one of each
-        looked = each.device;
-        const Device& source = *network.device(each.device);
-        if (device.place.in && source.place.in != device.place.in && best && !std::get<0>(best->rank) &&
-            std::get<1>(best->rank) == 0)
-            break; // nothing beyond its own rack is better
-        int shared = had.contains({each.device, {}});
-        for (const PowerSource& need : tree.needs(each.device))
-            shared += had.contains(need);
-        const std::tuple rank{source.place.in != device.place.in, shared,
-                              tree.loadOf({each.device, {}}).watts};
-        // What is shared with another supply weighs more than another rack.
-        const auto key = [](const auto& r) {
-            return std::tuple(std::get<1>(r), std::get<0>(r), std::get<2>(r));
-        };
-        if (!best || key(rank) < key(best->rank))
-            best = Choice{each, rank};
-    }
-    return best ? std::optional(best->outlet) : std::nullopt;
-}
+    PowerTree tree_;
+    std::vector<Source> sources_;
+};
 
 } // namespace
 
 ActResult feedAll(const Network& network, const std::vector<DeviceId>& devices) {
     Act act{{}, network, {}};
+    Feeding feeding(network);
     int fed = 0;
     for (const DeviceId id : devices) {
-        if (!network.device(id) || !outletsOf(network, *network.device(id)).empty())
+        const Device* held = network.device(id);
+        if (!held || !outletsOf(network, *held).empty())
             continue; // what feeds others is fed by hand
-        for (const std::string& supply : suppliesOf(network, *network.device(id))) {
-            const Device& device = *act.network.device(id);
+        Device device = *act.network.device(id);
+        const auto supplies = suppliesOf(network, device);
+        for (const std::string& supply : supplies) {
             const bool has = std::any_of(device.feeds.begin(), device.feeds.end(),
                                          [&](const PowerFeed& feed) { return feed.supply == supply; });
-            const auto outlet = has ? std::nullopt : bestOutlet(act.network, device);
-            if (!outlet)
+            const double share =
+                static_cast<double>(drawOf(network, device)) / static_cast<double>(supplies.size());
+            const auto feed = has ? std::nullopt : feeding.best(device, supply, share);
+            if (!feed)
                 continue;
-            auto next = feedSupply(act.network, id, supply, {outlet->device, {}}, outlet->outlet);
-            if (!next)
-                return next;
-            act.network = std::move(next->network);
+            device.feeds.push_back(*feed);
             ++fed;
         }
+        std::sort(device.feeds.begin(), device.feeds.end(),
+                  [](const PowerFeed& a, const PowerFeed& b) { return naturalLess(a.supply, b.supply); });
+        act.network.put(std::move(device));
         act.subjects.push_back(refTo(id));
     }
     if (fed == 0)

@@ -15,6 +15,8 @@ const RegisterTable& tableOf(Register which) {
         return portsTable();
     case Register::links:
         return linksTable();
+    case Register::racks:
+        return racksTable();
     case Register::cables:
         break;
     }

@@ -9,8 +9,8 @@
 
 namespace underridge::edit {
 
-enum class Register { devices, ports, links, cables };
-inline constexpr int registerCount = 4;
+enum class Register { devices, ports, links, cables, racks };
+inline constexpr int registerCount = 5;
 
 struct Column {
     std::string_view key;   ///< stable, for files and settings

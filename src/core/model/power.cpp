@@ -8,8 +8,23 @@
 namespace underridge::model {
 namespace {
 
+/// Whether a device may have such a port at all, without looking at each.
+bool mayHave(const Network& network, const Device& device, Connector connector) {
+    const DeviceModel* model = network.modelOf(device);
+    if (!model)
+        return false;
+    if (!device.modules.empty() || !device.stack.empty() || !device.added.empty())
+        return true;
+    const auto& blocks = model->ports.blocks();
+    return std::any_of(blocks.begin(), blocks.end(), [&](const PortBlock& block) {
+        return block.use == PortUse::power && block.connector == connector;
+    });
+}
+
 std::vector<std::string> powerPorts(const Network& network, const Device& device, Connector connector) {
     std::vector<std::string> out;
+    if (!mayHave(network, device, connector))
+        return out;
     for (const PortView& port : portsOf(network, device))
         if (port.like->use == PortUse::power && port.connector() == connector)
             out.push_back(port.key);

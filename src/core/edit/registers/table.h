@@ -24,6 +24,7 @@ const RegisterTable& devicesTable();
 const RegisterTable& portsTable();
 const RegisterTable& linksTable();
 const RegisterTable& cablesTable();
+const RegisterTable& racksTable();
 
 // What several of them read and write.
 inline constexpr std::string_view yes = "yes", no = "no";
