@@ -7,6 +7,7 @@
 #include "core/edit/groups.h"
 #include "core/edit/objects.h"
 #include "core/edit/plans.h"
+#include "core/exchange/own_format.h"
 #include "core/linking/route_loads.h"
 #include "core/linking/rules.h"
 #include "core/linking/running_check.h"
@@ -305,6 +306,38 @@ private Q_SLOTS:
         QVERIFY(refused([](CableRoute& r) { r.widthMm = 4; }));
         QVERIFY(refused([](CableRoute& r) { r.limitPercent = 101; }));
         QVERIFY(refused([](CableRoute& r) { r.heightMm = 200'000; }));
+    }
+    void files_with_routes_beyond_any_floor_are_mended_and_drawn() {
+        Floor f;
+        const auto id = f.route(CableRouteKind::tray, {{0, 0}, {9'000, 0}});
+        f.change(id, [](CableRoute& r) {
+            r.points = {{INT64_MAX, INT64_MIN}, {4, 5}, {INT64_MIN, 7}};
+            r.heightMm = INT64_MIN;
+            r.widthMm = -2'000'000'000;
+            r.depthMm = INT32_MAX;
+            r.limitPercent = -7;
+        });
+        f.place(f.pc, {f.floor, INT64_MAX, INT64_MIN, INT64_MAX, 0, Side::front});
+        f.shape(f.floor, [](Group& g) {
+            g.planXMm = INT64_MIN;
+            g.planMmPerPixel = 1e300;
+            g.heightMm = INT64_MAX;
+        });
+        Sheet sheet = *f.network.sheet(f.sheet);
+        sheet.shows = f.floor;
+        sheet.mmPerUnit = 1;
+        f.network.put(sheet);
+        const auto read = exchange::readOwn(exchange::writeOwn(f.network), "odd");
+        QVERIFY(read);
+        QVERIFY(read->remarks.size() >= 2);
+        const CableRoute& route = *read->network.cableRoute(id);
+        QCOMPARE(route.points.front(), (FloorPoint{10'000'000, -10'000'000}));
+        QCOMPARE(route.widthMm, 5);
+        const auto shown = scene::Scene::build(read->network, f.sheet);
+        QVERIFY(shown.route(id));
+        QVERIFY(!linking::loadsOn(read->network, f.floor).empty());
+        QVERIFY(!linking::wayBetween(read->network, {f.sw, {}}, {f.pc, {}}));
+        static_cast<void>(linking::check(read->network, f.catalogue));
     }
     void a_route_goes_with_its_floor_and_can_be_deleted() {
         Floor f;

@@ -138,7 +138,7 @@ Network everyKind() {
     p.folded = p.pinned = p.tucks = true;
     n.put(p);
     n.put(Note{{78}, sheet, "zone", true, true, true, {}});
-    n.put(CableRoute{{79}, "T1", CableRouteKind::conduit, {70}, {{0, -5}, {900, 7}}, 3, 25, 1, 40, "n", {}});
+    n.put(CableRoute{{79}, "T1", CableRouteKind::conduit, {70}, {{0, -5}, {900, 7}}, 3, 25, 6, 40, "n", {}});
     n.put(Asset{{71}, 0, "image/svg+xml", 640, 480, "PHN2Zy8+", {}});
     return n;
 }

@@ -46,6 +46,41 @@ private:
     IdSet devices_, links_, cables_;
 };
 
+/// Further away nothing lies on a floor; of routes as core/edit/cable_routes.h has it.
+constexpr std::int64_t farthestMm = 10'000'000, highestMm = 100'000;
+constexpr int leastSizeMm = 5, mostSizeMm = 5'000;
+constexpr double mostMmPerPixel = 100'000;
+
+template <class Record>
+Record brought(Record record) {
+    return record;
+}
+CableRoute brought(CableRoute route) {
+    for (FloorPoint& point : route.points) {
+        point.xMm = std::clamp(point.xMm, -farthestMm, farthestMm);
+        point.yMm = std::clamp(point.yMm, -farthestMm, farthestMm);
+    }
+    route.heightMm = std::clamp(route.heightMm, -highestMm, highestMm);
+    route.widthMm = std::clamp(route.widthMm, leastSizeMm, mostSizeMm);
+    route.depthMm = std::clamp(route.depthMm, leastSizeMm, mostSizeMm);
+    route.limitPercent = std::clamp(route.limitPercent, 0, 100);
+    return route;
+}
+Group brought(Group group) {
+    if (!(group.planMmPerPixel >= 0 && group.planMmPerPixel <= mostMmPerPixel))
+        group.planMmPerPixel = 1;
+    group.planXMm = std::clamp(group.planXMm, -farthestMm, farthestMm);
+    group.planYMm = std::clamp(group.planYMm, -farthestMm, farthestMm);
+    return group;
+}
+/// What lies or is larger than anything on a floor can.
+template <class Record>
+bool isBeyond(const Record& record) {
+    if constexpr (std::is_same_v<Record, CableRoute> || std::is_same_v<Record, Group>)
+        return brought(record) != record;
+    return false;
+}
+
 class Mender {
 public:
     Mender(Network& network, const std::string& file, std::vector<Remark>& remarks)
@@ -70,6 +105,13 @@ public:
                 std::erase_if(interface.taggedRanges, [](VlanRange range) { return !range.valid(); });
             });
         breakGroupLoops();
+        const auto bring = [](auto& record) { record = brought(record); };
+        change<CableRoute>(
+            "it lies further away, or is larger, than a cable route can; it was brought nearer",
+            isBeyond<CableRoute>, bring);
+        change<Group>(
+            "its plan lies further away, or has another scale, than is possible; it was brought nearer",
+            isBeyond<Group>, bring);
         change<Position>(
             "it lies off the sheet; it was moved to its edge",
             [](const Position& position) { return liesOff(position); },
@@ -88,8 +130,8 @@ private:
         const KnownIds known(network_);
         const auto look = [&]<class... Kinds>() {
             (network_.all<Kinds>().forEach([&](const Kinds& record) {
-                if (!refersToWhatIsThere(record, known) || liesOff(record) || mayBeStale(record) ||
-                    hasWrongRange(record))
+                if (!refersToWhatIsThere(record, known) || liesOff(record) || isBeyond(record) ||
+                    mayBeStale(record) || hasWrongRange(record))
                     sound = false;
             }),
              ...);

@@ -9,6 +9,15 @@
 namespace underridge::linking {
 using namespace model;
 
+namespace {
+/// 1,000 km: no way is longer.
+constexpr std::int64_t farthestMm = 1'000'000'000;
+
+bool isFar(std::int64_t mm) {
+    return mm > farthestMm || mm < -farthestMm;
+}
+} // namespace
+
 /// A place worked out: where in the building, and how high above its floor.
 struct CableWays::Spot {
     const Group* rack = nullptr;
@@ -32,12 +41,17 @@ Result<CableWays::Spot> CableWays::spotOf(const PortRef& port) const {
         spot.rack = in;
         spot.x = in->xMm;
         spot.y = in->yMm;
-        spot.height = in->heightMm + std::llround((std::max(1, place.unit) - 0.5) * rackUnitMm);
+        spot.height = isFar(in->heightMm)
+                          ? in->heightMm
+                          : in->heightMm + std::llround((std::max(1, place.unit) - 0.5) * rackUnitMm);
     } else {
         spot.x = place.xMm;
         spot.y = place.yMm;
         spot.height = place.heightMm;
     }
+    if (isFar(spot.x) || isFar(spot.y) || isFar(spot.height))
+        return error(fmt::format("{} stands further away than any building is large", device->name),
+                     "correct its place");
     spot.floor = groupAbove(network_, in, GroupKind::floor);
     spot.building = groupAbove(network_, in, GroupKind::building);
     if (!spot.floor)
@@ -85,6 +99,11 @@ Result<CableWay> CableWays::between(const PortRef& a, const PortRef& b) {
         return error(fmt::format("{} and {} are in different buildings", network_.device(a.device)->name,
                                  network_.device(b.device)->name),
                      "enter the length of the cable between them");
+    if (isFar(from->floor->heightMm) || isFar(to->floor->heightMm) ||
+        std::any_of(from->building->risers.begin(), from->building->risers.end(),
+                    [&](const Riser& riser) { return isFar(riser.xMm) || isFar(riser.yMm); }))
+        return error(fmt::format("a height or riser of {} is beyond any building", from->building->name),
+                     "correct it under Floors, racks and risers");
     if (from->floor->heightMm == to->floor->heightMm)
         return error(fmt::format("the heights of {} and {} are the same", from->floor->name, to->floor->name),
                      "give the floors their heights above the ground");
