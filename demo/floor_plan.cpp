@@ -41,7 +41,8 @@ std::string floorPlanSvg(const FloorPlan& plan) {
     }
     for (double x = 14; x < plan.w; x += 14) // columns
         for (const double y : {12.0, 24.0})
-            out += box(x - 0.25, y - 0.25, 0.5, 0.5, 3);
+            if (y + 1 < plan.h)
+                out += box(x - 0.25, y - 0.25, 0.5, 0.5, 3);
     for (const Room& room : plan.rooms) {
         out += box(room.x, room.y, room.w, room.h, 4);
         out += door(room.x + room.w / 2, room.y + room.h);
