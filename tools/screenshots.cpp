@@ -47,7 +47,8 @@ public:
         do {
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             sheet().repaint();
-        } while (((sheet().isFlying() || !sheet().tilesComplete()) && timer.elapsed() < 5000) ||
+        } while (((sheet().isFlying() || sheet().mark().isDrawingIn() || !sheet().tilesComplete()) &&
+                  timer.elapsed() < 5000) ||
                  timer.elapsed() < 120);
     }
     void shoot(const char* name) {
@@ -317,10 +318,7 @@ void shootFinding(const QString& folder) {
     s.window().filter().field().setText(QStringLiteral("in:concourse"));
     s.window().filter().commit();
     s.window().session().navigation().goTo(model::refTo(s.named("cam-hall-1")));
-    QElapsedTimer timer;
-    timer.start();
-    while (s.sheet().mark().isDrawingIn() && timer.elapsed() < 3000)
-        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    s.settle();
     s.window().find().setFocus();
     s.window().find().setText(QStringLiteral("role:camera vlan:2"));
     Q_EMIT s.window().find().textEdited(s.window().find().text());
