@@ -78,12 +78,16 @@ private Q_SLOTS:
             dialog.blocks().item(0, 0)->setText("1-26");
             QVERIFY(dialog.problems().isEmpty());
             dialog.addBlock();
+            QCOMPARE(dialog.draws().value(), 460);
+            dialog.draws().setValue(75);
             QTest::mouseClick(&dialog.saveButton(), Qt::LeftButton);
         });
         h.window->action(CommandId::ownModels)->trigger();
         QCOMPARE(h.session().workspace().library().size(), std::size_t{1});
         const DeviceModel& own = h.session().workspace().library().front();
         QVERIFY(own.ports.find("26"));
+        QCOMPARE(own.watts, 75);
+        QCOMPARE(own.weightKg, 4.5);
         const DeviceModel* source = h.session().catalogue().device("access-switch-24");
         QCOMPARE(own.ports.blocks().size(), source->ports.blocks().size() + 1);
         for (std::size_t i = 1; i < source->ports.blocks().size(); ++i)

@@ -33,6 +33,9 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
       role_(new QComboBox),
       units_(new QSpinBox),
       budget_(new QSpinBox),
+      draws_(new QSpinBox),
+      carries_(new QSpinBox),
+      weight_(new QDoubleSpinBox),
       blocks_(new BlocksTable),
       summary_(plainLabel()),
       problems_(errorLabel()),
@@ -104,10 +107,28 @@ QFormLayout* ModelEditor::fieldsPart() {
     units_->setSpecialValueText(tr("not in a rack"));
     budget_->setRange(0, 20000);
     budget_->setSuffix(tr(" W"));
+    for (QSpinBox* watts : {draws_, carries_}) {
+        watts->setRange(0, 100'000);
+        watts->setSingleStep(10);
+        watts->setSuffix(tr(" W"));
+        watts->setSpecialValueText(tr("not known"));
+        connect(watts, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
+    }
+    draws_->setAccessibleName(tr("Draws at most"));
+    carries_->setAccessibleName(tr("Can carry for others"));
+    weight_->setRange(0, 2'000);
+    weight_->setDecimals(2);
+    weight_->setSuffix(tr(" kg"));
+    weight_->setSpecialValueText(tr("not known"));
+    weight_->setAccessibleName(tr("Weighs"));
+    connect(weight_, &QDoubleSpinBox::valueChanged, this, &ModelEditor::refresh);
     form->addRow(tr("Name"), name_);
     form->addRow(tr("Role"), role_);
     form->addRow(tr("Rack units"), units_);
     form->addRow(tr("Power for its ports"), budget_);
+    form->addRow(tr("Draws at most"), draws_);
+    form->addRow(tr("Can carry for others"), carries_);
+    form->addRow(tr("Weighs"), weight_);
     connect(name_, &QLineEdit::textEdited, this, &ModelEditor::refresh);
     connect(role_, &QComboBox::currentIndexChanged, this, &ModelEditor::refresh);
     connect(units_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
@@ -240,8 +261,8 @@ void ModelEditor::showModel(int row) {
     current_ = row;
     dirty_ = false;
     const bool any = row >= 0 && row < static_cast<int>(own_.size());
-    for (QWidget* field :
-         std::initializer_list<QWidget*>{name_, role_, units_, budget_, blocks_, save_, remove_})
+    for (QWidget* field : std::initializer_list<QWidget*>{name_, role_, units_, budget_, draws_, carries_,
+                                                          weight_, blocks_, save_, remove_})
         field->setEnabled(any);
     blocks_->show({});
     if (any) {
@@ -250,6 +271,9 @@ void ModelEditor::showModel(int row) {
         role_->setCurrentIndex(static_cast<int>(model.role));
         units_->setValue(model.rackUnits);
         budget_->setValue(model.powerBudgetW);
+        draws_->setValue(model.watts);
+        carries_->setValue(model.ratingWatts);
+        weight_->setValue(model.weightKg);
         blocks_->show(model.ports.blocks());
     }
     filling_ = false;
@@ -266,6 +290,9 @@ DeviceModel ModelEditor::edited() const {
     model.role = static_cast<Role>(role_->currentIndex());
     model.rackUnits = units_->value();
     model.powerBudgetW = budget_->value();
+    model.watts = draws_->value();
+    model.ratingWatts = carries_->value();
+    model.weightKg = weight_->value();
     model.ports = PortLayout(blocks_->blocks());
     return model;
 }

@@ -34,6 +34,8 @@ public:
     QComboBox& role() { return *role_; }
     BlocksTable& blocks() { return *blocks_; }
     QString problems() const { return problems_->text(); }
+    QSpinBox& draws() { return *draws_; }
+    QDoubleSpinBox& weight() { return *weight_; }
     QPushButton& saveButton() { return *save_; }
 
     void addNew();
@@ -79,7 +81,8 @@ private:
     QWidget* form_;
     QLineEdit* name_;
     QComboBox* role_;
-    QSpinBox *units_, *budget_;
+    QSpinBox *units_, *budget_, *draws_, *carries_;
+    QDoubleSpinBox* weight_;
     BlocksTable* blocks_;
     QLabel *summary_, *problems_, *picture_;
     QPushButton *save_, *remove_;

@@ -87,6 +87,12 @@ std::vector<std::string> changesBetween(const DeviceModel& held, const DeviceMod
     if (held.powerBudgetW != now.powerBudgetW)
         changes.push_back(
             fmt::format("power for its ports: {} W instead of {} W", now.powerBudgetW, held.powerBudgetW));
+    if (held.watts != now.watts)
+        changes.push_back(fmt::format("draws at most: {} W instead of {} W", now.watts, held.watts));
+    if (held.ratingWatts != now.ratingWatts)
+        changes.push_back(fmt::format("can carry: {} W instead of {} W", now.ratingWatts, held.ratingWatts));
+    if (held.weightKg != now.weightKg)
+        changes.push_back(fmt::format("weighs: {:g} kg instead of {:g} kg", now.weightKg, held.weightKg));
     if (changes.empty())
         changes.emplace_back("other fields change");
     return changes;

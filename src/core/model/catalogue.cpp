@@ -209,6 +209,8 @@ DeviceModel modelForRole(Role role) {
 std::vector<Remark> problemsOf(const DeviceModel& model) {
     std::vector<Remark> out;
     checkId(model.id, model.name, out);
+    if (model.watts < 0 || model.ratingWatts < 0 || !(model.weightKg >= 0))
+        out.push_back(error("power or weight is less than nothing", "correct it", {{}, 0, 0, model.id}));
     checkPorts(model.id, model.ports.blocks(), out);
     std::set<std::string> slots;
     for (const Slot& slot : model.slots)
