@@ -63,12 +63,17 @@ private:
         return was_.folding() || (sheet.groups && after_.all<Group>().size() > 0);
     }
 
-    void note(const Device& device) { devices_.insert(device.id); }
-    void note(const Port& port) { devices_.insert(port.device); }
-    void note(const Interface& interface) { devices_.insert(interface.device); }
+    /// Of these the plate is another; of others that are only moved it is the same elsewhere.
+    void takeAnew(DeviceId id) {
+        devices_.insert(id);
+        anew_.insert(id);
+    }
+    void note(const Device& device) { takeAnew(device.id); }
+    void note(const Port& port) { takeAnew(port.device); }
+    void note(const Interface& interface) { takeAnew(interface.device); }
     void note(const Link& link) {
-        devices_.insert(link.a.device);
-        devices_.insert(link.b.device);
+        takeAnew(link.a.device);
+        takeAnew(link.b.device);
         links_.insert(link.id);
     }
     void note(const Cable& cable) {
@@ -244,10 +249,8 @@ private:
     bool followGroups(const Sheet& sheet) {
         if (!was_.folding() || !sheet.groups || was_.entered())
             return false;
-        for (const DeviceId id : devices_) {
-            const Device* device = after_.device(id);
-            fresh_[id] = device ? plateOf(after_, sheet.id, *device) : std::nullopt;
-        }
+        for (const DeviceId id : devices_)
+            fresh_[id] = plateNow(sheet, id);
         updated_.scene.standing_ = standingNow();
         updated_.scene.folding_ = std::make_shared<const Folding>(foldingNow());
         if (now().groups().empty())
@@ -263,6 +266,21 @@ private:
         else
             followLabels();
         return true;
+    }
+
+    /// The plate of a device as it stands unfolded.
+    std::optional<Plate> plateNow(const Sheet& sheet, DeviceId id) const {
+        const Device* device = after_.device(id);
+        const Position* position = after_.position(sheet.id, id.value);
+        const Plate* old = was_.plate(id);
+        if (!device || !position)
+            return std::nullopt;
+        if (!old || sheet.racks || anew_.contains(id))
+            return plateOf(after_, sheet.id, *device);
+        Plate plate = *old;
+        plate.tucked.clear(); // what is tucked in is said anew
+        return plate.movedTo({static_cast<double>(position->at.x), static_cast<double>(position->at.y),
+                              old->frame.w, old->frame.h});
     }
 
     const Folding& now() const { return *updated_.scene.folding_; }
@@ -467,7 +485,7 @@ private:
     Parallels parallels_;
     std::vector<ItemPtr> changed_;          ///< as they were and as they are
     std::shared_ptr<Scene::Tucked> tucked_; ///< of the updated scene, once it differs
-    std::set<DeviceId> devices_;
+    std::set<DeviceId> devices_, anew_;
     std::set<LinkId> links_;
     std::set<NoteId> notes_;
     std::set<GroupId> groups_;                       ///< changed themselves
