@@ -5,6 +5,7 @@
 #include "core/edit/links.h"
 #include "core/edit/names.h"
 #include "core/model/group_tree.h"
+#include "core/model/power.h"
 #include "core/model/standing.h"
 
 #include <fmt/format.h>
@@ -365,7 +366,7 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
         switch (ref.kind) {
         case Kind::device:
             if (const Device* device = act.network.device({ref.id})) {
-                if (roleOf(act.network, *device) == Role::power)
+                if (!outletsOf(act.network, *device).empty())
                     fedFrom.insert(device->id);
                 removeDevice(act.network, {ref.id});
             }
