@@ -2,6 +2,7 @@
 #include "core/edit/cable_routes.h"
 
 #include "core/edit/names.h"
+#include "core/model/route_limits.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -11,8 +12,7 @@ using namespace model;
 namespace {
 
 constexpr std::size_t mostPoints = 1'000;
-constexpr std::int64_t farthestMm = 10'000'000, highestMm = 100'000;
-constexpr int leastMm = 5, mostMm = 5'000;
+using namespace routeLimits;
 
 bool isFar(const FloorPoint& p) {
     return std::abs(p.xMm) > farthestMm || std::abs(p.yMm) > farthestMm;

@@ -4,6 +4,7 @@
 #include "core/base/parallel.h"
 #include "core/model/id_set.h"
 #include "core/model/references.h"
+#include "core/model/route_limits.h"
 
 #include <atomic>
 #include <concepts>
@@ -46,23 +47,17 @@ private:
     IdSet devices_, links_, cables_;
 };
 
-/// Further away nothing lies on a floor; of routes as core/edit/cable_routes.h has it.
-constexpr std::int64_t farthestMm = 10'000'000, highestMm = 100'000;
-constexpr int leastSizeMm = 5, mostSizeMm = 5'000;
+using namespace routeLimits;
 constexpr double mostMmPerPixel = 100'000;
 
-template <class Record>
-Record brought(Record record) {
-    return record;
-}
 CableRoute brought(CableRoute route) {
     for (FloorPoint& point : route.points) {
         point.xMm = std::clamp(point.xMm, -farthestMm, farthestMm);
         point.yMm = std::clamp(point.yMm, -farthestMm, farthestMm);
     }
     route.heightMm = std::clamp(route.heightMm, -highestMm, highestMm);
-    route.widthMm = std::clamp(route.widthMm, leastSizeMm, mostSizeMm);
-    route.depthMm = std::clamp(route.depthMm, leastSizeMm, mostSizeMm);
+    route.widthMm = std::clamp(route.widthMm, leastMm, mostMm);
+    route.depthMm = std::clamp(route.depthMm, leastMm, mostMm);
     route.limitPercent = std::clamp(route.limitPercent, 0, 100);
     return route;
 }
