@@ -12,14 +12,20 @@ namespace {
 
 constexpr int mostWatts = 100'000;
 
-std::set<std::string> takenOutlets(const Network& network, DeviceId source) {
-    std::set<std::string> taken;
+/// The outlets that feed something, by whose they are.
+std::map<DeviceId, std::set<std::string>> takenOutlets(const Network& network) {
+    std::map<DeviceId, std::set<std::string>> taken;
     network.all<Device>().forEach([&](const Device& device) {
         for (const PowerFeed& feed : device.feeds)
-            if (feed.from == source)
-                taken.insert(feed.outlet);
+            if (feed.from)
+                taken[feed.from].insert(feed.outlet);
     });
     return taken;
+}
+
+void sortBySupply(std::vector<PowerFeed>& feeds) {
+    std::sort(feeds.begin(), feeds.end(),
+              [](const PowerFeed& a, const PowerFeed& b) { return naturalLess(a.supply, b.supply); });
 }
 
 /// Whether `device` is fed, over however many others, by `by`.
@@ -59,7 +65,7 @@ ActResult feedSupply(const Network& network, DeviceId id, const std::string& sup
         const bool same = std::any_of(held->feeds.begin(), held->feeds.end(), [&](const PowerFeed& feed) {
             return feed.supply == supply && feed.from == from->id && feed.outlet == outlet;
         });
-        if (!same && takenOutlets(network, from->id).contains(outlet))
+        if (!same && takenOutlets(network)[from->id].contains(outlet))
             return error(fmt::format("{} {} feeds another supply", from->name, outlet),
                          "choose a free outlet");
         name = fmt::format("Feed {} {} from {} {}", held->name, supply, from->name, outlet);
@@ -72,8 +78,7 @@ ActResult feedSupply(const Network& network, DeviceId id, const std::string& sup
     if (source)
         device.feeds.push_back({supply, source.device, source.device ? outlet : std::string(),
                                 source.device ? std::string() : source.mains});
-    std::sort(device.feeds.begin(), device.feeds.end(),
-              [](const PowerFeed& a, const PowerFeed& b) { return naturalLess(a.supply, b.supply); });
+    sortBySupply(device.feeds);
     act.network.put(std::move(device));
     return act;
 }
@@ -91,11 +96,8 @@ ActResult setDraw(const Network& network, DeviceId id, int watts) {
 std::vector<FreeOutlet> freeOutlets(const Network& network, DeviceId forDevice) {
     const Device* device = network.device(forDevice);
     std::vector<const Device*> sources;
-    std::map<DeviceId, std::set<std::string>> taken;
+    auto taken = takenOutlets(network);
     network.all<Device>().forEach([&](const Device& each) {
-        for (const PowerFeed& feed : each.feeds)
-            if (feed.from)
-                taken[feed.from].insert(feed.outlet);
         std::set<DeviceId> seen;
         if (each.id != forDevice && !outletsOf(network, each).empty() &&
             !hangsOn(network, each.id, forDevice, seen))
@@ -122,12 +124,7 @@ namespace {
 class Feeding {
 public:
     explicit Feeding(const Network& network) : tree_(network) {
-        std::map<DeviceId, std::set<std::string>> taken;
-        network.all<Device>().forEach([&](const Device& device) {
-            for (const PowerFeed& feed : device.feeds)
-                if (feed.from)
-                    taken[feed.from].insert(feed.outlet);
-        });
+        auto taken = takenOutlets(network);
         network.all<Device>().forEach([&](const Device& device) {
             Source source{&device, {}, tree_.loadOf({device.id, {}}).watts};
             for (const std::string& outlet : outletsOf(network, device))
@@ -207,8 +204,7 @@ ActResult feedAll(const Network& network, const std::vector<DeviceId>& devices) 
             device.feeds.push_back(*feed);
             ++fed;
         }
-        std::sort(device.feeds.begin(), device.feeds.end(),
-                  [](const PowerFeed& a, const PowerFeed& b) { return naturalLess(a.supply, b.supply); });
+        sortBySupply(device.feeds);
         act.network.put(std::move(device));
         act.subjects.push_back(refTo(id));
     }
