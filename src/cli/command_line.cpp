@@ -152,6 +152,14 @@ public:
         return done;
     }
 
+    int writePdf(const std::string& output, const QByteArray& pdf) {
+        if (auto kept =
+                files_.writeAtomically(output, {pdf.constData(), static_cast<std::size_t>(pdf.size())});
+            !kept)
+            return refuse(kept.refusal(), cannotWrite);
+        return done;
+    }
+
     int labels(const std::string& file, const std::string& output,
                const std::function<void()>& prepareDrawing) {
         const auto loaded = load(file);
@@ -165,11 +173,7 @@ public:
         const auto pdf = paint::labelSheet(loaded->network, cables);
         if (!pdf)
             return refuse(pdf.refusal(), cannotRead);
-        if (auto kept =
-                files_.writeAtomically(output, {pdf->constData(), static_cast<std::size_t>(pdf->size())});
-            !kept)
-            return refuse(kept.refusal(), cannotWrite);
-        return done;
+        return writePdf(output, *pdf);
     }
 
     int doorSheets(const std::string& file, const std::string& output,
@@ -183,11 +187,7 @@ public:
             return refuse(sheets.refusal(), cannotRead);
         prepareDrawing();
         const QByteArray pdf = paint::doorSheetsPdf(loaded->network, *sheets, loaded->network.info().name);
-        if (auto kept =
-                files_.writeAtomically(output, {pdf.constData(), static_cast<std::size_t>(pdf.size())});
-            !kept)
-            return refuse(kept.refusal(), cannotWrite);
-        return done;
+        return writePdf(output, pdf);
     }
 
     /// A table taken into a network: `how` matches it.
