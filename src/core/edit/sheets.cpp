@@ -271,7 +271,8 @@ ActResult setZoneFrame(const Network& network, const Look& look, NoteId id, Poin
     Act act{"Resize zone", network, {refTo(id)}};
     Position position = *held;
     // What folding cuts out of it lies in it still.
-    const auto folding = foldingOf(network, look);
+    const auto shared = sharedFoldingOf(network, look);
+    const scene::Folding& folding = *shared;
     if (!folding.groups().empty()) {
         const scene::Rect stored{static_cast<double>(held->at.x), static_cast<double>(held->at.y),
                                  static_cast<double>(held->width), static_cast<double>(held->height)};
@@ -279,7 +280,7 @@ ActResult setZoneFrame(const Network& network, const Look& look, NoteId id, Poin
         position.width = std::max(least, held->width + width - static_cast<int>(std::lround(shown.w)));
         position.height = std::max(least, held->height + height - static_cast<int>(std::lround(shown.h)));
         act.network.put(std::move(position));
-        return shownAt(std::move(act), look, {{refTo(id), at}});
+        return shownAt(std::move(act), look, {{refTo(id), at}}, &folding); // a zone holds no room
     }
     position.at = at;
     position.width = width;
