@@ -129,11 +129,10 @@ void DetailsPanel::lossRow(const QString& label, const std::vector<DeviceId>& de
     if (devices.empty())
         return;
     form_->linkRow(label, tr("%Ln device(s)", nullptr, static_cast<int>(devices.size())), [this, devices] {
-        edit::Refs chosen;
+        edit::Refs lost;
         for (const DeviceId id : devices)
-            if (session_.network().device(id))
-                chosen.push_back(refTo(id));
-        session_.select(std::move(chosen));
+            lost.push_back(refTo(id));
+        selectCounted(lost);
     });
 }
 

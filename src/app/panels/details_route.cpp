@@ -123,11 +123,10 @@ void DetailsPanel::loadRows(const CableRoute& route) {
     if (links.size() > mostShown)
         form_->row({}, tr("and %Ln more", nullptr, static_cast<int>(links.size() - mostShown)));
     form_->linkRow({}, tr("Select what runs in it"), [this, links] {
-        edit::Refs chosen;
+        edit::Refs lines;
         for (const LinkId id : links)
-            if (session_.scene().link(id))
-                chosen.push_back(refTo(id));
-        session_.select(std::move(chosen));
+            lines.push_back(refTo(id));
+        selectCounted(lines);
     });
 }
 
