@@ -41,6 +41,26 @@ struct GroupedOffice : WindowHarness {
     GroupId group;
 };
 
+/// The first office with its comms folded to a tile, and a phone that is not linked.
+struct FoldedComms : WindowHarness {
+    FoldedComms() {
+        openFirstOffice();
+        const edit::Refs members{refTo(named("acc-1")), refTo(named("wall-1")), refTo(named("files-1"))};
+        auto act = edit::makeGroup(network(), session().sheet(), "Comms", GroupKind::room, members, {},
+                                   session().ids());
+        comms = {act->subjects.front().id};
+        act = edit::setFolded(act->network, session().sheet(), {comms}, true);
+        session().apply(std::move(act));
+        sheet().setFocus();
+        key(Qt::Key_A);
+        type("1 phone named phone-9");
+        key(Qt::Key_Return);
+        sheet().fitAll();
+    }
+
+    GroupId comms;
+};
+
 } // namespace
 
 class GroupsTest : public QObject {
@@ -352,22 +372,9 @@ private Q_SLOTS:
     }
 
     void linking_to_a_folded_group_is_one_gesture_that_says_which_device() {
-        WindowHarness h;
-        h.openFirstOffice();
-        const edit::Refs members{refTo(h.named("acc-1")), refTo(h.named("wall-1")),
-                                 refTo(h.named("files-1"))};
-        auto act = edit::makeGroup(h.network(), h.session().sheet(), "Comms", GroupKind::room, members, {},
-                                   h.session().ids());
-        const GroupId comms{act->subjects.front().id};
-        act = edit::setFolded(act->network, h.session().sheet(), {comms}, true);
-        h.session().apply(std::move(act));
-        h.sheet().setFocus();
-        h.key(Qt::Key_A);
-        h.type("1 phone named phone-9");
-        h.key(Qt::Key_Return);
-        h.sheet().fitAll();
+        FoldedComms h;
         const std::size_t links = h.links();
-        h.linkTo("phone-9", h.at(h.session().scene().tile(comms)->frame.centre()));
+        h.linkTo("phone-9", h.at(h.session().scene().tile(h.comms)->frame.centre()));
         QCOMPARE(h.links(), links + 1);
         const Link* link = h.network().link({h.session().selection().front().id});
         const auto far = [&] { return link->a.device == h.named("phone-9") ? link->b : link->a; };
@@ -393,22 +400,9 @@ private Q_SLOTS:
     }
 
     void a_tile_has_a_grip_of_its_own_to_link_outwards() {
-        WindowHarness h;
-        h.openFirstOffice();
-        const edit::Refs members{refTo(h.named("acc-1")), refTo(h.named("wall-1")),
-                                 refTo(h.named("files-1"))};
-        auto act = edit::makeGroup(h.network(), h.session().sheet(), "Comms", GroupKind::room, members, {},
-                                   h.session().ids());
-        const GroupId comms{act->subjects.front().id};
-        act = edit::setFolded(act->network, h.session().sheet(), {comms}, true);
-        h.session().apply(std::move(act));
-        h.sheet().setFocus();
-        h.key(Qt::Key_A);
-        h.type("1 phone named phone-9");
-        h.key(Qt::Key_Return);
-        h.sheet().fitAll();
+        FoldedComms h;
         const std::size_t links = h.links();
-        const scene::Tile& tile = *h.session().scene().tile(comms);
+        const scene::Tile& tile = *h.session().scene().tile(h.comms);
         h.moveTo(h.at(tile.frame.centre()));
         const QPoint grip = h.at(app::SelectTool::gripOf(tile, h.sheet().camera().zoom()).centre());
         h.drag(grip, h.middle("phone-9"));
