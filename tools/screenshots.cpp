@@ -47,7 +47,7 @@ public:
         do {
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             sheet().repaint();
-        } while (((sheet().isFlying() || sheet().mark().isDrawingIn() || !sheet().tilesComplete()) &&
+        } while (((sheet().isFlying() || sheet().isMorphing() || sheet().mark().isDrawingIn() || !sheet().tilesComplete()) &&
                   timer.elapsed() < 5000) ||
                  timer.elapsed() < 120);
     }
@@ -325,23 +325,37 @@ void shootFinding(const QString& folder) {
     s.shoot("find");
 }
 
+/// The bar of styles, with a small picture of each.
+void shootArranging(const QString& folder) {
+    Studio s(folder);
+    s.openSample("fennick-quay");
+    s.window().action(app::CommandId::arrange)->trigger();
+    s.window().arranging().button(layout::Style::suggest)->click();
+    QElapsedTimer timer;
+    timer.start();
+    while (timer.elapsed() < 3000) // for the small pictures
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    s.shoot("arrange");
+}
+
 int main(int argc, char** argv) {
-    if (argc != 2) {
-        std::fprintf(stderr, "usage: screenshots FOLDER\n");
+    if (argc < 2) {
+        std::fprintf(stderr, "usage: screenshots FOLDER [PART]\n");
         return 2;
     }
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication app(argc, argv);
     QApplication::setStyle(QStringLiteral("fusion"));
-    QDir().mkpath(QString::fromLocal8Bit(argv[1]));
-    shootAll(QString::fromLocal8Bit(argv[1]));
-    shootPort(QString::fromLocal8Bit(argv[1]));
-    shootCabling(QString::fromLocal8Bit(argv[1]));
-    shootGroups(QString::fromLocal8Bit(argv[1]));
-    shootPlan(QString::fromLocal8Bit(argv[1]));
-    shootRack(QString::fromLocal8Bit(argv[1]));
-    shootFinding(QString::fromLocal8Bit(argv[1]));
-    shootImport(QString::fromLocal8Bit(argv[1]));
+    const QString folder = QString::fromLocal8Bit(argv[1]);
+    QDir().mkpath(folder);
+    const std::pair<const char*, void (*)(const QString&)> parts[] = {
+        {"all", shootAll},       {"port", shootPort}, {"cabling", shootCabling}, {"groups", shootGroups},
+        {"plan", shootPlan},     {"rack", shootRack}, {"finding", shootFinding}, {"import", shootImport},
+        {"arranging", shootArranging},
+    };
+    for (const auto& [name, shootPart] : parts)
+        if (argc == 2 || qstrcmp(argv[2], name) == 0)
+            shootPart(folder);
     return 0;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
 
+#include "cli/arranging.h"
 #include "cli/checking.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
@@ -10,7 +11,7 @@
 #include "core/edit/script/script.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
-#include "core/layout/reading.h"
+#include "core/edit/placed_reading.h"
 #include "paint/door_sheets.h"
 #include "paint/label_sheet.h"
 #include "paint/pages.h"
@@ -29,7 +30,8 @@ using exchange::Loaded;
 namespace {
 
 const std::vector<std::string> subcommands{"list",  "convert",      "apply",         "render", "check",
-                                           "chain", "merge-cables", "merge-results", "labels", "door-sheets"};
+                                           "chain", "merge-cables", "merge-results", "labels", "door-sheets",
+                                           "arrange"};
 
 struct Common {
     bool json = false;
@@ -53,7 +55,7 @@ public:
         const auto bytes = bytesOf(path);
         if (!bytes)
             return bytes.refusal();
-        return layout::readPlaced(*bytes, {path, catalogue_}, exchange::formatFromText(from));
+        return edit::readPlaced(*bytes, {path, catalogue_}, exchange::formatFromText(from));
     }
 
     int refuse(const Remark& why, int code) {
@@ -212,6 +214,27 @@ public:
         if (output != "-")
             out_ << (common.json ? scheduleJson(*schedule).dump(2) + "\n" : scheduleText(*schedule));
         return schedule->count(edit::Match::wrong) == 0 ? done : doneWithFindings;
+    }
+
+    int arrange(const Arranging& wanted) {
+        auto loaded = load(wanted.file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        const auto arranged = arrangedAs(loaded->network, wanted);
+        if (!arranged)
+            return refuse(arranged.refusal(), wrongUsage);
+        if (!wanted.output.empty()) {
+            const auto format = wanted.output == "-" ? std::nullopt : exchange::formatFromSuffix(wanted.output);
+            const auto written = exchange::write(arranged->network, format.value_or(exchange::Format::own));
+            if (wanted.output == "-")
+                out_ << written.bytes;
+            else if (auto kept = files_.writeAtomically(wanted.output, written.bytes); !kept)
+                return refuse(kept.refusal(), cannotWrite);
+        }
+        if (wanted.output != "-")
+            out_ << (common.json ? arranged->report.dump(2) + "\n" : arrangedText(arranged->report));
+        return done;
     }
 
     struct Convert {
@@ -475,6 +498,25 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     convert->callback([&] { outcome.exitCode = runner.convert(conversion); });
 
     Runner::Render wanted;
+    auto* arrange = common(app.add_subcommand("arrange", "lay out a sheet"));
+    Arranging arranging;
+    std::vector<std::string> styles, flows;
+    for (const layout::Style style : layout::allStyles)
+        styles.emplace_back(textOf(style));
+    for (const char* flow : {"down", "up", "left", "right"})
+        flows.emplace_back(flow);
+    arrange->add_option("FILE", arranging.file, "network, - for standard input")->required();
+    arrange->add_option("-o,--output", arranging.output, "network to write; - for standard output");
+    fromOption(arrange);
+    arrange->add_option("--style", arranging.style, "how; else as its structure suggests")->check(CLI::IsMember(styles));
+    arrange->add_option("--flow", arranging.flow, "where it goes from the anchor")->check(CLI::IsMember(flows));
+    arrange->add_option("--anchor", arranging.anchor, "device it hangs on, by name or id");
+    arrange->add_option("--sheet", arranging.sheet, "sheet by name; else the first");
+    arrange->add_option("--enter", arranging.enter, "only what is in this group, by name or id");
+    arrange->add_option("--spacing", arranging.spacing, "times the usual distances")->check(CLI::Range(0.5, 3.0));
+    arrange->add_option("--seed", arranging.seed, "another drawing where chance decides");
+    arrange->callback([&] { outcome.exitCode = runner.arrange(arranging); });
+
     auto* render = common(app.add_subcommand("render", "draw a sheet as PNG, SVG or PDF"));
     render->add_option("FILE", wanted.file, "network, - for standard input")->required();
     render->add_option("-o,--output", wanted.output, "picture to write")->required();

@@ -124,12 +124,19 @@ Json end(const Network& network, const PortRef& port) {
     return {{"device", device ? device->name : ""}, {"port", port.port}};
 }
 
-Json links(const Network& network, const find::Matcher& where) {
+Json links(const Network& network, SheetId sheet, const find::Matcher& where) {
     Json rows = Json::array();
+    const scene::Scene scene = scene::Scene::build(network, sheet);
     network.all<Link>().forEach([&](const Link& link) {
         if (!where.matches(link))
             return;
         const Cable* cable = network.cable(link.cable);
+        Json path = nullptr; // as it is drawn
+        if (const scene::LinkLine* line = scene.link(link.id)) {
+            path = Json::array();
+            for (const scene::PointF p : line->path)
+                path.push_back({std::round(p.x * 10) / 10, std::round(p.y * 10) / 10});
+        }
         rows.push_back({{"id", idText(link.id.value)},
                         {"a", end(network, link.a)},
                         {"b", end(network, link.b)},
@@ -137,7 +144,8 @@ Json links(const Network& network, const find::Matcher& where) {
                         {"cable", cable ? cable->type : ""},
                         {"lengthM", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0},
                         {"speedMbps", speedOf(network, link)},
-                        {"provenance", std::string(textOf(link.provenance.origin))}});
+                        {"provenance", std::string(textOf(link.provenance.origin))},
+                        {"path", path}});
     });
     return rows;
 }
@@ -415,7 +423,7 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
     if (what == "ports")
         return ports(network, where);
     if (what == "links")
-        return links(network, where);
+        return links(network, *sheet, where);
     if (what == "groups")
         return groups(network, *sheet, where);
     if (what == "sheets")

@@ -3,7 +3,7 @@
 #pragma once
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
-#include "core/layout/reading.h"
+#include "core/edit/placed_reading.h"
 
 #include <QString>
 
@@ -15,7 +15,7 @@ inline const model::Catalogue& catalogue() {
 }
 
 inline Result<exchange::Loaded> read(std::string_view bytes, const char* file = "given.txt") {
-    return layout::readPlaced(bytes, {file, catalogue()});
+    return edit::readPlaced(bytes, {file, catalogue()});
 }
 
 /// The last device of that name; null when there is none.

@@ -8,6 +8,7 @@ std::span<const Command> CommandTable::all() {
     static constexpr const char *fileMenu = QT_TR_NOOP("&File"), *editMenu = QT_TR_NOOP("&Edit"),
                                 *placeMenu = QT_TR_NOOP("&Place"), *linkMenu = QT_TR_NOOP("&Link"),
                                 *cableMenu = QT_TR_NOOP("&Cable"), *groupMenu = QT_TR_NOOP("&Group"),
+                                *arrangeMenu = QT_TR_NOOP("&Arrange"),
                                 *sheetMenu = QT_TR_NOOP("&Sheet"), *viewMenu = QT_TR_NOOP("&View"),
                                 *helpMenu = QT_TR_NOOP("&Help");
     static constexpr Command table[] = {
@@ -156,6 +157,10 @@ std::span<const Command> CommandTable::all() {
          false},
         {Id::drawConduit, groupMenu, QT_TR_NOOP("Draw a condui&t"), "",
          QT_TR_NOOP("Draw a conduit on the floor's plan; cables enter it at its ends"), false},
+        {Id::arrange, arrangeMenu, QT_TR_NOOP("&Arrange…"), "X",
+         QT_TR_NOOP("Lay out the sheet, or the selection, in one of several styles"), true},
+        {Id::arrangeAgain, arrangeMenu, QT_TR_NOOP("Arrange a&gain"), "Shift+X",
+         QT_TR_NOOP("Lay out the sheet once more as last time"), true},
         {Id::newSheet, sheetMenu, QT_TR_NOOP("&New sheet"), "", QT_TR_NOOP("Add a sheet with nothing on it"),
          false},
         {Id::sheetLikeThis, sheetMenu, QT_TR_NOOP("New sheet &like this"), "",

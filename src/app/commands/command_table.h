@@ -74,6 +74,8 @@ enum class CommandId {
     printDoorSheets,
     drawTray,
     drawConduit,
+    arrange,
+    arrangeAgain,
     newSheet,
     sheetLikeThis,
     sheetOfGroup,

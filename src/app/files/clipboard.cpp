@@ -2,7 +2,7 @@
 #include "app/files/clipboard.h"
 
 #include "app/shown_text.h"
-#include "core/layout/reading.h"
+#include "core/edit/placed_reading.h"
 #include "paint/picture.h"
 
 #include <QCoreApplication>
@@ -76,7 +76,7 @@ Result<edit::Clip> clipFrom(const QByteArray& bytes, const Catalogue& catalogue)
         return advice(QCoreApplication::translate("Clipboard", "there is nothing to paste"),
                       QCoreApplication::translate("Clipboard", "copy some devices first"));
     auto loaded =
-        layout::readPlaced({bytes.data(), static_cast<std::size_t>(bytes.size())}, {"clipboard", catalogue});
+        edit::readPlaced({bytes.data(), static_cast<std::size_t>(bytes.size())}, {"clipboard", catalogue});
     if (!loaded)
         return loaded.refusal();
     return edit::Clip{std::move(loaded->network)};

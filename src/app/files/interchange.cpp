@@ -9,7 +9,7 @@
 #include "app/shown_text.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
-#include "core/layout/reading.h"
+#include "core/edit/placed_reading.h"
 #include "paint/door_sheets.h"
 #include "paint/label_sheet.h"
 #include "paint/picture.h"
@@ -64,7 +64,7 @@ void Interchange::importFile(const QString& path, WhenDone done) {
     readFile<exchange::Loaded>(
         path,
         [path = path.toStdString(), catalogue = desk_.session.catalogue()](const std::string& bytes) {
-            return layout::readPlaced(bytes, {path, catalogue});
+            return edit::readPlaced(bytes, {path, catalogue});
         },
         [this, path, done](std::shared_ptr<exchange::Loaded> loaded) { offer(path, loaded, done); }, done);
 }

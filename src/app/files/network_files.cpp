@@ -2,7 +2,7 @@
 #include "app/files/network_files.h"
 
 #include "app/shown_text.h"
-#include "core/layout/reading.h"
+#include "core/edit/placed_reading.h"
 
 #include <QFileInfo>
 
@@ -135,7 +135,7 @@ void NetworkFiles::readFile(const QString& path, const WhenDone& done) {
                 return {bytes.refusal()};
             if (exchange::isOwn(*bytes))
                 return {edit::Document::openRead(world, path, *bytes)};
-            auto loaded = layout::readPlaced(*bytes, {path, catalogue});
+            auto loaded = edit::readPlaced(*bytes, {path, catalogue});
             if (!loaded)
                 return {loaded.refusal()};
             return {edit::Document::Opened{edit::Document::fresh(world, std::move(loaded->network)),

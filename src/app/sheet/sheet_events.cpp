@@ -37,9 +37,15 @@ bool SheetView::event(QEvent* event) {
 
 void SheetView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    tiles().draw(painter, camera(), devicePixelRatioF());
     const double zoom = camera().zoom();
     const scene::Rect seen = camera().visible();
+    if (morph_.isMoving()) {
+        painter.fillRect(rect(), live_.theme().sheet);
+        painter.scale(zoom, zoom);
+        painter.translate(-seen.x, -seen.y);
+        return morph_.paint(painter, live_.theme(), zoom);
+    }
+    tiles().draw(painter, camera(), devicePixelRatioF());
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
     paintOverlays(painter, live_.painter(), session_.overlays(), session_.scene(), seen, zoom);

@@ -48,6 +48,8 @@ SheetView::SheetView(Session& session, QWidget* parent)
     cardTimer_.setInterval(cardRestMs);
     hold_.setSingleShot(true);
     hold_.setInterval(holdMs);
+    connect(&morph_, &Morph::valueChanged, this, qOverload<>(&QWidget::update));
+    connect(&morph_, &Morph::finished, this, qOverload<>(&QWidget::update));
     connect(&hold_, &QTimer::timeout, this, [this] {
         select_.openHeld();
         afterEvent();
@@ -175,6 +177,17 @@ Rect SheetView::selectionBounds() const {
             all = all.united(scene::frameOf(*item));
     }
     return all;
+}
+
+void SheetView::showMoved(const scene::Scene& before) {
+    if (hasMotion() && isVisible())
+        morph_.begin(before, session_.scene());
+    const scene::Rect all = session_.scene().bounds();
+    if (!camera().visible().contains(all) || all.w * camera().zoom() < width() * 0.4) {
+        Camera whole = camera();
+        whole.fit(all);
+        flyTo(whole.centre(), whole.zoom());
+    }
 }
 
 void SheetView::fitAll() {

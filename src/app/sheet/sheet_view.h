@@ -11,6 +11,7 @@
 #include "app/sheet/live_layer.h"
 #include "app/sheet/locator.h"
 #include "app/sheet/measure_tool.h"
+#include "app/sheet/morph.h"
 #include "app/sheet/place_tool.h"
 #include "app/sheet/route_tool.h"
 #include "app/sheet/select_tool.h"
@@ -38,6 +39,10 @@ public:
 
     void fitAll();
     void fitSelection();
+    /// Shows where everything went since another scene of this sheet, and the whole of it if
+    /// some of that is out of view now.
+    void showMoved(const scene::Scene& before);
+    bool isMorphing() const { return morph_.isMoving(); }
 
     // What commands ask for.
     /// A link in hand that is dragged from outside the sheet, such as from a faceplate.
@@ -139,6 +144,7 @@ private:
     Session& session_;
     LiveLayer live_;
     FoundMark mark_{this};
+    Morph morph_{this};
     LinkFlow linking_;
     FieldsInPlace fields_;
     TypeToAdd adding_;

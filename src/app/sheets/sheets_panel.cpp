@@ -90,9 +90,9 @@ SheetsPanel::SheetsPanel(Session& session, QWidget* parent)
     connect(list_, &QListWidget::itemChanged, this, &SheetsPanel::takeName);
     connect(&session_.workspace(), &Workspace::networkChanged, this, &SheetsPanel::later);
     connect(&session_.sheets(), &SheetSession::sheetShown, this, &SheetsPanel::later);
-    connect(&pictures_, &SheetPictures::made, this, [this](SheetId sheet, const QImage& picture) {
+    connect(&pictures_, &ScenePictures::made, this, [this](quint64 sheet, const QImage& picture) {
         for (int row = 0; row < list_->count(); ++row)
-            if (SheetList::sheetOf(list_->item(row)) == sheet) {
+            if (SheetList::sheetOf(list_->item(row)).value == sheet) {
                 QPixmap pixmap = QPixmap::fromImage(picture);
                 pixmap.setDevicePixelRatio(devicePixelRatioF());
                 busy_ = true;
@@ -102,8 +102,14 @@ SheetsPanel::SheetsPanel(Session& session, QWidget* parent)
     });
     theme_ = &paint::lightTheme();
     connect(&rest_, &QTimer::timeout, this, [this] {
-        if (isVisible())
-            pictures_.make(session_.network(), *theme_, pictureSize * devicePixelRatioF());
+        if (!isVisible())
+            return;
+        std::vector<ScenePictures::Wanted> wanted;
+        for (const Sheet& sheet : session_.network().sheetsInOrder())
+            wanted.push_back({sheet.id.value, [network = session_.network(), id = sheet.id] {
+                                  return std::optional(scene::Scene::build(network, id));
+                              }});
+        pictures_.make(std::move(wanted), *theme_, pictureSize * devicePixelRatioF());
     });
 }
 

@@ -2,7 +2,7 @@
 // The sheets of the network as a list with pictures: shown by a click, put in order by
 // dragging, renamed in place; devices are dropped on a sheet to be drawn there too.
 #pragma once
-#include "app/sheets/sheet_pictures.h"
+#include "app/sheets/scene_pictures.h"
 
 #include <QListWidget>
 #include <QPushButton>
@@ -63,7 +63,7 @@ private:
     SheetList* list_;
     QPushButton* new_;
     const paint::Theme* theme_;
-    SheetPictures pictures_;
+    ScenePictures pictures_;
     QTimer rest_; ///< pictures are made when nothing has changed for a while
     bool stale_ = true, busy_ = false;
 };

@@ -282,22 +282,34 @@ void MainWindow::buildPlaceLine() {
     bar->addWidget(find_);
     addToolBar(Qt::TopToolBarArea, bar);
     buildFilterBar();
+    buildArrangeBar();
+}
+
+template <class Bar>
+void MainWindow::addBar(const QString& title, const char* name, Bar* wanted) {
+    auto* bar = new QToolBar(title, this);
+    bar->setObjectName(QLatin1String(name));
+    bar->setMovable(false);
+    bar->setContextMenuPolicy(Qt::PreventContextMenu);
+    bar->addWidget(wanted);
+    addToolBarBreak();
+    addToolBar(Qt::TopToolBarArea, bar);
+    const auto follow = [this, bar, wanted] { bar->setVisible(showsSheet() && wanted->isWanted()); };
+    connect(wanted, &Bar::wantedChanged, bar, follow);
+    connect(stack_, &QStackedWidget::currentChanged, bar, follow);
+    connect(wanted, &Bar::left, sheet_, qOverload<>(&QWidget::setFocus));
+    follow();
 }
 
 void MainWindow::buildFilterBar() {
-    auto* bar = new QToolBar(tr("Filter"), this);
-    bar->setObjectName(QStringLiteral("filterBar"));
-    bar->setMovable(false);
-    bar->setContextMenuPolicy(Qt::PreventContextMenu);
     filter_ = new FilterBar(*session_);
-    bar->addWidget(filter_);
-    addToolBarBreak();
-    addToolBar(Qt::TopToolBarArea, bar);
-    const auto follow = [this, bar] { bar->setVisible(showsSheet() && filter_->isWanted()); };
-    connect(filter_, &FilterBar::wantedChanged, bar, follow);
-    connect(stack_, &QStackedWidget::currentChanged, bar, follow);
-    connect(filter_, &FilterBar::left, sheet_, qOverload<>(&QWidget::setFocus));
-    follow();
+    addBar(tr("Filter"), "filterBar", filter_);
+}
+
+void MainWindow::buildArrangeBar() {
+    arrangeActs_ = new ArrangeActs(*session_, *jobs_, *sheet_, this);
+    arrangeBar_ = new ArrangeBar(*session_, *arrangeActs_);
+    addBar(tr("Arrange"), "arrangeBar", arrangeBar_);
 }
 
 void MainWindow::buildDocks() {
@@ -370,6 +382,7 @@ void MainWindow::applyTheme() {
     chain_->setTheme(theme);
     racks_->setTheme(theme_->theme());
     sheetsPanel_->setTheme(theme_->theme());
+    arrangeBar_->setTheme(theme_->theme());
     refreshChecks();
 }
 

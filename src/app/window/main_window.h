@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window: menus from the command table, the place line, docks, status line.
 #pragma once
+#include "app/arranging/arrange_bar.h"
 #include "app/cabling/cabling_dialogs.h"
 #include "app/commands/commands.h"
 #include "app/desk.h"
@@ -71,6 +72,7 @@ public:
     DetailsPanel& details() { return *details_; }
     FindField& find() { return *find_; }
     FilterBar& filter() { return *filter_; }
+    ArrangeBar& arranging() { return *arrangeBar_; }
     MissingPanel& missing() { return *missing_; }
     RackPanel& racks() { return *racks_; }
     StartPage& startPage() { return *start_; }
@@ -110,6 +112,7 @@ private:
     void addLinkCommands();
     void addCableCommands();
     void addGroupCommands();
+    void addArrangeCommands();
     void addPlanCommands();
     void addSheetCommands();
     void addLookCommands();
@@ -129,6 +132,10 @@ private:
     void watchDocument();
     void buildPlaceLine();
     void buildFilterBar();
+    void buildArrangeBar();
+    /// A bar above the sheet that is there while it is wanted.
+    template <class Bar>
+    void addBar(const QString& title, const char* name, Bar* bar);
     void buildDocks();
     void applyTheme();
     void refreshChecks();
@@ -191,6 +198,8 @@ private:
     QTabWidget* bottomTabs_ = nullptr;
     FindField* find_ = nullptr;
     FilterBar* filter_ = nullptr;
+    ArrangeActs* arrangeActs_ = nullptr;
+    ArrangeBar* arrangeBar_ = nullptr;
     MissingPanel* missing_ = nullptr;
     RackPanel* racks_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;

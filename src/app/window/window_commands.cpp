@@ -30,6 +30,7 @@ void MainWindow::addCommands() {
     addLinkCommands();
     addCableCommands();
     addGroupCommands();
+    addArrangeCommands();
     addPlanCommands();
     addSheetCommands();
     addLookCommands();
@@ -231,6 +232,16 @@ void MainWindow::addGroupCommands() {
     commands_->add({{Id::tuckAll, [this] { groups_.tuckAll(true); }},
                     {Id::bringOutAll, [this] { groups_.tuckAll(false); }}},
                    [this] { return showsSheet(); });
+}
+
+void MainWindow::addArrangeCommands() {
+    const auto can = [this] { return showsSheet() && arrangeActs_->canArrange(); };
+    commands_->add(
+        {
+            {Id::arrange, [this] { arrangeBar_->isWanted() ? arrangeBar_->close() : arrangeBar_->open(); }},
+            {Id::arrangeAgain, [this] { arrangeActs_->again(); }},
+        },
+        can);
 }
 
 void MainWindow::addPlanCommands() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/following.h"
 
+#include "core/edit/arranging.h"
 #include "core/edit/plans.h"
 #include "core/edit/rack_sheets.h"
 #include "core/linking/route.h"
@@ -78,6 +79,7 @@ void followAct(const Network& before, Network& after) {
     followPlans(before, after);
     followRacks(before, after);
     followLengths(before, after);
+    followArranged(before, after);
 }
 
 } // namespace underridge::edit

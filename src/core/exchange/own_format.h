@@ -25,7 +25,7 @@ struct Unplaced {
 struct Loaded {
     model::Network network;
     std::vector<Remark> remarks;
-    std::vector<Unplaced> unplaced; ///< for layout::readPlaced to put down
+    std::vector<Unplaced> unplaced; ///< for edit::readPlaced to put down
 };
 
 /// The whole file as text. The same network gives the same bytes.

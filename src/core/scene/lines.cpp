@@ -27,25 +27,6 @@ std::uint32_t colour(std::string_view text) {
     return value;
 }
 
-int indexOf(const Network& network, const PortRef& port) {
-    const Device* device = network.device(port.device);
-    if (!device || !port.known())
-        return -1;
-    // A plain device, the usual case, needs no list of its ports.
-    const bool plain = device->modules.empty() && device->stack.empty() && device->added.empty();
-    if (const DeviceModel* model = network.modelOf(*device); model && plain) {
-        const PortSpec* spec = model->ports.find(port.port);
-        bool split = false;
-        network.all<Port>().forEachIn(device->id.value, [&](const Port& p) { split |= p.breakout > 1; });
-        if (!split)
-            return spec ? static_cast<int>(spec - model->ports.specs().data()) : -1;
-    }
-    const auto ports = portsOf(network, *device);
-    const auto at =
-        std::find_if(ports.begin(), ports.end(), [&](const PortView& p) { return p.key == port.port; });
-    return at == ports.end() ? -1 : static_cast<int>(at - ports.begin());
-}
-
 Label labelAt(LabelKind kind, std::string_view text, PointF centre) {
     std::string shown = elided(text, labelSize, Weight::regular, maxLabelWidth - 6);
     const double width = textWidth(shown, labelSize, Weight::regular) + 6;
@@ -124,9 +105,14 @@ std::vector<PointF> pathOf(const Anchor& a, const Anchor& b, int portA, int port
         path.push_back(shifted(b.frame, leavingFrom(b, -1, a.frame.centre()), by));
         return path;
     }
-    path.push_back(leavingFrom(a, portA, bends.empty() ? b.frame.centre() : bends.front()));
+    // A first or last bend at the border of a plate is where the line ends.
+    const bool endA = bends.size() > 1 && a.frame.grown(2).contains(bends.front()),
+               endB = bends.size() > 1 && b.frame.grown(2).contains(bends.back());
+    if (!endA)
+        path.push_back(leavingFrom(a, portA, bends.empty() ? b.frame.centre() : bends.front()));
     path.insert(path.end(), bends.begin(), bends.end());
-    path.push_back(leavingFrom(b, portB, bends.empty() ? a.frame.centre() : bends.back()));
+    if (!endB)
+        path.push_back(leavingFrom(b, portB, bends.empty() ? a.frame.centre() : bends.back()));
     return path;
 }
 
@@ -170,6 +156,25 @@ std::pair<int, int> Parallels::placeOf(const Link& link) {
         std::sort(at->second.begin(), at->second.end());
     }
     return placeIn(at->second, link.id);
+}
+
+int railIndexOf(const Network& network, const PortRef& port) {
+    const Device* device = network.device(port.device);
+    if (!device || !port.known())
+        return -1;
+    // A plain device, the usual case, needs no list of its ports.
+    const bool plain = device->modules.empty() && device->stack.empty() && device->added.empty();
+    if (const DeviceModel* model = network.modelOf(*device); model && plain) {
+        const PortSpec* spec = model->ports.find(port.port);
+        bool split = false;
+        network.all<Port>().forEachIn(device->id.value, [&](const Port& p) { split |= p.breakout > 1; });
+        if (!split)
+            return spec ? static_cast<int>(spec - model->ports.specs().data()) : -1;
+    }
+    const auto ports = portsOf(network, *device);
+    const auto at =
+        std::find_if(ports.begin(), ports.end(), [&](const PortView& p) { return p.key == port.port; });
+    return at == ports.end() ? -1 : static_cast<int>(at - ports.begin());
 }
 
 bool isDrawnOn(const Link& link, SheetId sheet) {
@@ -292,7 +297,7 @@ GroupId levelOf(const Network& network, const Link& link) {
 LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
                 const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding) {
     LinkLine line = joined(network, link, a, b);
-    const int portA = indexOf(network, link.a), portB = indexOf(network, link.b);
+    const int portA = railIndexOf(network, link.a), portB = railIndexOf(network, link.b);
     line.path = pathOf(a, b, portA, portB, bendsOf(network, sheet.id, link, a, b, folding), parallels);
     const double whole = pathLength(line.path);
     if (sheet.portLabels) {

@@ -61,6 +61,9 @@ PointF leavingFrom(const Anchor& anchor, int port, PointF towards);
 /// The innermost group both ends of a link are in: its bends are of that level.
 model::GroupId levelOf(const model::Network& network, const model::Link& link);
 
+/// Which tick of its device's rail a port is; -1: not known.
+int railIndexOf(const model::Network& network, const model::PortRef& port);
+
 LinkForm formOf(const model::Network& network, const model::Link& link);
 /// How a link's line looks, without its path, labels and marks at the ends: form, colour,
 /// fibres and status.

@@ -3,10 +3,10 @@
 #pragma once
 #include "core/exchange/foreign.h"
 
-namespace underridge::layout {
+namespace underridge::edit {
 
 /// What exchange::readAny reads, with a position for every device it shows.
 Result<exchange::Loaded> readPlaced(std::string_view bytes, const exchange::Source& source,
                                     std::optional<exchange::Format> as = std::nullopt);
 
-} // namespace underridge::layout
+} // namespace underridge::edit

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/layout/reading.h"
+#include "core/edit/placed_reading.h"
 
-#include "core/layout/put_down.h"
+#include "core/edit/arranging.h"
 
-namespace underridge::layout {
+namespace underridge::edit {
 
 Result<exchange::Loaded> readPlaced(std::string_view bytes, const exchange::Source& source,
                                     std::optional<exchange::Format> as) {
@@ -14,4 +14,4 @@ Result<exchange::Loaded> readPlaced(std::string_view bytes, const exchange::Sour
     return loaded;
 }
 
-} // namespace underridge::layout
+} // namespace underridge::edit

@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/arranging.h"
+
+#include "core/layout/drawn.h"
+
+#include <chrono>
+#include <fmt/format.h>
+
+namespace underridge::cli {
+using namespace model;
+namespace {
+
+Result<DeviceId> deviceNamed(const Network& network, const std::string& name) {
+    DeviceId found;
+    bool several = false;
+    network.all<Device>().forEach([&](const Device& device) {
+        if (device.name == name || idText(device.id.value) == name) {
+            several |= static_cast<bool>(found);
+            found = device.id;
+        }
+    });
+    if (!found)
+        return error(fmt::format("no device is called {}", name), "see underridge list FILE devices");
+    if (several)
+        return error(fmt::format("several devices are called {}", name), "say it by id");
+    return found;
+}
+
+double rounded(double value) {
+    return std::round(value * 1000) / 1000;
+}
+
+} // namespace
+
+Result<ArrangedFile> arrangedAs(const Network& network, const Arranging& wanted) {
+    const auto sheet = sheetNamed(network, wanted.sheet);
+    if (!sheet)
+        return sheet.refusal();
+    edit::Look look(*sheet);
+    if (!wanted.enter.empty()) {
+        const auto group = groupNamed(network, wanted.enter);
+        if (!group)
+            return group.refusal();
+        look.entered = *group;
+    }
+    edit::ArrangeWish wish;
+    wish.style = *layout::styleFromText(wanted.style);
+    wish.flow = *layout::flowFromText(wanted.flow);
+    wish.spacing = wanted.spacing;
+    wish.seed = wanted.seed;
+    if (!wanted.anchor.empty()) {
+        const auto anchor = deviceNamed(network, wanted.anchor);
+        if (!anchor)
+            return anchor.refusal();
+        wish.anchor = *anchor;
+    }
+    edit::ArrangeReport report;
+    const auto start = std::chrono::steady_clock::now();
+    auto act = edit::arrange(network, look, wish, &report);
+    const double elapsed =
+        std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
+    if (!act)
+        return act.refusal();
+    const auto measures =
+        layout::measured(scene::Scene::build(act->network, *sheet, LengthUnit::metres, look.entered));
+    Json json{{"style", wanted.style},
+              {"found", report.why},
+              {"devices", report.devices},
+              {"elapsedMs", rounded(elapsed)},
+              {"crossings", measures.crossings},
+              {"overlaps", measures.overlaps},
+              {"linksThroughDevices", measures.linksThroughDevices},
+              {"groupIntrusions", measures.groupIntrusions},
+              {"labelOverlaps", measures.labelOverlaps},
+              {"edgeLength", rounded(measures.edgeLength)},
+              {"edgeLengthVariation", rounded(measures.edgeLengthVariation)},
+              {"stress", rounded(measures.stress)},
+              {"angularResolution", rounded(measures.angularResolution)},
+              {"aspect", rounded(measures.aspect)},
+              {"area", std::round(measures.area)},
+              {"displacement", rounded(report.moved)}};
+    return ArrangedFile{std::move(act->network), std::move(json)};
+}
+
+std::string arrangedText(const Json& report) {
+    std::string out;
+    for (const auto& [key, value] : report.items())
+        out += fmt::format("{}\t{}\n", key, value.is_string() ? value.get<std::string>() : value.dump());
+    return out;
+}
+
+} // namespace underridge::cli

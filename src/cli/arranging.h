@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What `underridge arrange` does and prints.
+#pragma once
+#include "cli/listing.h"
+#include "core/edit/arranging.h"
+
+namespace underridge::cli {
+
+struct Arranging {
+    std::string file, output, sheet, enter, style = "suggest", flow = "down", anchor;
+    double spacing = 1;
+    std::uint64_t seed = 1;
+};
+
+struct ArrangedFile {
+    model::Network network;
+    Json report; ///< measures of the sheet as it is drawn, and the time it took
+};
+
+/// Arranges a sheet of a network. Refuses names that are not there or not the only ones.
+Result<ArrangedFile> arrangedAs(const model::Network& network, const Arranging& wanted);
+
+/// The report as lines of text.
+std::string arrangedText(const Json& report);
+
+} // namespace underridge::cli

@@ -1,0 +1,566 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/arranging.h"
+
+#include "core/base/text.h"
+#include "core/layout/boxes.h"
+#include "core/layout/detours.h"
+#include "core/model/group_tree.h"
+#include "core/model/ports.h"
+#include "core/model/uplinks.h"
+#include "core/scene/lines.h"
+#include "core/scene/plates.h"
+#include "core/scene/rack.h"
+
+#include <fmt/format.h>
+#include <map>
+#include <set>
+#include <unordered_map>
+
+namespace underridge::edit {
+using namespace model;
+using layout::Index;
+using scene::PointF;
+using scene::Rect;
+namespace {
+
+Point rounded(PointF p) {
+    return ontoSheet({static_cast<int>(std::lround(p.x)), static_cast<int>(std::lround(p.y))});
+}
+
+/// What stands as one on a level.
+struct Item {
+    DeviceId device; ///< none: it is a group
+    GroupId group;
+    PointF size;
+    std::string_view name;
+};
+
+/// The links between two items, as one line.
+struct Bundle {
+    Index a = 0, b = 0;
+    std::vector<const Link*> links;
+};
+
+/// A group, or the whole: what is directly in it.
+struct Level {
+    GroupId group, parent;
+    bool asIs = false; ///< what is in it stays as it is
+    std::vector<Item> items;
+    std::vector<Bundle> bundles;
+    layout::Drawing drawing;
+    Rect bounds;       ///< of the drawing
+    std::size_t depth = 0;
+};
+
+class Arranger {
+public:
+    Arranger(const Network& network, const Look& look, const ArrangeWish& wish)
+        : network_(network), sheet_(*network.sheet(look.sheet)), look_(look), wish_(wish) {}
+
+    ActResult act(ArrangeReport* report) {
+        gather();
+        if (plates_.empty())
+            return error("there is nothing to arrange", "add devices to the sheet first");
+        Act act{fmt::format("Arrange {} {}", plates_.size(), plates_.size() == 1 ? "device" : "devices"), network_, {}};
+        if (report)
+            report->devices = plates_.size();
+        for (auto& [id, level] : levels_)
+            deepest_ = std::max(deepest_, level.depth);
+        for (std::size_t depth = deepest_ + 1; depth-- > 0;)
+            for (auto& [id, level] : levels_)
+                if (level.depth == depth && !level.asIs)
+                    arrangeLevel(level);
+        const Level& root = levels_.at(0);
+        const PointF corner = cornerFor(root);
+        place(root, corner - PointF{root.bounds.x, root.bounds.y});
+        keepPinned();
+        goRound();
+        store(act.network, report);
+        if (report)
+            report->why = why();
+        return act;
+    }
+
+private:
+    void gather() {
+        const GroupId within = scene::shownGroup(network_, sheet_, look_.entered);
+        const std::set<DeviceId> only(wish_.only.begin(), wish_.only.end());
+        folding_ = sharedFoldingOf(network_, look_);
+        network_.all<Position>().forEachIn(sheet_.id.value, [&](const Position& position) {
+            const Device* device = position.of == Kind::device ? network_.device({position.object}) : nullptr;
+            if (!device || (!only.empty() && !only.contains(device->id)))
+                return;
+            if (within && !liesIn(device->group, within))
+                return;
+            const auto plate = scene::plateOf(network_, sheet_.id, *device);
+            if (plate)
+                plates_.emplace(device->id.value, *plate);
+        });
+        // Levels, with groups where the sheet shows them.
+        levels_[0].group = within;
+        levelOf_[within.value] = 0;
+        const bool grouped = sheet_.groups && only.empty();
+        std::vector<DeviceId> order;
+        for (const auto& [id, plate] : plates_)
+            order.push_back({id});
+        std::sort(order.begin(), order.end(), [&](DeviceId x, DeviceId y) {
+            const Device &a = *network_.device(x), &b = *network_.device(y);
+            return a.name != b.name ? naturalLess(a.name, b.name) : x < y;
+        });
+        for (const DeviceId id : order) {
+            const Device& device = *network_.device(id);
+            Level& level = grouped ? levelFor(device.group, within) : levels_[0];
+            const Rect& frame = plates_.at(id.value).frame;
+            itemOf_[id.value] = {level.group.value, static_cast<Index>(level.items.size())};
+            level.items.push_back({id, {}, {frame.w, frame.h}, device.name});
+        }
+        if (grouped)
+            for (auto& [id, level] : levels_)
+                if (id != 0) {
+                    Level& parent = levels_.at(level.parent == within ? 0 : level.parent.value);
+                    itemOf_[id] = {parent.group.value, static_cast<Index>(parent.items.size())};
+                    const Group* group = network_.group(level.group);
+                    parent.items.push_back({{}, level.group, {}, group ? std::string_view(group->name) : std::string_view()});
+                }
+        std::set<LinkId> seen;
+        for (const DeviceId id : order)
+            network_.forEachLinkOf(id, [&](const Link& link) {
+                if (link.a.device != id || !scene::isDrawnOn(link, sheet_.id) || link.b.device == id ||
+                    !plates_.contains(link.b.device.value))
+                    return;
+                addLink(link);
+            });
+    }
+
+    bool liesIn(GroupId group, GroupId in) const {
+        for (const GroupId each : upwards(network_, group))
+            if (each == in)
+                return true;
+        return false;
+    }
+
+    /// The level of a group, with those around it. A level in a group that stays as it is is
+    /// that group's.
+    Level& levelFor(GroupId group, GroupId within) {
+        if (group == within || !group || !network_.group(group))
+            return levels_[0];
+        if (const auto at = levels_.find(group.value); at != levels_.end())
+            return at->second;
+        Level& parent = levelFor(network_.group(group)->parent, within);
+        if (parent.asIs)
+            return parent;
+        const std::size_t depth = parent.depth + 1;
+        const GroupId around = parent.group;
+        Level level;
+        level.group = group;
+        level.parent = around;
+        level.depth = depth;
+        const Position* position = network_.position(sheet_.id, group.value);
+        const Group& held = *network_.group(group);
+        level.asIs = (position && position->folded) || (sheet_.racks && held.rackUnits > 0);
+        return levels_.emplace(group.value, std::move(level)).first->second;
+    }
+
+    /// What stands for a device on a level.
+    std::optional<Index> itemOn(const Level& level, DeviceId device) const {
+        auto at = itemOf_.find(device.value);
+        while (at != itemOf_.end()) {
+            if (at->second.first == level.group.value)
+                return at->second.second;
+            at = itemOf_.find(at->second.first);
+        }
+        return std::nullopt;
+    }
+
+    void addLink(const Link& link) {
+        // The innermost level both ends are on.
+        std::vector<std::uint64_t> ofA;
+        for (auto at = itemOf_.find(link.a.device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first))
+            ofA.push_back(at->second.first);
+        for (auto at = itemOf_.find(link.b.device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first)) {
+            const std::uint64_t id = at->second.first;
+            if (std::find(ofA.begin(), ofA.end(), id) == ofA.end())
+                continue;
+            Level& level = levels_.at(id == levels_.at(0).group.value ? 0 : id);
+            const auto a = itemOn(level, link.a.device), b = itemOn(level, link.b.device);
+            if (level.asIs || !a || !b || *a == *b)
+                return;
+            const auto key = std::tuple(id, std::min(*a, *b), std::max(*a, *b));
+            const auto [bundle, fresh] = bundles_.try_emplace(key, level.bundles.size());
+            if (fresh)
+                level.bundles.push_back({std::min(*a, *b), std::max(*a, *b), {}});
+            level.bundles[bundle->second].links.push_back(&link);
+            return;
+        }
+    }
+
+    double tickAt(const Link& link, DeviceId device) const {
+        const PortRef& port = link.a.device == device ? link.a : link.b;
+        const scene::Plate& plate = plates_.at(device.value);
+        const int index = scene::railIndexOf(network_, port);
+        if (index < 0 || index >= static_cast<int>(plate.ticks.size()))
+            return -1;
+        const Rect tick = plate.rail.tick(index);
+        return tick.x + tick.w / 2 - plate.frame.x;
+    }
+
+    void arrangeLevel(Level& level) {
+        layout::Graph graph;
+        layout::Wish wish;
+        wish.style = wish_.style;
+        wish.flow = wish_.flow;
+        wish.spacing = wish_.spacing;
+        wish.seed = wish_.seed;
+        for (Index i = 0; i < level.items.size(); ++i) {
+            Item& item = level.items[i];
+            if (!item.device)
+                item.size = sizeOf(levels_.at(item.group.value));
+            layout::Node node{item.size.x, item.size.y, -1};
+            if (item.device) {
+                const Role role = roleOf(network_, *network_.device(item.device));
+                node.tier = role == Role::unknown ? -1 : tierOf(role);
+            }
+            graph.nodes.push_back(node);
+        }
+        if (wish_.anchor)
+            wish.anchor = itemOn(level, wish_.anchor).value_or(layout::none);
+        for (const Bundle& bundle : level.bundles) {
+            layout::Edge edge{bundle.a, bundle.b, -1, -1, static_cast<int>(bundle.links.size())};
+            const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
+            if (bundle.links.size() == 1) {
+                edge.atA = a.device ? tickAt(*bundle.links.front(), a.device) : -1;
+                edge.atB = b.device ? tickAt(*bundle.links.front(), b.device) : -1;
+            }
+            graph.edges.push_back(edge);
+        }
+        layout::Arranged arranged = layout::arranged(graph, wish);
+        level.drawing = std::move(arranged.drawing);
+        level.bounds = layout::boundsOf(graph, level.drawing);
+        shapes_.insert(shapes_.end(), arranged.shapes.begin(), arranged.shapes.end());
+    }
+
+    /// How large a group is with its frame.
+    PointF sizeOf(const Level& level) const {
+        if (level.asIs) {
+            const auto standing = folding_->standing(level.group);
+            return standing ? PointF{standing->w, standing->h} : PointF{scene::tileWidth, scene::tileHeight};
+        }
+        return {level.bounds.w + 2 * scene::framePadding,
+                level.bounds.h + 2 * scene::framePadding + scene::frameTitle};
+    }
+
+    /// Where the drawing begins: where what is arranged began before.
+    PointF cornerFor(const Level& root) const {
+        PointF least{1e18, 1e18}, most{-1e18, -1e18};
+        for (const auto& [id, plate] : plates_) {
+            least = {std::min(least.x, plate.frame.x), std::min(least.y, plate.frame.y)};
+            most = {std::max(most.x, plate.frame.right()), std::max(most.y, plate.frame.bottom())};
+        }
+        if (!wish_.only.empty()) // about its middle
+            return (least + most) * 0.5 - PointF{root.bounds.w, root.bounds.h} * 0.5;
+        return least;
+    }
+
+    void place(const Level& level, PointF by) {
+        for (std::size_t i = 0; i < level.items.size(); ++i) {
+            const Item& item = level.items[i];
+            const PointF at = level.drawing.at[i] + by;
+            if (item.device) {
+                at_[item.device.value] = at;
+                continue;
+            }
+            const Level& inner = levels_.at(item.group.value);
+            if (inner.asIs) {
+                const auto standing = folding_->standing(item.group);
+                kept_.emplace_back(item.group, standing ? at - PointF{standing->x, standing->y} : PointF{});
+                continue;
+            }
+            place(inner, at + PointF{scene::framePadding - inner.bounds.x,
+                                     scene::framePadding + scene::frameTitle - inner.bounds.y});
+        }
+        for (std::size_t e = 0; e < level.bundles.size(); ++e)
+            pathsOf(level, level.bundles[e], level.drawing.paths[e], by);
+    }
+
+    /// The ways of all links of a bundle, side by side.
+    void pathsOf(const Level& level, const Bundle& bundle, const std::vector<PointF>& way, PointF by) {
+        const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
+        const auto inPlace = !way.empty() && a.device && b.device;
+        const double n = static_cast<double>(bundle.links.size());
+        const double gap = std::min(5.0, 15.0 / std::max(1.0, n));
+        for (std::size_t k = 0; k < bundle.links.size(); ++k) {
+            std::vector<PointF> path;
+            if (inPlace) {
+                path = layout::besidePath(way, gap * (static_cast<double>(k) - (n - 1) / 2));
+                for (PointF& p : path)
+                    p = p + by;
+                if (bundle.links[k]->a.device != a.device)
+                    std::reverse(path.begin(), path.end());
+            }
+            paths_[bundle.links[k]->id.value] = std::move(path);
+        }
+    }
+
+    /// Pinned devices stay; the drawing comes to them as well as it can.
+    void keepPinned() {
+        std::vector<std::uint64_t> pinned;
+        PointF off;
+        for (const auto& [id, at] : at_)
+            if (const Position* position = network_.position(sheet_.id, id); position && position->pinned) {
+                pinned.push_back(id);
+                off = off + (scene::toF(position->at) - at);
+            }
+        if (pinned.empty())
+            return;
+        off = off * (1.0 / static_cast<double>(pinned.size()));
+        for (auto& [id, at] : at_)
+            at = at + off;
+        for (auto& [id, path] : paths_)
+            for (PointF& p : path)
+                p = p + off;
+        for (auto& [group, by] : kept_)
+            by = by + off;
+        std::vector<Rect> taken;
+        for (const std::uint64_t id : pinned) {
+            const Rect& frame = plates_.at(id).frame;
+            if (at_.at(id) != PointF{frame.x, frame.y})
+                stray_.insert(id);
+            at_.at(id) = {frame.x, frame.y};
+            taken.push_back(frame.grown(12));
+        }
+        for (auto& [id, at] : at_) {
+            if (std::binary_search(pinned.begin(), pinned.end(), id))
+                continue;
+            const Rect& size = plates_.at(id).frame;
+            for (int tries = 0; tries < 400; ++tries) { // beside what is in the way, whichever is nearest
+                Rect frame{at.x, at.y, size.w, size.h};
+                const auto hit = std::find_if(taken.begin(), taken.end(), [&](const Rect& r) { return r.intersects(frame); });
+                if (hit == taken.end())
+                    break;
+                stray_.insert(id);
+                const double right = hit->right() - frame.x, down = hit->bottom() - frame.y;
+                (right < down ? at.x : at.y) += (right < down ? right : down) + 1;
+            }
+        }
+    }
+
+    /// Lines that would go through plates of others are bent round those.
+    void goRound() {
+        std::vector<Rect> plates;
+        std::unordered_map<std::uint64_t, Index> index;
+        for (const auto& [id, at] : at_) {
+            const scene::Plate& plate = plates_.at(id);
+            const Rect frame{at.x, at.y, plate.frame.w, plate.frame.h};
+            index[id] = static_cast<Index>(plates.size());
+            plates.push_back(frame);
+        }
+        const auto anchorAt = [&](DeviceId device) {
+            const Rect& frame = plates[index.at(device.value)];
+            return plates_.at(device.value).movedTo(frame).anchor();
+        };
+        std::vector<layout::DrawnLine> lines;
+        std::vector<std::uint64_t> ids;
+        for (const auto& [id, path] : paths_) {
+            const Link& link = *network_.link({id});
+            const auto a = index.find(link.a.device.value), b = index.find(link.b.device.value);
+            if (a == index.end() || b == index.end())
+                continue; // into a group that stays as it is
+            layout::DrawnLine line{path, a->second, b->second};
+            if (path.empty() || stray_.contains(link.a.device.value) || stray_.contains(link.b.device.value)) {
+                const scene::Anchor from = anchorAt(link.a.device), to = anchorAt(link.b.device);
+                line.path = {scene::leavingFrom(from, scene::railIndexOf(network_, link.a), to.frame.centre()),
+                             scene::leavingFrom(to, scene::railIndexOf(network_, link.b), from.frame.centre())};
+            }
+            lines.push_back(std::move(line));
+            ids.push_back(id);
+        }
+        for (const Index i : layout::goRound(plates, lines)) {
+            paths_[ids[i]] = lines[i].path;
+            bent_.insert(ids[i]);
+        }
+    }
+
+    void store(Network& out, ArrangeReport* report) const {
+        double way = 0;
+        for (const auto& [id, at] : at_) {
+            const ObjectRef ref = refTo(DeviceId{id});
+            Position position = positionOr(network_, sheet_.id, ref);
+            const Point to = rounded(at);
+            way += scene::length(scene::toF(to) - scene::toF(position.at));
+            position.at = to;
+            if (!(network_.position(sheet_.id, id) && *network_.position(sheet_.id, id) == position))
+                out.put(std::move(position));
+        }
+        if (report && !at_.empty())
+            report->moved = way / static_cast<double>(at_.size());
+        std::vector<std::pair<ObjectRef, Point>> moves;
+        for (const auto& [group, by] : kept_)
+            moves.emplace_back(refTo(group), rounded(by));
+        if (!moves.empty())
+            (void)moveStored(out, sheet_.id, moves);
+        for (const auto& [id, level] : levels_) {
+            if (id == 0 || level.asIs)
+                continue;
+            const Position* held = network_.position(sheet_.id, id);
+            if (!held || (held->width == 0 && held->height == 0))
+                continue;
+            Position position = *held; // as large as what is in it now
+            position.width = position.height = 0;
+            out.put(std::move(position));
+        }
+        for (const auto& [id, path] : paths_) {
+            const Link* link = network_.link({id});
+            const bool stray = !bent_.contains(id) && (stray_.contains(link->a.device.value) ||
+                                                       stray_.contains(link->b.device.value));
+            const Position* held = network_.position(sheet_.id, id);
+            if ((path.empty() || stray) && !held)
+                continue;
+            Position position = positionOr(network_, sheet_.id, refTo(link->id));
+            position.bends.clear();
+            if (!stray)
+                for (const PointF p : path)
+                    position.bends.push_back(rounded(p));
+            if (!held || *held != position)
+                out.put(std::move(position));
+        }
+    }
+
+    std::string why() const {
+        using layout::Shape;
+        if (wish_.style != layout::Style::suggest && wish_.style != layout::Style::fabric)
+            return std::string(layout::textOf(wish_.style));
+        std::size_t rings = 0, ladders = 0, meshes = 0, trees = 0;
+        for (const layout::Composed& shape : shapes_) {
+            rings += shape.rings;
+            ladders += shape.ladders;
+            meshes += shape.meshes;
+            trees += shape.shape == Shape::tree;
+        }
+        std::vector<std::string> said;
+        const auto say = [&](std::size_t n, std::string_view one, std::string_view many) {
+            if (n > 0)
+                said.push_back(fmt::format("{} {}", n, n == 1 ? one : many));
+        };
+        say(rings, "ring", "rings");
+        say(ladders, "layer between redundant devices", "layers between redundant devices");
+        say(meshes, "mesh", "meshes");
+        say(trees, "tree", "trees");
+        std::string out;
+        for (std::size_t i = 0; i < said.size(); ++i)
+            out += (i == 0 ? "" : i + 1 == said.size() ? " and " : ", ") + said[i];
+        return out;
+    }
+
+    const Network& network_;
+    const Sheet& sheet_;
+    const Look& look_;
+    const ArrangeWish& wish_;
+    std::shared_ptr<const scene::Folding> folding_;
+    std::unordered_map<std::uint64_t, scene::Plate> plates_;
+    std::map<std::uint64_t, Level> levels_; ///< by group; 0: the whole
+    std::unordered_map<std::uint64_t, std::uint64_t> levelOf_;
+    /// Of devices and groups: the group of the level they are on, and which item of it.
+    std::unordered_map<std::uint64_t, std::pair<std::uint64_t, Index>> itemOf_;
+    std::map<std::tuple<std::uint64_t, Index, Index>, std::size_t> bundles_;
+    std::map<std::uint64_t, PointF> at_;
+    std::map<std::uint64_t, std::vector<PointF>> paths_; ///< of links
+    std::vector<std::pair<GroupId, PointF>> kept_;       ///< how far groups that stay as they are go
+    std::set<std::uint64_t> stray_;                      ///< not where the drawing has them
+    std::set<std::uint64_t> bent_;                       ///< links that go round plates
+    std::vector<layout::Composed> shapes_;
+    std::size_t deepest_ = 0;
+};
+
+} // namespace
+
+ActResult arrange(const Network& network, const Look& look, const ArrangeWish& wish, ArrangeReport* report) {
+    const Sheet* sheet = network.sheet(look.sheet);
+    if (!sheet)
+        return error("the sheet is no longer there", "choose another");
+    if (sheet->mmPerUnit > 0)
+        return error("what stands on a plan is where it is built", "arrange another sheet");
+    return Arranger(network, look, wish).act(report);
+}
+
+void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devices) {
+    if (devices.empty())
+        return;
+    std::optional<int> lowest;
+    network.all<Position>().forEachIn(sheet.value, [&](const Position& position) {
+        if (position.of == Kind::device)
+            lowest = std::max(lowest.value_or(position.at.y), position.at.y);
+    });
+    constexpr int below = 180;
+    const Point corner = ontoSheet({0, lowest ? *lowest + below : 0});
+    bool others = lowest.has_value();
+    for (const DeviceId id : devices)
+        if (!network.position(sheet, id.value)) {
+            Position position = positionOr(network, sheet, refTo(id));
+            position.at = corner;
+            network.put(std::move(position));
+        }
+    ArrangeWish wish;
+    if (others)
+        wish.only = devices;
+    if (auto act = arrange(network, {sheet}, wish))
+        network = std::move(act->network);
+    if (others) {
+        // About the middle of where they stood is among the others: below those.
+        int least = sheetLimit, leftmost = sheetLimit;
+        std::vector<std::pair<ObjectRef, Point>> moves;
+        for (const DeviceId id : devices)
+            if (const Position* position = network.position(sheet, id.value)) {
+                least = std::min(least, position->at.y);
+                leftmost = std::min(leftmost, position->at.x);
+            }
+        for (const DeviceId id : devices)
+            moves.emplace_back(refTo(id), Point{corner.x - leftmost, corner.y - least});
+        (void)moveStored(network, sheet, moves);
+    }
+}
+
+void followArranged(const Network& before, Network& after) {
+    struct Moved {
+        SheetId sheet;
+        DeviceId device;
+        Point by;
+    };
+    std::map<std::pair<std::uint64_t, std::uint64_t>, Point> moved; // by sheet and device
+    std::set<std::pair<std::uint64_t, std::uint64_t>> fresh;        // links whose bends are of this act
+    Network::compare(before, after, [&]<class R>(const R* was, const R* is) {
+        if constexpr (std::is_same_v<R, Position>) {
+            if (is && is->of == Kind::device && was && was->at != is->at)
+                moved[{is->sheet.value, is->object}] = is->at - was->at;
+            if (is && is->of == Kind::link)
+                fresh.insert({is->sheet.value, is->object});
+        }
+    });
+    std::vector<Position> changed;
+    for (const auto& [key, by] : moved) {
+        const SheetId sheet{key.first};
+        const Device* device = after.device({key.second});
+        if (!device)
+            continue;
+        after.forEachLinkOf(device->id, [&](const Link& link) {
+            const Position* position = after.position(sheet, link.id.value);
+            if (!position || position->bends.size() < 2 || fresh.contains({sheet.value, link.id.value}))
+                return;
+            // Arranged: it ended at both plates, as they stood.
+            const auto endsAt = [&](DeviceId id, Point end) {
+                const Position* stood = before.position(sheet, id.value);
+                const Device* held = before.device(id);
+                const auto plate = stood && held ? scene::plateOf(before, sheet, *held) : std::nullopt;
+                return plate && plate->frame.grown(2).contains(scene::toF(end));
+            };
+            if (!endsAt(link.a.device, position->bends.front()) || !endsAt(link.b.device, position->bends.back()))
+                return;
+            Position straight = *position;
+            straight.bends.clear();
+            changed.push_back(std::move(straight));
+        });
+    }
+    for (Position& position : changed)
+        after.put(std::move(position));
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Arrangements by structure. A connected part is taken to pieces: what hangs on one device
+// stands below it in rows (a tree); a ring is drawn as a ring; devices that are joined to the
+// same few others stand in rows between those (a ladder: an access layer between its
+// distribution pair, leaves between spines, pods between cores, buildings between core
+// routers); whatever is left is a mesh and drawn in layers. Lines of trees, rings and ladders
+// have ways of their own, in which none crosses another where the piece can be drawn so.
+#pragma once
+#include "core/layout/graph.h"
+
+namespace underridge::layout {
+
+struct Wish;
+
+/// What a part was found to be, for people.
+enum class Shape : std::uint8_t { single, tree, ring, pair, fabric, mesh };
+
+struct Composed {
+    Shape shape = Shape::single; ///< of its largest piece
+    std::size_t rings = 0, ladders = 0, meshes = 0;
+};
+
+/// Arranges a connected part; what it draws begins at the origin. Near linear in nodes and
+/// edges, but for meshes.
+Composed compose(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, const Wish& wish,
+                 Drawing& drawing);
+
+} // namespace underridge::layout

@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/layout/detours.h"
+
+#include "core/layout/buckets.h"
+
+#include <array>
+
+namespace underridge::layout {
+namespace {
+
+constexpr double clear = 9; ///< between a line and a plate it goes round
+constexpr int deepest = 5;  ///< bends after one another
+
+class Router {
+public:
+    Router(std::span<const Rect> plates, const Buckets& places) : plates_(plates), places_(places) {}
+
+    /// The plate met first on the way from a to b that belongs to neither end.
+    Index firstMet(PointF a, PointF b, const DrawnLine& line) const {
+        Index first = none;
+        double nearest = 1e18;
+        places_.along(a, b, [&](std::size_t cell) {
+            for (const Index i : places_.in(cell)) {
+                if (i == line.a || i == line.b || i == first || !scene::segmentMeets(a, b, plates_[i].grown(2)))
+                    continue;
+                const double far = scene::length(plates_[i].centre() - a);
+                if (far < nearest) {
+                    nearest = far;
+                    first = i;
+                }
+            }
+        });
+        return first;
+    }
+
+    /// The bends of a way from a to b; how many plates are still in it.
+    std::size_t way(PointF a, PointF b, const DrawnLine& line, int depth, std::vector<PointF>& bends) const {
+        const Index met = firstMet(a, b, line);
+        if (met == none)
+            return 0;
+        if (depth == 0)
+            return 1;
+        const Rect round = plates_[met].grown(clear);
+        const std::array<PointF, 4> corners{PointF{round.x, round.y}, PointF{round.right(), round.y},
+                                            PointF{round.x, round.bottom()}, PointF{round.right(), round.bottom()}};
+        std::array<std::size_t, 4> order{0, 1, 2, 3};
+        const auto length = [&](std::size_t i) {
+            return scene::length(corners[i] - a) + scene::length(b - corners[i]);
+        };
+        std::sort(order.begin(), order.end(), [&](std::size_t x, std::size_t y) { return length(x) < length(y); });
+        std::size_t fewest = ~std::size_t{0};
+        std::vector<PointF> best;
+        for (const std::size_t i : order) {
+            const PointF corner = corners[i];
+            if (scene::length(corner - a) < 1 || scene::segmentMeets(a, corner, plates_[met].grown(1)))
+                continue;
+            std::vector<PointF> out;
+            const std::size_t before = way(a, corner, line, depth > 2 ? 2 : depth - 1, out);
+            if (before >= fewest)
+                continue;
+            out.push_back(corner);
+            const std::size_t left = before + way(corner, b, line, depth - 1, out);
+            if (left < fewest) {
+                fewest = left;
+                best = std::move(out);
+                if (left == 0)
+                    break;
+            }
+        }
+        if (fewest == ~std::size_t{0})
+            return 1;
+        bends.insert(bends.end(), best.begin(), best.end());
+        return fewest;
+    }
+
+private:
+    std::span<const Rect> plates_;
+    const Buckets& places_;
+};
+
+} // namespace
+
+std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>& lines) {
+    std::vector<Index> changed;
+    if (plates.empty())
+        return changed;
+    Rect all = plates.front();
+    for (const Rect& plate : plates)
+        all = all.united(plate);
+    Buckets places(all, sideFor(all, plates.size() * 2));
+    for (Index i = 0; i < plates.size(); ++i)
+        places.over(plates[i].grown(2), [&](std::size_t cell) { places.add(cell, i); });
+    const Router router(plates, places);
+    for (Index i = 0; i < lines.size(); ++i) {
+        DrawnLine& line = lines[i];
+        std::vector<PointF> path;
+        bool met = false, better = true;
+        for (std::size_t k = 0; better && k + 1 < line.path.size(); ++k) {
+            path.push_back(line.path[k]);
+            if (router.firstMet(line.path[k], line.path[k + 1], line) == none)
+                continue;
+            met = true;
+            better = router.way(line.path[k], line.path[k + 1], line, deepest, path) == 0;
+        }
+        if (!met || !better)
+            continue;
+        path.push_back(line.path.back());
+        line.path = std::move(path);
+        changed.push_back(i);
+    }
+    return changed;
+}
+
+} // namespace underridge::layout

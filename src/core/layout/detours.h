@@ -1,0 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Ways round plates for lines that go through them.
+#pragma once
+#include "core/layout/measures.h"
+
+namespace underridge::layout {
+
+/// Bends lines round plates that are not theirs, close by their corners, the shorter way. A line
+/// for which there is no such way with few bends stays. Which lines were changed.
+std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>& lines);
+
+} // namespace underridge::layout

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Drawing by distances: nodes as far apart on the sheet as they are in the graph.
+#pragma once
+#include "core/layout/graph.h"
+
+namespace underridge::layout {
+
+struct Springs {
+    std::vector<PointF> sizes;                    ///< of what stands at each node
+    std::vector<std::pair<Index, Index>> lines;   ///< hanging together
+    std::uint64_t seed = 1;
+    double aspect = 1.6; ///< width by height, about
+};
+
+/// The middles of the nodes. Stress by stochastic gradient descent (Zheng, Pawar and Goodman
+/// 2018), beyond some hundred nodes to neighbours and pivots only (Ortmann, Klimenta and Brandes
+/// 2017); then overlaps are pushed apart along the shorter way, and what is left of them goes
+/// by scale, which keeps the shape. The same for the same seed.
+std::vector<PointF> bySprings(const Springs& springs);
+
+/// Moves single nodes to where their straight lines cross fewer others and go through fewer
+/// nodes (vertex moves, Radermacher, Reichard, Rutter and Wagner 2018), without overlaps.
+/// `work`: how many pairs of lines may be looked at.
+void untangle(const Springs& springs, std::vector<PointF>& middles, std::size_t work);
+
+} // namespace underridge::layout

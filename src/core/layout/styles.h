@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The styles in which plates and lines can be arranged.
+#pragma once
+#include "core/layout/compose.h"
+
+#include <optional>
+#include <string_view>
+
+namespace underridge::layout {
+
+enum class Style : std::uint8_t { suggest, layered, radial, spring, ring, fabric, grid, row };
+inline constexpr Style allStyles[] = {Style::suggest, Style::layered, Style::radial, Style::spring,
+                                      Style::ring,    Style::fabric,  Style::grid,   Style::row};
+/// The word for it on the command line: "layered".
+std::string_view textOf(Style style);
+std::optional<Style> styleFromText(std::string_view text);
+
+/// Where layers, trees and ladders go, seen from the anchor.
+enum class Flow : std::uint8_t { down, up, right, left };
+std::string_view textOf(Flow flow);
+std::optional<Flow> flowFromText(std::string_view text);
+
+struct Wish {
+    Style style = Style::suggest;
+    Flow flow = Flow::down;
+    Index anchor = none;  ///< none: by tier and structure
+    double spacing = 1;   ///< 0.5 to 3, times the usual distances
+    double aspect = 1.6;  ///< width by height, about
+    std::uint64_t seed = 1;
+};
+
+struct Arranged {
+    Drawing drawing;                ///< from the origin
+    std::vector<Composed> shapes;   ///< of each connected part, largest first, for suggest()
+};
+
+/// Arranges a graph: connected parts each for itself, then side by side, the largest first;
+/// devices without links stand in rows after them. The same for the same graph and wish.
+Arranged arranged(const Graph& graph, const Wish& wish);
+
+} // namespace underridge::layout
