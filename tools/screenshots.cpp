@@ -47,7 +47,8 @@ public:
         do {
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
             sheet().repaint();
-        } while (((sheet().isFlying() || sheet().isMorphing() || sheet().mark().isDrawingIn() || !sheet().tilesComplete()) &&
+        } while (((sheet().isFlying() || sheet().isMorphing() || sheet().mark().isDrawingIn() ||
+                   !sheet().tilesComplete()) &&
                   timer.elapsed() < 5000) ||
                  timer.elapsed() < 120);
     }
@@ -350,9 +351,9 @@ int main(int argc, char** argv) {
     const QString folder = QString::fromLocal8Bit(argv[1]);
     QDir().mkpath(folder);
     const std::pair<const char*, void (*)(const QString&)> parts[] = {
-        {"all", shootAll},       {"port", shootPort}, {"cabling", shootCabling}, {"groups", shootGroups},
-        {"plan", shootPlan},     {"rack", shootRack}, {"finding", shootFinding}, {"import", shootImport},
-        {"arranging", shootArranging},
+        {"all", shootAll},         {"port", shootPort},     {"cabling", shootCabling},
+        {"groups", shootGroups},   {"plan", shootPlan},     {"rack", shootRack},
+        {"finding", shootFinding}, {"import", shootImport}, {"arranging", shootArranging},
     };
     for (const auto& [name, shootPart] : parts)
         if (argc == 2 || qstrcmp(argv[2], name) == 0)

@@ -6,12 +6,12 @@
 #include "core/base/files.h"
 #include "core/edit/cables.h"
 #include "core/edit/groups.h"
+#include "core/edit/placed_reading.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
 #include "core/edit/script/script.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
-#include "core/edit/placed_reading.h"
 #include "paint/door_sheets.h"
 #include "paint/label_sheet.h"
 #include "paint/pages.h"
@@ -29,9 +29,9 @@ using namespace model;
 using exchange::Loaded;
 namespace {
 
-const std::vector<std::string> subcommands{"list",  "convert",      "apply",         "render", "check",
-                                           "chain", "merge-cables", "merge-results", "labels", "door-sheets",
-                                           "arrange"};
+const std::vector<std::string> subcommands{"list",   "convert",     "apply",        "render",
+                                           "check",  "chain",       "merge-cables", "merge-results",
+                                           "labels", "door-sheets", "arrange"};
 
 struct Common {
     bool json = false;
@@ -225,7 +225,8 @@ public:
         if (!arranged)
             return refuse(arranged.refusal(), wrongUsage);
         if (!wanted.output.empty()) {
-            const auto format = wanted.output == "-" ? std::nullopt : exchange::formatFromSuffix(wanted.output);
+            const auto format =
+                wanted.output == "-" ? std::nullopt : exchange::formatFromSuffix(wanted.output);
             const auto written = exchange::write(arranged->network, format.value_or(exchange::Format::own));
             if (wanted.output == "-")
                 out_ << written.bytes;
@@ -508,12 +509,15 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     arrange->add_option("FILE", arranging.file, "network, - for standard input")->required();
     arrange->add_option("-o,--output", arranging.output, "network to write; - for standard output");
     fromOption(arrange);
-    arrange->add_option("--style", arranging.style, "how; else as its structure suggests")->check(CLI::IsMember(styles));
-    arrange->add_option("--flow", arranging.flow, "where it goes from the anchor")->check(CLI::IsMember(flows));
+    arrange->add_option("--style", arranging.style, "how; else as its structure suggests")
+        ->check(CLI::IsMember(styles));
+    arrange->add_option("--flow", arranging.flow, "where it goes from the anchor")
+        ->check(CLI::IsMember(flows));
     arrange->add_option("--anchor", arranging.anchor, "device it hangs on, by name or id");
     arrange->add_option("--sheet", arranging.sheet, "sheet by name; else the first");
     arrange->add_option("--enter", arranging.enter, "only what is in this group, by name or id");
-    arrange->add_option("--spacing", arranging.spacing, "times the usual distances")->check(CLI::Range(0.5, 3.0));
+    arrange->add_option("--spacing", arranging.spacing, "times the usual distances")
+        ->check(CLI::Range(0.5, 3.0));
     arrange->add_option("--seed", arranging.seed, "another drawing where chance decides");
     arrange->callback([&] { outcome.exitCode = runner.arrange(arranging); });
 

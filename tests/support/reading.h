@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Foreign texts read as the program reads them, and what tests ask of the outcome.
 #pragma once
+#include "core/edit/placed_reading.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
-#include "core/edit/placed_reading.h"
 
 #include <QString>
 

@@ -34,9 +34,11 @@ constexpr StyleTexts styles[] = {
      QT_TRANSLATE_NOOP("ArrangeBar", "On a ring, in an order with few crossings; trees outside")},
     {Style::grid, QT_TRANSLATE_NOOP("ArrangeBar", "Grid"),
      QT_TRANSLATE_NOOP("ArrangeBar", "In rows and columns by name")},
-    {Style::row, QT_TRANSLATE_NOOP("ArrangeBar", "Row"), QT_TRANSLATE_NOOP("ArrangeBar", "In one row by name")},
+    {Style::row, QT_TRANSLATE_NOOP("ArrangeBar", "Row"),
+     QT_TRANSLATE_NOOP("ArrangeBar", "In one row by name")},
 };
-constexpr layout::Flow flows[] = {layout::Flow::down, layout::Flow::up, layout::Flow::right, layout::Flow::left};
+constexpr layout::Flow flows[] = {layout::Flow::down, layout::Flow::up, layout::Flow::right,
+                                  layout::Flow::left};
 constexpr int usualSpacing = 100, leastSpacing = 50, mostSpacing = 300; // per cent
 
 } // namespace
@@ -75,7 +77,8 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
     spacing_->setToolTip(tr("Spacing, 50 to 300 %"));
     spacing_->setMinimumWidth(90);
     anchor_->setAccessibleName(tr("Anchor"));
-    anchor_->setToolTip(tr("The device everything hangs on: take the one that is selected, or leave it to the tool"));
+    anchor_->setToolTip(
+        tr("The device everything hangs on: take the one that is selected, or leave it to the tool"));
     anchor_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     only_->setToolTip(tr("Leave everything else where it is"));
     auto* grid = new QGridLayout;
@@ -156,8 +159,9 @@ void ArrangeBar::follow() {
         anchored_ = {};
     const auto devices = session_.selected().devices();
     anchor_->setText(anchored_ ? tr("Anchor: %1").arg(session_.nameOf(refTo(anchored_)))
-                     : devices.size() == 1 ? tr("Anchor: take %1").arg(session_.nameOf(refTo(devices.front())))
-                                           : tr("Anchor: chosen"));
+                     : devices.size() == 1
+                         ? tr("Anchor: take %1").arg(session_.nameOf(refTo(devices.front())))
+                         : tr("Anchor: chosen"));
     only_->setEnabled(devices.size() > 1);
     if (devices.size() < 2)
         only_->setChecked(false);
@@ -189,11 +193,13 @@ void ArrangeBar::picture() {
     std::vector<ScenePictures::Wanted> wanted;
     for (const StyleTexts& texts : styles)
         wanted.push_back({static_cast<quint64>(texts.style),
-                          [network = session_.network(), look = session_.look(), wish = wish(texts.style)]() -> std::optional<scene::Scene> {
+                          [network = session_.network(), look = session_.look(),
+                           wish = wish(texts.style)]() -> std::optional<scene::Scene> {
                               auto act = edit::arrange(network, look, wish);
                               if (!act)
                                   return std::nullopt;
-                              return scene::Scene::build(act->network, look.sheet, LengthUnit::metres, look.entered);
+                              return scene::Scene::build(act->network, look.sheet, LengthUnit::metres,
+                                                         look.entered);
                           }});
     pictures_.make(std::move(wanted), *theme_, pictureSize * devicePixelRatioF());
 }

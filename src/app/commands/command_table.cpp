@@ -8,9 +8,8 @@ std::span<const Command> CommandTable::all() {
     static constexpr const char *fileMenu = QT_TR_NOOP("&File"), *editMenu = QT_TR_NOOP("&Edit"),
                                 *placeMenu = QT_TR_NOOP("&Place"), *linkMenu = QT_TR_NOOP("&Link"),
                                 *cableMenu = QT_TR_NOOP("&Cable"), *groupMenu = QT_TR_NOOP("&Group"),
-                                *arrangeMenu = QT_TR_NOOP("&Arrange"),
-                                *sheetMenu = QT_TR_NOOP("&Sheet"), *viewMenu = QT_TR_NOOP("&View"),
-                                *helpMenu = QT_TR_NOOP("&Help");
+                                *arrangeMenu = QT_TR_NOOP("&Arrange"), *sheetMenu = QT_TR_NOOP("&Sheet"),
+                                *viewMenu = QT_TR_NOOP("&View"), *helpMenu = QT_TR_NOOP("&Help");
     static constexpr Command table[] = {
         {Id::newNetwork, fileMenu, QT_TR_NOOP("&New network"), "Ctrl+N", QT_TR_NOOP("Start an empty network"),
          false},

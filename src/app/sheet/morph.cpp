@@ -45,8 +45,8 @@ void Morph::begin(const scene::Scene& before, const scene::Scene& after) {
 void Morph::paint(QPainter& painter, const paint::Theme& theme, double zoom) const {
     const double part = currentValue().toDouble();
     const auto now = [&](const Way& way) {
-        return QRectF(way.from.x + (way.to.x - way.from.x) * part, way.from.y + (way.to.y - way.from.y) * part,
-                      way.to.w, way.to.h);
+        return QRectF(way.from.x + (way.to.x - way.from.x) * part,
+                      way.from.y + (way.to.y - way.from.y) * part, way.to.w, way.to.h);
     };
     painter.setPen(QPen(theme.muted, 1 / zoom));
     for (const auto& [a, b] : lines_)
@@ -56,8 +56,9 @@ void Morph::paint(QPainter& painter, const paint::Theme& theme, double zoom) con
         painter.setPen(QPen(theme.edge, 1 / zoom));
         painter.setBrush(theme.plate);
         painter.drawRoundedRect(plate, 4, 4);
-        painter.fillRect(QRectF(plate.left(), plate.top(), std::min(plate.width(), scene::spineWidth), plate.height()),
-                         theme.spine(way.role));
+        painter.fillRect(
+            QRectF(plate.left(), plate.top(), std::min(plate.width(), scene::spineWidth), plate.height()),
+            theme.spine(way.role));
     }
 }
 

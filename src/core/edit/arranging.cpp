@@ -48,7 +48,7 @@ struct Level {
     std::vector<Item> items;
     std::vector<Bundle> bundles;
     layout::Drawing drawing;
-    Rect bounds;       ///< of the drawing
+    Rect bounds; ///< of the drawing
     std::size_t depth = 0;
 };
 
@@ -61,7 +61,9 @@ public:
         gather();
         if (plates_.empty())
             return error("there is nothing to arrange", "add devices to the sheet first");
-        Act act{fmt::format("Arrange {} {}", plates_.size(), plates_.size() == 1 ? "device" : "devices"), network_, {}};
+        Act act{fmt::format("Arrange {} {}", plates_.size(), plates_.size() == 1 ? "device" : "devices"),
+                network_,
+                {}};
         if (report)
             report->devices = plates_.size();
         for (auto& [id, level] : levels_)
@@ -120,7 +122,8 @@ private:
                     Level& parent = levels_.at(level.parent == within ? 0 : level.parent.value);
                     itemOf_[id] = {parent.group.value, static_cast<Index>(parent.items.size())};
                     const Group* group = network_.group(level.group);
-                    parent.items.push_back({{}, level.group, {}, group ? std::string_view(group->name) : std::string_view()});
+                    parent.items.push_back(
+                        {{}, level.group, {}, group ? std::string_view(group->name) : std::string_view()});
                 }
         std::set<LinkId> seen;
         for (const DeviceId id : order)
@@ -175,9 +178,11 @@ private:
     void addLink(const Link& link) {
         // The innermost level both ends are on.
         std::vector<std::uint64_t> ofA;
-        for (auto at = itemOf_.find(link.a.device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first))
+        for (auto at = itemOf_.find(link.a.device.value); at != itemOf_.end();
+             at = itemOf_.find(at->second.first))
             ofA.push_back(at->second.first);
-        for (auto at = itemOf_.find(link.b.device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first)) {
+        for (auto at = itemOf_.find(link.b.device.value); at != itemOf_.end();
+             at = itemOf_.find(at->second.first)) {
             const std::uint64_t id = at->second.first;
             if (std::find(ofA.begin(), ofA.end(), id) == ofA.end())
                 continue;
@@ -334,7 +339,8 @@ private:
             const Rect& size = plates_.at(id).frame;
             for (int tries = 0; tries < 400; ++tries) { // beside what is in the way, whichever is nearest
                 Rect frame{at.x, at.y, size.w, size.h};
-                const auto hit = std::find_if(taken.begin(), taken.end(), [&](const Rect& r) { return r.intersects(frame); });
+                const auto hit = std::find_if(taken.begin(), taken.end(),
+                                              [&](const Rect& r) { return r.intersects(frame); });
                 if (hit == taken.end())
                     break;
                 stray_.insert(id);
@@ -366,10 +372,12 @@ private:
             if (a == index.end() || b == index.end())
                 continue; // into a group that stays as it is
             layout::DrawnLine line{path, a->second, b->second};
-            if (path.empty() || stray_.contains(link.a.device.value) || stray_.contains(link.b.device.value)) {
+            if (path.empty() || stray_.contains(link.a.device.value) ||
+                stray_.contains(link.b.device.value)) {
                 const scene::Anchor from = anchorAt(link.a.device), to = anchorAt(link.b.device);
-                line.path = {scene::leavingFrom(from, scene::railIndexOf(network_, link.a), to.frame.centre()),
-                             scene::leavingFrom(to, scene::railIndexOf(network_, link.b), from.frame.centre())};
+                line.path = {
+                    scene::leavingFrom(from, scene::railIndexOf(network_, link.a), to.frame.centre()),
+                    scene::leavingFrom(to, scene::railIndexOf(network_, link.b), from.frame.centre())};
             }
             lines.push_back(std::move(line));
             ids.push_back(id);
@@ -552,7 +560,8 @@ void followArranged(const Network& before, Network& after) {
                 const auto plate = stood && held ? scene::plateOf(before, sheet, *held) : std::nullopt;
                 return plate && plate->frame.grown(2).contains(scene::toF(end));
             };
-            if (!endsAt(link.a.device, position->bends.front()) || !endsAt(link.b.device, position->bends.back()))
+            if (!endsAt(link.a.device, position->bends.front()) ||
+                !endsAt(link.b.device, position->bends.back()))
                 return;
             Position straight = *position;
             straight.bends.clear();

@@ -8,13 +8,13 @@
 namespace underridge::layout {
 
 struct Block {
-    Index above = 0;             ///< the device through which it hangs on the anchor
-    std::vector<Index> nodes;    ///< all others, in their order
-    std::vector<Index> edges;    ///< among its nodes, and to the one above
+    Index above = 0;          ///< the device through which it hangs on the anchor
+    std::vector<Index> nodes; ///< all others, in their order
+    std::vector<Index> edges; ///< among its nodes, and to the one above
 };
 
 struct BlockTree {
-    std::vector<Block> blocks;            ///< a block comes after all that hang on it
+    std::vector<Block> blocks;             ///< a block comes after all that hang on it
     std::vector<std::vector<Index>> below; ///< of each node: the blocks that hang on it
 
     const std::vector<Index>& at(Index node) const { return below[node]; }

@@ -63,10 +63,13 @@ std::vector<double> exitsAlong(double from, double length, std::size_t count, st
     for (std::size_t i = 0; inOrder && i < count; ++i)
         inOrder = ticks[i] >= 0 && (i == 0 || ticks[i] > ticks[i - 1]);
     constexpr double widest = 9, margin = 6;
-    const double pitch = count < 2 ? 0 : std::min(widest, (length - 2 * margin) / static_cast<double>(count - 1));
+    const double pitch =
+        count < 2 ? 0 : std::min(widest, (length - 2 * margin) / static_cast<double>(count - 1));
     for (std::size_t i = 0; i < count; ++i)
-        out[i] = from + (inOrder ? ticks[i]
-                                 : length / 2 + pitch * (static_cast<double>(i) - (static_cast<double>(count) - 1) / 2));
+        out[i] =
+            from +
+            (inOrder ? ticks[i]
+                     : length / 2 + pitch * (static_cast<double>(i) - (static_cast<double>(count) - 1) / 2));
     return out;
 }
 

@@ -61,7 +61,8 @@ private:
 
 /// Where `count` lines leave an edge of a plate that begins at `from`: evenly about its middle,
 /// at most 9 apart; `ticks` are taken instead where all are known and in order.
-std::vector<double> exitsAlong(double from, double length, std::size_t count, std::span<const double> ticks = {});
+std::vector<double> exitsAlong(double from, double length, std::size_t count,
+                               std::span<const double> ticks = {});
 
 /// A path beside another, so far to its left as one goes along it; negative: to its right.
 std::vector<PointF> besidePath(const std::vector<PointF>& path, double by);

@@ -12,8 +12,10 @@ class Buckets {
 public:
     /// Cells of about `side`, larger where the rectangle would have more than four million.
     Buckets(const Rect& all, double side)
-        : origin_{all.x, all.y}, side_(std::max({side, all.w / 2000, all.h / 2000, 1.0})),
-          columns_(static_cast<int>(all.w / side_) + 1), rows_(static_cast<int>(all.h / side_) + 1),
+        : origin_{all.x, all.y},
+          side_(std::max({side, all.w / 2000, all.h / 2000, 1.0})),
+          columns_(static_cast<int>(all.w / side_) + 1),
+          rows_(static_cast<int>(all.h / side_) + 1),
           cells_(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_)) {}
 
     std::size_t count() const { return cells_.size(); }

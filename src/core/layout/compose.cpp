@@ -2,6 +2,7 @@
 #include "core/layout/compose.h"
 
 #include "core/layout/composer.h"
+#include "core/layout/measures.h"
 #include "core/layout/parts.h"
 #include "core/layout/spring.h"
 
@@ -10,7 +11,8 @@
 
 namespace underridge::layout {
 
-std::vector<std::vector<Index>> Composer::without(const std::vector<Index>& nodes, const std::vector<Index>& poles) {
+std::vector<std::vector<Index>> Composer::without(const std::vector<Index>& nodes,
+                                                  const std::vector<Index>& poles) {
     const Index inside = ++stamp_;
     for (const Index node : nodes)
         mark_[node] = inside;
@@ -82,7 +84,8 @@ Composer::Poles Composer::polesOf(const std::vector<Index>& nodes) {
     for (const auto& [set, times] : sets)
         if (times >= 2)
             common.emplace_back(times, set);
-    std::stable_sort(common.begin(), common.end(), [](const auto& x, const auto& y) { return x.first > y.first; });
+    std::stable_sort(common.begin(), common.end(),
+                     [](const auto& x, const auto& y) { return x.first > y.first; });
     for (std::size_t i = 0; i < common.size() && i < 4; ++i)
         offer(common[i].second);
     // Those that are joined to the same others, and perhaps to one another.
@@ -99,7 +102,8 @@ Composer::Poles Composer::polesOf(const std::vector<Index>& nodes) {
     for (const auto& [set, who] : alike)
         if (who.size() >= 2 && who.size() <= 16)
             groups.push_back(who);
-    std::stable_sort(groups.begin(), groups.end(), [&](const auto& x, const auto& y) { return x.front() < y.front(); });
+    std::stable_sort(groups.begin(), groups.end(),
+                     [&](const auto& x, const auto& y) { return x.front() < y.front(); });
     for (std::size_t i = 0; i < groups.size() && i < 16; ++i)
         offer(groups[i]);
     // What is farthest from where leaves hang.
@@ -172,7 +176,9 @@ Piece Composer::piece(const std::vector<Index>& nodes, const std::vector<Outward
     if (nodes.size() == 1)
         return single(nodes.front(), outward, turned);
     ++depth_;
-    const Poles poles = depth_ < 120 ? polesOf(nodes) : Poles{};
+    const Poles poles = depth_ < 120 && !onlyMeshes_ ? polesOf(nodes) : Poles{};
+    if (depth_ == 1)
+        found.poles = poles.left.size() + poles.right.size();
     Piece out = poles.left.empty() ? mesh(nodes, outward, turned) : ladder(poles, outward, turned);
     --depth_;
     return out;
@@ -198,9 +204,8 @@ Piece Composer::mesh(const std::vector<Index>& nodes, const std::vector<Outward>
         for (const auto& to : near_.of(nodes[i]))
             if (const std::size_t j = placeOf(to.node); j < nodes.size() && i < j)
                 in.lines.emplace_back(static_cast<Index>(i), static_cast<Index>(j));
-    auto middles = bySprings(in);
+    const auto middles = bySpringsUntangled(in);
     const std::size_t n = nodes.size();
-    untangle(in, middles, n < 80 ? 40'000 : n < 400 ? n * 4'000 : n < 3000 ? n * 8'000 : n * 1'000);
     PointF least{1e18, 1e18}, most{-1e18, -1e18};
     for (std::size_t i = 0; i < n; ++i) {
         const PointF half = in.sizes[i] * 0.5;
@@ -220,7 +225,9 @@ Piece Composer::mesh(const std::vector<Index>& nodes, const std::vector<Outward>
         const std::size_t i = placeOf(line.inner);
         const Rect plate = plates[i].moved(corner[i]);
         const double x = plate.x + plate.w / 2;
-        out.stubs.push_back({line.edge, line.below, {{x, line.below ? box.size.y : 0}, {x, line.below ? plate.bottom() : plate.y}}});
+        out.stubs.push_back({line.edge,
+                             line.below,
+                             {{x, line.below ? box.size.y : 0}, {x, line.below ? plate.bottom() : plate.y}}});
     }
     out.box = boxes_.add(std::move(box));
     return out;
@@ -258,15 +265,68 @@ void Composer::finish(std::size_t box, Flow flow, const std::vector<Index>& part
             if (graph_.edges[to.edge].a != node || path.empty())
                 continue;
             const auto touches = [](const Rect& plate, PointF p) {
-                return p.x >= plate.x - 0.5 && p.x <= plate.right() + 0.5 && p.y >= plate.y - 0.5 && p.y <= plate.bottom() + 0.5;
+                return p.x >= plate.x - 0.5 && p.x <= plate.right() + 0.5 && p.y >= plate.y - 0.5 &&
+                       p.y <= plate.bottom() + 0.5;
             };
             if (!touches(plateOf(graph_, drawing, node), path.front()))
                 std::reverse(path.begin(), path.end());
         }
 }
 
+namespace {
+
+std::size_t crossingsOf(const Graph& graph, const Neighbours& near, const std::vector<Index>& part,
+                        const Drawing& drawing) {
+    std::vector<DrawnLine> lines;
+    for (const Index node : part)
+        for (const auto& to : near.of(node))
+            if (graph.edges[to.edge].a == node)
+                lines.push_back({pathOf(graph, drawing, to.edge), node, to.node});
+    return measured({}, lines).crossings;
+}
+
+/// A chain of devices to and fro in rows; false when the part is none.
+bool toAndFro(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, double aspect,
+              Drawing& drawing) {
+    constexpr std::size_t few = 6;
+    Index end = none;
+    std::size_t ends = 0;
+    PointF largest;
+    for (const Index node : part) {
+        if (near.degree(node) > 2)
+            return false;
+        if (near.degree(node) == 1) {
+            end = end == none ? node : end;
+            ++ends;
+        }
+        largest = {std::max(largest.x, graph.nodes[node].w), std::max(largest.y, graph.nodes[node].h)};
+    }
+    if (part.size() <= few || ends != 2)
+        return false;
+    const double pitchX = largest.x + 2 * besideGap, pitchY = largest.y + fanGap;
+    const auto perRow = static_cast<std::size_t>(
+        std::max(2.0, std::round(std::sqrt(static_cast<double>(part.size()) * pitchY * aspect / pitchX))));
+    Index before = none, here = end;
+    for (std::size_t i = 0; here != none; ++i) {
+        const std::size_t row = i / perRow, column = row % 2 == 0 ? i % perRow : perRow - 1 - i % perRow;
+        drawing.at[here] = {static_cast<double>(column) * pitchX + (largest.x - graph.nodes[here].w) / 2,
+                            static_cast<double>(row) * pitchY + (largest.y - graph.nodes[here].h) / 2};
+        Index next = none;
+        for (const auto& to : near.of(here))
+            if (to.node != before)
+                next = to.node;
+        before = here;
+        here = next;
+    }
+    return true;
+}
+
+} // namespace
+
 Composed compose(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, const Wish& wish,
                  Drawing& drawing) {
+    if (wish.anchor == none && toAndFro(graph, near, part, wish.aspect, drawing))
+        return {Shape::tree, 0, 0, 0, 0};
     // The anchor: of the block in the middle the one of the highest tier.
     const bool across = wish.flow == Flow::right || wish.flow == Flow::left;
     Index anchor = wish.anchor != none ? wish.anchor : anchorOf(graph, near, part);
@@ -282,40 +342,59 @@ Composed compose(const Graph& graph, const Neighbours& near, const std::vector<I
         tree = blocksOf(graph, near, anchor);
         middle = middleBlock(tree);
     }
+    const auto make = [&](Composer& composer) {
+        if (!middle || middle->above != anchor)
+            return composer.cell(anchor, across).box;
+        composer.leaveOut(static_cast<Index>(middle - tree.blocks.data()));
+        std::vector<Index> nodes = middle->nodes;
+        nodes.push_back(anchor);
+        std::sort(nodes.begin(), nodes.end());
+        if (const RingOrder order = composer.ringOf(nodes, middle->edges, none); order.around() > 2) {
+            composer.found.shape = Shape::ring;
+            return composer.ring(order, across).box;
+        }
+        const std::size_t box = composer.piece(nodes, {}, across).box;
+        composer.found.shape = composer.found.meshes > 0 ? Shape::mesh : Shape::ladder;
+        return box;
+    };
     // A few proportions for the pieces, for the whole to come near to the one wanted.
     Composed out;
     double bestOff = 1e18;
-    Drawing best;
     for (const double share : {1.0, 0.6, 1.7, 0.3, 3.0}) {
         Composer composer(graph, near, tree, wish.aspect, share);
-        std::size_t box = 0;
-        Shape shape = part.size() == 1 ? Shape::single : Shape::tree;
-        if (middle && middle->above == anchor) {
-            composer.leaveOut(static_cast<Index>(middle - tree.blocks.data()));
-            std::vector<Index> nodes = middle->nodes;
-            nodes.push_back(anchor);
-            std::sort(nodes.begin(), nodes.end());
-            if (const RingOrder order = composer.ringOf(nodes, middle->edges, none); order.around() > 3) {
-                shape = Shape::ring;
-                box = composer.ring(order, across).box;
-            } else {
-                box = composer.piece(nodes, {}, across).box;
-                shape = composer.found.meshes > 0 ? Shape::mesh : Shape::pair;
-            }
-        } else {
-            box = composer.cell(anchor, across).box;
-        }
+        composer.found.shape = part.size() == 1 ? Shape::single : Shape::tree;
+        const std::size_t box = make(composer);
         const PointF size = composer.boxes().sizeOf(box, across ? Turn::right : Turn::down);
-        const double off = std::abs(std::log(size.x / size.y / wish.aspect)) + 0.25 * std::log(size.x * size.y);
+        const double off =
+            std::abs(std::log(size.x / size.y / wish.aspect)) + 0.25 * std::log(size.x * size.y);
         if (off < bestOff - 0.01) {
             bestOff = off;
             composer.finish(box, wish.flow, part, drawing);
             out = composer.found;
-            out.shape = shape;
         }
         const bool fits = std::abs(std::log(size.x / size.y / wish.aspect)) < 0.2;
         if (composer.found.meshes > 0 || fits)
             break; // good enough, or too dear to try more
+    }
+    // A ladder that lines cross is none: two poles of what is a small mesh.
+    constexpr std::size_t small = 40;
+    if (out.shape == Shape::ladder && out.poles <= 2 && middle->nodes.size() < small) {
+        const std::size_t crossings = crossingsOf(graph, near, part, drawing);
+        if (crossings > 0) {
+            Composer composer(graph, near, tree, wish.aspect);
+            composer.onlyMeshes();
+            composer.found.shape = Shape::tree;
+            Drawing other = drawing;
+            for (const Index node : part)
+                for (const auto& to : near.of(node))
+                    other.paths[to.edge].clear();
+            const std::size_t box = make(composer);
+            composer.finish(box, wish.flow, part, other);
+            if (crossingsOf(graph, near, part, other) < crossings) {
+                drawing = std::move(other);
+                out = composer.found;
+            }
+        }
     }
     return out;
 }

@@ -13,11 +13,12 @@ namespace underridge::layout {
 struct Wish;
 
 /// What a part was found to be, for people.
-enum class Shape : std::uint8_t { single, tree, ring, pair, fabric, mesh };
+enum class Shape : std::uint8_t { single, tree, ring, ladder, mesh };
 
 struct Composed {
     Shape shape = Shape::single; ///< of its largest piece
     std::size_t rings = 0, ladders = 0, meshes = 0;
+    std::size_t poles = 0; ///< of the outermost ladder
 };
 
 /// Arranges a connected part; what it draws begins at the origin. Near linear in nodes and

@@ -68,8 +68,15 @@ struct Ring {
 class Composer {
 public:
     /// `aspect`: wanted of the whole; `share`: of its pieces, times as much.
-    Composer(const Graph& graph, const Neighbours& near, const BlockTree& tree, double aspect, double share = 1)
-        : graph_(graph), near_(near), tree_(tree), aspect_(aspect), share_(share), mark_(graph.nodes.size(), 0), weight_(graph.nodes.size(), 1) {
+    Composer(const Graph& graph, const Neighbours& near, const BlockTree& tree, double aspect,
+             double share = 1)
+        : graph_(graph),
+          near_(near),
+          tree_(tree),
+          aspect_(aspect),
+          share_(share),
+          mark_(graph.nodes.size(), 0),
+          weight_(graph.nodes.size(), 1) {
         for (const Block& block : tree.blocks) // those that hang on others come first
             for (const Index node : block.nodes)
                 weight_[block.above] += weight_[node];
@@ -83,6 +90,11 @@ public:
     Piece piece(const std::vector<Index>& nodes, const std::vector<Outward>& outward, bool turned);
     /// A ring, clockwise from its upper left.
     Ring ring(const RingOrder& order, bool turned);
+    /// Devices on an ellipse whatever lines there are among them, what hangs on them outside.
+    std::size_t circle(const std::vector<Index>& order);
+
+    /// No ladders from here on: what is neither tree nor ring is a mesh.
+    void onlyMeshes() { onlyMeshes_ = true; }
 
     const Boxes& boxes() const { return boxes_; }
     /// Puts a box that holds a part into the drawing, from the origin, turned as it flows.
@@ -97,6 +109,9 @@ public:
     RingOrder ringOf(const std::vector<Index>& nodes, const std::vector<Index>& edges, Index above) const;
 
 private:
+    /// A device with everything that hangs on it in plain rows: where pieces hang on pieces
+    /// deeper than a thread has stack for.
+    Cell heap(Index node, bool turned);
     struct Hung;
     struct Poles;
     struct Slot;
@@ -141,6 +156,7 @@ private:
     Index stamp_ = 0;
     int depth_ = 0; ///< of the piece or cell that is being made
     Index leftOut_ = none;
+    bool onlyMeshes_ = false;
 };
 
 /// A part of a ring, with its ends.

@@ -21,7 +21,8 @@ public:
         double nearest = 1e18;
         places_.along(a, b, [&](std::size_t cell) {
             for (const Index i : places_.in(cell)) {
-                if (i == line.a || i == line.b || i == first || !scene::segmentMeets(a, b, plates_[i].grown(2)))
+                if (i == line.a || i == line.b || i == first ||
+                    !scene::segmentMeets(a, b, plates_[i].grown(2)))
                     continue;
                 const double far = scene::length(plates_[i].centre() - a);
                 if (far < nearest) {
@@ -42,12 +43,14 @@ public:
             return 1;
         const Rect round = plates_[met].grown(clear);
         const std::array<PointF, 4> corners{PointF{round.x, round.y}, PointF{round.right(), round.y},
-                                            PointF{round.x, round.bottom()}, PointF{round.right(), round.bottom()}};
+                                            PointF{round.x, round.bottom()},
+                                            PointF{round.right(), round.bottom()}};
         std::array<std::size_t, 4> order{0, 1, 2, 3};
         const auto length = [&](std::size_t i) {
             return scene::length(corners[i] - a) + scene::length(b - corners[i]);
         };
-        std::sort(order.begin(), order.end(), [&](std::size_t x, std::size_t y) { return length(x) < length(y); });
+        std::sort(order.begin(), order.end(),
+                  [&](std::size_t x, std::size_t y) { return length(x) < length(y); });
         std::size_t fewest = ~std::size_t{0};
         std::vector<PointF> best;
         for (const std::size_t i : order) {

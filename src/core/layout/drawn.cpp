@@ -56,7 +56,8 @@ DrawnMeasures measured(const scene::Scene& scene) {
     }
     for (const scene::LinkLine* link : links) {
         const auto a = index.find(link->a.id), b = index.find(link->b.id);
-        lines.push_back({link->path, a == index.end() ? none : a->second, b == index.end() ? none : b->second});
+        lines.push_back(
+            {link->path, a == index.end() ? none : a->second, b == index.end() ? none : b->second});
         if (a != index.end() && b != index.end() && a->second != b->second)
             graph.edges.push_back({a->second, b->second});
     }
@@ -71,7 +72,8 @@ DrawnMeasures measured(const scene::Scene& scene) {
         places.emplace_back(label.area.grown(-1), labels++);
     for (std::size_t i = 0; i < plates.size(); ++i)
         places.emplace_back(plates[i].grown(-1), labels + i);
-    out.labelOverlaps = overlapping(places, [&](std::size_t x, std::size_t y) { return x < labels || y < labels; });
+    out.labelOverlaps =
+        overlapping(places, [&](std::size_t x, std::size_t y) { return x < labels || y < labels; });
 
     // Frames: over one another though neither lies in the other, and over what is not in them.
     const scene::Folding* folding = scene.folding();

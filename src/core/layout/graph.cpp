@@ -48,7 +48,8 @@ PointF leavingSide(const Rect& plate, PointF towards) {
 std::vector<PointF> pathOf(const Graph& graph, const Drawing& drawing, Index edge) {
     if (!drawing.paths[edge].empty())
         return drawing.paths[edge];
-    const Rect a = plateOf(graph, drawing, graph.edges[edge].a), b = plateOf(graph, drawing, graph.edges[edge].b);
+    const Rect a = plateOf(graph, drawing, graph.edges[edge].a),
+               b = plateOf(graph, drawing, graph.edges[edge].b);
     return {leavingSide(a, b.centre()), leavingSide(b, a.centre())};
 }
 

@@ -42,7 +42,9 @@ public:
         Index node = 0, edge = 0;
     };
     explicit Neighbours(const Graph& graph);
-    std::span<const To> of(Index node) const { return {to_.data() + from_[node], to_.data() + from_[node + 1]}; }
+    std::span<const To> of(Index node) const {
+        return {to_.data() + from_[node], to_.data() + from_[node + 1]};
+    }
     std::size_t degree(Index node) const { return from_[node + 1] - from_[node]; }
 
 private:

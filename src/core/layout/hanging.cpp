@@ -45,13 +45,21 @@ Shelves bestShelves(const std::vector<PointF>& sizes, double wish) {
     for (double most = total; most > widest / step; most /= step) {
         Shelves shelves = shelved(sizes, std::max(most, widest));
         const double off = std::abs(std::log(shelves.width / (shelves.height + fanGap + 44) / wish)) +
-                           0.08 * static_cast<double>(shelves.ends.size());
+                           0.06 * std::log2(static_cast<double>(shelves.ends.size()));
         if (off < bestOff) {
             bestOff = off;
             best = std::move(shelves);
         }
         if (best.ends.size() > 1 && shelves.width / shelves.height < wish / 4)
             break;
+    }
+    // As many rows, the last as full as the others.
+    for (double most = best.width - 1; most >= widest && best.ends.size() > 1;
+         most -= std::max(8.0, most / 40)) {
+        Shelves even = shelved(sizes, most);
+        if (even.ends.size() > best.ends.size())
+            break;
+        best = std::move(even);
     }
     return best;
 }
@@ -82,7 +90,36 @@ Composer::Hung Composer::hungOf(const Block& block, bool turned) {
     return hung;
 }
 
+Cell Composer::heap(Index node, bool turned) {
+    std::vector<Index> all{node};
+    PointF widest;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const PointF size = plateSize(all[i], turned);
+        widest = {std::max(widest.x, size.x), std::max(widest.y, size.y)};
+        for (const Index block : tree_.at(all[i]))
+            if (block != leftOut_)
+                all.insert(all.end(), tree_.blocks[block].nodes.begin(), tree_.blocks[block].nodes.end());
+    }
+    const PointF pitch = widest + PointF{besideGap, rowGap};
+    const auto perRow = static_cast<std::size_t>(std::max(
+        1.0, std::round(std::sqrt(static_cast<double>(all.size()) * pitch.y * wish(turned) / pitch.x))));
+    Box box;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const PointF size = plateSize(all[i], turned);
+        const std::size_t row = i == 0 ? 0 : 1 + (i - 1) / perRow, column = i == 0 ? 0 : (i - 1) % perRow;
+        const Rect frame{static_cast<double>(column) * pitch.x, static_cast<double>(row) * pitch.y, size.x,
+                         size.y};
+        box.plates.push_back({all[i], frame});
+        box.size = {std::max(box.size.x, frame.right()), std::max(box.size.y, frame.bottom())};
+    }
+    const Rect first = box.plates.front().frame;
+    return {boxes_.add(std::move(box)), first};
+}
+
 Cell Composer::cell(Index node, bool turned) {
+    constexpr int deepest = 300;
+    if (depth_ >= deepest && hangsOn(node))
+        return heap(node, turned);
     const PointF plate = plateSize(node, turned);
     ++depth_;
     std::vector<Hung> hung;
@@ -162,7 +199,8 @@ Cell Composer::cell(Index node, bool turned) {
         }
         if (!passed) { // all on one side, by turns
             const bool left = row % 2 == 0;
-            const double shift = left ? -between / 2 - corner[to - 1].x - sizes[to - 1].x : between / 2 - corner[from].x;
+            const double shift =
+                left ? -between / 2 - corner[to - 1].x - sizes[to - 1].x : between / 2 - corner[from].x;
             for (std::size_t k = from; k < to; ++k)
                 corner[k].x += shift;
         }

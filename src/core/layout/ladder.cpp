@@ -18,10 +18,10 @@ constexpr std::size_t beyond = ~std::size_t{0}; ///< of no pole: the line leaves
 /// A line from a pole to a row.
 struct Run {
     Index edge = 0;
-    std::size_t pole = 0;           ///< in its half
-    std::size_t row = 0;            ///< 0 is next to the poles
-    bool upper = false;             ///< of the row
-    std::vector<PointF> path;       ///< from the border of the box to the plate
+    std::size_t pole = 0;     ///< in its half
+    std::size_t row = 0;      ///< 0 is next to the poles
+    bool upper = false;       ///< of the row
+    std::vector<PointF> path; ///< from the border of the box to the plate
     double exit = 0, track = 0;
     double x() const { return path.front().x; }
 };
@@ -150,6 +150,18 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
         if (most < widest)
             break;
     }
+    for (const int half : {0, 1}) { // as many rows, the last as full as the others
+        auto& best = rows[half];
+        double width = 0;
+        for (const Row& row : best)
+            width = std::max(width, row.width);
+        for (double most = width - 1; most >= widest && best.size() > 1; most -= std::max(8.0, most / 40)) {
+            auto even = rowsFor(most, half == 0 ? uppers : 0, half == 0 ? count : uppers);
+            if (even.size() > best.size())
+                break;
+            best = std::move(even);
+        }
+    }
     std::reverse(rows[1].begin(), rows[1].end()); // read from above, counted from the poles
 
     // Where everything stands: the poles about y = 0, the rows between x = 0 and `inside`.
@@ -181,13 +193,15 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
             box.inner.push_back({pole.cell.box, {pole.x, pole.y}, side == left ? Turn::left : Turn::right});
         }
 
-    std::vector<Run> runs[2]; // by half of the poles
+    std::vector<Run> runs[2];       // by half of the poles
     double edge[2] = {band, -band}; // how far down and up anything is
     for (const bool upper : {false, true})
         for (std::size_t r = 0; r < rows[upper].size(); ++r) {
             const Row& row = rows[upper][r];
-            const double zoneAbove = trackMargin + trackPitch * static_cast<double>(row.above) + (row.above ? trackMargin : 0),
-                         zoneBelow = trackMargin + trackPitch * static_cast<double>(row.below) + (row.below ? trackMargin : 0);
+            const double zoneAbove = trackMargin + trackPitch * static_cast<double>(row.above) +
+                                     (row.above ? trackMargin : 0),
+                         zoneBelow = trackMargin + trackPitch * static_cast<double>(row.below) +
+                                     (row.below ? trackMargin : 0);
             const double top = upper ? edge[1] - zoneBelow - row.height : edge[0] + zoneAbove;
             edge[upper] = upper ? top - zoneAbove : top + row.height + zoneBelow;
             std::size_t first[2] = {runs[0].size(), runs[1].size()};
@@ -227,7 +241,8 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
                 std::sort(mine.begin(), mine.end(), [&](const Run* p, const Run* q) {
                     if (p->row != q->row)
                         return side == left ? p->row > q->row : p->row < q->row;
-                    return (side == left) != upper || (side == right && upper) ? p->x() < q->x() : p->x() > q->x();
+                    return (side == left) != upper || (side == right && upper) ? p->x() < q->x()
+                                                                               : p->x() > q->x();
                 });
                 const Rect& frame = standing[side][i].frame;
                 std::vector<double> ticks;
@@ -269,7 +284,8 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
                     ? place.second + 1 == other->second || other->second + 1 == place.second
                     : (place.first == left ? place.second + 1 == standing[left].size() && other->second == 0
                                            : other->second + 1 == standing[left].size() && place.second == 0);
-            const bool bare = standing[place.first][place.second].bare && standing[other->first][other->second].bare;
+            const bool bare =
+                standing[place.first][place.second].bare && standing[other->first][other->second].bare;
             Wire wire{to.edge, {}};
             if (straight && (bare || place.first != other->first)) {
                 const double y = 0;
@@ -382,9 +398,10 @@ Piece Composer::single(Index node, const std::vector<Outward>& outward, bool tur
             ticks.push_back(tickOf(edge, node, turned));
         const auto exits = exitsAlong(plate.x, plate.w, edges.size(), ticks);
         for (std::size_t i = 0; i < edges.size(); ++i)
-            out.stubs.push_back({edges[i],
-                                 below,
-                                 {{exits[i], below ? box.size.y : 0}, {exits[i], below ? plate.bottom() : plate.y}}});
+            out.stubs.push_back(
+                {edges[i],
+                 below,
+                 {{exits[i], below ? box.size.y : 0}, {exits[i], below ? plate.bottom() : plate.y}}});
     }
     out.box = boxes_.add(std::move(box));
     return out;

@@ -10,7 +10,7 @@ namespace {
 
 /// A device with the leaves beside or below it, or two that are a pair.
 struct Unit {
-    std::vector<Index> nodes;    ///< one or two
+    std::vector<Index> nodes; ///< one or two
     std::vector<Cell> cells;
     std::vector<PointF> corners; ///< of the cells
     std::vector<Rect> plates;    ///< in the unit
@@ -63,7 +63,8 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
         Unit unit;
         unit.nodes = {node};
         for (const auto& to : near.of(node))
-            if (!leaf[to.node] && unitOf[to.node] == none && to.node > node && arePair(graph, near, node, to.node, leaf)) {
+            if (!leaf[to.node] && unitOf[to.node] == none && to.node > node &&
+                arePair(graph, near, node, to.node, leaf)) {
                 unit.nodes.push_back(to.node);
                 break;
             }
@@ -129,7 +130,8 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
         double top = 0, bottom = 0;
         for (std::size_t k = 0; k < unit.nodes.size(); ++k) {
             top = std::min(top, unit.corners[k].y);
-            bottom = std::max(bottom, unit.corners[k].y + composer.boxes().sizeOf(unit.cells[k].box, unit.turn).y);
+            bottom =
+                std::max(bottom, unit.corners[k].y + composer.boxes().sizeOf(unit.cells[k].box, unit.turn).y);
         }
         for (std::size_t k = 0; k < unit.nodes.size(); ++k) {
             unit.corners[k].y -= top;
@@ -177,7 +179,8 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
     std::vector<std::array<PointF, 2>> places(edges.size());
     for (auto& [key, list] : ends) {
         const auto [node, below] = key;
-        std::stable_sort(list.begin(), list.end(), [](const End& x, const End& y) { return x.towards < y.towards; });
+        std::stable_sort(list.begin(), list.end(),
+                         [](const End& x, const End& y) { return x.towards < y.towards; });
         const Rect plate = plateIn(node).moved(drawn.at[unitOf[node]]);
         std::vector<double> ticks;
         for (const End& end : list) {

@@ -97,9 +97,8 @@ void firstOrder(Net& net, bool asGiven, std::size_t given) {
             from(i);
     if (asGiven)
         for (auto& layer : net.layers)
-            std::stable_sort(layer.begin(), layer.end(), [&](Index x, Index y) {
-                return x < given && y < given && x < y;
-            });
+            std::stable_sort(layer.begin(), layer.end(),
+                             [&](Index x, Index y) { return x < given && y < given && x < y; });
     for (std::size_t i = 0; i < net.layers.size(); ++i)
         net.number(i);
 }
@@ -154,9 +153,11 @@ void sweep(Net& net, bool downwards, bool turn) {
                 const double width = net.width[to.node];
                 sum += static_cast<double>(net.place[to.node]) + (width > 0 ? to.there / (width + 1) : 0);
             }
-            keys[i] = {near.empty() ? static_cast<double>(i) * static_cast<double>(net.layers[downwards ? which - 1 : which + 1].size()) /
-                                          static_cast<double>(layer.size())
-                                    : sum / static_cast<double>(near.size()),
+            keys[i] = {near.empty()
+                           ? static_cast<double>(i) *
+                                 static_cast<double>(net.layers[downwards ? which - 1 : which + 1].size()) /
+                                 static_cast<double>(layer.size())
+                           : sum / static_cast<double>(near.size()),
                        i};
         }
         std::stable_sort(keys.begin(), keys.end(), [&](const auto& x, const auto& y) {
@@ -172,7 +173,8 @@ void sweep(Net& net, bool downwards, bool turn) {
 }
 
 /// Crossings of the lines of two nodes on one side, as they stand and changed over.
-std::array<std::size_t, 2> crossingsOfTwo(const std::vector<std::size_t>& u, const std::vector<std::size_t>& v) {
+std::array<std::size_t, 2> crossingsOfTwo(const std::vector<std::size_t>& u,
+                                          const std::vector<std::size_t>& v) {
     std::array<std::size_t, 2> out{};
     for (std::size_t i = 0, j = 0, equal = 0; i < u.size(); ++i) {
         while (j < v.size() && v[j] < u[i])
@@ -265,7 +267,8 @@ private:
             std::size_t from = 0, k = 0;
             for (std::size_t i = 0; i < below.size(); ++i) {
                 const Index node = below[i];
-                const bool inner = net_.dummy[node] && !net_.up[node].empty() && net_.dummy[net_.up[node][0].node];
+                const bool inner =
+                    net_.dummy[node] && !net_.up[node].empty() && net_.dummy[net_.up[node][0].node];
                 if (!inner && i + 1 < below.size())
                     continue;
                 const std::size_t to = inner ? net_.place[net_.up[node][0].node] : above.size() - 1;
@@ -298,7 +301,8 @@ private:
                 const Index v = layer[fromRight ? layer.size() - 1 - i : i];
                 near.clear();
                 for (const auto& to : fromBelow ? net_.down[v] : net_.up[v])
-                    near.emplace_back(fromRight ? width - 1 - net_.place[to.node] : net_.place[to.node], to.node);
+                    near.emplace_back(fromRight ? width - 1 - net_.place[to.node] : net_.place[to.node],
+                                      to.node);
                 if (near.empty())
                     continue;
                 std::sort(near.begin(), near.end());
@@ -330,8 +334,10 @@ private:
             for (std::size_t i = 0; i + 1 < layer.size(); ++i) {
                 const Index u = fromRight ? layer[layer.size() - 1 - i] : layer[i],
                             v = fromRight ? layer[layer.size() - 2 - i] : layer[i + 1];
-                const double apart = (net_.width[u] + net_.width[v]) / 2 +
-                                     (net_.dummy[u] && net_.dummy[v] ? 10 : net_.dummy[u] || net_.dummy[v] ? 14 : gap_);
+                const double apart =
+                    (net_.width[u] + net_.width[v]) / 2 + (net_.dummy[u] && net_.dummy[v]   ? 10
+                                                           : net_.dummy[u] || net_.dummy[v] ? 14
+                                                                                            : gap_);
                 after[root[u]].emplace_back(root[v], apart);
                 ++waits[root[v]];
             }
@@ -411,7 +417,8 @@ Layered inLayers(const Layering& in) {
     // Layers as high as their highest; more room where many lines go far sideways.
     std::vector<double> top(net.layers.size()), high(net.layers.size());
     for (Index i = 0; i < in.sizes.size(); ++i)
-        high[static_cast<std::size_t>(in.layer[i])] = std::max(high[static_cast<std::size_t>(in.layer[i])], in.sizes[i].y);
+        high[static_cast<std::size_t>(in.layer[i])] =
+            std::max(high[static_cast<std::size_t>(in.layer[i])], in.sizes[i].y);
     double y = 0;
     for (std::size_t l = 0; l < net.layers.size(); ++l) {
         top[l] = y;
@@ -447,7 +454,8 @@ Layered inLayers(const Layering& in) {
     return out;
 }
 
-std::vector<int> layersFrom(std::size_t count, const std::vector<Layering::Line>& lines, const std::vector<Index>& roots) {
+std::vector<int> layersFrom(std::size_t count, const std::vector<Layering::Line>& lines,
+                            const std::vector<Index>& roots) {
     std::vector<std::vector<Index>> near(count);
     for (const auto& line : lines) {
         near[line.a].push_back(line.b);

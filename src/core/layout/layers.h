@@ -8,13 +8,13 @@ namespace underridge::layout {
 
 struct Layering {
     struct Line {
-        Index a = 0, b = 0; ///< in different layers
+        Index a = 0, b = 0;        ///< in different layers
         double atA = -1, atB = -1; ///< where it ends on the plates, from the left; -1: in the middle
     };
     std::vector<PointF> sizes;
     std::vector<int> layer; ///< of each node, from 0; no layer is empty
     std::vector<Line> lines;
-    double gap = 24; ///< between neighbours in a layer
+    double gap = 24;      ///< between neighbours in a layer
     bool ordered = false; ///< nodes keep the order they have, in their layers
     int sweeps = 12;
 };

@@ -35,7 +35,8 @@ bool near(PointF a, PointF b) {
     return std::abs(a.x - b.x) < 1 && std::abs(a.y - b.y) < 1;
 }
 
-std::size_t crossingsOf(std::span<const DrawnLine> lines, const std::vector<Segment>& segments, const Buckets& grid) {
+std::size_t crossingsOf(std::span<const DrawnLine> lines, const std::vector<Segment>& segments,
+                        const Buckets& grid) {
     std::size_t count = 0;
     for (std::size_t cell = 0; cell < grid.count(); ++cell)
         for (const Index i : grid.in(cell)) {
@@ -64,9 +65,9 @@ double angles(std::span<const Rect> plates, std::span<const DrawnLine> lines) {
         if (line.path.size() < 2)
             continue;
         const auto turn = [](PointF from, PointF to) { return std::atan2(to.y - from.y, to.x - from.x); };
-        if (line.a != none)
+        if (line.a < plates.size())
             at[line.a].push_back(turn(plates[line.a].centre(), line.path[1]));
-        if (line.b != none)
+        if (line.b < plates.size())
             at[line.b].push_back(turn(plates[line.b].centre(), line.path[line.path.size() - 2]));
     }
     double sum = 0;
@@ -135,7 +136,8 @@ Measures measured(std::span<const Rect> plates, std::span<const DrawnLine> lines
     if (!lines.empty()) {
         const double n = static_cast<double>(lines.size());
         out.edgeLength = sum / n;
-        out.edgeLengthVariation = sum > 0 ? std::sqrt(std::max(0.0, squares / n - sum * sum / n / n)) * n / sum : 0;
+        out.edgeLengthVariation =
+            sum > 0 ? std::sqrt(std::max(0.0, squares / n - sum * sum / n / n)) * n / sum : 0;
     }
     out.angularResolution = angles(plates, lines);
     return out;
@@ -171,9 +173,9 @@ double stressOf(const Graph& graph, const Drawing& drawing) {
                 }
         for (const Index to : queue)
             if (to != from)
-                all.push_back({static_cast<double>(far[to]),
-                               scene::length(plateOf(graph, drawing, to).centre() -
-                                             plateOf(graph, drawing, from).centre())});
+                all.push_back(
+                    {static_cast<double>(far[to]), scene::length(plateOf(graph, drawing, to).centre() -
+                                                                 plateOf(graph, drawing, from).centre())});
     }
     for (const auto& [d, drawn] : all) {
         drawnByGraph += drawn / d;

@@ -17,11 +17,12 @@ struct Measures {
     std::size_t linksThroughDevices = 0; ///< lines that go through at least one plate that is not theirs
     double edgeLength = 0;               ///< mean of the lines
     double edgeLengthVariation = 0;      ///< standard deviation by mean
-    double angularResolution = 0;        ///< mean of the least angle at each plate by the best possible: 0 to 1
-    double aspect = 1;                   ///< width by height
+    double angularResolution = 0; ///< mean of the least angle at each plate by the best possible: 0 to 1
+    double aspect = 1;            ///< width by height
     double area = 0;
 };
 
+/// The plates of a and b may be left out where only crossings are asked for.
 /// Two lines that share an end cross only where they meet away from it. Segments and plates
 /// are looked up by a grid: about linear where no place is crowded.
 Measures measured(std::span<const Rect> plates, std::span<const DrawnLine> lines);

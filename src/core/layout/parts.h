@@ -5,9 +5,9 @@
 
 namespace underridge::layout {
 
-/// Rows by distance from the anchor, or from all devices of the highest tier (see layers.h). Two devices of a tier that are joined
-/// and share most neighbours are a pair: side by side, at one height. Leaves of one device stand
-/// in a block beside it.
+/// Rows by distance from the anchor, or from all devices of the highest tier (see layers.h). Two devices of a
+/// tier that are joined and share most neighbours are a pair: side by side, at one height. Leaves of one
+/// device stand in a block beside it.
 void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, const Wish& wish,
                  Drawing& drawing);
 

@@ -21,7 +21,7 @@ Index anchorOf(const Graph& graph, const Neighbours& near, const std::vector<Ind
         return high.front();
     if (edges / 2 + 1 == part.size()) {
         // A tree: leaves are taken off until its middle is left.
-        std::vector<std::size_t> left(graph.nodes.size());
+        std::vector<std::size_t> left(graph.nodes.size()), round(graph.nodes.size(), 0);
         std::vector<Index> order;
         for (const Index node : part) {
             left[node] = near.degree(node);
@@ -30,15 +30,18 @@ Index anchorOf(const Graph& graph, const Neighbours& near, const std::vector<Ind
         }
         for (std::size_t i = 0; i < order.size(); ++i)
             for (const auto& to : near.of(order[i]))
-                if (--left[to.node] == 1)
+                if (--left[to.node] == 1) {
+                    round[to.node] = round[order[i]] + 1;
                     order.push_back(to.node);
-        // Of the last ones the best connected.
+                }
+        // Of two that are taken off last the better connected.
         Index middle = none;
-        for (std::size_t i = order.size(), looked = 0; i-- > 0 && looked < 2;)
-            if (graph.nodes[order[i]].tier == tier) {
-                ++looked;
-                if (middle == none || near.degree(order[i]) > near.degree(middle))
-                    middle = order[i];
+        for (std::size_t i = order.size(); i-- > 0;)
+            if (const Index node = order[i]; graph.nodes[node].tier == tier) {
+                if (middle != none && round[node] < round[middle])
+                    break;
+                if (middle == none || near.degree(node) > near.degree(middle))
+                    middle = node;
             }
         return middle;
     }
@@ -78,7 +81,9 @@ void drawRadial(const Graph& graph, const Neighbours& near, const std::vector<In
     for (std::size_t i = order.size(); i-- > 0;) {
         const Index node = order[i];
         // Far out a plate takes less of the circle.
-        weight[node] = std::max(weight[node], (std::max(graph.nodes[node].w * 0.8, graph.nodes[node].h) + gap) / std::max(1, level[node]));
+        weight[node] =
+            std::max(weight[node], (std::max(graph.nodes[node].w * 0.8, graph.nodes[node].h) + gap) /
+                                       std::max(1, level[node]));
         if (above[node] != none)
             weight[above[node]] += weight[node];
     }
@@ -88,7 +93,8 @@ void drawRadial(const Graph& graph, const Neighbours& near, const std::vector<In
     perLevel /= 2 * std::numbers::pi;
     std::vector<double> radius(deep.size(), 0);
     for (std::size_t l = 1; l < deep.size(); ++l)
-        radius[l] = std::max(radius[l - 1] + (deep[l - 1] + deep[l]) / 2 + gap, perLevel * static_cast<double>(l));
+        radius[l] =
+            std::max(radius[l - 1] + (deep[l - 1] + deep[l]) / 2 + gap, perLevel * static_cast<double>(l));
     std::vector<double> from(graph.nodes.size(), 0), wide(graph.nodes.size(), 2 * std::numbers::pi);
     from[anchor] = -std::numbers::pi / 2;
     for (const Index node : order) {
@@ -121,7 +127,8 @@ void drawRadial(const Graph& graph, const Neighbours& near, const std::vector<In
             const double needX = (graph.nodes[byX[i]].w + graph.nodes[byX[j]].w) / 2 + gap / 2,
                          needY = (graph.nodes[byX[i]].h + graph.nodes[byX[j]].h) / 2 + gap / 2;
             if (std::abs(d.x) < needX && std::abs(d.y) < needY)
-                scale = std::max(scale, std::min(needX / std::max(1.0, std::abs(d.x)), needY / std::max(1.0, std::abs(d.y))));
+                scale = std::max(scale, std::min(needX / std::max(1.0, std::abs(d.x)),
+                                                 needY / std::max(1.0, std::abs(d.y))));
         }
     for (const Index node : order) {
         const PointF half{graph.nodes[node].w / 2, graph.nodes[node].h / 2};

@@ -18,7 +18,8 @@ struct Chain {
 
 } // namespace
 
-RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<Index>& edges, Index above) const {
+RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<Index>& edges,
+                           Index above) const {
     const std::size_t all = nodes.size() + (above == none ? 0 : 1);
     if (edges.size() < all || edges.size() > all + all / 3 + 1 || nodes.size() < 2)
         return {};
@@ -71,7 +72,8 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
             std::stable_sort(between.begin(), between.end(),
                              [](const Chain& x, const Chain& y) { return x.nodes.size() < y.nodes.size(); });
             Chain& longest = between.back();
-            if (longest.nodes.empty() || std::find(longest.nodes.begin(), longest.nodes.end(), above) != longest.nodes.end())
+            if (longest.nodes.empty() ||
+                std::find(longest.nodes.begin(), longest.nodes.end(), above) != longest.nodes.end())
                 continue;
             const auto cut = [&](Index from, Index to) {
                 auto& list = near.at(from);
@@ -203,7 +205,8 @@ Composer::Slot Composer::slot(const RingOrder::Part& given, bool backwards, bool
             }
             const double width = std::max(loopSize.x, inside);
             for (const auto& [middle, at] : between) {
-                box.inner.push_back({middle.box, {from + at + (width - inside + besideGap) / 2, 0}, Turn::down});
+                box.inner.push_back(
+                    {middle.box, {from + at + (width - inside + besideGap) / 2, 0}, Turn::down});
                 plates.push_back(middle.plate.moved({from + at + (width - inside + besideGap) / 2, 0}));
             }
             i = here.to - 1;
@@ -224,7 +227,8 @@ Composer::Slot Composer::slot(const RingOrder::Part& given, bool backwards, bool
                         return to.edge;
                 return none;
             };
-            Wire left{edgeBetween(part.nodes[here.from], here.nodes.front()), {{a.right(), low}, {downLeft, low}}};
+            Wire left{edgeBetween(part.nodes[here.from], here.nodes.front()),
+                      {{a.right(), low}, {downLeft, low}}};
             if (!between.empty()) {
                 left.path.push_back({downLeft, top - over / 2});
                 left.path.push_back({leftX, top - over / 2});
@@ -269,13 +273,15 @@ std::optional<Box> Composer::ellipse(const RingOrder& order, bool turnedOver, Ri
         for (std::size_t i = 0; i < plates.size(); ++i) {
             const double turn = 2 * std::numbers::pi * (static_cast<double>(i) + (open ? 1 : 0)) / of;
             const PointF size = plateSize(order.parts[i].nodes.front(), turnedOver);
-            plates[i] = {radius * wide * std::sin(turn) - size.x / 2, -radius * high * std::cos(turn) - size.y / 2, size.x, size.y};
+            plates[i] = {radius * wide * std::sin(turn) - size.x / 2,
+                         -radius * high * std::cos(turn) - size.y / 2, size.x, size.y};
         }
         bool free = true;
         for (std::size_t i = 0; free && i < plates.size(); ++i) {
             const std::size_t next = (i + 1) % plates.size();
             const bool joined = next != 0 || !open;
-            const PointF a = leavingSide(plates[i], plates[next].centre()), b = leavingSide(plates[next], plates[i].centre());
+            const PointF a = leavingSide(plates[i], plates[next].centre()),
+                         b = leavingSide(plates[next], plates[i].centre());
             free = plates.size() < 2 || !joined || scene::length(b - a) > 28;
             for (std::size_t j = 0; free && j < plates.size(); ++j) {
                 free = i == j || !plates[i].grown(14).intersects(plates[j].grown(14));
@@ -302,6 +308,57 @@ std::optional<Box> Composer::ellipse(const RingOrder& order, bool turnedOver, Ri
     return box;
 }
 
+std::size_t Composer::circle(const std::vector<Index>& order) {
+    const auto n = static_cast<double>(order.size());
+    struct Standing {
+        std::size_t box;
+        Turn turn;
+        PointF size;
+        Rect plate; ///< turned, in its box
+        double angle;
+    };
+    std::vector<Standing> all;
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        const double angle = 2 * std::numbers::pi * static_cast<double>(i) / n;
+        const double x = std::sin(angle), y = -std::cos(angle);
+        const Turn turn = std::abs(x) > 0.7 ? (x > 0 ? Turn::right : Turn::left)
+                          : y > 0           ? Turn::down
+                                            : Turn::up;
+        const Cell one = cell(order[i], isTurned(turn));
+        const PointF inside = boxes_[one.box].size;
+        all.push_back({one.box, turn, sizeTurned(inside, turn), turned(one.plate, inside, turn), angle});
+    }
+    // So large that nothing overlaps, and that a line from one to the next but one passes
+    // inside the plate between where that takes no miles.
+    constexpr double flat = 0.72, farthest = 6000, bulge = 1.6;
+    std::vector<Rect> frames(all.size());
+    for (double radius = std::max(120.0, std::min(farthest, bulge * n * n));; radius *= 1.08) {
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const PointF middle{radius * std::sin(all[i].angle), -radius * flat * std::cos(all[i].angle)};
+            const Rect& plate = all[i].plate;
+            frames[i] = {middle.x - plate.x - plate.w / 2, middle.y - plate.y - plate.h / 2, all[i].size.x,
+                         all[i].size.y};
+        }
+        bool free = true;
+        const std::size_t reach = std::min<std::size_t>(all.size() - 1, 8); // farther ones are farther away
+        for (std::size_t i = 0; free && i < all.size(); ++i)
+            for (std::size_t k = 1; free && k <= reach; ++k)
+                free = !frames[i]
+                            .grown(besideGap / 2)
+                            .intersects(frames[(i + k) % all.size()].grown(besideGap / 2));
+        if (free || radius > 3e5)
+            break;
+    }
+    Rect bounds = frames.front();
+    for (const Rect& frame : frames)
+        bounds = bounds.united(frame);
+    Box box;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        box.inner.push_back({all[i].box, {frames[i].x - bounds.x, frames[i].y - bounds.y}, all[i].turn});
+    box.size = {bounds.w, bounds.h};
+    return boxes_.add(std::move(box));
+}
+
 Ring Composer::ring(const RingOrder& order, bool turnedOver) {
     ++found.rings;
     Ring made;
@@ -326,8 +383,9 @@ Ring Composer::ring(const RingOrder& order, bool turnedOver) {
     constexpr double perNode = 26'000, leastAlong = 160;
     const double along = std::max(leastAlong, std::sqrt(hanging * perNode * 1.5)),
                  outwards = hanging < 1.5 ? 0 : 2 * hanging * perNode / along;
-    const double sides = open ? std::max(1.0, (n * along - w * along + outwards - w * outwards / 2) / (along * (2 + w)))
-                              : std::max(0.0, (n * along / 2 + outwards - w * outwards) / (along * (1 + w)));
+    const double sides =
+        open ? std::max(1.0, (n * along - w * along + outwards - w * outwards / 2) / (along * (2 + w)))
+             : std::max(0.0, (n * along / 2 + outwards - w * outwards) / (along * (1 + w)));
     const auto perSide = static_cast<std::size_t>(std::lround(sides));
     const std::size_t perRow = order.parts.size() - std::min(order.parts.size(), 2 * perSide);
     const std::size_t above = open ? 0 : (perRow + 1) / 2;
@@ -345,7 +403,8 @@ Ring Composer::ring(const RingOrder& order, bool turnedOver) {
     std::size_t at = 0;
     for (int s = 0; s < 4; ++s)
         for (std::size_t i = 0; i < counts[s] && at < order.parts.size(); ++i, ++at) {
-            Placed each{slot(order.parts[at], s >= 2, turnedOver != isTurned(turns[s])), turns[s], {}, {}, {}, {}};
+            Placed each{
+                slot(order.parts[at], s >= 2, turnedOver != isTurned(turns[s])), turns[s], {}, {}, {}, {}};
             each.size = sizeTurned(each.slot.size, turns[s]);
             each.first = layout::turned(each.slot.first, each.slot.size, turns[s]);
             each.last = layout::turned(each.slot.last, each.slot.size, turns[s]);

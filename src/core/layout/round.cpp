@@ -19,8 +19,7 @@ void drawSprings(const Graph& graph, const Neighbours& near, const std::vector<I
         for (const auto& to : near.of(node))
             if (node < to.node)
                 in.lines.emplace_back(place[node], place[to.node]);
-    auto middles = bySprings(in);
-    untangle(in, middles, part.size() * (part.size() < 2000 ? 3'000 : 300));
+    const auto middles = bySpringsUntangled(in);
     for (std::size_t i = 0; i < part.size(); ++i)
         drawing.at[part[i]] = middles[i] - in.sizes[i] * 0.5;
 }
@@ -55,8 +54,11 @@ void drawRound(const Graph& graph, const Neighbours& near, const std::vector<Ind
         Index best = none;
         std::size_t at = 0;
         for (std::size_t i = 0; i < open.size(); ++i) {
-            const auto rest = [&](Index node) { return static_cast<int>(near.degree(node)) - 2 * joined[node]; };
-            if (best == none || rest(open[i]) < rest(best) || (rest(open[i]) == rest(best) && open[i] < best)) {
+            const auto rest = [&](Index node) {
+                return static_cast<int>(near.degree(node)) - 2 * joined[node];
+            };
+            if (best == none || rest(open[i]) < rest(best) ||
+                (rest(open[i]) == rest(best) && open[i] < best)) {
                 best = open[i];
                 at = i;
             }
@@ -84,10 +86,7 @@ void drawRound(const Graph& graph, const Neighbours& near, const std::vector<Ind
         composer.finish(cell.box, Flow::down, part, drawing);
         return;
     }
-    RingOrder ring;
-    for (const Index node : order)
-        ring.parts.push_back({{node}, {}});
-    composer.finish(composer.ring(ring, false).box, Flow::down, part, drawing);
+    composer.finish(composer.circle(order), Flow::down, part, drawing);
 }
 
 } // namespace underridge::layout

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/layout/spring.h"
 
-#include "core/layout/buckets.h"
+#include "core/layout/places.h"
 
 #include <array>
 #include <cmath>
@@ -10,8 +10,6 @@
 
 namespace underridge::layout {
 namespace {
-
-constexpr double between = 36; ///< at least, of two nodes
 
 std::vector<std::vector<Index>> nearOf(const Springs& in) {
     std::vector<std::vector<Index>> near(in.sizes.size());
@@ -45,7 +43,7 @@ std::vector<Term> termsOf(const Springs& in, const std::vector<std::vector<Index
     std::vector<Term> terms;
     std::vector<int> far(n);
     std::vector<Index> queue;
-    constexpr Index allPairs = 260;
+    constexpr Index allPairs = 800;
     if (n <= allPairs) {
         for (Index i = 0; i < n; ++i) {
             distancesFrom(i, near, far, queue);
@@ -75,7 +73,8 @@ std::vector<Term> termsOf(const Springs& in, const std::vector<std::vector<Index
                 nearest[i] = far[i];
                 region[i] = static_cast<Index>(k);
             }
-            if (nearest[i] > nearest[next] || (nearest[i] == nearest[next] && near[i].size() > near[next].size()))
+            if (nearest[i] > nearest[next] ||
+                (nearest[i] == nearest[next] && near[i].size() > near[next].size()))
                 next = i;
         }
         from.push_back(far);
@@ -132,25 +131,35 @@ void descend(std::vector<PointF>& at, std::vector<Term>& terms, std::uint64_t se
     const double first = 1 / static_cast<double>(lightest), end = last / static_cast<double>(heaviest);
     const double fall = std::log(first / end) / (rounds - 1);
     std::mt19937_64 random(seed);
+    for (std::size_t i = terms.size(); i > 1; --i) // the same on every machine
+        std::swap(terms[i - 1], terms[random() % i]);
+    std::vector<float> xy(at.size() * 2);
+    for (std::size_t i = 0; i < at.size(); ++i) {
+        xy[2 * i] = static_cast<float>(at[i].x);
+        xy[2 * i + 1] = static_cast<float>(at[i].y);
+    }
     for (int round = 0; round < rounds; ++round) {
-        const double step = first * std::exp(-fall * round);
-        for (std::size_t i = terms.size(); i > 1; --i) // the same on every machine
-            std::swap(terms[i - 1], terms[random() % i]);
+        const auto step = static_cast<float>(first * std::exp(-fall * round));
         for (const Term& term : terms) {
-            PointF d = at[term.a] - at[term.b];
-            double length = std::sqrt(d.x * d.x + d.y * d.y);
-            if (length < 1e-6) {
-                d = {1e-3 * (1 + (term.a % 7)), 1e-3 * (1 + (term.b % 5))};
-                length = std::sqrt(d.x * d.x + d.y * d.y);
+            float *a = &xy[2 * std::size_t{term.a}], *b = &xy[2 * std::size_t{term.b}];
+            float dx = a[0] - b[0], dy = a[1] - b[1];
+            float square = dx * dx + dy * dy;
+            if (square < 1e-10F) {
+                dx = 1e-3F * static_cast<float>(1 + term.a % 7);
+                dy = 1e-3F * static_cast<float>(1 + term.b % 5);
+                square = dx * dx + dy * dy;
             }
-            const double off = (length - static_cast<double>(term.distance)) / 2 / length;
-            const double moveA = std::min(1.0, step * static_cast<double>(term.weightA)) * off,
-                         moveB = std::min(1.0, step * static_cast<double>(term.weightB)) * off *
-                                 (term.weightA == 0 ? 2 : 1);
-            at[term.a] = at[term.a] - d * moveA;
-            at[term.b] = at[term.b] + d * moveB;
+            const float length = std::sqrt(square), off = (length - term.distance) / 2 / length;
+            const float moveA = std::min(1.0F, step * term.weightA) * off,
+                        moveB = std::min(1.0F, step * term.weightB) * off * (term.weightA == 0 ? 2.0F : 1.0F);
+            a[0] -= dx * moveA;
+            a[1] -= dy * moveA;
+            b[0] += dx * moveB;
+            b[1] += dy * moveB;
         }
     }
+    for (std::size_t i = 0; i < at.size(); ++i)
+        at[i] = {static_cast<double>(xy[2 * i]), static_cast<double>(xy[2 * i + 1])};
 }
 
 /// Turned so that it lies along the sheet, and stretched to its proportion.
@@ -181,44 +190,6 @@ void laidFlat(std::vector<PointF>& at, double aspect) {
         for (PointF& p : at)
             p.x *= stretch;
     }
-}
-
-/// Nodes in a grid, for who is near.
-class Places {
-public:
-    Places(const std::vector<PointF>& at, double side) : cells_(around(at, side), side) {
-        for (Index i = 0; i < at.size(); ++i)
-            cells_.add(cells_.cellAt(at[i]), i);
-    }
-    void move(Index node, PointF from, PointF to) {
-        cells_.remove(cells_.cellAt(from), node);
-        cells_.add(cells_.cellAt(to), node);
-    }
-    template <class Each>
-    void forEachNear(PointF p, PointF reach, Each each) const {
-        cells_.over({p.x - reach.x, p.y - reach.y, 2 * reach.x, 2 * reach.y}, [&](std::size_t cell) {
-            for (const Index i : cells_.in(cell))
-                each(i);
-        });
-    }
-
-private:
-    static Rect around(const std::vector<PointF>& at, double side) {
-        PointF least{1e18, 1e18}, most{-1e18, -1e18};
-        for (const PointF p : at) {
-            least = {std::min(least.x, p.x), std::min(least.y, p.y)};
-            most = {std::max(most.x, p.x), std::max(most.y, p.y)};
-        }
-        return scene::rectBetween(least, most).grown(side * 2);
-    }
-    Buckets cells_;
-};
-
-PointF largest(const std::vector<PointF>& sizes) {
-    PointF out;
-    for (const PointF size : sizes)
-        out = {std::max(out.x, size.x), std::max(out.y, size.y)};
-    return out;
 }
 
 /// Pushes nodes apart that overlap; true when none did.
@@ -279,16 +250,23 @@ std::vector<PointF> bySprings(const Springs& in) {
     laidFlat(at, in.aspect);
     // As large as its lines and plates need.
     double length = 0, area = 0;
+    PointF least{1e18, 1e18}, most{-1e18, -1e18};
     for (const auto& [a, b] : in.lines)
         length += scene::length(at[a] - at[b]);
     length /= static_cast<double>(std::max<std::size_t>(in.lines.size(), 1));
-    for (const PointF size : in.sizes)
-        area += (size.x + between) * (size.y + between);
-    const double scale = std::max(1.0, 2.1 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6));
+    for (Index i = 0; i < n; ++i) {
+        area += (in.sizes[i].x + between) * (in.sizes[i].y + between);
+        least = {std::min(least.x, at[i].x), std::min(least.y, at[i].y)};
+        most = {std::max(most.x, at[i].x), std::max(most.y, at[i].y)};
+    }
+    constexpr double room = 7; ///< times what the plates take
+    const double scale =
+        std::max({1.0, 1.6 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6),
+                  std::sqrt(room * area / std::max(1e-6, (most.x - least.x) * (most.y - least.y)))});
     for (PointF& p : at)
         p = p * scale;
     const PointF reach = largest(in.sizes);
-    for (int i = 0; i < 300; ++i)
+    for (int i = 0; i < 30; ++i)
         if (pushed(in, at, reach))
             return at;
     for (int i = 0; i < 6; ++i) {
@@ -299,172 +277,6 @@ std::vector<PointF> bySprings(const Springs& in) {
             p = p * (more * 1.0001);
     }
     return at;
-}
-
-namespace {
-
-double turnOf(PointF a, PointF b, PointF c) {
-    return (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
-}
-bool cross(PointF a, PointF b, PointF c, PointF d) {
-    return (turnOf(a, b, c) > 0) != (turnOf(a, b, d) > 0) && (turnOf(c, d, a) > 0) != (turnOf(c, d, b) > 0);
-}
-
-/// Lines in a grid, each in all cells it goes through.
-class LineGrid {
-public:
-    LineGrid(const Rect& all, double side, std::size_t lines) : cells_(all, side), stamp_(lines, 0) {}
-
-    void put(Index line, PointF a, PointF b) {
-        cells_.along(a, b, [&](std::size_t cell) { cells_.add(cell, line); });
-    }
-    void take(Index line, PointF a, PointF b) {
-        cells_.along(a, b, [&](std::size_t cell) { cells_.remove(cell, line); });
-    }
-    /// Each line near a segment, once.
-    template <class Each>
-    void near(PointF a, PointF b, Each each) {
-        ++now_;
-        cells_.along(a, b, [&](std::size_t cell) {
-            for (const Index line : cells_.in(cell))
-                if (stamp_[line] != now_) {
-                    stamp_[line] = now_;
-                    each(line);
-                }
-        });
-    }
-
-private:
-    Buckets cells_;
-    std::vector<std::uint32_t> stamp_;
-    std::uint32_t now_ = 0;
-};
-
-} // namespace
-
-void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
-    const auto n = static_cast<Index>(at.size());
-    if (n < 4)
-        return;
-    std::vector<std::vector<std::pair<Index, Index>>> near(n); // line, other end
-    for (Index i = 0; i < in.lines.size(); ++i) {
-        near[in.lines[i].first].emplace_back(i, in.lines[i].second);
-        near[in.lines[i].second].emplace_back(i, in.lines[i].first);
-    }
-    PointF least{1e18, 1e18}, most{-1e18, -1e18};
-    for (const PointF p : at) {
-        least = {std::min(least.x, p.x), std::min(least.y, p.y)};
-        most = {std::max(most.x, p.x), std::max(most.y, p.y)};
-    }
-    const Rect all = scene::rectBetween(least, most).grown(1);
-    const PointF reach = largest(in.sizes);
-    const double side = std::max({all.w / 220, all.h / 220, std::sqrt(all.w * all.h / (2.0 * static_cast<double>(n)))});
-    LineGrid grid(all, side, in.lines.size());
-    for (Index i = 0; i < in.lines.size(); ++i)
-        grid.put(i, at[in.lines[i].first], at[in.lines[i].second]);
-    Places places(at, std::max(60.0, (reach.x + reach.y) / 2));
-    std::size_t looked = 0;
-    constexpr double through = 2.5; // a line through a plate is as bad as so many crossings
-    const auto frameAt = [&](Index node, PointF p) {
-        return Rect{p.x - in.sizes[node].x / 2, p.y - in.sizes[node].y / 2, in.sizes[node].x, in.sizes[node].y};
-    };
-    const auto costAt = [&](Index v, PointF p, double stopAt) {
-        double cost = 0;
-        for (const auto& [line, to] : near[v]) {
-            grid.near(p, at[to], [&](Index other) {
-                ++looked;
-                const auto [a, b] = in.lines[other];
-                if (a == v || b == v || a == to || b == to)
-                    return;
-                cost += cross(p, at[to], at[a], at[b]);
-            });
-            if (cost >= stopAt)
-                return cost;
-        }
-        // Plates its lines go through: looked at along the lines, and lines through its own.
-        for (const auto& [line, to] : near[v]) {
-            const PointF q = at[to], d = q - p;
-            const double length = scene::length(d);
-            const int steps = static_cast<int>(length / (reach.y + 60)) + 1;
-            Index before = none;
-            for (int i = 1; i < steps; ++i)
-                places.forEachNear(p + d * (static_cast<double>(i) / steps), {reach.x / 2, reach.y}, [&](Index j) {
-                    ++looked;
-                    if (j != v && j != to && j != before && scene::segmentMeets(p, q, frameAt(j, at[j]).grown(3))) {
-                        cost += through;
-                        before = j;
-                    }
-                });
-            if (cost >= stopAt)
-                return cost;
-        }
-        const Rect frame = frameAt(v, p).grown(3);
-        const auto own = [&](Index other) {
-            const auto [a, b] = in.lines[other];
-            if (a != v && b != v && scene::segmentMeets(at[a], at[b], frame))
-                cost += through;
-        };
-        grid.near({frame.x, frame.y}, {frame.right(), frame.bottom()}, own);
-        return cost;
-    };
-    const auto isFree = [&](Index v, PointF p) {
-        bool free = true;
-        places.forEachNear(p, (in.sizes[v] + reach) * 0.5 + PointF{between, between}, [&](Index j) {
-            const PointF d = at[j] - p;
-            if (j != v && std::abs(d.x) < (in.sizes[v].x + in.sizes[j].x) / 2 + between * 0.6 &&
-                std::abs(d.y) < (in.sizes[v].y + in.sizes[j].y) / 2 + between * 0.6)
-                free = false;
-        });
-        return free;
-    };
-    std::mt19937_64 random(in.seed + 17);
-    const auto unit = [&] { return static_cast<double>(random() >> 11) / 9007199254740992.0; };
-    std::vector<Index> order(n);
-    for (Index i = 0; i < n; ++i)
-        order[i] = i;
-    const double whole = std::max(all.w, all.h);
-    for (int round = 0; round < 30 && looked < work; ++round) {
-        bool better = false;
-        const double wander = whole * 0.25 * std::pow(0.8, round);
-        for (const Index v : order) {
-            if (looked >= work)
-                break;
-            if (near[v].empty())
-                continue;
-            double cost = costAt(v, at[v], 1e18);
-            if (cost == 0)
-                continue;
-            PointF mean;
-            for (const auto& [line, to] : near[v])
-                mean = mean + at[to] * (1.0 / static_cast<double>(near[v].size()));
-            PointF best = at[v];
-            for (int k = 0; k < 10; ++k) {
-                const PointF centre = k < 4 ? mean : k < 7 ? at[near[v][random() % near[v].size()].second] : at[v];
-                const double turn = unit() * 2 * std::numbers::pi, far = (0.1 + unit()) * wander;
-                PointF p = centre + PointF{std::cos(turn) * far, std::sin(turn) * far * 0.7};
-                p = {std::clamp(p.x, all.x, all.right()), std::clamp(p.y, all.y, all.bottom())};
-                if (!isFree(v, p))
-                    continue;
-                const double now = costAt(v, p, cost);
-                if (now < cost) {
-                    cost = now;
-                    best = p;
-                }
-            }
-            if (best == at[v])
-                continue;
-            for (const auto& [line, to] : near[v]) {
-                grid.take(line, at[in.lines[line].first], at[in.lines[line].second]);
-            }
-            places.move(v, at[v], best);
-            at[v] = best;
-            for (const auto& [line, to] : near[v])
-                grid.put(line, at[in.lines[line].first], at[in.lines[line].second]);
-            better = true;
-        }
-        if (!better && round > 6)
-            break;
-    }
 }
 
 } // namespace underridge::layout

@@ -6,8 +6,8 @@
 namespace underridge::layout {
 
 struct Springs {
-    std::vector<PointF> sizes;                    ///< of what stands at each node
-    std::vector<std::pair<Index, Index>> lines;   ///< hanging together
+    std::vector<PointF> sizes;                  ///< of what stands at each node
+    std::vector<std::pair<Index, Index>> lines; ///< hanging together
     std::uint64_t seed = 1;
     double aspect = 1.6; ///< width by height, about
 };
@@ -18,9 +18,13 @@ struct Springs {
 /// by scale, which keeps the shape. The same for the same seed.
 std::vector<PointF> bySprings(const Springs& springs);
 
-/// Moves single nodes to where their straight lines cross fewer others and go through fewer
-/// nodes (vertex moves, Radermacher, Reichard, Rutter and Wagner 2018), without overlaps.
-/// `work`: how many pairs of lines may be looked at.
+/// Moves single nodes to where their straight lines cross fewer others (vertex moves,
+/// Radermacher, Reichard, Rutter and Wagner 2018), without overlaps. `work`: about how many
+/// pairs of lines may be looked at; a nanosecond or two each.
 void untangle(const Springs& springs, std::vector<PointF>& middles, std::size_t work);
+
+/// Both, the best of several beginnings where the graph is small: that with the fewest
+/// crossings, and of those the one with the fewest lines through nodes.
+std::vector<PointF> bySpringsUntangled(Springs springs);
 
 } // namespace underridge::layout

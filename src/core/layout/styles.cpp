@@ -21,7 +21,8 @@ std::optional<Word> wordFrom(const std::array<std::string_view, N>& texts, std::
 }
 
 /// Nodes in rows of about the proportion wanted, from a corner; how large that is.
-PointF inRows(const Graph& graph, const std::vector<Index>& nodes, double aspect, PointF corner, Drawing& drawing) {
+PointF inRows(const Graph& graph, const std::vector<Index>& nodes, double aspect, PointF corner,
+              Drawing& drawing) {
     double widest = 0, area = 0;
     for (const Index node : nodes) {
         const Node& n = graph.nodes[node];
@@ -68,7 +69,8 @@ void drawPart(const Graph& graph, const Neighbours& near, const std::vector<Inde
 }
 
 /// What a part takes up.
-Rect boundsOfPart(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, const Drawing& drawing) {
+Rect boundsOfPart(const Graph& graph, const Neighbours& near, const std::vector<Index>& part,
+                  const Drawing& drawing) {
     PointF least{1e18, 1e18}, most{-1e18, -1e18};
     const auto take = [&](PointF p) {
         least = {std::min(least.x, p.x), std::min(least.y, p.y)};
@@ -84,7 +86,8 @@ Rect boundsOfPart(const Graph& graph, const Neighbours& near, const std::vector<
     return scene::rectBetween(least, most);
 }
 
-void movePart(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, PointF by, Drawing& drawing) {
+void movePart(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, PointF by,
+              Drawing& drawing) {
     for (const Index node : part) {
         drawing.at[node] = drawing.at[node] + by;
         for (const auto& to : near.of(node))
@@ -132,7 +135,8 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
             loose.push_back(part.front());
         return part.size() == 1;
     });
-    std::stable_sort(parts.begin(), parts.end(), [](const auto& x, const auto& y) { return x.size() > y.size(); });
+    std::stable_sort(parts.begin(), parts.end(),
+                     [](const auto& x, const auto& y) { return x.size() > y.size(); });
     std::vector<Rect> bounds;
     double area = 0, widest = 0;
     for (const auto& part : parts) {
@@ -161,7 +165,9 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
     }
     if (!loose.empty()) {
         const double below = parts.empty() ? 0 : y + height + partGap;
-        const double aspect = parts.empty() ? wish.aspect : std::max(wish.aspect, line / 64 * line / 64 / static_cast<double>(loose.size()));
+        const double aspect =
+            parts.empty() ? wish.aspect
+                          : std::max(wish.aspect, line / 64 * line / 64 / static_cast<double>(loose.size()));
         inRows(graph, loose, aspect, {0, below}, out.drawing);
     }
     return out;
@@ -176,8 +182,9 @@ void drawIn(std::vector<PointF>& path, bool first, const Rect& plate) {
     PointF& last = first ? path.front() : path.back();
     const PointF next = first ? path[1] : path[path.size() - 2];
     // Straight on where that leads to the plate, else by a bend.
-    const bool along = std::abs(next.x - end.x) < 0.5 ? at.x == end.x
-                       : std::abs(next.y - end.y) < 0.5 ? at.y == end.y : true;
+    const bool along = std::abs(next.x - end.x) < 0.5   ? at.x == end.x
+                       : std::abs(next.y - end.y) < 0.5 ? at.y == end.y
+                                                        : true;
     if (along)
         last = at;
     else

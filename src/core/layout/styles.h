@@ -23,15 +23,15 @@ std::optional<Flow> flowFromText(std::string_view text);
 struct Wish {
     Style style = Style::suggest;
     Flow flow = Flow::down;
-    Index anchor = none;  ///< none: by tier and structure
-    double spacing = 1;   ///< 0.5 to 3, times the usual distances
-    double aspect = 1.6;  ///< width by height, about
+    Index anchor = none; ///< none: by tier and structure
+    double spacing = 1;  ///< 0.5 to 3, times the usual distances
+    double aspect = 1.6; ///< width by height, about
     std::uint64_t seed = 1;
 };
 
 struct Arranged {
-    Drawing drawing;                ///< from the origin
-    std::vector<Composed> shapes;   ///< of each connected part, largest first, for suggest()
+    Drawing drawing;              ///< from the origin
+    std::vector<Composed> shapes; ///< of each connected part, largest first, for suggest()
 };
 
 /// Arranges a graph: connected parts each for itself, then side by side, the largest first;

@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Where nodes are, for who is near: behind spring.h.
+#pragma once
+#include "core/layout/buckets.h"
+
+namespace underridge::layout {
+
+inline constexpr double between = 36; ///< at least, of two nodes in a drawing by springs
+
+/// Nodes in a grid, for who is near.
+class Places {
+public:
+    Places(const std::vector<PointF>& at, double side) : cells_(around(at, side), side) {
+        for (Index i = 0; i < at.size(); ++i)
+            cells_.add(cells_.cellAt(at[i]), i);
+    }
+    void move(Index node, PointF from, PointF to) {
+        cells_.remove(cells_.cellAt(from), node);
+        cells_.add(cells_.cellAt(to), node);
+    }
+    template <class Each>
+    void forEachNear(PointF p, PointF reach, Each each) const {
+        cells_.over({p.x - reach.x, p.y - reach.y, 2 * reach.x, 2 * reach.y}, [&](std::size_t cell) {
+            for (const Index i : cells_.in(cell))
+                each(i);
+        });
+    }
+
+private:
+    static Rect around(const std::vector<PointF>& at, double side) {
+        PointF least{1e18, 1e18}, most{-1e18, -1e18};
+        for (const PointF p : at) {
+            least = {std::min(least.x, p.x), std::min(least.y, p.y)};
+            most = {std::max(most.x, p.x), std::max(most.y, p.y)};
+        }
+        return scene::rectBetween(least, most).grown(side * 2);
+    }
+    Buckets cells_;
+};
+
+inline PointF largest(const std::vector<PointF>& sizes) {
+    PointF out;
+    for (const PointF size : sizes)
+        out = {std::max(out.x, size.x), std::max(out.y, size.y)};
+    return out;
+}
+
+} // namespace underridge::layout
