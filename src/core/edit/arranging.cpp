@@ -73,6 +73,8 @@ public:
                 if (level.depth == depth && !level.asIs)
                     arrangeLevel(level);
         const Level& root = levels_.at(0);
+        if (root.bounds.w > sheetLimit || root.bounds.h > sheetLimit)
+            return error("a sheet has no room for that drawing", "choose another style, or less spacing");
         const PointF corner = cornerFor(root);
         place(root, corner - PointF{root.bounds.x, root.bounds.y});
         keepPinned();
@@ -262,8 +264,11 @@ private:
             most = {std::max(most.x, plate.frame.right()), std::max(most.y, plate.frame.bottom())};
         }
         if (!wish_.only.empty()) // about its middle
-            return (least + most) * 0.5 - PointF{root.bounds.w, root.bounds.h} * 0.5;
-        return least;
+            least = (least + most) * 0.5 - PointF{root.bounds.w, root.bounds.h} * 0.5;
+        const auto onSheet = [](double at, double size) {
+            return std::clamp<double>(at, -sheetLimit, sheetLimit - size);
+        };
+        return {onSheet(least.x, root.bounds.w), onSheet(least.y, root.bounds.h)};
     }
 
     void place(const Level& level, PointF by) {

@@ -76,6 +76,30 @@ public:
         return fewest;
     }
 
+    /// The shortest way that leaves the plates at other sides; false when there is none.
+    bool fromOtherSides(const DrawnLine& line, std::vector<PointF>& path) const {
+        if (line.a >= plates_.size() || line.b >= plates_.size())
+            return false;
+        const auto sides = [&](Index plate) {
+            const Rect& r = plates_[plate];
+            const PointF c = r.centre();
+            return std::array<PointF, 4>{PointF{c.x, r.y}, PointF{c.x, r.bottom()}, PointF{r.x, c.y}, PointF{r.right(), c.y}};
+        };
+        double shortest = 1e18;
+        for (const PointF from : sides(line.a))
+            for (const PointF to : sides(line.b)) {
+                std::vector<PointF> tried{from};
+                if (scene::length(to - from) >= shortest || way(from, to, line, deepest, tried) > 0)
+                    continue;
+                tried.push_back(to);
+                if (const double length = scene::pathLength(tried); length < shortest) {
+                    shortest = length;
+                    path = std::move(tried);
+                }
+            }
+        return shortest < 1e18;
+    }
+
 private:
     std::span<const Rect> plates_;
     const Buckets& places_;
@@ -105,9 +129,11 @@ std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>&
             met = true;
             better = router.way(line.path[k], line.path[k + 1], line, deepest, path) == 0;
         }
-        if (!met || !better)
+        if (!met)
             continue;
         path.push_back(line.path.back());
+        if (!better && !(better = router.fromOtherSides(line, path)))
+            continue;
         line.path = std::move(path);
         changed.push_back(i);
     }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/layout/parts.h"
+#include "core/layout/spring.h"
 
 #include <cmath>
 #include <numbers>
@@ -111,29 +112,16 @@ void drawRadial(const Graph& graph, const Neighbours& near, const std::vector<In
             at += wide[child];
         }
     }
-    // Whatever still overlaps goes by scale.
-    double scale = 1;
-    std::vector<Index> byX(order);
-    const auto middleOf = [&](Index node) { return plateOf(graph, drawing, node).centre(); };
-    std::sort(byX.begin(), byX.end(), [&](Index a, Index b) { return middleOf(a).x < middleOf(b).x; });
-    double widest = 0;
-    for (const Index node : order)
-        widest = std::max(widest, graph.nodes[node].w);
-    for (std::size_t i = 0; i < byX.size(); ++i)
-        for (std::size_t j = i + 1; j < byX.size(); ++j) {
-            const PointF d = middleOf(byX[j]) - middleOf(byX[i]);
-            if (d.x > widest + gap)
-                break;
-            const double needX = (graph.nodes[byX[i]].w + graph.nodes[byX[j]].w) / 2 + gap / 2,
-                         needY = (graph.nodes[byX[i]].h + graph.nodes[byX[j]].h) / 2 + gap / 2;
-            if (std::abs(d.x) < needX && std::abs(d.y) < needY)
-                scale = std::max(scale, std::min(needX / std::max(1.0, std::abs(d.x)),
-                                                 needY / std::max(1.0, std::abs(d.y))));
-        }
+    Springs in;
+    in.aspect = wish.aspect;
+    std::vector<PointF> middles;
     for (const Index node : order) {
-        const PointF half{graph.nodes[node].w / 2, graph.nodes[node].h / 2};
-        drawing.at[node] = (drawing.at[node] + half) * scale - half;
+        in.sizes.push_back({graph.nodes[node].w, graph.nodes[node].h});
+        middles.push_back(plateOf(graph, drawing, node).centre());
     }
+    separate(in, middles);
+    for (std::size_t i = 0; i < order.size(); ++i)
+        drawing.at[order[i]] = middles[i] - in.sizes[i] * 0.5;
 }
 
 } // namespace underridge::layout

@@ -214,10 +214,34 @@ bool pushed(const Springs& in, std::vector<PointF>& at, PointF reach) {
         });
     for (std::size_t i = 0; i < at.size(); ++i) {
         const double length = scene::length(by[i]);
-        const double most = 120;
+        const double most = 90 + 0.3 * (in.sizes[i].x + in.sizes[i].y);
         at[i] = at[i] + by[i] * (length > most ? most / length : 1.0);
     }
     return free;
+}
+
+/// Rows from above, in each from the left: no overlap, whatever the sizes are.
+void intoRows(const Springs& in, std::vector<PointF>& at) {
+    std::vector<Index> order(at.size());
+    for (Index i = 0; i < order.size(); ++i)
+        order[i] = i;
+    const auto perRow = static_cast<std::size_t>(
+        std::max(1.0, std::round(std::sqrt(static_cast<double>(at.size()) * in.aspect * 0.5))));
+    std::stable_sort(order.begin(), order.end(), [&](Index a, Index b) { return at[a].y < at[b].y; });
+    double y = 0;
+    for (std::size_t from = 0; from < order.size(); from += perRow) {
+        const auto begin = order.begin() + static_cast<std::ptrdiff_t>(from),
+                   end = order.begin() + static_cast<std::ptrdiff_t>(std::min(order.size(), from + perRow));
+        std::stable_sort(begin, end, [&](Index a, Index b) { return at[a].x < at[b].x; });
+        double x = 0, height = 0;
+        for (auto i = begin; i != end; ++i)
+            height = std::max(height, in.sizes[*i].y);
+        for (auto i = begin; i != end; ++i) {
+            at[*i] = {x + in.sizes[*i].x / 2, y + height / 2};
+            x += in.sizes[*i].x + between;
+        }
+        y += height + between;
+    }
 }
 
 double scaleNeeded(const Springs& in, const std::vector<PointF>& at, PointF reach) {
@@ -260,23 +284,35 @@ std::vector<PointF> bySprings(const Springs& in) {
         most = {std::max(most.x, at[i].x), std::max(most.y, at[i].y)};
     }
     constexpr double room = 7; ///< times what the plates take
-    const double scale =
-        std::max({1.0, 1.6 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6),
-                  std::sqrt(room * area / std::max(1e-6, (most.x - least.x) * (most.y - least.y)))});
+    const double wide = most.x - least.x, high = most.y - least.y;
+    const double spread = std::max({wide * high, 0.1 * wide * wide, 0.1 * high * high, 1e-6});
+    const double scale = std::max({1.0, 1.6 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6),
+                                   std::sqrt(room * area / spread)});
     for (PointF& p : at)
         p = p * scale;
-    const PointF reach = largest(in.sizes);
-    for (int i = 0; i < 30; ++i)
-        if (pushed(in, at, reach))
-            return at;
-    for (int i = 0; i < 6; ++i) {
-        const double more = scaleNeeded(in, at, reach);
-        if (more <= 1)
-            break;
-        for (PointF& p : at)
-            p = p * (more * 1.0001);
-    }
+    separate(in, at);
     return at;
+}
+
+void separate(const Springs& in, std::vector<PointF>& at) {
+    const std::size_t n = at.size();
+    if (n < 2)
+        return;
+    const PointF reach = largest(in.sizes);
+    const int rounds = n < 3000 ? 120 : 40;
+    for (int i = 0; i < rounds; ++i)
+        if (pushed(in, at, reach))
+            return;
+    constexpr double tooMuch = 5;
+    const double more = scaleNeeded(in, at, reach);
+    if (more > tooMuch) { // as near as rows can have it
+        intoRows(in, at);
+        return;
+    }
+    for (PointF& p : at)
+        p = p * (more * 1.0001);
+    if (scaleNeeded(in, at, reach) > 1)
+        intoRows(in, at);
 }
 
 } // namespace underridge::layout

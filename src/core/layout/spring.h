@@ -14,9 +14,12 @@ struct Springs {
 
 /// The middles of the nodes. Stress by stochastic gradient descent (Zheng, Pawar and Goodman
 /// 2018), beyond some hundred nodes to neighbours and pivots only (Ortmann, Klimenta and Brandes
-/// 2017); then overlaps are pushed apart along the shorter way, and what is left of them goes
-/// by scale, which keeps the shape. The same for the same seed.
+/// 2017); without overlaps. The same for the same seed.
 std::vector<PointF> bySprings(const Springs& springs);
+
+/// Pushes nodes apart that overlap, along the shorter way; what is left of overlaps goes by scale,
+/// which keeps the shape, or where that is too much by standing in rows.
+void separate(const Springs& springs, std::vector<PointF>& middles);
 
 /// Moves single nodes to where their straight lines cross fewer others (vertex moves,
 /// Radermacher, Reichard, Rutter and Wagner 2018), without overlaps. `work`: about how many

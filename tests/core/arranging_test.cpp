@@ -1,0 +1,287 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Arranging sheets: groups stay together, what a person fixed stays, links keep their ways as
+// long as they lead somewhere.
+#include "core/edit/arranging.h"
+#include "core/edit/following.h"
+#include "core/edit/objects.h"
+#include "core/layout/drawn.h"
+#include "core/model/group_tree.h"
+#include "tests/support/grouped.h"
+#include "tests/support/reading.h"
+
+#include <QtTest>
+#include <fmt/format.h>
+
+using namespace underridge;
+using namespace underridge::model;
+using namespace underridge::tests;
+
+namespace {
+
+layout::DrawnMeasures measuresOf(const Network& network, SheetId sheet) {
+    return layout::measured(scene::Scene::build(network, sheet));
+}
+
+/// A bench with two distribution switches and access switches on both, all in one spot.
+struct Campus : Workbench {
+    Campus() {
+        for (const char* name : {"dist-1", "dist-2"})
+            dist.push_back(add("distribution-switch-24", name));
+        link({dist[0], {}}, {dist[1], {}});
+        for (int i = 0; i < 5; ++i) {
+            access.push_back(add("access-switch-24", "acc-" + std::to_string(i + 1)));
+            link({access.back(), {}}, {dist[0], {}});
+            link({access.back(), {}}, {dist[1], {}});
+        }
+    }
+    void arrangeAs(const edit::ArrangeWish& wish = {}, edit::ArrangeReport* report = nullptr) {
+        if (!take(edit::arrange(network, {sheet}, wish, report)))
+            qFatal("not arranged");
+    }
+    Point at(DeviceId device) const { return network.position(sheet, device.value)->at; }
+
+    std::vector<DeviceId> dist, access;
+};
+
+} // namespace
+
+class ArrangingTest : public QObject {
+    Q_OBJECT
+
+private Q_SLOTS:
+    void a_heap_becomes_a_drawing_without_crossings() {
+        Campus c;
+        edit::ArrangeReport report;
+        c.arrangeAs({}, &report);
+        const auto m = measuresOf(c.network, c.sheet);
+        QCOMPARE(m.crossings, std::size_t{0});
+        QCOMPARE(m.overlaps, std::size_t{0});
+        QCOMPARE(m.linksThroughDevices, std::size_t{0});
+        QCOMPARE(m.labelOverlaps, std::size_t{0});
+        QCOMPARE(report.devices, std::size_t{7});
+        QCOMPARE(report.why, std::string("1 layer between redundant devices"));
+        QVERIFY(report.moved > 100);
+    }
+    void lines_end_at_plates_where_the_drawing_has_them() {
+        Campus c;
+        c.arrangeAs();
+        const scene::Scene scene = scene::Scene::build(c.network, c.sheet);
+        int bent = 0;
+        scene.forEach<scene::LinkLine>([&](const scene::LinkLine& line) {
+            const auto near = [&](ObjectRef plate, scene::PointF end) {
+                return scene.plate({plate.id})->frame.grown(2.5).contains(end);
+            };
+            QVERIFY(near(line.a, line.path.front()) && near(line.b, line.path.back()));
+            bent += line.path.size() > 2;
+        });
+        QVERIFY(bent > 0);
+    }
+    void arranging_again_changes_nothing() {
+        Campus c;
+        c.arrangeAs();
+        const Network once = c.network;
+        c.arrangeAs();
+        QVERIFY(c.network == once);
+    }
+    void only_some_leaves_the_rest() {
+        Campus c;
+        c.arrangeAs();
+        const Point kept = c.at(c.access[0]);
+        edit::ArrangeWish wish;
+        wish.style = layout::Style::row;
+        wish.only = {c.access[2], c.access[3], c.access[4]};
+        c.arrangeAs(wish);
+        QCOMPARE(c.at(c.access[0]), kept);
+        QCOMPARE(c.at(c.access[2]).y, c.at(c.access[3]).y);
+        QVERIFY(c.at(c.access[2]).x < c.at(c.access[3]).x && c.at(c.access[3]).x < c.at(c.access[4]).x);
+    }
+    void what_is_pinned_stays_and_nothing_lies_on_it() {
+        Campus c;
+        Position pinned = *c.network.position(c.sheet, c.access[1].value);
+        pinned.at = {400, 300};
+        pinned.pinned = true;
+        c.network.put(pinned);
+        for (const layout::Style style : layout::allStyles) {
+            edit::ArrangeWish wish;
+            wish.style = style;
+            c.arrangeAs(wish);
+            QCOMPARE(c.at(c.access[1]), (Point{400, 300}));
+            QVERIFY(measuresOf(c.network, c.sheet).overlaps == 0);
+        }
+    }
+    void the_anchor_is_where_it_hangs() {
+        Workbench b;
+        const DeviceId hub = b.add("access-switch-24", "hub");
+        std::vector<DeviceId> others;
+        for (int i = 0; i < 4; ++i) {
+            others.push_back(b.add("access-switch-24", "s" + std::to_string(i)));
+            b.link({hub, {}}, {others.back(), {}});
+        }
+        edit::ArrangeWish wish;
+        wish.anchor = others[2];
+        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, wish)));
+        const auto y = [&](DeviceId id) { return b.network.position(b.sheet, id.value)->at.y; };
+        QVERIFY(y(others[2]) < y(hub) && y(hub) < y(others[0]));
+    }
+    void a_moved_plate_takes_its_line_along_and_others_keep_theirs() {
+        Campus c;
+        c.arrangeAs();
+        const auto bendsOf = [&](LinkId link) {
+            const Position* position = c.network.position(c.sheet, link.value);
+            return position ? position->bends.size() : 0;
+        };
+        std::vector<LinkId> mine, others;
+        c.network.all<Link>().forEach([&](const Link& link) {
+            if (bendsOf(link.id) > 0)
+                (link.a.device == c.access[0] || link.b.device == c.access[0] ? mine : others).push_back(link.id);
+        });
+        QVERIFY(!mine.empty() && !others.empty());
+        const Network before = c.network;
+        auto moved = edit::moveObjects(c.network, c.sheet, {refTo(c.access[0])}, {700, 300});
+        QVERIFY(moved);
+        c.network = moved->network;
+        edit::followAct(before, c.network);
+        for (const LinkId link : mine)
+            QCOMPARE(bendsOf(link), std::size_t{0});
+        for (const LinkId link : others)
+            QVERIFY(bendsOf(link) > 0);
+    }
+    void what_moves_together_keeps_its_ways() {
+        Campus c;
+        c.arrangeAs();
+        edit::Refs all;
+        c.network.all<Device>().forEach([&](const Device& device) { all.push_back(refTo(device.id)); });
+        const Network before = c.network;
+        auto moved = edit::moveObjects(c.network, c.sheet, all, {130, 70});
+        QVERIFY(moved);
+        c.network = moved->network;
+        edit::followAct(before, c.network);
+        QCOMPARE(measuresOf(c.network, c.sheet).crossings, std::size_t{0});
+        int bent = 0;
+        c.network.all<Position>().forEachIn(c.sheet.value, [&](const Position& p) { bent += p.of == Kind::link && !p.bends.empty(); });
+        QVERIFY(bent > 0);
+    }
+    void a_bend_made_by_hand_outlives_a_move() {
+        Campus c;
+        const LinkId link = c.link({c.access[0], {}}, {c.access[1], {}});
+        Position position;
+        position.sheet = c.sheet;
+        position.object = link.value;
+        position.of = Kind::link;
+        position.bends = {{900, 900}};
+        c.network.put(position);
+        const Network before = c.network;
+        auto moved = edit::moveObjects(c.network, c.sheet, {refTo(c.access[0])}, {700, 300});
+        c.network = moved->network;
+        edit::followAct(before, c.network);
+        QCOMPARE(c.network.position(c.sheet, link.value)->bends.size(), std::size_t{1});
+    }
+    void groups_stay_apart_in_every_style() {
+        for (const std::uint64_t seed : {1, 2, 3}) {
+            Grouped g(seed);
+            g.grow(2, 3, 3);
+            g.linkSome(30);
+            for (const layout::Style style : layout::allStyles) {
+                edit::ArrangeWish wish;
+                wish.style = style;
+                auto act = edit::arrange(g.network, {g.sheet}, wish);
+                QVERIFY2(act, std::string(layout::textOf(style)).c_str());
+                const auto m = measuresOf(act->network, g.sheet);
+                const QString which = QString::fromStdString(fmt::format(
+                    "seed {} {}: {} intrusions, {} overlaps, {} through", seed, layout::textOf(style),
+                    m.groupIntrusions, m.overlaps, m.linksThroughDevices));
+                QVERIFY2(m.groupIntrusions == 0 && m.overlaps == 0 && m.linksThroughDevices == 0, qPrintable(which));
+            }
+        }
+    }
+    void a_folded_group_keeps_what_is_in_it() {
+        Grouped g(4);
+        g.grow(1, 3, 4);
+        g.linkSome(14);
+        const GroupId folded = g.groups.front();
+        QVERIFY(g.take(edit::setFolded(g.network, g.sheet, {folded}, true)));
+        const auto inside = [&](const Network& network) {
+            std::vector<Point> out;
+            for (const DeviceId id : devicesWithin(network, folded))
+                out.push_back(network.position(g.sheet, id.value)->at);
+            for (std::size_t i = out.size(); i-- > 0;)
+                out[i] = out[i] - out[0];
+            return out;
+        };
+        auto act = edit::arrange(g.network, {g.sheet}, {});
+        QVERIFY(act);
+        QVERIFY(inside(act->network) == inside(g.network));
+        QVERIFY(act->network.position(g.sheet, folded.value)->folded);
+        QCOMPARE(measuresOf(act->network, g.sheet).groupIntrusions, std::size_t{0});
+        // The same when it is unfolded afterwards.
+        auto open = edit::setFolded(act->network, g.sheet, {folded}, false);
+        QCOMPARE(measuresOf(open->network, g.sheet).groupIntrusions, std::size_t{0});
+    }
+    void an_entered_group_is_arranged_inside_only() {
+        Grouped g(5);
+        g.grow(1, 2, 4);
+        g.linkSome(10);
+        auto act = edit::arrange(g.network, {g.sheet, g.groups[0]}, {});
+        QVERIFY(act);
+        const auto within = devicesWithin(g.network, g.groups[0]);
+        g.network.all<Position>().forEachIn(g.sheet.value, [&](const Position& was) {
+            if (was.of == Kind::device && std::find(within.begin(), within.end(), DeviceId{was.object}) == within.end())
+                QCOMPARE(act->network.position(g.sheet, was.object)->at, was.at);
+        });
+    }
+    void a_sheet_drawn_to_scale_is_not_arranged() {
+        Campus c;
+        Sheet sheet = *c.network.sheet(c.sheet);
+        sheet.mmPerUnit = 25;
+        c.network.put(sheet);
+        QVERIFY(!edit::arrange(c.network, {c.sheet}, {}));
+    }
+    void an_empty_sheet_says_so() {
+        Workbench b;
+        const auto act = edit::arrange(b.network, {b.sheet}, {});
+        QVERIFY(!act);
+        QVERIFY(!act.refusal().remedy.empty());
+    }
+    void an_import_comes_in_arranged() {
+        // A campus of 200 as a table, without a position: no crossing, no line through a plate.
+        std::string csv = "from,to\ncore-1,core-2\n";
+        for (int b = 1; b <= 4; ++b) {
+            const std::string one = "d" + std::to_string(b) + "-1", two = "d" + std::to_string(b) + "-2";
+            csv += one + "," + two + "\n";
+            for (const char* core : {"core-1", "core-2"})
+                csv += one + "," + core + "\n" + two + "," + core + "\n";
+            for (int a = 1; a <= 8; ++a) {
+                const std::string access = "a" + std::to_string(b) + "-" + std::to_string(a);
+                csv += access + "," + one + "\n" + access + "," + two + "\n";
+                for (int h = 1; h <= 5; ++h)
+                    csv += "h-" + access + "-" + std::to_string(h) + "," + access + "\n";
+            }
+        }
+        const auto loaded = read(csv, "campus.csv");
+        QVERIFY(loaded);
+        const auto m = measuresOf(loaded->network, loaded->network.sheetsInOrder().front().id);
+        QCOMPARE(loaded->network.all<Device>().size(), std::size_t{202});
+        QCOMPARE(m.crossings, std::size_t{0});
+        QCOMPARE(m.linksThroughDevices, std::size_t{0});
+        QCOMPARE(m.overlaps, std::size_t{0});
+    }
+    void what_comes_later_is_put_below_what_is_there() {
+        Campus c;
+        c.arrangeAs();
+        int lowest = -sheetLimit;
+        for (const DeviceId id : c.access)
+            lowest = std::max(lowest, c.at(id).y);
+        std::vector<DeviceId> fresh;
+        for (int i = 0; i < 3; ++i)
+            fresh.push_back(c.add("access-switch-24"));
+        for (const DeviceId id : fresh)
+            c.network.erase<Position>({c.sheet.value, id.value});
+        edit::putDown(c.network, c.sheet, fresh);
+        for (const DeviceId id : fresh)
+            QVERIFY(c.at(id).y > lowest);
+        QCOMPARE(measuresOf(c.network, c.sheet).overlaps, std::size_t{0});
+    }
+};
+
+QTEST_APPLESS_MAIN(ArrangingTest)
+#include "arranging_test.moc"
