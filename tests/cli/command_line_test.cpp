@@ -52,6 +52,36 @@ private Q_SLOTS:
         QCOMPARE(s["byMedium"]["multimode"].get<int>(), 1);
     }
 
+    void a_sheet_is_arranged_and_measured() {
+        QTemporaryDir folder;
+        const std::string out = folder.filePath("out.underridge").toStdString();
+        std::string csv = "from,to\n";
+        for (int i = 1; i <= 6; ++i)
+            csv += "leaf-" + std::to_string(i) + ",spine-1\nleaf-" + std::to_string(i) + ",spine-2\n";
+        const auto r = ran({"arrange", "-", "-o", out, "--json"}, csv);
+        QCOMPARE(r.code, 0);
+        const auto report = json::parse(r.out);
+        for (const char* key :
+             {"elapsedMs", "crossings", "overlaps", "linksThroughDevices", "aspect", "stress", "area",
+              "edgeLengthVariation", "angularResolution", "displacement", "labelOverlaps", "groupIntrusions"})
+            QVERIFY2(report.contains(key), key);
+        QCOMPARE(report["crossings"].get<int>(), 0);
+        QCOMPARE(report["overlaps"].get<int>(), 0);
+        // As written: the paths of its links are there, and end at plates.
+        const auto links = json::parse(ran({"list", out, "links", "--json"}).out);
+        QCOMPARE(links.size(), std::size_t{12});
+        for (const auto& link : links)
+            QVERIFY(link["path"].size() >= 2);
+        const auto layered = json::parse(
+            ran({"arrange", out, "--style", "layered", "--flow", "right", "--anchor", "spine-1", "--json"})
+                .out);
+        QCOMPARE(layered["style"].get<std::string>(), std::string("layered"));
+        QCOMPARE(ran({"arrange", out, "--style", "pretty"}).code, 2);
+        QCOMPARE(ran({"arrange", out, "--anchor", "nobody"}).code, 2);
+        QVERIFY(ran({"arrange", out, "--anchor", "nobody"}).err.find("nobody") != std::string::npos);
+        QCOMPARE(ran({"arrange", "missing.underridge"}).code, 3);
+    }
+
     void acts_are_applied_and_what_is_shown_is_listed() {
         QTemporaryDir folder;
         const std::string out = folder.filePath("out.underridge").toStdString();

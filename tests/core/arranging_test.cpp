@@ -133,7 +133,8 @@ private Q_SLOTS:
         std::vector<LinkId> mine, others;
         c.network.all<Link>().forEach([&](const Link& link) {
             if (bendsOf(link.id) > 0)
-                (link.a.device == c.access[0] || link.b.device == c.access[0] ? mine : others).push_back(link.id);
+                (link.a.device == c.access[0] || link.b.device == c.access[0] ? mine : others)
+                    .push_back(link.id);
         });
         QVERIFY(!mine.empty() && !others.empty());
         const Network before = c.network;
@@ -158,7 +159,8 @@ private Q_SLOTS:
         edit::followAct(before, c.network);
         QCOMPARE(measuresOf(c.network, c.sheet).crossings, std::size_t{0});
         int bent = 0;
-        c.network.all<Position>().forEachIn(c.sheet.value, [&](const Position& p) { bent += p.of == Kind::link && !p.bends.empty(); });
+        c.network.all<Position>().forEachIn(
+            c.sheet.value, [&](const Position& p) { bent += p.of == Kind::link && !p.bends.empty(); });
         QVERIFY(bent > 0);
     }
     void a_bend_made_by_hand_outlives_a_move() {
@@ -187,10 +189,11 @@ private Q_SLOTS:
                 auto act = edit::arrange(g.network, {g.sheet}, wish);
                 QVERIFY2(act, std::string(layout::textOf(style)).c_str());
                 const auto m = measuresOf(act->network, g.sheet);
-                const QString which = QString::fromStdString(fmt::format(
-                    "seed {} {}: {} intrusions, {} overlaps, {} through", seed, layout::textOf(style),
-                    m.groupIntrusions, m.overlaps, m.linksThroughDevices));
-                QVERIFY2(m.groupIntrusions == 0 && m.overlaps == 0 && m.linksThroughDevices == 0, qPrintable(which));
+                const QString which = QString::fromStdString(
+                    fmt::format("seed {} {}: {} intrusions, {} overlaps, {} through", seed,
+                                layout::textOf(style), m.groupIntrusions, m.overlaps, m.linksThroughDevices));
+                QVERIFY2(m.groupIntrusions == 0 && m.overlaps == 0 && m.linksThroughDevices == 0,
+                         qPrintable(which));
             }
         }
     }
@@ -225,7 +228,8 @@ private Q_SLOTS:
         QVERIFY(act);
         const auto within = devicesWithin(g.network, g.groups[0]);
         g.network.all<Position>().forEachIn(g.sheet.value, [&](const Position& was) {
-            if (was.of == Kind::device && std::find(within.begin(), within.end(), DeviceId{was.object}) == within.end())
+            if (was.of == Kind::device &&
+                std::find(within.begin(), within.end(), DeviceId{was.object}) == within.end())
                 QCOMPARE(act->network.position(g.sheet, was.object)->at, was.at);
         });
     }

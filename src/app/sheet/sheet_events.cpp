@@ -53,6 +53,10 @@ void SheetView::paintEvent(QPaintEvent*) {
     if (hasFocus())
         live_.paintFocus(painter, select_.focused(), zoom);
     tool_->paint(painter, live_.painter(), zoom);
+    painter.setPen(QPen(live_.theme().accent, 1.5 / zoom));
+    painter.setBrush(Qt::NoBrush);
+    for (const scene::Rect& ghost : ghosts_)
+        painter.drawRoundedRect(QRectF(ghost.x, ghost.y, ghost.w, ghost.h), 4, 4);
     painter.resetTransform();
     followTrouble();
     if (!trouble_.empty()) // else nobody here need know yet what is closed

@@ -42,6 +42,12 @@ public:
     /// Shows where everything went since another scene of this sheet, and the whole of it if
     /// some of that is out of view now.
     void showMoved(const scene::Scene& before);
+    /// Outlines of where things would go, until told otherwise.
+    void showGhosts(std::vector<scene::Rect> ghosts) {
+        ghosts_ = std::move(ghosts);
+        update();
+    }
+    const std::vector<scene::Rect>& ghosts() const { return ghosts_; }
     bool isMorphing() const { return morph_.isMoving(); }
 
     // What commands ask for.
@@ -145,6 +151,7 @@ private:
     LiveLayer live_;
     FoundMark mark_{this};
     Morph morph_{this};
+    std::vector<scene::Rect> ghosts_;
     LinkFlow linking_;
     FieldsInPlace fields_;
     TypeToAdd adding_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The main window: menus from the command table, the place line, docks, status line.
 #pragma once
+#include "app/arranging/align_acts.h"
 #include "app/arranging/arrange_bar.h"
 #include "app/cabling/cabling_dialogs.h"
 #include "app/commands/commands.h"
@@ -200,6 +201,7 @@ private:
     FilterBar* filter_ = nullptr;
     ArrangeActs* arrangeActs_ = nullptr;
     ArrangeBar* arrangeBar_ = nullptr;
+    std::unique_ptr<AlignActs> align_;
     MissingPanel* missing_ = nullptr;
     RackPanel* racks_ = nullptr;
     QDockWidget *leftDock_ = nullptr, *detailsDock_ = nullptr, *bottomDock_ = nullptr;

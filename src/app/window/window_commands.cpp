@@ -242,6 +242,12 @@ void MainWindow::addArrangeCommands() {
             {Id::arrangeAgain, [this] { arrangeActs_->again(); }},
         },
         can);
+    align_ = std::make_unique<AlignActs>(*session_, *sheet_);
+    for (const Id id : AlignActs::commands()) {
+        commands_->add(
+            id, [this, id] { align_->act(id); }, [this, id] { return showsSheet() && align_->can(id); });
+        connect(action(id), &QAction::hovered, this, [this, id] { align_->preview(id); });
+    }
 }
 
 void MainWindow::addPlanCommands() {
@@ -376,6 +382,7 @@ void MainWindow::buildMenus() {
         if (!menu) {
             menu = menuBar()->addMenu(shown(command.menu));
             menu->setToolTipsVisible(true);
+            connect(menu, &QMenu::aboutToHide, this, [this] { align_->endPreview(); });
         }
         if (command.separatorBefore)
             menu->addSeparator();

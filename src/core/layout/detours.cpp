@@ -83,7 +83,8 @@ public:
         const auto sides = [&](Index plate) {
             const Rect& r = plates_[plate];
             const PointF c = r.centre();
-            return std::array<PointF, 4>{PointF{c.x, r.y}, PointF{c.x, r.bottom()}, PointF{r.x, c.y}, PointF{r.right(), c.y}};
+            return std::array<PointF, 4>{PointF{c.x, r.y}, PointF{c.x, r.bottom()}, PointF{r.x, c.y},
+                                         PointF{r.right(), c.y}};
         };
         double shortest = 1e18;
         for (const PointF from : sides(line.a))

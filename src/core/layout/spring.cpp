@@ -286,8 +286,9 @@ std::vector<PointF> bySprings(const Springs& in) {
     constexpr double room = 7; ///< times what the plates take
     const double wide = most.x - least.x, high = most.y - least.y;
     const double spread = std::max({wide * high, 0.1 * wide * wide, 0.1 * high * high, 1e-6});
-    const double scale = std::max({1.0, 1.6 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6),
-                                   std::sqrt(room * area / spread)});
+    const double scale =
+        std::max({1.0, 1.6 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6),
+                  std::sqrt(room * area / spread)});
     for (PointF& p : at)
         p = p * scale;
     separate(in, at);

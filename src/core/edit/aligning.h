@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Hand work on what is selected: edges in line, equal gaps, mirrored, turned, changed over.
+#pragma once
+#include "core/edit/shown_places.h"
+
+namespace underridge::edit {
+
+/// Something on the sheet as it is shown.
+struct Shown {
+    model::ObjectRef object; ///< a device, group or note
+    scene::Rect frame;
+};
+
+enum class Align { left, centre, right, top, middle, bottom };
+enum class Along { across, down };
+
+/// Puts edges or middles in line: of all with the outermost one, of middles with the mean.
+/// Refuses fewer than two.
+ActResult align(const model::Network& network, const Look& look, const std::vector<Shown>& what, Align how);
+/// Gives all the same gap to the next, between the first and the last, which stay. Refuses fewer
+/// than three.
+ActResult distribute(const model::Network& network, const Look& look, const std::vector<Shown>& what,
+                     Along along);
+/// Changes over left and right, or above and below, about the middle of all.
+ActResult mirror(const model::Network& network, const Look& look, const std::vector<Shown>& what,
+                 Along along);
+/// Turns places a quarter clockwise about the middle of all; plates stay upright.
+ActResult turnQuarter(const model::Network& network, const Look& look, const std::vector<Shown>& what);
+/// Puts each of two where the other is, by their middles. Refuses other than two.
+ActResult swapTwo(const model::Network& network, const Look& look, const std::vector<Shown>& what);
+/// Spreads all from their middle, or draws them together, by a factor, until none overlap.
+ActResult spread(const model::Network& network, const Look& look, const std::vector<Shown>& what,
+                 double factor);
+
+} // namespace underridge::edit

@@ -1,0 +1,148 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Arranging in the real window: the bar, its pictures, one step to undo, and hand work.
+#include "app/arranging/arrange_bar.h"
+#include "core/layout/drawn.h"
+#include "tests/support/window_harness.h"
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using layout::Style;
+using tests::WindowHarness;
+
+namespace {
+
+struct Quay : WindowHarness {
+    explicit Quay(bool moves = false) {
+        if (moves) {
+            motion = true;
+            restart();
+        }
+        openFennickQuay();
+        sheet().setFocus();
+    }
+    app::ArrangeBar& bar() { return window->arranging(); }
+    layout::DrawnMeasures measures() { return layout::measured(session().scene()); }
+    Point at(const char* name) { return network().position(session().sheet(), named(name).value)->at; }
+};
+
+} // namespace
+
+class ArrangeWindowTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void x_and_enter_arrange_the_sheet_and_one_undo_takes_it_back() {
+        Quay h;
+        const Network before = h.network();
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().isVisible());
+        QVERIFY(h.bar().button(Style::suggest)->hasFocus());
+        h.key(Qt::Key_Return);
+        QVERIFY(!(h.network() == before));
+        QCOMPARE(h.measures().overlaps, std::size_t{0});
+        QVERIFY(h.bar().says().contains("redundant"));
+        h.key(Qt::Key_Escape);
+        QVERIFY(!h.bar().isVisible());
+        QVERIFY(h.sheet().hasFocus());
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(h.network() == before);
+    }
+    void another_style_takes_the_place_of_the_first() {
+        Quay h;
+        const Network before = h.network();
+        h.key(Qt::Key_X);
+        QTest::mouseClick(h.bar().button(Style::layered), Qt::LeftButton);
+        const Network layered = h.network();
+        h.key(Qt::Key_Right);
+        h.key(Qt::Key_Return); // the next style by keyboard
+        QVERIFY(!(h.network() == layered));
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == before);
+    }
+    void spacing_and_flow_arrange_anew_at_once() {
+        Quay h;
+        h.key(Qt::Key_X);
+        QTest::mouseClick(h.bar().button(Style::suggest), Qt::LeftButton);
+        const double usual = h.session().scene().bounds().w;
+        h.bar().spacing().setValue(250);
+        QVERIFY(h.session().scene().bounds().w > usual * 1.05);
+        const Network down = h.network();
+        h.bar().flow().setCurrentIndex(2);
+        Q_EMIT h.bar().flow().activated(2);
+        QVERIFY(!(h.network() == down));
+        QCOMPARE(h.measures().overlaps, std::size_t{0});
+    }
+    void the_selected_device_can_be_the_anchor() {
+        Quay h;
+        h.session().select({refTo(h.named("acc-o1"))});
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().anchor().text().contains("acc-o1"));
+        QTest::mouseClick(&h.bar().anchor(), Qt::LeftButton);
+        QVERIFY(h.bar().anchor().text().contains("acc-o1"));
+        QVERIFY(h.at("acc-o1").y <= h.at("pp-o1").y);
+    }
+    void only_the_selection_moves_where_several_are_selected() {
+        Quay h;
+        const Point core = h.at("core-1");
+        h.session().select({refTo(h.named("acc-o1")), refTo(h.named("acc-o2")), refTo(h.named("dist-ctrl"))});
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().onlySelected().isChecked());
+        QTest::mouseClick(h.bar().button(Style::row), Qt::LeftButton);
+        QCOMPARE(h.at("core-1"), core);
+        QCOMPARE(h.at("acc-o1").y, h.at("acc-o2").y);
+    }
+    void each_style_gets_a_small_picture() {
+        Quay h;
+        h.key(Qt::Key_X);
+        for (const Style style : {Style::suggest, Style::layered, Style::radial, Style::grid})
+            QTRY_VERIFY_WITH_TIMEOUT(!h.bar().button(style)->icon().isNull(), 20'000);
+    }
+    void plates_travel_to_their_places_where_motion_is_on() {
+        Quay h(true);
+        h.window->action(CommandId::arrangeAgain)->trigger();
+        QVERIFY(h.sheet().isMorphing());
+        QTRY_VERIFY(!h.sheet().isMorphing());
+        Quay still;
+        still.window->action(CommandId::arrangeAgain)->trigger();
+        QVERIFY(!still.sheet().isMorphing());
+    }
+    void the_bar_goes_when_the_sheet_is_drawn_to_scale() {
+        Quay h;
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().isVisible());
+        for (const Sheet& sheet : h.network().sheetsInOrder())
+            if (sheet.name == "Concourse")
+                h.session().showSheet(sheet.id);
+        QVERIFY(!h.bar().isVisible());
+        QVERIFY(!h.window->action(CommandId::arrange)->isEnabled());
+    }
+    void an_edit_between_makes_the_next_arrangement_a_step_of_its_own() {
+        Quay h;
+        h.key(Qt::Key_X);
+        QTest::mouseClick(h.bar().button(Style::suggest), Qt::LeftButton);
+        const Network arranged = h.network();
+        h.sheet().setFocus();
+        h.session().select({refTo(h.named("core-1"))});
+        h.key(Qt::Key_Right); // a nudge
+        QVERIFY(!(h.network() == arranged));
+        const Network nudged = h.network();
+        QTest::mouseClick(h.bar().button(Style::layered), Qt::LeftButton);
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == nudged);
+    }
+    void edges_come_in_line_from_the_menu_and_are_shown_before() {
+        Quay h;
+        h.session().select({refTo(h.named("acc-o1")), refTo(h.named("acc-o2"))});
+        QAction* left = h.window->action(CommandId::alignLeft);
+        QVERIFY(left->isEnabled());
+        left->hover();
+        QCOMPARE(h.sheet().ghosts().size(), std::size_t{2});
+        left->trigger();
+        QVERIFY(h.sheet().ghosts().empty());
+        QCOMPARE(h.plate("acc-o1").frame.x, h.plate("acc-o2").frame.x);
+        QVERIFY(!h.window->action(CommandId::distributeAcross)->isEnabled()); // needs three
+    }
+};
+
+QTEST_MAIN(ArrangeWindowTest)
+#include "arrange_window_test.moc"
