@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/arranging.h"
 
+#include "core/exchange/own_format.h"
 #include "core/layout/drawn.h"
 
 #include <chrono>
 #include <fmt/format.h>
+#include <sstream>
 
 namespace underridge::cli {
 using namespace model;
@@ -80,6 +82,35 @@ Result<ArrangedFile> arrangedAs(const Network& network, const Arranging& wanted)
               {"area", std::round(measures.area)},
               {"displacement", rounded(report.moved)}};
     return ArrangedFile{std::move(act->network), std::move(json)};
+}
+
+Result<ArrangedFile> withPattern(const Network& network, const Catalogue& catalogue, const AddingPattern& wanted) {
+    const auto sheet = sheetNamed(network, wanted.sheet);
+    if (!sheet)
+        return sheet.refusal();
+    edit::Pattern pattern = wanted.pattern;
+    pattern.shape = *edit::patternShapeFromText(wanted.shape);
+    if (!wanted.into.empty()) {
+        const auto group = groupNamed(network, wanted.into);
+        if (!group)
+            return group.refusal();
+        pattern.into = *group;
+    }
+    if (!wanted.at.empty()) {
+        std::istringstream in(wanted.at);
+        Point at;
+        char comma = 0;
+        if (!(in >> at.x >> comma >> at.y) || comma != ',' || !isOnSheet(at))
+            return error(fmt::format("{} is no place on a sheet", wanted.at), "write it as X,Y");
+        pattern.centre = at;
+    }
+    IdSource ids(fnv1a(exchange::writeOwn(network))); // the same file gives the same network
+    auto act = edit::addPattern(network, catalogue, *sheet, pattern, ids);
+    if (!act)
+        return act.refusal();
+    const Json added{{"devices", act->network.all<Device>().size() - network.all<Device>().size()},
+                     {"links", act->network.all<Link>().size() - network.all<Link>().size()}};
+    return ArrangedFile{std::move(act->network), Json{{"shape", wanted.shape}, {"added", added}}};
 }
 
 std::string arrangedText(const Json& report) {

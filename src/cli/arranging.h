@@ -3,6 +3,7 @@
 #pragma once
 #include "cli/listing.h"
 #include "core/edit/arranging.h"
+#include "core/edit/patterns.h"
 
 namespace underridge::cli {
 
@@ -19,6 +20,14 @@ struct ArrangedFile {
 
 /// Arranges a sheet of a network. Refuses names that are not there or not the only ones.
 Result<ArrangedFile> arrangedAs(const model::Network& network, const Arranging& wanted);
+
+struct AddingPattern {
+    std::string file, output, shape, sheet, into, at;
+    edit::Pattern pattern;
+};
+/// Adds a pattern. Refuses as edit::addPattern() does, and names that are not there.
+Result<ArrangedFile> withPattern(const model::Network& network, const model::Catalogue& catalogue,
+                                 const AddingPattern& wanted);
 
 /// The report as lines of text.
 std::string arrangedText(const Json& report);

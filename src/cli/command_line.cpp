@@ -31,7 +31,7 @@ namespace {
 
 const std::vector<std::string> subcommands{"list",   "convert",     "apply",        "render",
                                            "check",  "chain",       "merge-cables", "merge-results",
-                                           "labels", "door-sheets", "arrange"};
+                                           "labels", "door-sheets", "arrange", "add-pattern"};
 
 struct Common {
     bool json = false;
@@ -217,24 +217,34 @@ public:
     }
 
     int arrange(const Arranging& wanted) {
-        auto loaded = load(wanted.file);
+        return laidOut(wanted.file, wanted.output, [&](const Network& network) { return arrangedAs(network, wanted); });
+    }
+    int addPattern(const AddingPattern& wanted) {
+        return laidOut(wanted.file, wanted.output, [&](const Network& network) {
+            return withPattern(network, edit::withStock(catalogue_, network), wanted);
+        });
+    }
+
+    /// A network with something laid out on a sheet, written and told.
+    int laidOut(const std::string& file, const std::string& output,
+                const std::function<Result<ArrangedFile>(const Network&)>& how) {
+        const auto loaded = load(file);
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
         tellRemarks(loaded->remarks);
-        const auto arranged = arrangedAs(loaded->network, wanted);
-        if (!arranged)
-            return refuse(arranged.refusal(), wrongUsage);
-        if (!wanted.output.empty()) {
-            const auto format =
-                wanted.output == "-" ? std::nullopt : exchange::formatFromSuffix(wanted.output);
-            const auto written = exchange::write(arranged->network, format.value_or(exchange::Format::own));
-            if (wanted.output == "-")
+        const auto made = how(loaded->network);
+        if (!made)
+            return refuse(made.refusal(), wrongUsage);
+        if (!output.empty()) {
+            const auto format = output == "-" ? std::nullopt : exchange::formatFromSuffix(output);
+            const auto written = exchange::write(made->network, format.value_or(exchange::Format::own));
+            if (output == "-")
                 out_ << written.bytes;
-            else if (auto kept = files_.writeAtomically(wanted.output, written.bytes); !kept)
+            else if (auto kept = files_.writeAtomically(output, written.bytes); !kept)
                 return refuse(kept.refusal(), cannotWrite);
         }
-        if (wanted.output != "-")
-            out_ << (common.json ? arranged->report.dump(2) + "\n" : arrangedText(arranged->report));
+        if (output != "-")
+            out_ << (common.json ? made->report.dump(2) + "\n" : arrangedText(made->report));
         return done;
     }
 
@@ -520,6 +530,40 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
         ->check(CLI::Range(0.5, 3.0));
     arrange->add_option("--seed", arranging.seed, "another drawing where chance decides");
     arrange->callback([&] { outcome.exitCode = runner.arrange(arranging); });
+
+    auto* addPattern = common(app.add_subcommand("add-pattern", "lay down a shape of devices, linked and named"));
+    AddingPattern adding;
+    std::vector<std::string> shapes;
+    for (const edit::PatternShape shape : edit::allPatternShapes)
+        shapes.emplace_back(textOf(shape));
+    addPattern->add_option("FILE", adding.file, "network, - for standard input")->required();
+    addPattern->add_option("-o,--output", adding.output, "network to write; - for standard output")->required();
+    fromOption(addPattern);
+    addPattern->add_option("--shape", adding.shape, "what it is")->required()->check(CLI::IsMember(shapes));
+    const auto figure = [&](const char* name, int& to, int least, int most, const char* words) {
+        addPattern->add_option(name, to, words)->check(CLI::Range(least, most));
+    };
+    figure("--count", adding.pattern.count, 1, 1000, "devices of a row, chain, ring or mesh; endpoints of a star");
+    figure("--depth", adding.pattern.depth, 1, 8, "of a tree");
+    figure("--fan", adding.pattern.fan, 1, 64, "devices below each of a tree");
+    figure("--spines", adding.pattern.spines, 1, 64, "of a fabric");
+    figure("--leaves", adding.pattern.leaves, 1, 512, "of a fabric");
+    figure("--parallel", adding.pattern.parallel, 1, 8, "links between each spine and leaf");
+    figure("--access", adding.pattern.access, 1, 200, "access switches on each pair");
+    figure("--sites", adding.pattern.sites, 1, 100, "buildings of a campus");
+    figure("--endpoints", adding.pattern.endpoints, 0, 200, "on each leaf or access switch");
+    figure("--radius", adding.pattern.radius, 0, 20'000, "of a star, ring or mesh, in sheet units");
+    addPattern->add_option("--upper", adding.pattern.upper.model, "model of centre, spines or core");
+    addPattern->add_option("--upper-names", adding.pattern.upper.names, "such as spine-{1..}");
+    addPattern->add_option("--model", adding.pattern.middle.model, "model of leaves, access, or of all");
+    addPattern->add_option("--names", adding.pattern.middle.names, "such as acc-{01..}");
+    addPattern->add_option("--lower", adding.pattern.lower.model, "model of endpoints");
+    addPattern->add_option("--lower-names", adding.pattern.lower.names, "such as ws-{1..}");
+    addPattern->add_option("--spacing", adding.pattern.spacing, "times the usual distances")->check(CLI::Range(0.5, 3.0));
+    addPattern->add_option("--at", adding.at, "X,Y of its middle; else below what is there");
+    addPattern->add_option("--into", adding.into, "group it comes into, by name or id");
+    addPattern->add_option("--sheet", adding.sheet, "sheet by name; else the first");
+    addPattern->callback([&] { outcome.exitCode = runner.addPattern(adding); });
 
     auto* render = common(app.add_subcommand("render", "draw a sheet as PNG, SVG or PDF"));
     render->add_option("FILE", wanted.file, "network, - for standard input")->required();

@@ -103,7 +103,8 @@ private:
         // Levels, with groups where the sheet shows them.
         levels_[0].group = within;
         levelOf_[within.value] = 0;
-        const bool grouped = sheet_.groups && only.empty();
+        const bool grouped = sheet_.groups;
+        only_ = &only;
         std::vector<DeviceId> order;
         for (const auto& [id, plate] : plates_)
             order.push_back({id});
@@ -137,6 +138,17 @@ private:
             });
     }
 
+    /// Whether all of a group is arranged, so that it can stand as one.
+    bool isWhole(GroupId group) {
+        if (only_->empty())
+            return true;
+        const auto [at, fresh] = whole_.try_emplace(group.value, true);
+        if (fresh)
+            for (const DeviceId id : devicesWithin(network_, group))
+                at->second &= !network_.position(sheet_.id, id.value) || only_->contains(id);
+        return at->second;
+    }
+
     bool liesIn(GroupId group, GroupId in) const {
         for (const GroupId each : upwards(network_, group))
             if (each == in)
@@ -147,7 +159,7 @@ private:
     /// The level of a group, with those around it. A level in a group that stays as it is is
     /// that group's.
     Level& levelFor(GroupId group, GroupId within) {
-        if (group == within || !group || !network_.group(group))
+        if (group == within || !group || !network_.group(group) || !isWhole(group))
             return levels_[0];
         if (const auto at = levels_.find(group.value); at != levels_.end())
             return at->second;
@@ -468,6 +480,8 @@ private:
     const Sheet& sheet_;
     const Look& look_;
     const ArrangeWish& wish_;
+    const std::set<DeviceId>* only_ = nullptr; ///< while gathering
+    std::map<std::uint64_t, bool> whole_;      ///< groups, as far as asked
     std::shared_ptr<const scene::Folding> folding_;
     std::unordered_map<std::uint64_t, scene::Plate> plates_;
     std::map<std::uint64_t, Level> levels_; ///< by group; 0: the whole

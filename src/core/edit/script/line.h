@@ -108,6 +108,7 @@ std::span<const ActWord> deviceActs();
 std::span<const ActWord> linkActs();
 std::span<const ActWord> groupActs();
 std::span<const ActWord> powerActs();
+std::span<const ActWord> patternActs();
 std::span<const ActWord> routeActs();
 std::span<const ActWord> sheetActs();
 
