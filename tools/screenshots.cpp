@@ -132,11 +132,6 @@ void shootAll(const QString& folder) {
     s.sheet().linking().strip().otherPort(1).click();
     s.shoot("linking-drawer");
     s.sheet().linking().drawer().hide();
-    s.window().session().undo();
-
-    const auto* link = s.window().session().network().linkAt({s.named("wall-1"), "X2"});
-    s.window().session().select({model::refTo(link->id)});
-    s.shoot("details-link");
 }
 
 /// The ferry terminal: far and near.

@@ -84,7 +84,8 @@ Result<ArrangedFile> arrangedAs(const Network& network, const Arranging& wanted)
     return ArrangedFile{std::move(act->network), std::move(json)};
 }
 
-Result<ArrangedFile> withPattern(const Network& network, const Catalogue& catalogue, const AddingPattern& wanted) {
+Result<ArrangedFile> withPattern(const Network& network, const Catalogue& catalogue,
+                                 const AddingPattern& wanted) {
     const auto sheet = sheetNamed(network, wanted.sheet);
     if (!sheet)
         return sheet.refusal();

@@ -31,7 +31,7 @@ namespace {
 
 const std::vector<std::string> subcommands{"list",   "convert",     "apply",        "render",
                                            "check",  "chain",       "merge-cables", "merge-results",
-                                           "labels", "door-sheets", "arrange", "add-pattern"};
+                                           "labels", "door-sheets", "arrange",      "add-pattern"};
 
 struct Common {
     bool json = false;
@@ -217,7 +217,8 @@ public:
     }
 
     int arrange(const Arranging& wanted) {
-        return laidOut(wanted.file, wanted.output, [&](const Network& network) { return arrangedAs(network, wanted); });
+        return laidOut(wanted.file, wanted.output,
+                       [&](const Network& network) { return arrangedAs(network, wanted); });
     }
     int addPattern(const AddingPattern& wanted) {
         return laidOut(wanted.file, wanted.output, [&](const Network& network) {
@@ -531,19 +532,22 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     arrange->add_option("--seed", arranging.seed, "another drawing where chance decides");
     arrange->callback([&] { outcome.exitCode = runner.arrange(arranging); });
 
-    auto* addPattern = common(app.add_subcommand("add-pattern", "lay down a shape of devices, linked and named"));
+    auto* addPattern =
+        common(app.add_subcommand("add-pattern", "lay down a shape of devices, linked and named"));
     AddingPattern adding;
     std::vector<std::string> shapes;
     for (const edit::PatternShape shape : edit::allPatternShapes)
         shapes.emplace_back(textOf(shape));
     addPattern->add_option("FILE", adding.file, "network, - for standard input")->required();
-    addPattern->add_option("-o,--output", adding.output, "network to write; - for standard output")->required();
+    addPattern->add_option("-o,--output", adding.output, "network to write; - for standard output")
+        ->required();
     fromOption(addPattern);
     addPattern->add_option("--shape", adding.shape, "what it is")->required()->check(CLI::IsMember(shapes));
     const auto figure = [&](const char* name, int& to, int least, int most, const char* words) {
         addPattern->add_option(name, to, words)->check(CLI::Range(least, most));
     };
-    figure("--count", adding.pattern.count, 1, 1000, "devices of a row, chain, ring or mesh; endpoints of a star");
+    figure("--count", adding.pattern.count, 1, 1000,
+           "devices of a row, chain, ring or mesh; endpoints of a star");
     figure("--depth", adding.pattern.depth, 1, 8, "of a tree");
     figure("--fan", adding.pattern.fan, 1, 64, "devices below each of a tree");
     figure("--spines", adding.pattern.spines, 1, 64, "of a fabric");
@@ -559,7 +563,8 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     addPattern->add_option("--names", adding.pattern.middle.names, "such as acc-{01..}");
     addPattern->add_option("--lower", adding.pattern.lower.model, "model of endpoints");
     addPattern->add_option("--lower-names", adding.pattern.lower.names, "such as ws-{1..}");
-    addPattern->add_option("--spacing", adding.pattern.spacing, "times the usual distances")->check(CLI::Range(0.5, 3.0));
+    addPattern->add_option("--spacing", adding.pattern.spacing, "times the usual distances")
+        ->check(CLI::Range(0.5, 3.0));
     addPattern->add_option("--at", adding.at, "X,Y of its middle; else below what is there");
     addPattern->add_option("--into", adding.into, "group it comes into, by name or id");
     addPattern->add_option("--sheet", adding.sheet, "sheet by name; else the first");

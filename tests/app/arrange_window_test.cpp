@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Arranging in the real window: the bar, its pictures, one step to undo, and hand work.
 #include "app/arranging/arrange_bar.h"
+#include "app/arranging/pattern_dialog.h"
 #include "core/layout/drawn.h"
 #include "tests/support/window_harness.h"
 
@@ -129,6 +130,29 @@ private Q_SLOTS:
         QTest::mouseClick(h.bar().button(Style::layered), Qt::LeftButton);
         h.window->action(CommandId::undo)->trigger();
         QVERIFY(h.network() == nudged);
+    }
+    void ten_hosts_round_a_switch_twice_joined_and_named() {
+        WindowHarness h;
+        h.begin();
+        h.sheet().setFocus();
+        for (const char* names : {"north-{01..}", "south-{01..}"}) {
+            h.onDialog<app::PatternDialog>([&, names](app::PatternDialog& dialog) {
+                dialog.figure("count").setValue(10);
+                dialog.names(2).setText(names);
+                Q_EMIT dialog.names(2).textEdited(names);
+                const bool told = QTest::qWaitFor([&] { return dialog.hasPicture(); }, 20'000);
+                return told && dialog.summary().contains("11 devices") && dialog.act().isEnabled()
+                           ? QDialog::Accepted
+                           : QDialog::Rejected;
+            });
+            h.sheet().setFocus();
+            h.key(Qt::Key_P);
+            QTRY_VERIFY(h.named(names[0] == 'n' ? "north-10" : "south-10"));
+        }
+        QCOMPARE(h.devices(), std::size_t{22});
+        QCOMPARE(h.links(), std::size_t{20});
+        h.window->action(CommandId::undo)->trigger();
+        QCOMPARE(h.devices(), std::size_t{11});
     }
     void edges_come_in_line_from_the_menu_and_are_shown_before() {
         Quay h;

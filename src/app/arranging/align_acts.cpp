@@ -86,14 +86,14 @@ void AlignActs::act(Id id) {
 
 void AlignActs::preview(Id id) {
     std::vector<scene::Rect> ghosts;
-    const bool quick = can(id) && session_.scene().count<scene::Plate>() <= quickly;
-    if (const auto act = quick ? made(id) : edit::ActResult(error("nothing to show"))) {
-        const scene::Scene after = scene::Scene::build(act->network, session_.sheet(), session_.lengthUnit(),
-                                                       session_.scene().entered());
-        for (const edit::Shown& each : shown())
-            if (const scene::Item* item = after.item(each.object))
-                ghosts.push_back(scene::frameOf(*item));
-    }
+    if (can(id) && session_.scene().count<scene::Plate>() <= quickly)
+        if (const auto act = made(id)) {
+            const scene::Scene after = scene::Scene::build(act->network, session_.sheet(),
+                                                           session_.lengthUnit(), session_.scene().entered());
+            for (const edit::Shown& each : shown())
+                if (const scene::Item* item = after.item(each.object))
+                    ghosts.push_back(scene::frameOf(*item));
+        }
     sheet_.showGhosts(std::move(ghosts));
 }
 

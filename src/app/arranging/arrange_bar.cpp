@@ -161,7 +161,7 @@ void ArrangeBar::follow() {
     anchor_->setText(anchored_ ? tr("Anchor: %1").arg(session_.nameOf(refTo(anchored_)))
                      : devices.size() == 1
                          ? tr("Anchor: take %1").arg(session_.nameOf(refTo(devices.front())))
-                         : tr("Anchor: chosen"));
+                         : tr("Anchor: by structure"));
     only_->setEnabled(devices.size() > 1);
     if (devices.size() < 2)
         only_->setChecked(false);

@@ -38,6 +38,7 @@ enum class CommandId {
     addDevice,
     addNote,
     addZone,
+    addPattern,
     ownModels,
     updateModels,
     link,

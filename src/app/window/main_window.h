@@ -114,6 +114,7 @@ private:
     void addCableCommands();
     void addGroupCommands();
     void addArrangeCommands();
+    void addPattern();
     void addPlanCommands();
     void addSheetCommands();
     void addLookCommands();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the commands of the window do and when they can, by subject; and the menus made
 // from them.
+#include "app/arranging/pattern_dialog.h"
 #include "app/commands/key_sheet.h"
 #include "app/sheet/snapping.h"
 #include "app/shown_text.h"
@@ -126,6 +127,7 @@ void MainWindow::addPlaceCommands() {
             {Id::addDevice, [this] { sheet_->adding().open(); }},
             {Id::addNote, [this] { sheet_->addNoteHere(); }},
             {Id::addZone, [this] { sheet_->startZone(); }},
+            {Id::addPattern, [this] { addPattern(); }},
             {Id::updateModels, [this] { models_->update(); }},
         },
         onSheet);
@@ -232,6 +234,21 @@ void MainWindow::addGroupCommands() {
     commands_->add({{Id::tuckAll, [this] { groups_.tuckAll(true); }},
                     {Id::bringOutAll, [this] { groups_.tuckAll(false); }}},
                    [this] { return showsSheet(); });
+}
+
+void MainWindow::addPattern() {
+    fields_->commitAll();
+    const Point centre = onGrid(sheet_->pointerOrMiddle());
+    dialogs_->show<PatternDialog>([this, centre] { return new PatternDialog(*session_, centre, this); },
+                                  [this](PatternDialog& dialog, bool done) {
+                                      if (!done)
+                                          return;
+                                      auto act = edit::addPattern(session_->network(), session_->catalogue(),
+                                                                  session_->sheet(), dialog.pattern(),
+                                                                  session_->ids(), session_->habits());
+                                      if (session_->apply(std::move(act)))
+                                          sheet_->fitSelection();
+                                  });
 }
 
 void MainWindow::addArrangeCommands() {

@@ -41,14 +41,25 @@ struct Bundle {
     std::vector<const Link*> links;
 };
 
+/// A link that leaves a level, from an item of it.
+struct Leaving {
+    const Link* link = nullptr;
+    Index item = 0;
+    bool below = false;
+    double order = 0;        ///< along the border
+    std::vector<PointF> way; ///< from the border of the drawing to the item; empty: it has none
+};
+
 /// A group, or the whole: what is directly in it.
 struct Level {
     GroupId group, parent;
     bool asIs = false; ///< what is in it stays as it is
     std::vector<Item> items;
     std::vector<Bundle> bundles;
+    std::vector<Leaving> leaving;
     layout::Drawing drawing;
     Rect bounds; ///< of the drawing
+    PointF by;   ///< from the drawing to the sheet
     std::size_t depth = 0;
 };
 
@@ -68,11 +79,17 @@ public:
             report->devices = plates_.size();
         for (auto& [id, level] : levels_)
             deepest_ = std::max(deepest_, level.depth);
-        for (std::size_t depth = deepest_ + 1; depth-- > 0;)
-            for (auto& [id, level] : levels_)
-                if (level.depth == depth && !level.asIs)
-                    arrangeLevel(level);
-        const Level& root = levels_.at(0);
+        arrangeLevels();
+        if (wish_.style == layout::Style::suggest && deepest_ > 0) {
+            // Once more, with ways out of the groups where the levels around have their links.
+            for (std::size_t depth = 0; depth <= deepest_; ++depth)
+                for (auto& [id, level] : levels_)
+                    if (level.depth == depth && !level.asIs)
+                        tellLeaving(level);
+            shapes_.clear();
+            arrangeLevels();
+        }
+        Level& root = levels_.at(0);
         if (root.bounds.w > sheetLimit || root.bounds.h > sheetLimit)
             return error("a sheet has no room for that drawing", "choose another style, or less spacing");
         const PointF corner = cornerFor(root);
@@ -223,6 +240,48 @@ private:
         return tick.x + tick.w / 2 - plate.frame.x;
     }
 
+    void arrangeLevels() {
+        for (std::size_t depth = deepest_ + 1; depth-- > 0;)
+            for (auto& [id, level] : levels_)
+                if (level.depth == depth && !level.asIs)
+                    arrangeLevel(level);
+    }
+
+    /// Tells the groups of a level over which of their borders its links, and those that leave
+    /// it, come.
+    void tellLeaving(const Level& level) {
+        const auto tell = [&](Index item, const Link* link, bool below, double order) {
+            const Item& held = level.items[item];
+            if (held.device || levels_.at(held.group.value).asIs)
+                return;
+            Level& inner = levels_.at(held.group.value);
+            const auto within = itemOn(inner, link->a.device);
+            const auto at = within ? within : itemOn(inner, link->b.device);
+            if (at)
+                inner.leaving.push_back({link, *at, below, order, {}});
+        };
+        for (std::size_t e = 0; e < level.bundles.size(); ++e) {
+            const Bundle& bundle = level.bundles[e];
+            const auto& way = level.drawing.paths[e];
+            for (const Index item : {bundle.a, bundle.b}) {
+                const Index other = item == bundle.a ? bundle.b : bundle.a;
+                const Rect frame{level.drawing.at[item].x, level.drawing.at[item].y, level.items[item].size.x,
+                                 level.items[item].size.y};
+                const PointF there = level.drawing.at[other] + level.items[other].size * 0.5;
+                const PointF end = way.empty()        ? layout::leavingSide(frame, there)
+                                   : item == bundle.a ? way.front()
+                                                      : way.back();
+                const bool below = std::abs(end.y - frame.bottom()) < 1 ? true
+                                   : std::abs(end.y - frame.y) < 1      ? false
+                                                                        : there.y > frame.centre().y;
+                for (const Link* link : bundle.links)
+                    tell(item, link, below, end.x + (there.x - end.x) * 1e-4);
+            }
+        }
+        for (const Leaving& each : level.leaving)
+            tell(each.item, each.link, each.below, each.order);
+    }
+
     void arrangeLevel(Level& level) {
         layout::Graph graph;
         layout::Wish wish;
@@ -252,9 +311,19 @@ private:
             }
             graph.edges.push_back(edge);
         }
+        std::stable_sort(level.leaving.begin(), level.leaving.end(),
+                         [](const Leaving& x, const Leaving& y) { return x.order < y.order; });
+        for (const Leaving& each : level.leaving)
+            wish.outside.push_back({each.item, each.below});
         layout::Arranged arranged = layout::arranged(graph, wish);
         level.drawing = std::move(arranged.drawing);
         level.bounds = layout::boundsOf(graph, level.drawing);
+        for (std::size_t i = 0; i < level.leaving.size(); ++i) {
+            level.leaving[i].way =
+                i < arranged.stubs.size() ? std::move(arranged.stubs[i]) : std::vector<PointF>{};
+            for (const PointF p : level.leaving[i].way)
+                level.bounds = level.bounds.united({p.x, p.y, 0.01, 0.01});
+        }
         shapes_.insert(shapes_.end(), arranged.shapes.begin(), arranged.shapes.end());
     }
 
@@ -283,7 +352,8 @@ private:
         return {onSheet(least.x, root.bounds.w), onSheet(least.y, root.bounds.h)};
     }
 
-    void place(const Level& level, PointF by) {
+    void place(Level& level, PointF by) {
+        level.by = by;
         for (std::size_t i = 0; i < level.items.size(); ++i) {
             const Item& item = level.items[i];
             const PointF at = level.drawing.at[i] + by;
@@ -291,7 +361,7 @@ private:
                 at_[item.device.value] = at;
                 continue;
             }
-            const Level& inner = levels_.at(item.group.value);
+            Level& inner = levels_.at(item.group.value);
             if (inner.asIs) {
                 const auto standing = folding_->standing(item.group);
                 kept_.emplace_back(item.group, standing ? at - PointF{standing->x, standing->y} : PointF{});
@@ -301,26 +371,123 @@ private:
                                      scene::framePadding + scene::frameTitle - inner.bounds.y});
         }
         for (std::size_t e = 0; e < level.bundles.size(); ++e)
-            pathsOf(level, level.bundles[e], level.drawing.paths[e], by);
+            pathsOf(level, level.bundles[e], level.drawing.paths[e]);
     }
 
-    /// The ways of all links of a bundle, side by side.
-    void pathsOf(const Level& level, const Bundle& bundle, const std::vector<PointF>& way, PointF by) {
-        const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
-        const auto inPlace = !way.empty() && a.device && b.device;
-        const double n = static_cast<double>(bundle.links.size());
-        const double gap = std::min(5.0, 15.0 / std::max(1.0, n));
-        for (std::size_t k = 0; k < bundle.links.size(); ++k) {
-            std::vector<PointF> path;
-            if (inPlace) {
-                path = layout::besidePath(way, gap * (static_cast<double>(k) - (n - 1) / 2));
-                for (PointF& p : path)
-                    p = p + by;
-                if (bundle.links[k]->a.device != a.device)
-                    std::reverse(path.begin(), path.end());
+    /// Which of the links that leave a group over the same border one is, and its way out; null
+    /// where it has none.
+    const Leaving* leavingOf(const Level& level, const Link* link, std::size_t& place,
+                             std::size_t& all) const {
+        const Leaving* found = nullptr;
+        for (const Leaving& each : level.leaving)
+            if (each.link == link)
+                found = &each;
+        place = all = 0;
+        for (const Leaving& each : level.leaving)
+            if (found && each.below == found->below) {
+                place += &each < found;
+                ++all;
             }
-            paths_[bundle.links[k]->id.value] = std::move(path);
+        return found && !found->way.empty() ? found : nullptr;
+    }
+
+    /// The way of a link from a point on the border of a group's frame to the plate inside, in
+    /// steps in the room between frame and what is drawn; false where it has none.
+    bool goIn(const Item& item, const Link* link, std::vector<PointF>& path) const {
+        if (item.device)
+            return true;
+        const Level& inner = levels_.at(item.group.value);
+        std::size_t place = 0, all = 0;
+        const Leaving* leaving = inner.asIs ? nullptr : leavingOf(inner, link, place, all);
+        if (!leaving)
+            return false;
+        const PointF from = path.back(), start = leaving->way.front() + inner.by;
+        const double room = scene::framePadding + (leaving->below ? 0 : scene::frameTitle);
+        // Those that go to the right: the further left the nearer to what is drawn; the others the
+        // other way round. So none crosses another.
+        const double rank = static_cast<double>(place + 1) / static_cast<double>(all + 1);
+        const double share = start.x > from.x ? 1 - rank : rank;
+        const double y = leaving->below ? start.y + room * (1 - share) : start.y - room * (1 - share);
+        if (std::abs(start.x - from.x) > 0.5) {
+            path.push_back({from.x, y});
+            path.push_back({start.x, y});
         }
+        for (const PointF p : leaving->way)
+            path.push_back(p + inner.by);
+        return goIn(inner.items[leaving->item], link, path);
+    }
+
+    /// The ways of all links of a bundle, side by side, as they come in order into a group.
+    void pathsOf(const Level& level, const Bundle& bundle, std::vector<PointF> way) {
+        const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
+        const bool drawn = !way.empty();
+        const auto frameOf = [&](Index i) {
+            const PointF at = level.drawing.at[i] + level.by;
+            return Rect{at.x, at.y, level.items[i].size.x, level.items[i].size.y};
+        };
+        for (PointF& p : way)
+            p = p + level.by;
+        auto links = bundle.links;
+        const Item* ordered = !b.device ? &b : !a.device ? &a : nullptr;
+        if (ordered && !levels_.at(ordered->group.value).asIs) {
+            const auto& leaving = levels_.at(ordered->group.value).leaving;
+            const auto orderOf = [&](const Link* link) {
+                return std::find_if(leaving.begin(), leaving.end(),
+                                    [&](const Leaving& each) { return each.link == link; }) -
+                       leaving.begin();
+            };
+            std::sort(links.begin(), links.end(),
+                      [&](const Link* x, const Link* y) { return orderOf(x) < orderOf(y); });
+        }
+        const double n = static_cast<double>(links.size());
+        const double gap = std::min(5.0, 15.0 / std::max(1.0, n));
+        for (std::size_t k = 0; k < links.size(); ++k) {
+            const double aside = gap * (static_cast<double>(k) - (n - 1) / 2);
+            std::vector<PointF> outer;
+            if (drawn) {
+                outer = layout::besidePath(way, aside);
+                const bool atB = ordered == &b;
+                const double moved = atB ? outer.back().x - way.back().x : outer.front().x - way.front().x;
+                if (ordered && moved * aside < 0) // the other way round as seen from the group
+                    outer = layout::besidePath(way, -aside);
+            } else if (ordered) {
+                const auto end = [&](Index i, Index other) {
+                    const Rect frame = frameOf(i);
+                    const Item& item = level.items[i];
+                    if (item.device)
+                        return layout::leavingSide(frame, frameOf(other).centre());
+                    std::size_t place = 0, all = 0;
+                    const Leaving* leaving = leavingOf(levels_.at(item.group.value), links[k], place, all);
+                    const double x =
+                        frame.centre().x + (static_cast<double>(place) - static_cast<double>(all) / 2) * 8;
+                    return PointF{std::clamp(x, frame.x, frame.right()),
+                                  leaving && leaving->below ? frame.bottom() : frame.y};
+                };
+                outer = {end(bundle.a, bundle.b), end(bundle.b, bundle.a)};
+            } else {
+                paths_[links[k]->id.value].clear();
+                continue;
+            }
+            // From a's plate out to its frame, over to b's, and in to its plate.
+            std::vector<PointF> path{outer.front()};
+            bool whole = goIn(a, links[k], path);
+            std::reverse(path.begin(), path.end());
+            path.insert(path.end(), outer.begin() + 1, outer.end());
+            whole = goIn(b, links[k], path) && whole;
+            if (!whole)
+                path.clear();
+            const bool fromA = a.device ? links[k]->a.device == a.device : isIn(links[k]->a.device, a.group);
+            if (!fromA)
+                std::reverse(path.begin(), path.end());
+            paths_[links[k]->id.value] = std::move(path);
+        }
+    }
+
+    bool isIn(DeviceId device, GroupId group) const {
+        for (auto at = itemOf_.find(device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first))
+            if (at->second.first == group.value)
+                return true;
+        return false;
     }
 
     /// Pinned devices stay; the drawing comes to them as well as it can.
@@ -342,6 +509,8 @@ private:
                 p = p + off;
         for (auto& [group, by] : kept_)
             by = by + off;
+        for (auto& [id, level] : levels_)
+            level.by = level.by + off;
         std::vector<Rect> taken;
         for (const std::uint64_t id : pinned) {
             const Rect& frame = plates_.at(id).frame;
@@ -405,6 +574,31 @@ private:
         }
     }
 
+    /// A frame is as large as what is in it now, with the ways of its links.
+    void storeFrame(Network& out, const Level& level) const {
+        Rect members;
+        for (std::size_t i = 0; i < level.items.size(); ++i)
+            members = members.united(
+                {level.drawing.at[i].x, level.drawing.at[i].y, level.items[i].size.x, level.items[i].size.y});
+        const ObjectRef ref = refTo(level.group);
+        const Position* held = network_.position(sheet_.id, ref.id);
+        Position position = positionOr(network_, sheet_.id, ref);
+        position.width = position.height = 0;
+        if (!members.grown(1).contains(level.bounds)) {
+            const PointF corner = PointF{level.bounds.x - scene::framePadding,
+                                         level.bounds.y - scene::framePadding - scene::frameTitle} +
+                                  level.by;
+            position.at = rounded(corner);
+            position.width = static_cast<int>(std::lround(level.bounds.w + 2 * scene::framePadding));
+            position.height =
+                static_cast<int>(std::lround(level.bounds.h + 2 * scene::framePadding + scene::frameTitle));
+        } else if (!held) {
+            return;
+        }
+        if (!held || *held != position)
+            out.put(std::move(position));
+    }
+
     void store(Network& out, ArrangeReport* report) const {
         double way = 0;
         for (const auto& [id, at] : at_) {
@@ -423,16 +617,9 @@ private:
             moves.emplace_back(refTo(group), rounded(by));
         if (!moves.empty())
             (void)moveStored(out, sheet_.id, moves);
-        for (const auto& [id, level] : levels_) {
-            if (id == 0 || level.asIs)
-                continue;
-            const Position* held = network_.position(sheet_.id, id);
-            if (!held || (held->width == 0 && held->height == 0))
-                continue;
-            Position position = *held; // as large as what is in it now
-            position.width = position.height = 0;
-            out.put(std::move(position));
-        }
+        for (const auto& [id, level] : levels_)
+            if (id != 0 && !level.asIs)
+                storeFrame(out, level);
         for (const auto& [id, path] : paths_) {
             const Link* link = network_.link({id});
             const bool stray = !bent_.contains(id) && (stray_.contains(link->a.device.value) ||

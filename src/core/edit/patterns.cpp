@@ -140,7 +140,8 @@ Usual usualOf(PatternShape shape, Part part) {
                    ? Usual{"distribution-switch-24", "sw-{1..}"}
                    : Usual{"access-switch-24", "acc-{1..}"};
     case lower:
-        return shape == PatternShape::fabric ? Usual{"server", "srv-{1..}"} : Usual{"workstation", "ws-{1..}"};
+        return shape == PatternShape::fabric ? Usual{"server", "srv-{1..}"}
+                                             : Usual{"workstation", "ws-{1..}"};
     }
     return {"access-switch-24", "acc-{1..}"};
 }
@@ -151,11 +152,15 @@ const PatternPart& partOf(const Pattern& p, Part part) {
 
 std::optional<Remark> outOfRange(const Pattern& p) {
     const auto within = [](int value, int least, int most) { return value >= least && value <= most; };
-    const bool good = within(p.count, p.shape == PatternShape::ring ? 3 : p.shape == PatternShape::star ? 1 : 2, 1000) &&
+    const bool good = within(p.count,
+                             p.shape == PatternShape::ring   ? 3
+                             : p.shape == PatternShape::star ? 1
+                                                             : 2,
+                             1000) &&
                       within(p.depth, 1, 8) && within(p.fan, 1, 64) && within(p.spines, 1, 64) &&
                       within(p.leaves, 1, 512) && within(p.parallel, 1, 8) && within(p.access, 1, 200) &&
-                      within(p.sites, 1, 100) && within(p.endpoints, 0, 200) && p.spacing >= 0.5 && p.spacing <= 3 &&
-                      within(p.radius, 0, 20'000);
+                      within(p.sites, 1, 100) && within(p.endpoints, 0, 200) && p.spacing >= 0.5 &&
+                      p.spacing <= 3 && within(p.radius, 0, 20'000);
     if (!good)
         return error("a figure of the pattern is out of range",
                      "see the ranges in docs/command-line.md, under add-pattern");
@@ -180,9 +185,10 @@ std::vector<Point> cornersOf(const Pattern& p, const std::vector<scene::PointF>&
     if (p.shape == PatternShape::row || p.shape == PatternShape::chain) {
         const double pitch = largest.x + 56 * p.spacing;
         for (std::size_t i = 0; i < n; ++i)
-            out.push_back({static_cast<int>(std::lround((static_cast<double>(i) - static_cast<double>(n - 1) / 2) * pitch -
-                                                        sizes[i].x / 2)),
-                           static_cast<int>(std::lround(-sizes[i].y / 2))});
+            out.push_back(
+                {static_cast<int>(std::lround(
+                     (static_cast<double>(i) - static_cast<double>(n - 1) / 2) * pitch - sizes[i].x / 2)),
+                 static_cast<int>(std::lround(-sizes[i].y / 2))});
         return out;
     }
     if (p.shape != PatternShape::star && p.shape != PatternShape::ring && p.shape != PatternShape::mesh)
@@ -196,15 +202,17 @@ std::vector<Point> cornersOf(const Pattern& p, const std::vector<scene::PointF>&
     for (std::size_t i = 0; i < n; ++i) {
         const bool middleOne = centred && i == 0;
         const double turn = 2 * std::numbers::pi * (static_cast<double>(i) - (centred ? 1 : 0)) / round;
-        const scene::PointF at = middleOne ? scene::PointF{} : scene::PointF{rx * std::sin(turn), -ry * std::cos(turn)};
-        out.push_back({static_cast<int>(std::lround(at.x - sizes[i].x / 2)), static_cast<int>(std::lround(at.y - sizes[i].y / 2))});
+        const scene::PointF at =
+            middleOne ? scene::PointF{} : scene::PointF{-rx * std::sin(turn), -ry * std::cos(turn)};
+        out.push_back({static_cast<int>(std::lround(at.x - sizes[i].x / 2)),
+                       static_cast<int>(std::lround(at.y - sizes[i].y / 2))});
     }
     return out;
 }
 
 /// Adds it, or tells what is in the way.
-ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p, IdSource& ids,
-                  const linking::Habits& habits) {
+ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p,
+                  IdSource& ids, const linking::Habits& habits) {
     const Bones bones = bonesOf(p);
     Act act{fmt::format("Add {} of {}", textOf(p.shape), bones.devices.size()), network, {}};
     std::vector<DeviceId> made(bones.devices.size());
@@ -223,7 +231,8 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
         if (!known)
             return error(fmt::format("no model is called {}", model), "see the catalogue");
         const std::string pattern = said.names.empty() ? usual.names : said.names;
-        const auto names = seriesNames(pattern, static_cast<int>(mine.size()), namesLike(act.network, pattern));
+        const auto names =
+            seriesNames(pattern, static_cast<int>(mine.size()), namesLike(act.network, pattern));
         if (!names)
             return names.refusal();
         std::vector<Placed> placed;
@@ -250,16 +259,18 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
         act.network = std::move(linked->network);
     }
     // Buildings as groups of their own.
+    std::vector<GroupId> buildings;
     if (p.shape == PatternShape::campus)
         for (int site = 0; site < p.sites; ++site) {
             Refs members;
             for (std::size_t i = 0; i < made.size(); ++i)
                 if (bones.building[i] == site)
                     members.push_back(refTo(made[i]));
-            auto grouped = makeGroup(act.network, sheet, fmt::format("Building {}", site + 1), GroupKind::building,
-                                     members, {}, ids);
+            auto grouped = makeGroup(act.network, sheet, fmt::format("Building {}", site + 1),
+                                     GroupKind::building, members, {}, ids);
             if (!grouped)
                 return grouped;
+            buildings.push_back({grouped->subjects.front().id});
             act.network = std::move(grouped->network);
         }
     const Point free = freeCorner(network, sheet);
@@ -285,13 +296,18 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
         const Point at = act.network.position(sheet, made[i].value)->at;
         const auto size = sizes[i];
         least = {std::min(least.x, at.x), std::min(least.y, at.y)};
-        most = {std::max(most.x, at.x + static_cast<int>(size.x)), std::max(most.y, at.y + static_cast<int>(size.y))};
+        most = {std::max(most.x, at.x + static_cast<int>(size.x)),
+                std::max(most.y, at.y + static_cast<int>(size.y))};
     }
-    const Point by = p.centre ? Point{p.centre->x - (least.x + most.x) / 2, p.centre->y - (least.y + most.y) / 2}
-                              : Point{free.x - least.x, free.y - least.y};
+    const Point by = p.centre
+                         ? Point{p.centre->x - (least.x + most.x) / 2, p.centre->y - (least.y + most.y) / 2}
+                         : Point{free.x - least.x, free.y - least.y};
     std::vector<std::pair<ObjectRef, Point>> moves;
-    for (const DeviceId id : made)
+    for (const GroupId id : buildings) // with all that is in them
         moves.emplace_back(refTo(id), by);
+    for (std::size_t i = 0; i < made.size(); ++i)
+        if (bones.building[i] < 0)
+            moves.emplace_back(refTo(made[i]), by);
     if (auto moved = moveStored(act.network, sheet, moves); !moved)
         return moved.refusal();
     return act;
@@ -349,8 +365,8 @@ PatternCount countOf(const Pattern& pattern) {
     return {static_cast<int>(bones.devices.size()), static_cast<int>(bones.links.size())};
 }
 
-ActResult addPattern(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& pattern,
-                     IdSource& ids, const linking::Habits& habits) {
+ActResult addPattern(const Network& network, const Catalogue& catalogue, SheetId sheet,
+                     const Pattern& pattern, IdSource& ids, const linking::Habits& habits) {
     if (auto wrong = outOfRange(pattern))
         return *wrong;
     auto act = attempt(network, catalogue, sheet, pattern, ids, habits);

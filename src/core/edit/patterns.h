@@ -11,8 +11,9 @@ namespace underridge::edit {
 
 enum class PatternShape { row, chain, ring, star, mesh, tree, fabric, dualHomed, campus };
 inline constexpr PatternShape allPatternShapes[] = {
-    PatternShape::row,  PatternShape::chain,  PatternShape::ring,      PatternShape::star,  PatternShape::mesh,
-    PatternShape::tree, PatternShape::fabric, PatternShape::dualHomed, PatternShape::campus};
+    PatternShape::row,    PatternShape::chain,     PatternShape::ring,
+    PatternShape::star,   PatternShape::mesh,      PatternShape::tree,
+    PatternShape::fabric, PatternShape::dualHomed, PatternShape::campus};
 /// "dual-homed".
 std::string_view textOf(PatternShape shape);
 std::optional<PatternShape> patternShapeFromText(std::string_view text);
@@ -27,20 +28,20 @@ struct PatternPart {
 
 struct Pattern {
     PatternShape shape = PatternShape::star;
-    PatternPart upper;  ///< the middle of a star, spines, distribution and core
-    PatternPart middle; ///< leaves, access; of row, chain, ring, mesh and tree all
-    PatternPart lower;  ///< endpoints
-    int count = 8;      ///< of row, chain, ring and mesh; endpoints of a star
-    int depth = 2, fan = 3;                ///< of a tree
-    int spines = 2, leaves = 4;            ///< of a fabric
-    int parallel = 1;                      ///< links between each spine and leaf
-    int access = 4;                        ///< switches on each pair, of dual-homed and campus
-    int sites = 2;                         ///< buildings of a campus, a group each
-    int endpoints = 0;                     ///< on each leaf and access switch
-    std::optional<model::Point> centre;    ///< none: below what is there
-    int radius = 0;                        ///< of star, ring and mesh, in sheet units; 0: what plates need
-    double spacing = 1;                    ///< 0.5 to 3
-    model::GroupId into;                   ///< the group they come into
+    PatternPart upper;                  ///< the middle of a star, spines, distribution and core
+    PatternPart middle;                 ///< leaves, access; of row, chain, ring, mesh and tree all
+    PatternPart lower;                  ///< endpoints
+    int count = 8;                      ///< of row, chain, ring and mesh; endpoints of a star
+    int depth = 2, fan = 3;             ///< of a tree
+    int spines = 2, leaves = 4;         ///< of a fabric
+    int parallel = 1;                   ///< links between each spine and leaf
+    int access = 4;                     ///< switches on each pair, of dual-homed and campus
+    int sites = 2;                      ///< buildings of a campus, a group each
+    int endpoints = 0;                  ///< on each leaf and access switch
+    std::optional<model::Point> centre; ///< none: below what is there
+    int radius = 0;                     ///< of star, ring and mesh, in sheet units; 0: what plates need
+    double spacing = 1;                 ///< 0.5 to 3
+    model::GroupId into;                ///< the group they come into
 
     bool operator==(const Pattern&) const = default;
 };

@@ -8,6 +8,7 @@
 
 #include <cmath>
 #include <map>
+#include <tuple>
 
 namespace underridge::layout {
 
@@ -397,6 +398,63 @@ Composed compose(const Graph& graph, const Neighbours& near, const std::vector<I
         }
     }
     return out;
+}
+
+Composed composeWithin(const Graph& graph, const Neighbours& near, const Wish& wish, Drawing& drawing,
+                       std::vector<std::vector<PointF>>& stubs) {
+    // Each part hangs on the device most lines leave from.
+    std::vector<int> leaving(graph.nodes.size(), 0);
+    std::vector<Outward> outward;
+    for (std::size_t i = 0; i < wish.outside.size(); ++i) {
+        ++leaving[wish.outside[i].node];
+        outward.push_back(
+            {static_cast<Index>(graph.edges.size() + i), wish.outside[i].node, wish.outside[i].below});
+    }
+    BlockTree all;
+    all.below.resize(graph.nodes.size());
+    std::vector<std::vector<Index>> tops;
+    std::vector<Index> leftOut;
+    for (const auto& part : partsOf(graph, near)) {
+        Index anchor = part.front();
+        for (const Index node : part)
+            if (std::tuple(leaving[node], graph.nodes[node].tier, near.degree(node)) >
+                std::tuple(leaving[anchor], graph.nodes[anchor].tier, near.degree(anchor)))
+                anchor = node;
+        BlockTree tree = blocksOf(graph, near, anchor);
+        const auto before = static_cast<Index>(all.blocks.size());
+        std::vector<Index> top{anchor};
+        std::size_t largest = 1;
+        Index chosen = none;
+        for (const Index block : tree.at(anchor))
+            if (tree.blocks[block].nodes.size() > largest) {
+                largest = tree.blocks[block].nodes.size();
+                chosen = block;
+            }
+        if (chosen != none) {
+            top.insert(top.end(), tree.blocks[chosen].nodes.begin(), tree.blocks[chosen].nodes.end());
+            std::sort(top.begin(), top.end());
+            leftOut.push_back(before + chosen);
+        }
+        tops.push_back(std::move(top));
+        for (const Index node : part)
+            for (const Index block : tree.at(node))
+                all.below[node].push_back(before + block);
+        for (Block& block : tree.blocks)
+            all.blocks.push_back(std::move(block));
+    }
+    Composer composer(graph, near, all, wish.aspect);
+    for (const Index block : leftOut)
+        composer.leaveOut(block);
+    const Piece whole = tops.size() == 1 ? composer.piece(tops.front(), outward, false)
+                                         : composer.beside(std::move(tops), outward);
+    std::vector<Index> nodes(graph.nodes.size());
+    for (Index i = 0; i < nodes.size(); ++i)
+        nodes[i] = i;
+    composer.finish(whole.box, Flow::down, nodes, drawing);
+    stubs.assign(wish.outside.size(), {});
+    for (const Stub& stub : whole.stubs)
+        stubs[stub.edge - graph.edges.size()] = stub.path;
+    return composer.found;
 }
 
 } // namespace underridge::layout

@@ -26,4 +26,9 @@ struct Composed {
 Composed compose(const Graph& graph, const Neighbours& near, const std::vector<Index>& part, const Wish& wish,
                  Drawing& drawing);
 
+/// Arranges everything, whether it hangs together or not, with ways for wish.outside over the
+/// borders of the whole; `stubs`: those ways.
+Composed composeWithin(const Graph& graph, const Neighbours& near, const Wish& wish, Drawing& drawing,
+                       std::vector<std::vector<PointF>>& stubs);
+
 } // namespace underridge::layout

@@ -85,9 +85,11 @@ public:
     /// A device and all that hangs on it.
     Cell cell(Index node, bool turned);
     /// A block that hangs on its device no more: it is drawn for itself.
-    void leaveOut(Index block) { leftOut_ = block; }
+    void leaveOut(Index block) { leftOut_.push_back(block); }
     /// Devices that hang together. `turned`: width and height are changed over.
     Piece piece(const std::vector<Index>& nodes, const std::vector<Outward>& outward, bool turned);
+    /// Pieces side by side, each of nodes that hang together.
+    Piece beside(std::vector<std::vector<Index>> pieces, const std::vector<Outward>& outward);
     /// A ring, clockwise from its upper left.
     Ring ring(const RingOrder& order, bool turned);
     /// Devices on an ellipse whatever lines there are among them, what hangs on them outside.
@@ -130,6 +132,8 @@ private:
         return turned ? PointF{n.h, n.w} : PointF{n.w, n.h};
     }
     double tickOf(Index edge, Index node, bool turned) const {
+        if (edge >= graph_.edges.size())
+            return -1; // it leaves the whole
         const Edge& e = graph_.edges[edge];
         return turned ? -1 : e.a == node ? e.atA : e.atB;
     }
@@ -137,9 +141,12 @@ private:
         const Edge& e = graph_.edges[edge];
         return e.a == node ? e.b : e.a;
     }
+    bool isLeftOut(Index block) const {
+        return std::find(leftOut_.begin(), leftOut_.end(), block) != leftOut_.end();
+    }
     bool hangsOn(Index node) const {
         const auto& below = tree_.at(node);
-        return below.size() > 1 || (below.size() == 1 && below.front() != leftOut_);
+        return below.size() > 1 || (below.size() == 1 && !isLeftOut(below.front()));
     }
     double wish(bool turned) const {
         const double aspect = depth_ <= 1 ? aspect_ : aspect_ * share_;
@@ -154,8 +161,8 @@ private:
     std::vector<Index> mark_;
     std::vector<double> weight_; ///< of each node: how many it and all that hangs on it are
     Index stamp_ = 0;
-    int depth_ = 0; ///< of the piece or cell that is being made
-    Index leftOut_ = none;
+    int depth_ = 0;              ///< of the piece or cell that is being made
+    std::vector<Index> leftOut_; ///< one for each part at most
     bool onlyMeshes_ = false;
 };
 

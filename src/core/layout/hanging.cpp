@@ -97,7 +97,7 @@ Cell Composer::heap(Index node, bool turned) {
         const PointF size = plateSize(all[i], turned);
         widest = {std::max(widest.x, size.x), std::max(widest.y, size.y)};
         for (const Index block : tree_.at(all[i]))
-            if (block != leftOut_)
+            if (!isLeftOut(block))
                 all.insert(all.end(), tree_.blocks[block].nodes.begin(), tree_.blocks[block].nodes.end());
     }
     const PointF pitch = widest + PointF{besideGap, rowGap};
@@ -124,7 +124,7 @@ Cell Composer::cell(Index node, bool turned) {
     ++depth_;
     std::vector<Hung> hung;
     for (const Index block : tree_.at(node))
-        if (block != leftOut_)
+        if (!isLeftOut(block))
             hung.push_back(hungOf(tree_.blocks[block], turned));
     if (hung.empty()) {
         --depth_;

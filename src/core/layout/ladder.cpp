@@ -54,6 +54,13 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
         return at != placeOfPole.end() && at->first == node ? &at->second : nullptr;
     };
 
+    const auto poleAt = [&](Index edge) -> const std::pair<Side, std::size_t>* {
+        if (edge >= graph_.edges.size())
+            return nullptr;
+        const auto* a = poleOf(graph_.edges[edge].a);
+        return a ? a : poleOf(graph_.edges[edge].b);
+    };
+
     // The pieces between, the first half of them in the upper rows.
     const std::size_t count = poles.between.size();
     const std::size_t uppers = both ? count / 2 : 0;
@@ -209,8 +216,7 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
             for (const std::size_t i : row.pieces) {
                 box.inner.push_back({pieces[i].box, {at, top}, Turn::down});
                 for (const Stub& stub : pieces[i].stubs) {
-                    const Index a = graph_.edges[stub.edge].a, b = graph_.edges[stub.edge].b;
-                    const auto* pole = poleOf(a) ? poleOf(a) : poleOf(b);
+                    const auto* pole = poleAt(stub.edge);
                     Run run{stub.edge, pole ? pole->second : beyond, r, upper, stub.path, 0, 0};
                     for (PointF& p : run.path)
                         p = p + PointF{at, top};
@@ -377,6 +383,16 @@ Piece Composer::ladder(const Poles& poles, const std::vector<Outward>& outward, 
     box.size = {most - least, bottom - top};
     out.box = boxes_.add(std::move(box));
     ++found.ladders;
+    return out;
+}
+
+Piece Composer::beside(std::vector<std::vector<Index>> pieces, const std::vector<Outward>& outward) {
+    Poles nobody;
+    nobody.between = std::move(pieces);
+    ++depth_;
+    Piece out = ladder(nobody, outward, false);
+    --depth_;
+    --found.ladders;
     return out;
 }
 

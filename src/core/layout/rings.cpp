@@ -92,7 +92,8 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
     std::size_t seen = ring.size();
     for (const Chain& ear : ears)
         seen += ear.nodes.size();
-    if (seen != all)
+    constexpr std::size_t least = 5; ///< of a ring others lean on: less is two poles with ways between
+    if (seen != all || (!ears.empty() && ring.size() < least))
         return {};
     if (above != none)
         ring.erase(ring.begin());

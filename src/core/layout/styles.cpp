@@ -128,6 +128,11 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
         inRows(graph, all, wish.style == Style::row ? 1e9 : wish.aspect, {}, out.drawing);
         return out;
     }
+    if (!wish.outside.empty() && wish.style == Style::suggest && wish.flow == Flow::down &&
+        wish.anchor == none) {
+        out.shapes.push_back(composeWithin(graph, near, wish, out.drawing, out.stubs));
+        return out;
+    }
     auto parts = partsOf(graph, near);
     std::vector<Index> loose;
     std::erase_if(parts, [&](const std::vector<Index>& part) {
@@ -218,6 +223,9 @@ Arranged arranged(const Graph& graph, const Wish& wish) {
             drawIn(path, true, plateOf(graph, out.drawing, graph.edges[i].a));
             drawIn(path, false, plateOf(graph, out.drawing, graph.edges[i].b));
         }
+    for (std::size_t i = 0; i < out.stubs.size(); ++i)
+        if (out.stubs[i].size() > 1)
+            drawIn(out.stubs[i], false, plateOf(graph, out.drawing, wish.outside[i].node));
     return out;
 }
 

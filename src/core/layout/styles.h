@@ -20,6 +20,13 @@ enum class Flow : std::uint8_t { down, up, right, left };
 std::string_view textOf(Flow flow);
 std::optional<Flow> flowFromText(std::string_view text);
 
+/// A line that leaves what is arranged, as out of a group, from a node over the upper or lower
+/// border.
+struct Outside {
+    Index node = 0;
+    bool below = false;
+};
+
 struct Wish {
     Style style = Style::suggest;
     Flow flow = Flow::down;
@@ -27,9 +34,13 @@ struct Wish {
     double spacing = 1;  ///< 0.5 to 3, times the usual distances
     double aspect = 1.6; ///< width by height, about
     std::uint64_t seed = 1;
+    /// Ways for these are made by the styles that have some; in the order wanted on the border.
+    std::vector<Outside> outside;
 };
 
 struct Arranged {
+    /// Of each line that leaves: from the border of all that is drawn to the plate; empty: none.
+    std::vector<std::vector<PointF>> stubs;
     Drawing drawing;              ///< from the origin
     std::vector<Composed> shapes; ///< of each connected part, largest first, for suggest()
 };

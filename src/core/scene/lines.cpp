@@ -183,19 +183,22 @@ bool isDrawnOn(const Link& link, SheetId sheet) {
 
 PointF leavingFrom(const Anchor& anchor, int port, PointF towards) {
     const Rect& f = anchor.frame;
-    const PointF d = towards - f.centre();
+    const PointF c = f.centre(), d = towards - c;
     const bool upright = std::abs(d.y) * f.w >= std::abs(d.x) * f.h * 1.15;
     const bool known = port >= 0 && port < anchor.ports;
-    if (upright) {
-        double x = f.centre().x;
-        if (known) {
-            const Rect tick = anchor.rail.tick(port);
-            x = tick.x + tick.w / 2;
-        }
-        return {x, d.y >= 0 ? f.bottom() : f.y};
+    if (upright && d.y >= 0 && known) { // the rail is there: from the tick
+        const Rect tick = anchor.rail.tick(port);
+        return {tick.x + tick.w / 2, f.bottom()};
     }
-    const double share = known ? (port + 0.5) / anchor.ports : 0.5;
-    return {d.x >= 0 ? f.right() : f.x, f.y + 8 + (f.h - 16) * share};
+    // Elsewhere there are no ticks to end at: straight from the middle, so that lines leave in
+    // the order of where they go and none crosses another at the plate.
+    constexpr double corner = 4;
+    if (upright) {
+        const double x = d.y == 0 ? c.x : c.x + d.x * (f.h / 2) / std::abs(d.y);
+        return {std::clamp(x, f.x + corner, f.right() - corner), d.y >= 0 ? f.bottom() : f.y};
+    }
+    const double y = c.y + d.y * (f.w / 2) / std::abs(d.x);
+    return {d.x >= 0 ? f.right() : f.x, std::clamp(y, f.y + corner, f.bottom() - corner)};
 }
 
 LinkForm formOf(const Network& network, const Link& link) {

@@ -46,11 +46,16 @@ ActResult pattern(const Line& line) {
         int* to;
         int least, most;
     };
-    for (const auto& [name, to, least, most] :
-         {Figure{"count", &p.count, 1, 1000}, {"depth", &p.depth, 1, 8}, {"fan", &p.fan, 1, 64},
-          {"spines", &p.spines, 1, 64}, {"leaves", &p.leaves, 1, 512}, {"parallel", &p.parallel, 1, 8},
-          {"access", &p.access, 1, 200}, {"sites", &p.sites, 1, 100}, {"endpoints", &p.endpoints, 0, 200},
-          {"radius", &p.radius, 0, 20'000}}) {
+    for (const auto& [name, to, least, most] : {Figure{"count", &p.count, 1, 1000},
+                                                {"depth", &p.depth, 1, 8},
+                                                {"fan", &p.fan, 1, 64},
+                                                {"spines", &p.spines, 1, 64},
+                                                {"leaves", &p.leaves, 1, 512},
+                                                {"parallel", &p.parallel, 1, 8},
+                                                {"access", &p.access, 1, 200},
+                                                {"sites", &p.sites, 1, 100},
+                                                {"endpoints", &p.endpoints, 0, 200},
+                                                {"radius", &p.radius, 0, 20'000}}) {
         const auto figure = line.wholeOr(name, *to, least, most);
         if (!figure)
             return figure.refusal();
@@ -60,7 +65,10 @@ ActResult pattern(const Line& line) {
                below = part(line, "lower", "lowerNames");
     const auto spacing = line.numberOr("spacing", 1);
     if (!above || !between || !below || !spacing)
-        return !above ? above.refusal() : !between ? between.refusal() : !below ? below.refusal() : spacing.refusal();
+        return !above     ? above.refusal()
+               : !between ? between.refusal()
+               : !below   ? below.refusal()
+                          : spacing.refusal();
     p.upper = *above;
     p.middle = *between;
     p.lower = *below;
@@ -78,15 +86,19 @@ ActResult arrangeSheet(const Line& line) {
     const Bench& bench = line.bench();
     ArrangeWish wish;
     const auto style = chosen(line, "style", wish.style, layout::allStyles, layout::styleFromText);
-    const auto flow = chosen(line, "flow", wish.flow,
-                             std::array{layout::Flow::down, layout::Flow::up, layout::Flow::right, layout::Flow::left},
-                             layout::flowFromText);
+    const auto flow =
+        chosen(line, "flow", wish.flow,
+               std::array{layout::Flow::down, layout::Flow::up, layout::Flow::right, layout::Flow::left},
+               layout::flowFromText);
     const auto sheet = line.sheet();
     const auto within = line.groupOr("enter");
     const auto spacing = line.numberOr("spacing", 1);
     if (!style || !flow || !sheet || !within || !spacing)
-        return !style ? style.refusal() : !flow ? flow.refusal() : !sheet ? sheet.refusal()
-               : !within ? within.refusal() : spacing.refusal();
+        return !style    ? style.refusal()
+               : !flow   ? flow.refusal()
+               : !sheet  ? sheet.refusal()
+               : !within ? within.refusal()
+                         : spacing.refusal();
     if (!(*spacing >= 0.5 && *spacing <= 3))
         return line.wrong("spacing", "it is not from 0.5 to 3", "write 1 for the usual distances");
     wish.style = *style;
@@ -116,8 +128,9 @@ ActResult arrangeSheet(const Line& line) {
 std::span<const ActWord> patternActs() {
     static const std::vector<ActWord> acts{
         {"pattern",
-         {"shape", "count", "depth", "fan", "spines", "leaves", "parallel", "access", "sites", "endpoints", "radius",
-          "upper", "upperNames", "model", "names", "lower", "lowerNames", "spacing", "at", "in", "sheet"},
+         {"shape",  "count", "depth",      "fan",     "spines", "leaves",     "parallel",
+          "access", "sites", "endpoints",  "radius",  "upper",  "upperNames", "model",
+          "names",  "lower", "lowerNames", "spacing", "at",     "in",         "sheet"},
          pattern},
         {"arrange", {"style", "flow", "anchor", "spacing", "members", "enter", "sheet"}, arrangeSheet}};
     return acts;
