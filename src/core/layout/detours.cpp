@@ -10,13 +10,17 @@ namespace {
 
 constexpr double clear = 9; ///< between a line and a plate it goes round
 constexpr int deepest = 5;  ///< bends after one another
+/// How often ways may be looked along for plates: for one line, and for all.
+constexpr int looksALine = 400, looksInAll = 150'000;
 
 class Router {
 public:
     Router(std::span<const Rect> plates, const Buckets& places) : plates_(plates), places_(places) {}
 
     /// The plate met first on the way from a to b that belongs to neither end.
-    Index firstMet(PointF a, PointF b, const DrawnLine& line) const {
+    Index firstMet(PointF a, PointF b, const DrawnLine& line) {
+        --left_;
+        --leftInAll_;
         Index first = none;
         double nearest = 1e18;
         places_.along(a, b, [&](std::size_t cell) {
@@ -35,11 +39,11 @@ public:
     }
 
     /// The bends of a way from a to b; how many plates are still in it.
-    std::size_t way(PointF a, PointF b, const DrawnLine& line, int depth, std::vector<PointF>& bends) const {
+    std::size_t way(PointF a, PointF b, const DrawnLine& line, int depth, std::vector<PointF>& bends) {
         const Index met = firstMet(a, b, line);
         if (met == none)
             return 0;
-        if (depth == 0)
+        if (depth == 0 || left_ <= 0)
             return 1;
         const Rect round = plates_[met].grown(clear);
         const std::array<PointF, 4> corners{PointF{round.x, round.y}, PointF{round.right(), round.y},
@@ -77,7 +81,7 @@ public:
     }
 
     /// The shortest way that leaves the plates at other sides; false when there is none.
-    bool fromOtherSides(const DrawnLine& line, std::vector<PointF>& path) const {
+    bool fromOtherSides(const DrawnLine& line, std::vector<PointF>& path) {
         if (line.a >= plates_.size() || line.b >= plates_.size())
             return false;
         const auto sides = [&](Index plate) {
@@ -101,9 +105,16 @@ public:
         return shortest < 1e18;
     }
 
+    /// For the next line; false when all looking is used up.
+    bool begin() {
+        left_ = std::min(looksALine, leftInAll_);
+        return left_ > 0;
+    }
+
 private:
     std::span<const Rect> plates_;
     const Buckets& places_;
+    int left_ = looksALine, leftInAll_ = looksInAll;
 };
 
 } // namespace
@@ -118,11 +129,13 @@ std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>&
     Buckets places(all, sideFor(all, plates.size() * 2));
     for (Index i = 0; i < plates.size(); ++i)
         places.over(plates[i].grown(2), [&](std::size_t cell) { places.add(cell, i); });
-    const Router router(plates, places);
+    Router router(plates, places);
     for (Index i = 0; i < lines.size(); ++i) {
         DrawnLine& line = lines[i];
         std::vector<PointF> path;
         bool met = false, better = true;
+        if (!router.begin())
+            break;
         for (std::size_t k = 0; better && k + 1 < line.path.size(); ++k) {
             path.push_back(line.path[k]);
             if (router.firstMet(line.path[k], line.path[k + 1], line) == none)

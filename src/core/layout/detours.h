@@ -6,7 +6,8 @@
 namespace underridge::layout {
 
 /// Bends lines round plates that are not theirs, close by their corners, the shorter way. A line
-/// for which there is no such way with few bends stays. Which lines were changed.
+/// for which there is no such way with few bends stays, and so do lines once all have been
+/// looked along for long. Which lines were changed.
 std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>& lines);
 
 } // namespace underridge::layout

@@ -10,7 +10,8 @@ inline constexpr double between = 36; ///< at least, of two nodes in a drawing b
 /// Nodes in a grid, for who is near.
 class Places {
 public:
-    Places(const std::vector<PointF>& at, double side) : cells_(around(at, side), side) {
+    Places(const std::vector<PointF>& at, double side)
+        : cells_(around(at, side), std::max(side, sideFor(around(at, side), at.size() * 2))) {
         for (Index i = 0; i < at.size(); ++i)
             cells_.add(cells_.cellAt(at[i]), i);
     }

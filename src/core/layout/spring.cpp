@@ -193,12 +193,13 @@ void laidFlat(std::vector<PointF>& at, double aspect) {
 }
 
 /// Pushes nodes apart that overlap; true when none did.
-bool pushed(const Springs& in, std::vector<PointF>& at, PointF reach) {
+bool pushed(const Springs& in, std::vector<PointF>& at, PointF reach, std::size_t& looks) {
     const Places places(at, std::max(60.0, (reach.x + reach.y) / 2));
     std::vector<PointF> by(at.size());
     bool free = true;
     for (Index i = 0; i < at.size(); ++i)
         places.forEachNear(at[i], (in.sizes[i] + reach) * 0.5 + PointF{between, between}, [&](Index j) {
+            ++looks;
             if (j <= i)
                 return;
             const PointF d = at[j] - at[i];
@@ -301,8 +302,10 @@ void separate(const Springs& in, std::vector<PointF>& at) {
         return;
     const PointF reach = largest(in.sizes);
     const int rounds = n < 3000 ? 120 : 40;
-    for (int i = 0; i < rounds; ++i)
-        if (pushed(in, at, reach))
+    constexpr std::size_t enough = 60'000'000;
+    std::size_t looks = 0;
+    for (int i = 0; i < rounds && looks < enough; ++i)
+        if (pushed(in, at, reach, looks))
             return;
     constexpr double tooMuch = 5;
     const double more = scaleNeeded(in, at, reach);
