@@ -11,7 +11,7 @@ namespace {
 constexpr double clear = 9; ///< between a line and a plate it goes round
 constexpr int deepest = 5;  ///< bends after one another
 /// How often ways may be looked along for plates: for one line, and for all.
-constexpr int looksALine = 400, looksInAll = 150'000;
+constexpr int looksAtFirst = 200, looksALine = 4'000, looksInAll = 80'000;
 
 class Router {
 public:
@@ -105,16 +105,14 @@ public:
         return shortest < 1e18;
     }
 
-    /// For the next line; false when all looking is used up.
-    bool begin() {
-        left_ = std::min(looksALine, leftInAll_);
-        return left_ > 0;
-    }
+    /// For the next line.
+    void begin(int looks) { left_ = std::min(looks, leftInAll_); }
+    bool exhausted() const { return leftInAll_ <= 0; }
 
 private:
     std::span<const Rect> plates_;
     const Buckets& places_;
-    int left_ = looksALine, leftInAll_ = looksInAll;
+    int left_ = 0, leftInAll_ = looksInAll;
 };
 
 } // namespace
@@ -130,12 +128,11 @@ std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>&
     for (Index i = 0; i < plates.size(); ++i)
         places.over(plates[i].grown(2), [&](std::size_t cell) { places.add(cell, i); });
     Router router(plates, places);
-    for (Index i = 0; i < lines.size(); ++i) {
+    const auto tryOne = [&](Index i, int looks) { // false: it goes through a plate still
         DrawnLine& line = lines[i];
         std::vector<PointF> path;
         bool met = false, better = true;
-        if (!router.begin())
-            break;
+        router.begin(looks);
         for (std::size_t k = 0; better && k + 1 < line.path.size(); ++k) {
             path.push_back(line.path[k]);
             if (router.firstMet(line.path[k], line.path[k + 1], line) == none)
@@ -144,13 +141,22 @@ std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>&
             better = router.way(line.path[k], line.path[k + 1], line, deepest, path) == 0;
         }
         if (!met)
-            continue;
+            return true;
         path.push_back(line.path.back());
-        if (!better && !(better = router.fromOtherSides(line, path)))
-            continue;
+        if (!better && !router.fromOtherSides(line, path))
+            return false;
         line.path = std::move(path);
         changed.push_back(i);
-    }
+        return true;
+    };
+    // The easy ones first, so that hard ones do not use up what all may look.
+    std::vector<Index> hard;
+    for (Index i = 0; i < lines.size() && !router.exhausted(); ++i)
+        if (!tryOne(i, looksAtFirst))
+            hard.push_back(i);
+    for (const Index i : hard)
+        if (!router.exhausted())
+            tryOne(i, looksALine);
     return changed;
 }
 

@@ -284,7 +284,7 @@ std::vector<PointF> bySprings(const Springs& in) {
         least = {std::min(least.x, at[i].x), std::min(least.y, at[i].y)};
         most = {std::max(most.x, at[i].x), std::max(most.y, at[i].y)};
     }
-    constexpr double room = 7; ///< times what the plates take
+    const double room = n < 400 ? 7 : 14; ///< times what the plates take; more where more lines pass
     const double wide = most.x - least.x, high = most.y - least.y;
     const double spread = std::max({wide * high, 0.1 * wide * wide, 0.1 * high * high, 1e-6});
     const double scale =
