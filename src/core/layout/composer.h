@@ -116,6 +116,7 @@ private:
     Cell heap(Index node, bool turned);
     struct Hung;
     struct Poles;
+    class Ladder;
     struct Slot;
     Hung hungOf(const Block& block, bool turned);
     Hung hungRing(const Block& block, const RingOrder& order, bool turned);
