@@ -4,8 +4,10 @@
 #include "core/edit/arranging.h"
 #include "core/edit/following.h"
 #include "core/edit/objects.h"
+#include "core/edit/patterns.h"
 #include "core/layout/drawn.h"
 #include "core/model/group_tree.h"
+#include "core/scene/lines.h"
 #include "tests/support/grouped.h"
 #include "tests/support/reading.h"
 
@@ -82,6 +84,38 @@ private Q_SLOTS:
         const Network once = c.network;
         c.arrangeAs();
         QVERIFY(c.network == once);
+    }
+    void groups_do_not_wander_when_they_are_arranged_again() {
+        for (const std::uint64_t seed : {1, 2}) {
+            Grouped g(seed);
+            g.grow(2, 3, 3);
+            g.linkSome(30);
+            auto once = edit::arrange(g.network, {g.sheet}, {});
+            QVERIFY(once);
+            auto twice = edit::arrange(once->network, {g.sheet}, {});
+            QVERIFY(twice && twice->network == once->network);
+        }
+    }
+    void links_leave_groups_without_crossing_where_they_need_not() {
+        Workbench b;
+        edit::Pattern campus;
+        campus.shape = edit::PatternShape::campus;
+        campus.sites = 4;
+        campus.endpoints = 2;
+        QVERIFY(b.take(edit::addPattern(b.network, b.catalogue, b.sheet, campus, b.ids)));
+        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, {})));
+        const auto m = measuresOf(b.network, b.sheet);
+        QCOMPARE(m.crossings, std::size_t{0});
+        QCOMPARE(m.linksThroughDevices, std::size_t{0});
+        QCOMPARE(m.groupIntrusions, std::size_t{0});
+        // All of a group's lines lie in its frame.
+        const scene::Scene scene = scene::Scene::build(b.network, b.sheet);
+        b.network.all<Link>().forEach([&](const Link& link) {
+            const GroupId group = scene::levelOf(b.network, link);
+            if (group && scene.frame(group))
+                for (const scene::PointF p : scene.link(link.id)->path)
+                    QVERIFY(scene.frame(group)->frame.grown(1).contains(p));
+        });
     }
     void only_some_leaves_the_rest() {
         Campus c;

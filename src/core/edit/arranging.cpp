@@ -1,20 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/arranging.h"
 
-#include "core/base/text.h"
-#include "core/layout/boxes.h"
+#include "core/edit/arrange_levels.h"
 #include "core/layout/detours.h"
-#include "core/model/group_tree.h"
-#include "core/model/ports.h"
-#include "core/model/uplinks.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
-#include "core/scene/rack.h"
 
 #include <fmt/format.h>
-#include <map>
 #include <set>
-#include <unordered_map>
 
 namespace underridge::edit {
 using namespace model;
@@ -27,502 +20,73 @@ Point rounded(PointF p) {
     return ontoSheet({static_cast<int>(std::lround(p.x)), static_cast<int>(std::lround(p.y))});
 }
 
-/// What stands as one on a level.
-struct Item {
-    DeviceId device; ///< none: it is a group
-    GroupId group;
-    PointF size;
-    std::string_view name;
-};
-
-/// The links between two items, as one line.
-struct Bundle {
-    Index a = 0, b = 0;
-    std::vector<const Link*> links;
-};
-
-/// A link that leaves a level, from an item of it.
-struct Leaving {
-    const Link* link = nullptr;
-    Index item = 0;
-    bool below = false;
-    double order = 0;        ///< along the border
-    std::vector<PointF> way; ///< from the border of the drawing to the item; empty: it has none
-};
-
-/// A group, or the whole: what is directly in it.
-struct Level {
-    GroupId group, parent;
-    bool asIs = false; ///< what is in it stays as it is
-    std::vector<Item> items;
-    std::vector<Bundle> bundles;
-    std::vector<Leaving> leaving;
-    layout::Drawing drawing;
-    Rect bounds; ///< of the drawing
-    PointF by;   ///< from the drawing to the sheet
-    std::size_t depth = 0;
-};
-
+/// Brings a drawing to the sheet: where it was, what is pinned where it is, round plates.
 class Arranger {
 public:
-    Arranger(const Network& network, const Look& look, const ArrangeWish& wish)
-        : network_(network), sheet_(*network.sheet(look.sheet)), look_(look), wish_(wish) {}
+    Arranger(const Network& network, SheetId sheet, const ArrangeWish& wish, SheetDrawing drawing)
+        : network_(network), sheet_(sheet), wish_(wish), drawing_(std::move(drawing)) {}
 
     ActResult act(ArrangeReport* report) {
-        gather();
-        if (plates_.empty())
-            return error("there is nothing to arrange", "add devices to the sheet first");
-        Act act{fmt::format("Arrange {} {}", plates_.size(), plates_.size() == 1 ? "device" : "devices"),
-                network_,
-                {}};
-        if (report)
-            report->devices = plates_.size();
-        for (auto& [id, level] : levels_)
-            deepest_ = std::max(deepest_, level.depth);
-        arrangeLevels();
-        if (wish_.style == layout::Style::suggest && deepest_ > 0) {
-            // Once more, with ways out of the groups where the levels around have their links.
-            for (std::size_t depth = 0; depth <= deepest_; ++depth)
-                for (auto& [id, level] : levels_)
-                    if (level.depth == depth && !level.asIs)
-                        tellLeaving(level);
-            shapes_.clear();
-            arrangeLevels();
-        }
-        Level& root = levels_.at(0);
-        if (root.bounds.w > sheetLimit || root.bounds.h > sheetLimit)
+        const std::size_t count = drawing_.plates.size();
+        Act act{fmt::format("Arrange {} {}", count, count == 1 ? "device" : "devices"), network_, {}};
+        if (drawing_.bounds.w > sheetLimit || drawing_.bounds.h > sheetLimit)
             return error("a sheet has no room for that drawing", "choose another style, or less spacing");
-        const PointF corner = cornerFor(root);
-        place(root, corner - PointF{root.bounds.x, root.bounds.y});
+        putWhereItWas();
         keepPinned();
+        for (auto& [id, at] : drawing_.at) // lines are looked at as they will be drawn
+            at = scene::toF(rounded(at));
         goRound();
         store(act.network, report);
-        if (report)
+        if (report) {
+            report->devices = count;
             report->why = why();
+        }
         return act;
     }
 
 private:
-    void gather() {
-        const GroupId within = scene::shownGroup(network_, sheet_, look_.entered);
-        const std::set<DeviceId> only(wish_.only.begin(), wish_.only.end());
-        folding_ = sharedFoldingOf(network_, look_);
-        network_.all<Position>().forEachIn(sheet_.id.value, [&](const Position& position) {
-            const Device* device = position.of == Kind::device ? network_.device({position.object}) : nullptr;
-            if (!device || (!only.empty() && !only.contains(device->id)))
-                return;
-            if (within && !liesIn(device->group, within))
-                return;
-            const auto plate = scene::plateOf(network_, sheet_.id, *device);
-            if (plate)
-                plates_.emplace(device->id.value, *plate);
-        });
-        // Levels, with groups where the sheet shows them.
-        levels_[0].group = within;
-        levelOf_[within.value] = 0;
-        const bool grouped = sheet_.groups;
-        only_ = &only;
-        std::vector<DeviceId> order;
-        for (const auto& [id, plate] : plates_)
-            order.push_back({id});
-        std::sort(order.begin(), order.end(), [&](DeviceId x, DeviceId y) {
-            const Device &a = *network_.device(x), &b = *network_.device(y);
-            return a.name != b.name ? naturalLess(a.name, b.name) : x < y;
-        });
-        for (const DeviceId id : order) {
-            const Device& device = *network_.device(id);
-            Level& level = grouped ? levelFor(device.group, within) : levels_[0];
-            const Rect& frame = plates_.at(id.value).frame;
-            itemOf_[id.value] = {level.group.value, static_cast<Index>(level.items.size())};
-            level.items.push_back({id, {}, {frame.w, frame.h}, device.name});
+    /// Plates begin where they began before; some among others lie about the middle of where they lay.
+    void putWhereItWas() {
+        Rect before, after;
+        for (const auto& [id, at] : drawing_.at) {
+            const Rect& frame = drawing_.plates.at(id).frame;
+            before = before.united(frame);
+            after = after.united({at.x, at.y, frame.w, frame.h});
         }
-        if (grouped)
-            for (auto& [id, level] : levels_)
-                if (id != 0) {
-                    Level& parent = levels_.at(level.parent == within ? 0 : level.parent.value);
-                    itemOf_[id] = {parent.group.value, static_cast<Index>(parent.items.size())};
-                    const Group* group = network_.group(level.group);
-                    parent.items.push_back(
-                        {{}, level.group, {}, group ? std::string_view(group->name) : std::string_view()});
-                }
-        std::set<LinkId> seen;
-        for (const DeviceId id : order)
-            network_.forEachLinkOf(id, [&](const Link& link) {
-                if (link.a.device != id || !scene::isDrawnOn(link, sheet_.id) || link.b.device == id ||
-                    !plates_.contains(link.b.device.value))
-                    return;
-                addLink(link);
-            });
-    }
-
-    /// Whether all of a group is arranged, so that it can stand as one.
-    bool isWhole(GroupId group) {
-        if (only_->empty())
-            return true;
-        const auto [at, fresh] = whole_.try_emplace(group.value, true);
-        if (fresh)
-            for (const DeviceId id : devicesWithin(network_, group))
-                at->second &= !network_.position(sheet_.id, id.value) || only_->contains(id);
-        return at->second;
-    }
-
-    bool liesIn(GroupId group, GroupId in) const {
-        for (const GroupId each : upwards(network_, group))
-            if (each == in)
-                return true;
-        return false;
-    }
-
-    /// The level of a group, with those around it. A level in a group that stays as it is is
-    /// that group's.
-    Level& levelFor(GroupId group, GroupId within) {
-        if (group == within || !group || !network_.group(group) || !isWhole(group))
-            return levels_[0];
-        if (const auto at = levels_.find(group.value); at != levels_.end())
-            return at->second;
-        Level& parent = levelFor(network_.group(group)->parent, within);
-        if (parent.asIs)
-            return parent;
-        const std::size_t depth = parent.depth + 1;
-        const GroupId around = parent.group;
-        Level level;
-        level.group = group;
-        level.parent = around;
-        level.depth = depth;
-        const Position* position = network_.position(sheet_.id, group.value);
-        const Group& held = *network_.group(group);
-        level.asIs = (position && position->folded) || (sheet_.racks && held.rackUnits > 0);
-        return levels_.emplace(group.value, std::move(level)).first->second;
-    }
-
-    /// What stands for a device on a level.
-    std::optional<Index> itemOn(const Level& level, DeviceId device) const {
-        auto at = itemOf_.find(device.value);
-        while (at != itemOf_.end()) {
-            if (at->second.first == level.group.value)
-                return at->second.second;
-            at = itemOf_.find(at->second.first);
-        }
-        return std::nullopt;
-    }
-
-    void addLink(const Link& link) {
-        // The innermost level both ends are on.
-        std::vector<std::uint64_t> ofA;
-        for (auto at = itemOf_.find(link.a.device.value); at != itemOf_.end();
-             at = itemOf_.find(at->second.first))
-            ofA.push_back(at->second.first);
-        for (auto at = itemOf_.find(link.b.device.value); at != itemOf_.end();
-             at = itemOf_.find(at->second.first)) {
-            const std::uint64_t id = at->second.first;
-            if (std::find(ofA.begin(), ofA.end(), id) == ofA.end())
-                continue;
-            Level& level = levels_.at(id == levels_.at(0).group.value ? 0 : id);
-            const auto a = itemOn(level, link.a.device), b = itemOn(level, link.b.device);
-            if (level.asIs || !a || !b || *a == *b)
-                return;
-            const auto key = std::tuple(id, std::min(*a, *b), std::max(*a, *b));
-            const auto [bundle, fresh] = bundles_.try_emplace(key, level.bundles.size());
-            if (fresh)
-                level.bundles.push_back({std::min(*a, *b), std::max(*a, *b), {}});
-            level.bundles[bundle->second].links.push_back(&link);
-            return;
-        }
-    }
-
-    double tickAt(const Link& link, DeviceId device) const {
-        const PortRef& port = link.a.device == device ? link.a : link.b;
-        const scene::Plate& plate = plates_.at(device.value);
-        const int index = scene::railIndexOf(network_, port);
-        if (index < 0 || index >= static_cast<int>(plate.ticks.size()))
-            return -1;
-        const Rect tick = plate.rail.tick(index);
-        return tick.x + tick.w / 2 - plate.frame.x;
-    }
-
-    void arrangeLevels() {
-        for (std::size_t depth = deepest_ + 1; depth-- > 0;)
-            for (auto& [id, level] : levels_)
-                if (level.depth == depth && !level.asIs)
-                    arrangeLevel(level);
-    }
-
-    /// Tells the groups of a level over which of their borders its links, and those that leave
-    /// it, come.
-    void tellLeaving(const Level& level) {
-        const auto tell = [&](Index item, const Link* link, bool below, double order) {
-            const Item& held = level.items[item];
-            if (held.device || levels_.at(held.group.value).asIs)
-                return;
-            Level& inner = levels_.at(held.group.value);
-            const auto within = itemOn(inner, link->a.device);
-            const auto at = within ? within : itemOn(inner, link->b.device);
-            if (at)
-                inner.leaving.push_back({link, *at, below, order, {}});
+        PointF by{before.x - after.x, before.y - after.y};
+        if (!wish_.only.empty())
+            by = before.centre() - after.centre();
+        const auto onSheet = [](double least, double size, double way) {
+            return std::clamp<double>(least + way, -sheetLimit, sheetLimit - size) - least;
         };
-        for (std::size_t e = 0; e < level.bundles.size(); ++e) {
-            const Bundle& bundle = level.bundles[e];
-            const auto& way = level.drawing.paths[e];
-            for (const Index item : {bundle.a, bundle.b}) {
-                const Index other = item == bundle.a ? bundle.b : bundle.a;
-                const Rect frame{level.drawing.at[item].x, level.drawing.at[item].y, level.items[item].size.x,
-                                 level.items[item].size.y};
-                const PointF there = level.drawing.at[other] + level.items[other].size * 0.5;
-                const PointF end = way.empty()        ? layout::leavingSide(frame, there)
-                                   : item == bundle.a ? way.front()
-                                                      : way.back();
-                const bool below = std::abs(end.y - frame.bottom()) < 1 ? true
-                                   : std::abs(end.y - frame.y) < 1      ? false
-                                                                        : there.y > frame.centre().y;
-                for (const Link* link : bundle.links)
-                    tell(item, link, below, end.x + (there.x - end.x) * 1e-4);
-            }
-        }
-        for (const Leaving& each : level.leaving)
-            tell(each.item, each.link, each.below, each.order);
-    }
-
-    void arrangeLevel(Level& level) {
-        layout::Graph graph;
-        layout::Wish wish;
-        wish.style = wish_.style;
-        wish.flow = wish_.flow;
-        wish.spacing = wish_.spacing;
-        wish.seed = wish_.seed;
-        for (Index i = 0; i < level.items.size(); ++i) {
-            Item& item = level.items[i];
-            if (!item.device)
-                item.size = sizeOf(levels_.at(item.group.value));
-            layout::Node node{item.size.x, item.size.y, -1};
-            if (item.device) {
-                const Role role = roleOf(network_, *network_.device(item.device));
-                node.tier = role == Role::unknown ? -1 : tierOf(role);
-            }
-            graph.nodes.push_back(node);
-        }
-        if (wish_.anchor)
-            wish.anchor = itemOn(level, wish_.anchor).value_or(layout::none);
-        for (const Bundle& bundle : level.bundles) {
-            layout::Edge edge{bundle.a, bundle.b, -1, -1, static_cast<int>(bundle.links.size())};
-            const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
-            if (bundle.links.size() == 1) {
-                edge.atA = a.device ? tickAt(*bundle.links.front(), a.device) : -1;
-                edge.atB = b.device ? tickAt(*bundle.links.front(), b.device) : -1;
-            }
-            graph.edges.push_back(edge);
-        }
-        std::stable_sort(level.leaving.begin(), level.leaving.end(),
-                         [](const Leaving& x, const Leaving& y) { return x.order < y.order; });
-        for (const Leaving& each : level.leaving)
-            wish.outside.push_back({each.item, each.below});
-        layout::Arranged arranged = layout::arranged(graph, wish);
-        level.drawing = std::move(arranged.drawing);
-        level.bounds = layout::boundsOf(graph, level.drawing);
-        for (std::size_t i = 0; i < level.leaving.size(); ++i) {
-            level.leaving[i].way =
-                i < arranged.stubs.size() ? std::move(arranged.stubs[i]) : std::vector<PointF>{};
-            for (const PointF p : level.leaving[i].way)
-                level.bounds = level.bounds.united({p.x, p.y, 0.01, 0.01});
-        }
-        shapes_.insert(shapes_.end(), arranged.shapes.begin(), arranged.shapes.end());
-    }
-
-    /// How large a group is with its frame.
-    PointF sizeOf(const Level& level) const {
-        if (level.asIs) {
-            const auto standing = folding_->standing(level.group);
-            return standing ? PointF{standing->w, standing->h} : PointF{scene::tileWidth, scene::tileHeight};
-        }
-        return {level.bounds.w + 2 * scene::framePadding,
-                level.bounds.h + 2 * scene::framePadding + scene::frameTitle};
-    }
-
-    /// Where the drawing begins: where what is arranged began before.
-    PointF cornerFor(const Level& root) const {
-        PointF least{1e18, 1e18}, most{-1e18, -1e18};
-        for (const auto& [id, plate] : plates_) {
-            least = {std::min(least.x, plate.frame.x), std::min(least.y, plate.frame.y)};
-            most = {std::max(most.x, plate.frame.right()), std::max(most.y, plate.frame.bottom())};
-        }
-        if (!wish_.only.empty()) // about its middle
-            least = (least + most) * 0.5 - PointF{root.bounds.w, root.bounds.h} * 0.5;
-        const auto onSheet = [](double at, double size) {
-            return std::clamp<double>(at, -sheetLimit, sheetLimit - size);
-        };
-        return {onSheet(least.x, root.bounds.w), onSheet(least.y, root.bounds.h)};
-    }
-
-    void place(Level& level, PointF by) {
-        level.by = by;
-        for (std::size_t i = 0; i < level.items.size(); ++i) {
-            const Item& item = level.items[i];
-            const PointF at = level.drawing.at[i] + by;
-            if (item.device) {
-                at_[item.device.value] = at;
-                continue;
-            }
-            Level& inner = levels_.at(item.group.value);
-            if (inner.asIs) {
-                const auto standing = folding_->standing(item.group);
-                kept_.emplace_back(item.group, standing ? at - PointF{standing->x, standing->y} : PointF{});
-                continue;
-            }
-            place(inner, at + PointF{scene::framePadding - inner.bounds.x,
-                                     scene::framePadding + scene::frameTitle - inner.bounds.y});
-        }
-        for (std::size_t e = 0; e < level.bundles.size(); ++e)
-            pathsOf(level, level.bundles[e], level.drawing.paths[e]);
-    }
-
-    /// Which of the links that leave a group over the same border one is, and its way out; null
-    /// where it has none.
-    const Leaving* leavingOf(const Level& level, const Link* link, std::size_t& place,
-                             std::size_t& all) const {
-        const Leaving* found = nullptr;
-        for (const Leaving& each : level.leaving)
-            if (each.link == link)
-                found = &each;
-        place = all = 0;
-        for (const Leaving& each : level.leaving)
-            if (found && each.below == found->below) {
-                place += &each < found;
-                ++all;
-            }
-        return found && !found->way.empty() ? found : nullptr;
-    }
-
-    /// The way of a link from a point on the border of a group's frame to the plate inside, in
-    /// steps in the room between frame and what is drawn; false where it has none.
-    bool goIn(const Item& item, const Link* link, std::vector<PointF>& path) const {
-        if (item.device)
-            return true;
-        const Level& inner = levels_.at(item.group.value);
-        std::size_t place = 0, all = 0;
-        const Leaving* leaving = inner.asIs ? nullptr : leavingOf(inner, link, place, all);
-        if (!leaving)
-            return false;
-        const PointF from = path.back(), start = leaving->way.front() + inner.by;
-        const double room = scene::framePadding + (leaving->below ? 0 : scene::frameTitle);
-        // Those that go to the right: the further left the nearer to what is drawn; the others the
-        // other way round. So none crosses another.
-        const double rank = static_cast<double>(place + 1) / static_cast<double>(all + 1);
-        const double share = start.x > from.x ? 1 - rank : rank;
-        const double y = leaving->below ? start.y + room * (1 - share) : start.y - room * (1 - share);
-        if (std::abs(start.x - from.x) > 0.5) {
-            path.push_back({from.x, y});
-            path.push_back({start.x, y});
-        }
-        for (const PointF p : leaving->way)
-            path.push_back(p + inner.by);
-        return goIn(inner.items[leaving->item], link, path);
-    }
-
-    /// The ways of all links of a bundle, side by side, as they come in order into a group.
-    void pathsOf(const Level& level, const Bundle& bundle, std::vector<PointF> way) {
-        const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
-        const bool drawn = !way.empty();
-        const auto frameOf = [&](Index i) {
-            const PointF at = level.drawing.at[i] + level.by;
-            return Rect{at.x, at.y, level.items[i].size.x, level.items[i].size.y};
-        };
-        for (PointF& p : way)
-            p = p + level.by;
-        auto links = bundle.links;
-        const Item* ordered = !b.device ? &b : !a.device ? &a : nullptr;
-        if (ordered && !levels_.at(ordered->group.value).asIs) {
-            const auto& leaving = levels_.at(ordered->group.value).leaving;
-            const auto orderOf = [&](const Link* link) {
-                return std::find_if(leaving.begin(), leaving.end(),
-                                    [&](const Leaving& each) { return each.link == link; }) -
-                       leaving.begin();
-            };
-            std::sort(links.begin(), links.end(),
-                      [&](const Link* x, const Link* y) { return orderOf(x) < orderOf(y); });
-        }
-        const double n = static_cast<double>(links.size());
-        const double gap = std::min(5.0, 15.0 / std::max(1.0, n));
-        for (std::size_t k = 0; k < links.size(); ++k) {
-            const double aside = gap * (static_cast<double>(k) - (n - 1) / 2);
-            std::vector<PointF> outer;
-            if (drawn) {
-                outer = layout::besidePath(way, aside);
-                const bool atB = ordered == &b;
-                const double moved = atB ? outer.back().x - way.back().x : outer.front().x - way.front().x;
-                if (ordered && moved * aside < 0) // the other way round as seen from the group
-                    outer = layout::besidePath(way, -aside);
-            } else if (ordered) {
-                const auto end = [&](Index i, Index other) {
-                    const Rect frame = frameOf(i);
-                    const Item& item = level.items[i];
-                    if (item.device)
-                        return layout::leavingSide(frame, frameOf(other).centre());
-                    std::size_t place = 0, all = 0;
-                    const Leaving* leaving = leavingOf(levels_.at(item.group.value), links[k], place, all);
-                    const double x =
-                        frame.centre().x + (static_cast<double>(place) - static_cast<double>(all) / 2) * 8;
-                    return PointF{std::clamp(x, frame.x, frame.right()),
-                                  leaving && leaving->below ? frame.bottom() : frame.y};
-                };
-                outer = {end(bundle.a, bundle.b), end(bundle.b, bundle.a)};
-            } else {
-                paths_[links[k]->id.value].clear();
-                continue;
-            }
-            // From a's plate out to its frame, over to b's, and in to its plate.
-            std::vector<PointF> path{outer.front()};
-            bool whole = goIn(a, links[k], path);
-            std::reverse(path.begin(), path.end());
-            path.insert(path.end(), outer.begin() + 1, outer.end());
-            whole = goIn(b, links[k], path) && whole;
-            if (!whole)
-                path.clear();
-            const bool fromA = a.device ? links[k]->a.device == a.device : isIn(links[k]->a.device, a.group);
-            if (!fromA)
-                std::reverse(path.begin(), path.end());
-            paths_[links[k]->id.value] = std::move(path);
-        }
-    }
-
-    bool isIn(DeviceId device, GroupId group) const {
-        for (auto at = itemOf_.find(device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first))
-            if (at->second.first == group.value)
-                return true;
-        return false;
+        const Rect& all = drawing_.bounds;
+        drawing_.move({onSheet(all.x, all.w, by.x), onSheet(all.y, all.h, by.y)});
     }
 
     /// Pinned devices stay; the drawing comes to them as well as it can.
     void keepPinned() {
         std::vector<std::uint64_t> pinned;
         PointF off;
-        for (const auto& [id, at] : at_)
-            if (const Position* position = network_.position(sheet_.id, id); position && position->pinned) {
+        for (const auto& [id, at] : drawing_.at)
+            if (const Position* position = network_.position(sheet_, id); position && position->pinned) {
                 pinned.push_back(id);
                 off = off + (scene::toF(position->at) - at);
             }
         if (pinned.empty())
             return;
-        off = off * (1.0 / static_cast<double>(pinned.size()));
-        for (auto& [id, at] : at_)
-            at = at + off;
-        for (auto& [id, path] : paths_)
-            for (PointF& p : path)
-                p = p + off;
-        for (auto& [group, by] : kept_)
-            by = by + off;
-        for (auto& [id, level] : levels_)
-            level.by = level.by + off;
+        drawing_.move(off * (1.0 / static_cast<double>(pinned.size())));
         std::vector<Rect> taken;
         for (const std::uint64_t id : pinned) {
-            const Rect& frame = plates_.at(id).frame;
-            if (at_.at(id) != PointF{frame.x, frame.y})
+            const Rect& frame = drawing_.plates.at(id).frame;
+            if (drawing_.at.at(id) != PointF{frame.x, frame.y})
                 stray_.insert(id);
-            at_.at(id) = {frame.x, frame.y};
+            drawing_.at.at(id) = {frame.x, frame.y};
             taken.push_back(frame.grown(12));
         }
-        for (auto& [id, at] : at_) {
+        for (auto& [id, at] : drawing_.at) {
             if (std::binary_search(pinned.begin(), pinned.end(), id))
                 continue;
-            const Rect& size = plates_.at(id).frame;
+            const Rect& size = drawing_.plates.at(id).frame;
             for (int tries = 0; tries < 400; ++tries) { // beside what is in the way, whichever is nearest
                 Rect frame{at.x, at.y, size.w, size.h};
                 const auto hit = std::find_if(taken.begin(), taken.end(),
@@ -540,19 +104,20 @@ private:
     void goRound() {
         std::vector<Rect> plates;
         std::unordered_map<std::uint64_t, Index> index;
-        for (const auto& [id, at] : at_) {
-            const scene::Plate& plate = plates_.at(id);
+        for (const auto& [id, at] : drawing_.at) {
+            const scene::Plate& plate = drawing_.plates.at(id);
             const Rect frame{at.x, at.y, plate.frame.w, plate.frame.h};
             index[id] = static_cast<Index>(plates.size());
             plates.push_back(frame);
         }
         const auto anchorAt = [&](DeviceId device) {
             const Rect& frame = plates[index.at(device.value)];
-            return plates_.at(device.value).movedTo(frame).anchor();
+            return drawing_.plates.at(device.value).movedTo(frame).anchor();
         };
+        scene::Parallels parallels(network_, sheet_);
         std::vector<layout::DrawnLine> lines;
         std::vector<std::uint64_t> ids;
-        for (const auto& [id, path] : paths_) {
+        for (const auto& [id, path] : drawing_.paths) {
             const Link& link = *network_.link({id});
             const auto a = index.find(link.a.device.value), b = index.find(link.b.device.value);
             if (a == index.end() || b == index.end())
@@ -561,39 +126,29 @@ private:
             if (path.empty() || stray_.contains(link.a.device.value) ||
                 stray_.contains(link.b.device.value)) {
                 const scene::Anchor from = anchorAt(link.a.device), to = anchorAt(link.b.device);
-                line.path = {
-                    scene::leavingFrom(from, scene::railIndexOf(network_, link.a), to.frame.centre()),
-                    scene::leavingFrom(to, scene::railIndexOf(network_, link.b), from.frame.centre())};
+                line.path =
+                    scene::straightPath(from, to, scene::railIndexOf(network_, link.a),
+                                        scene::railIndexOf(network_, link.b), parallels.placeOf(link));
             }
             lines.push_back(std::move(line));
             ids.push_back(id);
         }
         for (const Index i : layout::goRound(plates, lines)) {
-            paths_[ids[i]] = lines[i].path;
+            drawing_.paths[ids[i]] = lines[i].path;
             bent_.insert(ids[i]);
         }
     }
-
     /// A frame is as large as what is in it now, with the ways of its links.
-    void storeFrame(Network& out, const Level& level) const {
-        Rect members;
-        for (std::size_t i = 0; i < level.items.size(); ++i)
-            members = members.united(
-                {level.drawing.at[i].x, level.drawing.at[i].y, level.items[i].size.x, level.items[i].size.y});
-        const ObjectRef ref = refTo(level.group);
-        const Position* held = network_.position(sheet_.id, ref.id);
-        Position position = positionOr(network_, sheet_.id, ref);
-        position.width = position.height = 0;
-        if (!members.grown(1).contains(level.bounds)) {
-            const PointF corner = PointF{level.bounds.x - scene::framePadding,
-                                         level.bounds.y - scene::framePadding - scene::frameTitle} +
-                                  level.by;
-            position.at = rounded(corner);
-            position.width = static_cast<int>(std::lround(level.bounds.w + 2 * scene::framePadding));
-            position.height =
-                static_cast<int>(std::lround(level.bounds.h + 2 * scene::framePadding + scene::frameTitle));
-        } else if (!held) {
+    void storeFrame(Network& out, const SheetDrawing::Frame& frame) const {
+        const Position* held = network_.position(sheet_, frame.group.value);
+        if (!held && !frame.drawn)
             return;
+        Position position = positionOr(network_, sheet_, refTo(frame.group));
+        position.width = position.height = 0;
+        if (frame.drawn) {
+            position.at = rounded({frame.drawn->x, frame.drawn->y});
+            position.width = static_cast<int>(std::lround(frame.drawn->w));
+            position.height = static_cast<int>(std::lround(frame.drawn->h));
         }
         if (!held || *held != position)
             out.put(std::move(position));
@@ -601,33 +156,32 @@ private:
 
     void store(Network& out, ArrangeReport* report) const {
         double way = 0;
-        for (const auto& [id, at] : at_) {
+        for (const auto& [id, at] : drawing_.at) {
             const ObjectRef ref = refTo(DeviceId{id});
-            Position position = positionOr(network_, sheet_.id, ref);
+            Position position = positionOr(network_, sheet_, ref);
             const Point to = rounded(at);
             way += scene::length(scene::toF(to) - scene::toF(position.at));
             position.at = to;
-            if (!(network_.position(sheet_.id, id) && *network_.position(sheet_.id, id) == position))
+            if (!(network_.position(sheet_, id) && *network_.position(sheet_, id) == position))
                 out.put(std::move(position));
         }
-        if (report && !at_.empty())
-            report->moved = way / static_cast<double>(at_.size());
+        if (report && !drawing_.at.empty())
+            report->moved = way / static_cast<double>(drawing_.at.size());
         std::vector<std::pair<ObjectRef, Point>> moves;
-        for (const auto& [group, by] : kept_)
+        for (const auto& [group, by] : drawing_.kept)
             moves.emplace_back(refTo(group), rounded(by));
         if (!moves.empty())
-            (void)moveStored(out, sheet_.id, moves);
-        for (const auto& [id, level] : levels_)
-            if (id != 0 && !level.asIs)
-                storeFrame(out, level);
-        for (const auto& [id, path] : paths_) {
+            (void)moveStored(out, sheet_, moves);
+        for (const SheetDrawing::Frame& frame : drawing_.frames)
+            storeFrame(out, frame);
+        for (const auto& [id, path] : drawing_.paths) {
             const Link* link = network_.link({id});
             const bool stray = !bent_.contains(id) && (stray_.contains(link->a.device.value) ||
                                                        stray_.contains(link->b.device.value));
-            const Position* held = network_.position(sheet_.id, id);
+            const Position* held = network_.position(sheet_, id);
             if ((path.empty() || stray) && !held)
                 continue;
-            Position position = positionOr(network_, sheet_.id, refTo(link->id));
+            Position position = positionOr(network_, sheet_, refTo(link->id));
             position.bends.clear();
             if (!stray)
                 for (const PointF p : path)
@@ -642,7 +196,7 @@ private:
         if (wish_.style != layout::Style::suggest && wish_.style != layout::Style::fabric)
             return std::string(layout::textOf(wish_.style));
         std::size_t rings = 0, ladders = 0, meshes = 0, trees = 0;
-        for (const layout::Composed& shape : shapes_) {
+        for (const layout::Composed& shape : drawing_.shapes) {
             rings += shape.rings;
             ladders += shape.ladders;
             meshes += shape.meshes;
@@ -662,27 +216,12 @@ private:
             out += (i == 0 ? "" : i + 1 == said.size() ? " and " : ", ") + said[i];
         return out;
     }
-
     const Network& network_;
-    const Sheet& sheet_;
-    const Look& look_;
+    SheetId sheet_;
     const ArrangeWish& wish_;
-    const std::set<DeviceId>* only_ = nullptr; ///< while gathering
-    std::map<std::uint64_t, bool> whole_;      ///< groups, as far as asked
-    std::shared_ptr<const scene::Folding> folding_;
-    std::unordered_map<std::uint64_t, scene::Plate> plates_;
-    std::map<std::uint64_t, Level> levels_; ///< by group; 0: the whole
-    std::unordered_map<std::uint64_t, std::uint64_t> levelOf_;
-    /// Of devices and groups: the group of the level they are on, and which item of it.
-    std::unordered_map<std::uint64_t, std::pair<std::uint64_t, Index>> itemOf_;
-    std::map<std::tuple<std::uint64_t, Index, Index>, std::size_t> bundles_;
-    std::map<std::uint64_t, PointF> at_;
-    std::map<std::uint64_t, std::vector<PointF>> paths_; ///< of links
-    std::vector<std::pair<GroupId, PointF>> kept_;       ///< how far groups that stay as they are go
-    std::set<std::uint64_t> stray_;                      ///< not where the drawing has them
-    std::set<std::uint64_t> bent_;                       ///< links that go round plates
-    std::vector<layout::Composed> shapes_;
-    std::size_t deepest_ = 0;
+    SheetDrawing drawing_;
+    std::set<std::uint64_t> stray_; ///< devices not where the drawing has them
+    std::set<std::uint64_t> bent_;  ///< links that go round plates
 };
 
 } // namespace
@@ -693,7 +232,11 @@ ActResult arrange(const Network& network, const Look& look, const ArrangeWish& w
         return error("the sheet is no longer there", "choose another");
     if (sheet->mmPerUnit > 0)
         return error("what stands on a plan is where it is built", "arrange another sheet");
-    return Arranger(network, look, wish).act(report);
+    const auto folding = sharedFoldingOf(network, look);
+    auto drawing = drawingOf(network, look, wish, *folding);
+    if (!drawing)
+        return drawing.refusal();
+    return Arranger(network, look.sheet, wish, *std::move(drawing)).act(report);
 }
 
 void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devices) {

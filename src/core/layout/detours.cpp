@@ -4,12 +4,13 @@
 #include "core/layout/buckets.h"
 
 #include <array>
+#include <set>
 
 namespace underridge::layout {
 namespace {
 
-constexpr double clear = 9; ///< between a line and a plate it goes round
-constexpr int deepest = 5;  ///< bends after one another
+constexpr double clear = 9;          ///< between a line and a plate it goes round
+constexpr std::size_t mostRound = 8; ///< plates gone round from one point
 /// How often ways may be looked along for plates: for one line, and for all.
 constexpr int looksAtFirst = 200, looksALine = 4'000, looksInAll = 80'000;
 
@@ -38,46 +39,55 @@ public:
         return first;
     }
 
-    /// The bends of a way from a to b; how many plates are still in it.
-    std::size_t way(PointF a, PointF b, const DrawnLine& line, int depth, std::vector<PointF>& bends) {
-        const Index met = firstMet(a, b, line);
-        if (met == none)
-            return 0;
-        if (depth == 0 || left_ <= 0)
-            return 1;
-        const Rect round = plates_[met].grown(clear);
-        const std::array<PointF, 4> corners{PointF{round.x, round.y}, PointF{round.right(), round.y},
-                                            PointF{round.x, round.bottom()},
-                                            PointF{round.right(), round.bottom()}};
-        std::array<std::size_t, 4> order{0, 1, 2, 3};
-        const auto length = [&](std::size_t i) {
-            return scene::length(corners[i] - a) + scene::length(b - corners[i]);
+    /// The bends of a short way from a to b round the corners of plates met on it (A*, Hart, Nilsson
+    /// and Raphael 1968, over corners as they turn up); false when none was found.
+    bool way(PointF a, PointF b, const DrawnLine& line, std::vector<PointF>& bends) {
+        struct Step {
+            PointF at;
+            double gone = 0;
+            int before = -1; ///< step
         };
-        std::sort(order.begin(), order.end(),
-                  [&](std::size_t x, std::size_t y) { return length(x) < length(y); });
-        std::size_t fewest = ~std::size_t{0};
-        std::vector<PointF> best;
-        for (const std::size_t i : order) {
-            const PointF corner = corners[i];
-            if (scene::length(corner - a) < 1 || scene::segmentMeets(a, corner, plates_[met].grown(1)))
-                continue;
-            std::vector<PointF> out;
-            const std::size_t before = way(a, corner, line, depth > 2 ? 2 : depth - 1, out);
-            if (before >= fewest)
-                continue;
-            out.push_back(corner);
-            const std::size_t left = before + way(corner, b, line, depth - 1, out);
-            if (left < fewest) {
-                fewest = left;
-                best = std::move(out);
-                if (left == 0)
-                    break;
+        std::vector<Step> steps{{a, 0, -1}};
+        std::set<std::pair<Index, int>> seen; // plate and corner
+        const auto farther = [&](std::size_t x, std::size_t y) {
+            return steps[x].gone + scene::length(b - steps[x].at) >
+                   steps[y].gone + scene::length(b - steps[y].at);
+        };
+        std::vector<std::size_t> open{0};
+        while (!open.empty() && left_ > 0) {
+            std::pop_heap(open.begin(), open.end(), farther);
+            const std::size_t here = open.back();
+            open.pop_back();
+            const PointF from = steps[here].at;
+            Index met = firstMet(from, b, line);
+            if (met == none) {
+                std::vector<PointF> back;
+                for (int i = static_cast<int>(here); i > 0; i = steps[static_cast<std::size_t>(i)].before)
+                    back.push_back(steps[static_cast<std::size_t>(i)].at);
+                bends.insert(bends.end(), back.rbegin(), back.rend());
+                return true;
             }
+            std::vector<Index> round{met}; // plates whose corners may lead on from here
+            for (std::size_t r = 0; r < round.size() && r < mostRound; ++r)
+                for (int corner = 0; corner < 4; ++corner) {
+                    const Rect grown = plates_[round[r]].grown(clear);
+                    const PointF at{corner % 2 == 0 ? grown.x : grown.right(),
+                                    corner < 2 ? grown.y : grown.bottom()};
+                    if (scene::length(at - from) < 1 || seen.contains({round[r], corner}))
+                        continue;
+                    if (const Index before = firstMet(from, at, line); before != none) {
+                        if (std::find(round.begin(), round.end(), before) == round.end())
+                            round.push_back(before);
+                        continue;
+                    }
+                    seen.insert({round[r], corner});
+                    steps.push_back(
+                        {at, steps[here].gone + scene::length(at - from), static_cast<int>(here)});
+                    open.push_back(steps.size() - 1);
+                    std::push_heap(open.begin(), open.end(), farther);
+                }
         }
-        if (fewest == ~std::size_t{0})
-            return 1;
-        bends.insert(bends.end(), best.begin(), best.end());
-        return fewest;
+        return false;
     }
 
     /// The shortest way that leaves the plates at other sides; false when there is none.
@@ -94,7 +104,7 @@ public:
         for (const PointF from : sides(line.a))
             for (const PointF to : sides(line.b)) {
                 std::vector<PointF> tried{from};
-                if (scene::length(to - from) >= shortest || way(from, to, line, deepest, tried) > 0)
+                if (scene::length(to - from) >= shortest || !way(from, to, line, tried))
                     continue;
                 tried.push_back(to);
                 if (const double length = scene::pathLength(tried); length < shortest) {
@@ -138,7 +148,7 @@ std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>&
             if (router.firstMet(line.path[k], line.path[k + 1], line) == none)
                 continue;
             met = true;
-            better = router.way(line.path[k], line.path[k + 1], line, deepest, path) == 0;
+            better = router.way(line.path[k], line.path[k + 1], line, path);
         }
         if (!met)
             return true;

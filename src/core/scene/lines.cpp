@@ -95,24 +95,20 @@ bool isDisabled(const Network& network, const PortRef& port) {
     return record && record->disabled;
 }
 
-/// From anchor to anchor by its bends; parallel links side by side.
+/// From anchor to anchor by its bends.
 std::vector<PointF> pathOf(const Anchor& a, const Anchor& b, int portA, int portB,
                            const std::vector<PointF>& bends, std::pair<int, int> parallels) {
+    if (bends.empty())
+        return straightPath(a, b, portA, portB, parallels);
     std::vector<PointF> path;
-    if (const auto [place, all] = parallels; all > 1 && bends.empty()) {
-        const double by = (place - (all - 1) / 2.0) * parallelGap;
-        path.push_back(shifted(a.frame, leavingFrom(a, -1, b.frame.centre()), by));
-        path.push_back(shifted(b.frame, leavingFrom(b, -1, a.frame.centre()), by));
-        return path;
-    }
     // A first or last bend at the border of a plate is where the line ends.
     const bool endA = bends.size() > 1 && a.frame.grown(2).contains(bends.front()),
                endB = bends.size() > 1 && b.frame.grown(2).contains(bends.back());
     if (!endA)
-        path.push_back(leavingFrom(a, portA, bends.empty() ? b.frame.centre() : bends.front()));
+        path.push_back(leavingFrom(a, portA, bends.front()));
     path.insert(path.end(), bends.begin(), bends.end());
     if (!endB)
-        path.push_back(leavingFrom(b, portB, bends.empty() ? a.frame.centre() : bends.back()));
+        path.push_back(leavingFrom(b, portB, bends.back()));
     return path;
 }
 
@@ -199,6 +195,16 @@ PointF leavingFrom(const Anchor& anchor, int port, PointF towards) {
     }
     const double y = c.y + d.y * (f.w / 2) / std::abs(d.x);
     return {d.x >= 0 ? f.right() : f.x, std::clamp(y, f.y + corner, f.bottom() - corner)};
+}
+
+std::vector<PointF> straightPath(const Anchor& a, const Anchor& b, int portA, int portB,
+                                 std::pair<int, int> parallels) {
+    const auto [place, all] = parallels;
+    if (all < 2)
+        return {leavingFrom(a, portA, b.frame.centre()), leavingFrom(b, portB, a.frame.centre())};
+    const double by = (place - (all - 1) / 2.0) * parallelGap; // side by side
+    return {shifted(a.frame, leavingFrom(a, -1, b.frame.centre()), by),
+            shifted(b.frame, leavingFrom(b, -1, a.frame.centre()), by)};
 }
 
 LinkForm formOf(const Network& network, const Link& link) {

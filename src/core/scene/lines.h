@@ -61,6 +61,11 @@ PointF leavingFrom(const Anchor& anchor, int port, PointF towards);
 /// The innermost group both ends of a link are in: its bends are of that level.
 model::GroupId levelOf(const model::Network& network, const model::Link& link);
 
+/// The path of a link without bends, which tick of each rail it ends in (-1: not known), and what
+/// Parallels says of it.
+std::vector<PointF> straightPath(const Anchor& a, const Anchor& b, int portA, int portB,
+                                 std::pair<int, int> parallels);
+
 /// Which tick of its device's rail a port is; -1: not known.
 int railIndexOf(const model::Network& network, const model::PortRef& port);
 
