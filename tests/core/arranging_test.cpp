@@ -117,6 +117,31 @@ private Q_SLOTS:
                     QVERIFY(scene.frame(group)->frame.grown(1).contains(p));
         });
     }
+    void tidying_moves_what_must_and_little_else() {
+        Workbench b;
+        std::vector<DeviceId> row;
+        for (int i = 0; i < 6; ++i)
+            row.push_back(b.add("access-switch-24", {}, {260 * i, i % 2 == 0 ? 0 : 7})); // nearly in line
+        const DeviceId over = b.add("access-switch-24", {}, {1400, 30});                 // lies on the last
+        const DeviceId far = b.add("access-switch-24", {}, {500, 900});
+        b.link({row[0], {}}, {row[5], {}}); // through all between
+        edit::ArrangeWish wish;
+        wish.style = layout::Style::tidy;
+        edit::ArrangeReport report;
+        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, wish, &report)));
+        const auto at = [&](DeviceId id) { return b.network.position(b.sheet, id.value)->at; };
+        for (int i = 1; i < 5; ++i)
+            QVERIFY(std::abs(at(row[static_cast<std::size_t>(i)]).y - at(row[0]).y) <= 1);
+        QCOMPARE(at(far), (Point{500, 900}));
+        const auto m = measuresOf(b.network, b.sheet);
+        QVERIFY(m.overlaps == 0 && m.linksThroughDevices == 0);
+        QVERIFY(report.moved < 40);
+        QVERIFY(report.why.starts_with("tidied"));
+        QVERIFY(at(over).y != 30 || at(row[5]).y > 7);
+        // Once tidy it stays as it is.
+        auto again = edit::arrange(b.network, {b.sheet}, wish);
+        QVERIFY(again && again->network == b.network);
+    }
     void only_some_leaves_the_rest() {
         Campus c;
         c.arrangeAs();

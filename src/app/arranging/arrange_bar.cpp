@@ -34,6 +34,10 @@ constexpr StyleTexts styles[] = {
      QT_TRANSLATE_NOOP("ArrangeBar", "On a ring, in an order with few crossings; trees outside")},
     {Style::grid, QT_TRANSLATE_NOOP("ArrangeBar", "Grid"),
      QT_TRANSLATE_NOOP("ArrangeBar", "In rows and columns by name")},
+    {Style::tidy, QT_TRANSLATE_NOOP("ArrangeBar", "Tidy"),
+     QT_TRANSLATE_NOOP(
+         "ArrangeBar",
+         "As it stands: what is nearly in line comes into line, nothing overlaps, links go round plates")},
     {Style::row, QT_TRANSLATE_NOOP("ArrangeBar", "Row"),
      QT_TRANSLATE_NOOP("ArrangeBar", "In one row by name")},
 };

@@ -79,8 +79,9 @@ public:
             arrangeLevels();
         }
         Level& root = levels_.at(0);
-        place(root, PointF{} - PointF{root.bounds.x, root.bounds.y});
-        out_.bounds = {0, 0, root.bounds.w, root.bounds.h};
+        const bool asItStands = wish_.style == layout::Style::tidy;
+        place(root, asItStands ? PointF{} : PointF{} - PointF{root.bounds.x, root.bounds.y});
+        out_.bounds = root.bounds.moved(root.by);
         for (const auto& [id, level] : levels_)
             if (id != 0 && !level.asIs)
                 out_.frames.push_back({level.group, drawnFrame(level)});
@@ -294,6 +295,9 @@ private:
             }
             graph.edges.push_back(edge);
         }
+        if (wish_.style == layout::Style::tidy)
+            for (const Item& item : level.items)
+                wish.before.push_back(cornerNow(item));
         std::stable_sort(level.leaving.begin(), level.leaving.end(),
                          [](const Leaving& x, const Leaving& y) { return x.order < y.order; });
         for (const Leaving& each : level.leaving)
@@ -308,6 +312,21 @@ private:
                 level.bounds = level.bounds.united({p.x, p.y, 0.01, 0.01});
         }
         out_.shapes.insert(out_.shapes.end(), arranged.shapes.begin(), arranged.shapes.end());
+    }
+
+    /// Where an item stands; of a group: where it comes to stand as what is in it is tidied.
+    PointF cornerNow(const Item& item) const {
+        if (item.device) {
+            const Rect& frame = out_.plates.at(item.device.value).frame;
+            return {frame.x, frame.y};
+        }
+        const Level& inner = levels_.at(item.group.value);
+        if (inner.asIs) {
+            const auto standing = folding_.standing(item.group);
+            return standing ? PointF{standing->x, standing->y} : PointF{};
+        }
+        return {inner.bounds.x - scene::framePadding,
+                inner.bounds.y - scene::framePadding - scene::frameTitle};
     }
 
     /// How large a group is with its frame.

@@ -31,7 +31,8 @@ public:
         Act act{fmt::format("Arrange {} {}", count, count == 1 ? "device" : "devices"), network_, {}};
         if (drawing_.bounds.w > sheetLimit || drawing_.bounds.h > sheetLimit)
             return error("a sheet has no room for that drawing", "choose another style, or less spacing");
-        putWhereItWas();
+        if (wish_.style != layout::Style::tidy)
+            putWhereItWas();
         keepPinned();
         for (auto& [id, at] : drawing_.at) // lines are looked at as they will be drawn
             at = scene::toF(rounded(at));
@@ -39,7 +40,9 @@ public:
         store(act.network, report);
         if (report) {
             report->devices = count;
-            report->why = why();
+            report->why = wish_.style == layout::Style::tidy
+                              ? fmt::format("tidied, {} moved", act.network == network_ ? 0 : movedCount())
+                              : why();
         }
         return act;
     }
@@ -61,6 +64,20 @@ private:
         };
         const Rect& all = drawing_.bounds;
         drawing_.move({onSheet(all.x, all.w, by.x), onSheet(all.y, all.h, by.y)});
+    }
+
+    /// Whether a link has bends that still lead from plate to plate: where things are only tidied
+    /// and neither of them moved.
+    bool keepsWay(const Link& link) const {
+        const Position* held = network_.position(sheet_, link.id.value);
+        if (wish_.style != layout::Style::tidy || !held || held->bends.empty())
+            return false;
+        const auto stays = [&](DeviceId device) {
+            const auto at = drawing_.at.find(device.value);
+            const Position* position = network_.position(sheet_, device.value);
+            return at == drawing_.at.end() || (position && rounded(at->second) == position->at);
+        };
+        return stays(link.a.device) && stays(link.b.device);
     }
 
     /// Pinned devices stay; the drawing comes to them as well as it can.
@@ -120,7 +137,7 @@ private:
         for (const auto& [id, path] : drawing_.paths) {
             const Link& link = *network_.link({id});
             const auto a = index.find(link.a.device.value), b = index.find(link.b.device.value);
-            if (a == index.end() || b == index.end())
+            if (a == index.end() || b == index.end() || keepsWay(link))
                 continue; // into a group that stays as it is
             layout::DrawnLine line{path, a->second, b->second};
             if (path.empty() || stray_.contains(link.a.device.value) ||
@@ -172,14 +189,15 @@ private:
             moves.emplace_back(refTo(group), rounded(by));
         if (!moves.empty())
             (void)moveStored(out, sheet_, moves);
-        for (const SheetDrawing::Frame& frame : drawing_.frames)
-            storeFrame(out, frame);
+        if (wish_.style != layout::Style::tidy)
+            for (const SheetDrawing::Frame& frame : drawing_.frames)
+                storeFrame(out, frame);
         for (const auto& [id, path] : drawing_.paths) {
             const Link* link = network_.link({id});
             const bool stray = !bent_.contains(id) && (stray_.contains(link->a.device.value) ||
                                                        stray_.contains(link->b.device.value));
             const Position* held = network_.position(sheet_, id);
-            if ((path.empty() || stray) && !held)
+            if (((path.empty() || stray) && !held) || keepsWay(*link))
                 continue;
             Position position = positionOr(network_, sheet_, refTo(link->id));
             position.bends.clear();
@@ -189,6 +207,15 @@ private:
             if (!held || *held != position)
                 out.put(std::move(position));
         }
+    }
+
+    std::size_t movedCount() const {
+        std::size_t count = 0;
+        for (const auto& [id, at] : drawing_.at) {
+            const Position* position = network_.position(sheet_, id);
+            count += !position || position->at != rounded(at);
+        }
+        return count;
     }
 
     std::string why() const {

@@ -5,8 +5,6 @@
 
 namespace underridge::layout {
 
-inline constexpr double between = 36; ///< at least, of two nodes in a drawing by springs
-
 /// Nodes in a grid, for who is near.
 class Places {
 public:

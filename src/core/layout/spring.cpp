@@ -198,13 +198,13 @@ bool pushed(const Springs& in, std::vector<PointF>& at, PointF reach, std::size_
     std::vector<PointF> by(at.size());
     bool free = true;
     for (Index i = 0; i < at.size(); ++i)
-        places.forEachNear(at[i], (in.sizes[i] + reach) * 0.5 + PointF{between, between}, [&](Index j) {
+        places.forEachNear(at[i], (in.sizes[i] + reach) * 0.5 + PointF{in.gap, in.gap}, [&](Index j) {
             ++looks;
             if (j <= i)
                 return;
             const PointF d = at[j] - at[i];
-            const double needX = (in.sizes[i].x + in.sizes[j].x) / 2 + between * 1.05 - std::abs(d.x),
-                         needY = (in.sizes[i].y + in.sizes[j].y) / 2 + between * 1.05 - std::abs(d.y);
+            const double needX = (in.sizes[i].x + in.sizes[j].x) / 2 + in.gap * 1.05 - std::abs(d.x),
+                         needY = (in.sizes[i].y + in.sizes[j].y) / 2 + in.gap * 1.05 - std::abs(d.y);
             if (needX <= 0 || needY <= 0)
                 return;
             free = false;
@@ -239,9 +239,9 @@ void intoRows(const Springs& in, std::vector<PointF>& at) {
             height = std::max(height, in.sizes[*i].y);
         for (auto i = begin; i != end; ++i) {
             at[*i] = {x + in.sizes[*i].x / 2, y + height / 2};
-            x += in.sizes[*i].x + between;
+            x += in.sizes[*i].x + in.gap;
         }
-        y += height + between;
+        y += height + in.gap;
     }
 }
 
@@ -249,12 +249,12 @@ double scaleNeeded(const Springs& in, const std::vector<PointF>& at, PointF reac
     const Places places(at, std::max(60.0, (reach.x + reach.y) / 2));
     double scale = 1;
     for (Index i = 0; i < at.size(); ++i)
-        places.forEachNear(at[i], (in.sizes[i] + reach) * 0.5 + PointF{between, between}, [&](Index j) {
+        places.forEachNear(at[i], (in.sizes[i] + reach) * 0.5 + PointF{in.gap, in.gap}, [&](Index j) {
             if (j <= i)
                 return;
             const PointF d = at[j] - at[i];
-            const double x = ((in.sizes[i].x + in.sizes[j].x) / 2 + between) / std::max(0.5, std::abs(d.x)),
-                         y = ((in.sizes[i].y + in.sizes[j].y) / 2 + between) / std::max(0.5, std::abs(d.y));
+            const double x = ((in.sizes[i].x + in.sizes[j].x) / 2 + in.gap) / std::max(0.5, std::abs(d.x)),
+                         y = ((in.sizes[i].y + in.sizes[j].y) / 2 + in.gap) / std::max(0.5, std::abs(d.y));
             scale = std::max(scale, std::min(x, y));
         });
     return scale;
@@ -280,7 +280,7 @@ std::vector<PointF> bySprings(const Springs& in) {
         length += scene::length(at[a] - at[b]);
     length /= static_cast<double>(std::max<std::size_t>(in.lines.size(), 1));
     for (Index i = 0; i < n; ++i) {
-        area += (in.sizes[i].x + between) * (in.sizes[i].y + between);
+        area += (in.sizes[i].x + in.gap) * (in.sizes[i].y + in.gap);
         least = {std::min(least.x, at[i].x), std::min(least.y, at[i].y)};
         most = {std::max(most.x, at[i].x), std::max(most.y, at[i].y)};
     }

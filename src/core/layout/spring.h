@@ -10,6 +10,7 @@ struct Springs {
     std::vector<std::pair<Index, Index>> lines; ///< hanging together
     std::uint64_t seed = 1;
     double aspect = 1.6; ///< width by height, about
+    double gap = 36;     ///< at least, between two nodes
 };
 
 /// The middles of the nodes. Stress by stochastic gradient descent (Zheng, Pawar and Goodman

@@ -2,6 +2,7 @@
 #include "core/layout/styles.h"
 
 #include "core/layout/parts.h"
+#include "core/layout/spring.h"
 
 #include <array>
 #include <cmath>
@@ -10,8 +11,8 @@ namespace underridge::layout {
 namespace {
 
 constexpr double partGap = 96, looseGapX = 32, looseGapY = 32;
-constexpr std::array<std::string_view, 8> styleTexts{"suggest", "layered", "radial", "spring",
-                                                     "ring",    "fabric",  "grid",   "row"};
+constexpr std::array<std::string_view, 9> styleTexts{"suggest", "layered", "radial", "spring", "ring",
+                                                     "fabric",  "grid",    "row",    "tidy"};
 constexpr std::array<std::string_view, 4> flowTexts{"down", "up", "right", "left"};
 
 template <class Word, std::size_t N>
@@ -55,6 +56,7 @@ void drawPart(const Graph& graph, const Neighbours& near, const std::vector<Inde
     case Style::fabric:
     case Style::grid:
     case Style::row:
+    case Style::tidy:
         found = compose(graph, near, part, wish, drawing);
         return;
     case Style::layered:
@@ -66,6 +68,40 @@ void drawPart(const Graph& graph, const Neighbours& near, const std::vector<Inde
     case Style::ring:
         return drawRound(graph, near, part, wish, drawing);
     }
+}
+
+/// Brings middles that are nearly in line into line, along one axis.
+void brought(std::vector<PointF>& middles, double PointF::*axis) {
+    constexpr double nearly = 12;
+    std::vector<Index> order(middles.size());
+    for (Index i = 0; i < order.size(); ++i)
+        order[i] = i;
+    std::stable_sort(order.begin(), order.end(),
+                     [&](Index a, Index b) { return middles[a].*axis < middles[b].*axis; });
+    for (std::size_t from = 0, to = 0; from < order.size(); from = to) {
+        double sum = 0;
+        while (to < order.size() && middles[order[to]].*axis - middles[order[from]].*axis <= nearly)
+            sum += middles[order[to++]].*axis;
+        for (std::size_t i = from; i < to; ++i)
+            middles[order[i]].*axis = sum / static_cast<double>(to - from);
+    }
+}
+
+/// As it stands, nearly in line brought into line, what overlaps pushed apart.
+void tidied(const Graph& graph, const std::vector<PointF>& before, Drawing& drawing) {
+    Springs in;
+    in.gap = 16;
+    std::vector<PointF> middles;
+    for (Index i = 0; i < graph.nodes.size(); ++i) {
+        in.sizes.push_back({graph.nodes[i].w, graph.nodes[i].h});
+        middles.push_back(before[i] + in.sizes.back() * 0.5);
+    }
+    separate(in, middles);
+    brought(middles, &PointF::y);
+    brought(middles, &PointF::x);
+    separate(in, middles);
+    for (Index i = 0; i < graph.nodes.size(); ++i)
+        drawing.at[i] = middles[i] - in.sizes[i] * 0.5;
 }
 
 /// What a part takes up.
@@ -121,7 +157,11 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
     if (graph.nodes.empty())
         return out;
     const Neighbours near(graph);
-    if (wish.style == Style::grid || wish.style == Style::row) {
+    if (wish.style == Style::tidy && wish.before.size() == graph.nodes.size()) {
+        tidied(graph, wish.before, out.drawing);
+        return out;
+    }
+    if (wish.style == Style::grid || wish.style == Style::row || wish.style == Style::tidy) {
         std::vector<Index> all(graph.nodes.size());
         for (Index i = 0; i < all.size(); ++i)
             all[i] = i;

@@ -8,9 +8,10 @@
 
 namespace underridge::layout {
 
-enum class Style : std::uint8_t { suggest, layered, radial, spring, ring, fabric, grid, row };
-inline constexpr Style allStyles[] = {Style::suggest, Style::layered, Style::radial, Style::spring,
-                                      Style::ring,    Style::fabric,  Style::grid,   Style::row};
+enum class Style : std::uint8_t { suggest, layered, radial, spring, ring, fabric, grid, row, tidy };
+inline constexpr Style allStyles[] = {Style::suggest, Style::layered, Style::radial,
+                                      Style::spring,  Style::ring,    Style::fabric,
+                                      Style::grid,    Style::row,     Style::tidy};
 /// The word for it on the command line: "layered".
 std::string_view textOf(Style style);
 std::optional<Style> styleFromText(std::string_view text);
@@ -34,6 +35,9 @@ struct Wish {
     double spacing = 1;  ///< 0.5 to 3, times the usual distances
     double aspect = 1.6; ///< width by height, about
     std::uint64_t seed = 1;
+    /// Of each node: where it stands, its upper left corner. `tidy` moves as little from there as it
+    /// has to; without it nodes come in rows.
+    std::vector<PointF> before;
     /// Ways for these are made by the styles that have some; in the order wanted on the border.
     std::vector<Outside> outside;
 };

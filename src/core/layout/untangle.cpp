@@ -73,10 +73,10 @@ void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
     Places places(at, std::max(60.0, (reach.x + reach.y) / 2));
     const auto isFree = [&](Index v, PointF p) {
         bool free = true;
-        places.forEachNear(p, (in.sizes[v] + reach) * 0.5 + PointF{between, between}, [&](Index j) {
+        places.forEachNear(p, (in.sizes[v] + reach) * 0.5 + PointF{in.gap, in.gap}, [&](Index j) {
             const PointF d = at[j] - p;
-            if (j != v && std::abs(d.x) < (in.sizes[v].x + in.sizes[j].x) / 2 + between * 0.6 &&
-                std::abs(d.y) < (in.sizes[v].y + in.sizes[j].y) / 2 + between * 0.6)
+            if (j != v && std::abs(d.x) < (in.sizes[v].x + in.sizes[j].x) / 2 + in.gap * 0.6 &&
+                std::abs(d.y) < (in.sizes[v].y + in.sizes[j].y) / 2 + in.gap * 0.6)
                 free = false;
         });
         return free;
