@@ -154,6 +154,28 @@ private Q_SLOTS:
         h.window->action(CommandId::undo)->trigger();
         QCOMPARE(h.devices(), std::size_t{11});
     }
+    void a_large_sheet_is_arranged_by_a_thread_and_the_last_wish_counts() {
+        WindowHarness h;
+        h.begin();
+        edit::Pattern tree;
+        tree.shape = edit::PatternShape::tree;
+        tree.fan = 10;
+        tree.depth = 3;
+        QVERIFY(h.session().apply(edit::addPattern(h.network(), h.session().catalogue(), h.session().sheet(),
+                                                   tree, h.session().ids())));
+        const Network before = h.network();
+        h.sheet().setFocus();
+        h.key(Qt::Key_X);
+        QTest::mouseClick(h.window->arranging().button(Style::grid), Qt::LeftButton);
+        QVERIFY(h.window->jobs().busy());
+        QTest::mouseClick(h.window->arranging().button(Style::layered), Qt::LeftButton);
+        QTest::mouseClick(h.window->arranging().button(Style::radial), Qt::LeftButton);
+        QTRY_VERIFY_WITH_TIMEOUT(!h.window->jobs().busy() && h.window->arranging().says().contains("radial"),
+                                 20'000);
+        QCOMPARE(layout::measured(h.session().scene()).overlaps, std::size_t{0});
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == before);
+    }
     void edges_come_in_line_from_the_menu_and_are_shown_before() {
         Quay h;
         h.session().select({refTo(h.named("acc-o1")), refTo(h.named("acc-o2"))});

@@ -20,6 +20,10 @@ bool ArrangeActs::canArrange() const {
 void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
     if (!canArrange())
         return;
+    if (working_) {
+        next_ = wish;
+        return;
+    }
     last_ = wish;
     last_.only.clear(); // what was selected then
     const edit::History& history = session_.document().history();
@@ -36,6 +40,7 @@ void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
     };
     if (session_.scene().count<scene::Plate>() <= atOnce)
         return take(make());
+    working_ = true;
     jobs_.run<Made>(
         tr("Arranging"),
         [make, from](const Wanted&) {
@@ -44,7 +49,16 @@ void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
                 made.act->base = from;
             return made;
         },
-        [this](Made made) { take(std::move(made)); });
+        [this](Made made) {
+            working_ = false;
+            take(std::move(made));
+            if (const auto later = std::exchange(next_, std::nullopt))
+                arrange(*later);
+        },
+        [this] {
+            working_ = false;
+            next_.reset();
+        });
 }
 
 void ArrangeActs::take(Made made) {

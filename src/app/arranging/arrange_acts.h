@@ -38,7 +38,9 @@ private:
     Jobs& jobs_;
     SheetView& sheet_;
     edit::ArrangeWish last_;
-    std::optional<model::Network> mine_; ///< as the last arrangement left it
+    bool working_ = false;                  ///< a thread is at it
+    std::optional<edit::ArrangeWish> next_; ///< what was wished meanwhile, last
+    std::optional<model::Network> mine_;    ///< as the last arrangement left it
     model::SheetId mineOn_;
 };
 

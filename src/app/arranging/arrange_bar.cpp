@@ -15,6 +15,7 @@ namespace {
 
 constexpr QSize pictureSize(92, 54);
 constexpr int restMs = 250;
+constexpr std::size_t pictured = 5000; ///< plates of sheets whose styles are shown as pictures
 
 struct StyleTexts {
     Style style;
@@ -195,6 +196,11 @@ void ArrangeBar::picture() {
     if (!open_)
         return;
     std::vector<ScenePictures::Wanted> wanted;
+    if (session_.scene().count<scene::Plate>() > pictured) {
+        for (QAbstractButton* button : styles_->buttons())
+            button->setIcon({});
+        return pictures_.make({}, *theme_, pictureSize);
+    }
     for (const StyleTexts& texts : styles)
         wanted.push_back({static_cast<quint64>(texts.style),
                           [network = session_.network(), look = session_.look(),
