@@ -94,8 +94,11 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
     grid->addWidget(spacing_, 0, 1);
     grid->addWidget(anchor_, 1, 0);
     grid->addWidget(only_, 1, 1);
+    says_->setWordWrap(false);
+    says_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred); // the whole is in its tool tip
+    grid->addWidget(says_, 2, 0, 1, 2);
     row->addLayout(grid);
-    row->addWidget(says_, 1);
+    row->addStretch(1);
     auto* off = new QToolButton;
     off->setText(tr("Close"));
     row->addWidget(off, 0, Qt::AlignTop);
@@ -110,7 +113,10 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
         arrange();
     });
     connect(only_, &QCheckBox::toggled, this, &ArrangeBar::picture);
-    connect(&acts_, &ArrangeActs::arranged, says_, &QLabel::setText);
+    connect(&acts_, &ArrangeActs::arranged, this, [this](const QString& words) {
+        says_->setText(words);
+        says_->setToolTip(words);
+    });
     connect(&session_.selected(), &Selection::changed, this, &ArrangeBar::follow);
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         anchored_ = {};
