@@ -6,8 +6,10 @@
 #include <numbers>
 #include <random>
 
-// As many lines at once as the machine can look at.
-#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__)
+// As many lines at once as the machine can look at. A sanitizer's runtime is not there yet when
+// the choice is made.
+#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_THREAD__) &&      \
+    !defined(__SANITIZE_ADDRESS__)
 #define UNDERRIDGE_WIDE __attribute__((target_clones("avx2", "default")))
 #else
 #define UNDERRIDGE_WIDE
