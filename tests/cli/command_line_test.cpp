@@ -82,6 +82,31 @@ private Q_SLOTS:
         QCOMPARE(ran({"arrange", "missing.underridge"}).code, 3);
     }
 
+    void a_pattern_is_added_and_told() {
+        QTemporaryDir folder;
+        const std::string out = folder.filePath("out.underridge").toStdString();
+        const auto r = ran({"add-pattern", demo, "-o", out, "--shape", "ring", "--count", "5", "--names",
+                            "q-{1..}", "--at", "2000,2000", "--json"});
+        QCOMPARE(r.code, 0);
+        QCOMPARE(json::parse(r.out)["added"]["devices"].get<int>(), 5);
+        QCOMPARE(json::parse(r.out)["added"]["links"].get<int>(), 5);
+        const auto devices = json::parse(ran({"list", out, "devices", "--json", "--where", "name:q-"}).out);
+        QCOMPARE(devices.size(), std::size_t{5});
+        // The same file gives the same network.
+        const std::string again = folder.filePath("again.underridge").toStdString();
+        ran({"add-pattern", demo, "-o", again, "--shape", "ring", "--count", "5", "--names", "q-{1..}",
+             "--at", "2000,2000"});
+        QFile a(QString::fromStdString(out)), b(QString::fromStdString(again));
+        QVERIFY(a.open(QIODevice::ReadOnly) && b.open(QIODevice::ReadOnly));
+        QCOMPARE(a.readAll(), b.readAll());
+        const auto tooMany = ran({"add-pattern", demo, "-o", out, "--shape", "star", "--count", "60"});
+        QCOMPARE(tooMany.code, 2);
+        QVERIFY(tooMany.err.find("fit") != std::string::npos);
+        QCOMPARE(ran({"add-pattern", demo, "-o", out, "--shape", "ring", "--at", "there"}).code, 2);
+        QCOMPARE(ran({"add-pattern", demo, "-o", out, "--shape", "ring", "--into", "nowhere"}).code, 2);
+        QCOMPARE(ran({"add-pattern", demo, "-o", out, "--shape", "blob"}).code, 2);
+    }
+
     void acts_are_applied_and_what_is_shown_is_listed() {
         QTemporaryDir folder;
         const std::string out = folder.filePath("out.underridge").toStdString();
