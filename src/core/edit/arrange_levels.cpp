@@ -23,7 +23,6 @@ struct Item {
     DeviceId device; ///< none: it is a group
     GroupId group;
     PointF size;
-    std::string_view name;
 };
 
 /// The links between two items, as one line.
@@ -53,6 +52,7 @@ struct Level {
     PointF by;   ///< from the drawing to the sheet
     std::size_t depth = 0;
 };
+
 class Levels {
 public:
     Levels(const Network& network, const Look& look, const ArrangeWish& wish, const scene::Folding& folding)
@@ -118,18 +118,15 @@ private:
             Level& level = grouped ? levelFor(device.group, within) : levels_[0];
             const Rect& frame = out_.plates.at(id.value).frame;
             itemOf_[id.value] = {level.group.value, static_cast<Index>(level.items.size())};
-            level.items.push_back({id, {}, {frame.w, frame.h}, device.name});
+            level.items.push_back({id, {}, {frame.w, frame.h}});
         }
         if (grouped)
             for (auto& [id, level] : levels_)
                 if (id != 0) {
                     Level& parent = levels_.at(level.parent == within ? 0 : level.parent.value);
                     itemOf_[id] = {parent.group.value, static_cast<Index>(parent.items.size())};
-                    const Group* group = network_.group(level.group);
-                    parent.items.push_back(
-                        {{}, level.group, {}, group ? std::string_view(group->name) : std::string_view()});
+                    parent.items.push_back({{}, level.group, {}});
                 }
-        std::set<LinkId> seen;
         for (const DeviceId id : order)
             network_.forEachLinkOf(id, [&](const Link& link) {
                 if (link.a.device != id || !scene::isDrawnOn(link, sheet_.id) || link.b.device == id ||

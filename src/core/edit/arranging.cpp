@@ -304,25 +304,20 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
 }
 
 void followArranged(const Network& before, Network& after) {
-    struct Moved {
-        SheetId sheet;
-        DeviceId device;
-        Point by;
-    };
-    std::map<std::pair<std::uint64_t, std::uint64_t>, Point> moved; // by sheet and device
-    std::set<std::pair<std::uint64_t, std::uint64_t>> fresh;        // links whose bends are of this act
+    std::set<std::pair<std::uint64_t, std::uint64_t>> moved; // devices by sheet
+    std::set<std::pair<std::uint64_t, std::uint64_t>> fresh; // links whose bends are of this act
     Network::compare(before, after, [&]<class R>(const R* was, const R* is) {
         if constexpr (std::is_same_v<R, Position>) {
             if (is && is->of == Kind::device && was && was->at != is->at)
-                moved[{is->sheet.value, is->object}] = is->at - was->at;
+                moved.insert({is->sheet.value, is->object});
             if (is && is->of == Kind::link)
                 fresh.insert({is->sheet.value, is->object});
         }
     });
     std::vector<Position> changed;
-    for (const auto& [key, by] : moved) {
-        const SheetId sheet{key.first};
-        const Device* device = after.device({key.second});
+    for (const auto& [sheetId, deviceId] : moved) {
+        const SheetId sheet{sheetId};
+        const Device* device = after.device({deviceId});
         if (!device)
             continue;
         after.forEachLinkOf(device->id, [&](const Link& link) {

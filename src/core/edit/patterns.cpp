@@ -214,7 +214,7 @@ std::vector<Point> cornersOf(const Pattern& p, const std::vector<scene::PointF>&
 ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p,
                   IdSource& ids, const linking::Habits& habits) {
     const Bones bones = bonesOf(p);
-    Act act{fmt::format("Add {} of {}", textOf(p.shape), bones.devices.size()), network, {}};
+    Act act{fmt::format("Add a pattern of {} devices", bones.devices.size()), network, {}};
     std::vector<DeviceId> made(bones.devices.size());
     std::vector<scene::PointF> sizes(bones.devices.size());
     for (const Part part : {upper, middle, lower}) {
