@@ -55,14 +55,7 @@ int main(int argc, char** argv) {
                 fastest,
                 std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
         }
-        std::vector<Rect> plates;
-        for (Index i = 0; i < graph.nodes.size(); ++i)
-            plates.push_back(plateOf(graph, drawing, i));
-        std::vector<DrawnLine> lines;
-        for (Index i = 0; i < graph.edges.size(); ++i)
-            lines.push_back({pathOf(graph, drawing, i), graph.edges[i].a, graph.edges[i].b});
-        for (const Index i : goRound(plates, lines))
-            drawing.paths[i] = lines[i].path;
+        goRound(graph, drawing);
         const Measures m = measured(graph, drawing);
         std::printf("| %s | %zu | %zu | %zu | %zu | %.2f | %.2f |\n", kept.name.c_str(), graph.nodes.size(),
                     graph.edges.size(), m.crossings, m.linksThroughDevices, m.aspect, fastest);

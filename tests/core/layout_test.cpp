@@ -26,14 +26,7 @@ Drawing suggested(const Graph& graph, Style style = Style::suggest, Flow flow = 
 }
 
 Drawing withDetours(const Graph& graph, Drawing drawing) {
-    std::vector<Rect> plates;
-    for (Index i = 0; i < graph.nodes.size(); ++i)
-        plates.push_back(plateOf(graph, drawing, i));
-    std::vector<DrawnLine> lines;
-    for (Index i = 0; i < graph.edges.size(); ++i)
-        lines.push_back({pathOf(graph, drawing, i), graph.edges[i].a, graph.edges[i].b});
-    for (const Index i : goRound(plates, lines))
-        drawing.paths[i] = lines[i].path;
+    goRound(graph, drawing);
     return drawing;
 }
 

@@ -170,4 +170,10 @@ std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>&
     return changed;
 }
 
+void goRound(const Graph& graph, Drawing& drawing) {
+    auto lines = linesOf(graph, drawing);
+    for (const Index i : goRound(platesOf(graph, drawing), lines))
+        drawing.paths[i] = std::move(lines[i].path);
+}
+
 } // namespace underridge::layout

@@ -10,4 +10,7 @@ namespace underridge::layout {
 /// looked along for long. Which lines were changed.
 std::vector<Index> goRound(std::span<const Rect> plates, std::vector<DrawnLine>& lines);
 
+/// The same for the lines of a drawing.
+void goRound(const Graph& graph, Drawing& drawing);
+
 } // namespace underridge::layout

@@ -102,7 +102,6 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
     });
     Layering in;
     std::vector<Index> edges;
-    std::map<std::pair<Index, Index>, bool> seen;
     for (const Index node : part)
         for (const auto& to : near.of(node))
             if (!leaf[node] && !leaf[to.node] && node < to.node && unitOf[node] != unitOf[to.node]) {

@@ -72,7 +72,7 @@ Net netOf(const Layering& in) {
 }
 
 /// A first order: depth first from above, so that what hangs together stands together.
-void firstOrder(Net& net, bool asGiven, std::size_t given) {
+void firstOrder(Net& net) {
     std::vector<bool> seen(net.size());
     std::vector<Index> open;
     const auto from = [&](Index root) {
@@ -95,31 +95,27 @@ void firstOrder(Net& net, bool asGiven, std::size_t given) {
     for (Index i = 0; i < net.size(); ++i)
         if (!seen[i])
             from(i);
-    if (asGiven)
-        for (auto& layer : net.layers)
-            std::stable_sort(layer.begin(), layer.end(),
-                             [&](Index x, Index y) { return x < given && y < given && x < y; });
     for (std::size_t i = 0; i < net.layers.size(); ++i)
         net.number(i);
 }
 
 /// Crossings between a layer and the one below it.
 std::size_t crossingsBelow(const Net& net, std::size_t layer, std::vector<std::size_t>& tree,
-                           std::vector<std::pair<std::size_t, double>>& ends) {
+                           std::vector<std::size_t>& ends) {
     const std::size_t n = net.layers[layer + 1].size();
     tree.assign(n + 1, 0);
     std::size_t sum = 0, seen = 0;
     for (const Index node : net.layers[layer]) {
         ends.clear();
         for (const auto& to : net.down[node])
-            ends.emplace_back(net.place[to.node], to.there);
-        for (const auto& [end, there] : ends) { // how many earlier ones end further right
+            ends.push_back(net.place[to.node]);
+        for (const std::size_t end : ends) { // how many earlier ones end further right
             std::size_t upTo = 0;
             for (std::size_t i = end + 1; i > 0; i -= i & (~i + 1))
                 upTo += tree[i];
             sum += seen - upTo;
         }
-        for (const auto& [end, there] : ends) {
+        for (const std::size_t end : ends) {
             for (std::size_t i = end + 1; i <= n; i += i & (~i + 1))
                 ++tree[i];
             ++seen;
@@ -130,7 +126,7 @@ std::size_t crossingsBelow(const Net& net, std::size_t layer, std::vector<std::s
 
 std::size_t crossings(const Net& net) {
     std::vector<std::size_t> tree;
-    std::vector<std::pair<std::size_t, double>> ends;
+    std::vector<std::size_t> ends;
     std::size_t sum = 0;
     for (std::size_t i = 0; i + 1 < net.layers.size(); ++i)
         sum += crossingsBelow(net, i, tree, ends);
@@ -391,26 +387,24 @@ Layered inLayers(const Layering& in) {
     if (in.sizes.empty())
         return out;
     Net net = netOf(in);
-    firstOrder(net, in.ordered, in.sizes.size());
+    firstOrder(net);
     auto best = net.layers;
     std::size_t fewest = crossings(net);
-    if (!in.ordered) {
-        int idle = 0;
-        for (int i = 0; i < in.sweeps && fewest > 0 && idle < 4; ++i) {
-            sweep(net, i % 2 == 0, i % 4 >= 2);
-            transpose(net, 3);
-            const std::size_t now = crossings(net);
-            ++idle;
-            if (now < fewest) {
-                fewest = now;
-                best = net.layers;
-                idle = 0;
-            }
+    int idle = 0;
+    for (int i = 0; i < in.sweeps && fewest > 0 && idle < 4; ++i) {
+        sweep(net, i % 2 == 0, i % 4 >= 2);
+        transpose(net, 3);
+        const std::size_t now = crossings(net);
+        ++idle;
+        if (now < fewest) {
+            fewest = now;
+            best = net.layers;
+            idle = 0;
         }
-        net.layers = best;
-        for (std::size_t i = 0; i < net.layers.size(); ++i)
-            net.number(i);
     }
+    net.layers = best;
+    for (std::size_t i = 0; i < net.layers.size(); ++i)
+        net.number(i);
     out.crossings = fewest;
     const std::vector<double> middle = Placing(net, in.gap).middles();
 

@@ -14,8 +14,7 @@ struct Layering {
     std::vector<PointF> sizes;
     std::vector<int> layer; ///< of each node, from 0; no layer is empty
     std::vector<Line> lines;
-    double gap = 24;      ///< between neighbours in a layer
-    bool ordered = false; ///< nodes keep the order they have, in their layers
+    double gap = 24; ///< between neighbours in a layer
     int sweeps = 12;
 };
 

@@ -143,14 +143,22 @@ Measures measured(std::span<const Rect> plates, std::span<const DrawnLine> lines
     return out;
 }
 
-Measures measured(const Graph& graph, const Drawing& drawing) {
+std::vector<Rect> platesOf(const Graph& graph, const Drawing& drawing) {
     std::vector<Rect> plates;
     for (Index i = 0; i < graph.nodes.size(); ++i)
         plates.push_back(plateOf(graph, drawing, i));
+    return plates;
+}
+
+std::vector<DrawnLine> linesOf(const Graph& graph, const Drawing& drawing) {
     std::vector<DrawnLine> lines;
     for (Index i = 0; i < graph.edges.size(); ++i)
         lines.push_back({pathOf(graph, drawing, i), graph.edges[i].a, graph.edges[i].b});
-    return measured(plates, lines);
+    return lines;
+}
+
+Measures measured(const Graph& graph, const Drawing& drawing) {
+    return measured(platesOf(graph, drawing), linesOf(graph, drawing));
 }
 
 double stressOf(const Graph& graph, const Drawing& drawing) {

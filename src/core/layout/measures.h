@@ -27,6 +27,10 @@ struct Measures {
 /// are looked up by a grid: about linear where no place is crowded.
 Measures measured(std::span<const Rect> plates, std::span<const DrawnLine> lines);
 
+/// The plates of a drawing, and its lines as they are drawn.
+std::vector<Rect> platesOf(const Graph& graph, const Drawing& drawing);
+std::vector<DrawnLine> linesOf(const Graph& graph, const Drawing& drawing);
+
 /// Of a drawing.
 Measures measured(const Graph& graph, const Drawing& drawing);
 

@@ -27,12 +27,7 @@ public:
 
 private:
     static Rect around(const std::vector<PointF>& at, double side) {
-        PointF least{1e18, 1e18}, most{-1e18, -1e18};
-        for (const PointF p : at) {
-            least = {std::min(least.x, p.x), std::min(least.y, p.y)};
-            most = {std::max(most.x, p.x), std::max(most.y, p.y)};
-        }
-        return scene::rectBetween(least, most).grown(side * 2);
+        return scene::boundsOf(at).grown(side * 2);
     }
     Buckets cells_;
 };

@@ -177,16 +177,13 @@ void laidFlat(std::vector<PointF>& at, double aspect) {
     }
     const double turn = 0.5 * std::atan2(2 * xy, xx - yy);
     const double c = std::cos(turn), s = std::sin(turn);
-    PointF least{1e18, 1e18}, most{-1e18, -1e18};
     for (PointF& p : at) {
         const PointF d = p - mean;
         p = {d.x * c + d.y * s, d.y * c - d.x * s};
-        least = {std::min(least.x, p.x), std::min(least.y, p.y)};
-        most = {std::max(most.x, p.x), std::max(most.y, p.y)};
     }
-    const PointF size = most - least;
-    if (size.y > 0 && size.x > 0) {
-        const double stretch = std::clamp(aspect * size.y / size.x, 0.6, 2.2);
+    const Rect all = scene::boundsOf(at);
+    if (!all.empty()) {
+        const double stretch = std::clamp(aspect * all.h / all.w, 0.6, 2.2);
         for (PointF& p : at)
             p.x *= stretch;
     }
@@ -275,17 +272,14 @@ std::vector<PointF> bySprings(const Springs& in) {
     laidFlat(at, in.aspect);
     // As large as its lines and plates need.
     double length = 0, area = 0;
-    PointF least{1e18, 1e18}, most{-1e18, -1e18};
     for (const auto& [a, b] : in.lines)
         length += scene::length(at[a] - at[b]);
     length /= static_cast<double>(std::max<std::size_t>(in.lines.size(), 1));
-    for (Index i = 0; i < n; ++i) {
-        area += (in.sizes[i].x + in.gap) * (in.sizes[i].y + in.gap);
-        least = {std::min(least.x, at[i].x), std::min(least.y, at[i].y)};
-        most = {std::max(most.x, at[i].x), std::max(most.y, at[i].y)};
-    }
+    for (const PointF size : in.sizes)
+        area += (size.x + in.gap) * (size.y + in.gap);
     const double room = n < 400 ? 7 : 14; ///< times what the plates take; more where more lines pass
-    const double wide = most.x - least.x, high = most.y - least.y;
+    const Rect all = scene::boundsOf(at);
+    const double wide = all.w, high = all.h;
     const double spread = std::max({wide * high, 0.1 * wide * wide, 0.1 * high * high, 1e-6});
     const double scale =
         std::max({1.0, 1.6 * std::sqrt(area / static_cast<double>(n)) / std::max(length, 1e-6),

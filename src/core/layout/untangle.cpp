@@ -65,12 +65,7 @@ void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
         near[b].emplace_back(i, a);
         lines.set(i, at[a], at[b]);
     }
-    PointF least{1e18, 1e18}, most{-1e18, -1e18};
-    for (const PointF p : at) {
-        least = {std::min(least.x, p.x), std::min(least.y, p.y)};
-        most = {std::max(most.x, p.x), std::max(most.y, p.y)};
-    }
-    const Rect all = scene::rectBetween(least, most).grown(1);
+    const Rect all = scene::boundsOf(at).grown(1);
     const PointF reach = largest(in.sizes);
     Places places(at, std::max(60.0, (reach.x + reach.y) / 2));
     const auto isFree = [&](Index v, PointF p) {
