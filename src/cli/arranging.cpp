@@ -4,6 +4,7 @@
 #include "core/exchange/own_format.h"
 #include "core/layout/drawn.h"
 
+#include <CLI/CLI.hpp>
 #include <chrono>
 #include <fmt/format.h>
 #include <sstream>
@@ -33,6 +34,58 @@ double rounded(double value) {
 }
 
 } // namespace
+
+void addOptions(CLI::App& app, Arranging& wanted) {
+    std::vector<std::string> styles, flows;
+    for (const layout::Style style : layout::allStyles)
+        styles.emplace_back(textOf(style));
+    for (const char* flow : {"down", "up", "left", "right"})
+        flows.emplace_back(flow);
+    app.add_option("FILE", wanted.file, "network, - for standard input")->required();
+    app.add_option("-o,--output", wanted.output, "network to write; - for standard output");
+    app.add_option("--style", wanted.style, "how; else as its structure suggests")
+        ->check(CLI::IsMember(styles));
+    app.add_option("--flow", wanted.flow, "where it goes from the anchor")->check(CLI::IsMember(flows));
+    app.add_option("--anchor", wanted.anchor, "device it hangs on, by name or id");
+    app.add_option("--sheet", wanted.sheet, "sheet by name; else the first");
+    app.add_option("--enter", wanted.enter, "only what is in this group, by name or id");
+    app.add_option("--spacing", wanted.spacing, "times the usual distances")->check(CLI::Range(0.5, 3.0));
+    app.add_option("--seed", wanted.seed, "another drawing where chance decides");
+}
+
+void addOptions(CLI::App& app, AddingPattern& wanted) {
+    std::vector<std::string> shapes;
+    for (const edit::PatternShape shape : edit::allPatternShapes)
+        shapes.emplace_back(textOf(shape));
+    app.add_option("FILE", wanted.file, "network, - for standard input")->required();
+    app.add_option("-o,--output", wanted.output, "network to write; - for standard output")->required();
+    app.add_option("--shape", wanted.shape, "what it is")->required()->check(CLI::IsMember(shapes));
+    const auto figure = [&](const char* name, int& to, int least, int most, const char* words) {
+        app.add_option(name, to, words)->check(CLI::Range(least, most));
+    };
+    figure("--count", wanted.pattern.count, 1, 1000,
+           "devices of a row, chain, ring or mesh; endpoints of a star");
+    figure("--depth", wanted.pattern.depth, 1, 8, "of a tree");
+    figure("--fan", wanted.pattern.fan, 1, 64, "devices below each of a tree");
+    figure("--spines", wanted.pattern.spines, 1, 64, "of a fabric");
+    figure("--leaves", wanted.pattern.leaves, 1, 512, "of a fabric");
+    figure("--parallel", wanted.pattern.parallel, 1, 8, "links between each spine and leaf");
+    figure("--access", wanted.pattern.access, 1, 200, "access switches on each pair");
+    figure("--sites", wanted.pattern.sites, 1, 100, "buildings of a campus");
+    figure("--endpoints", wanted.pattern.endpoints, 0, 200, "on each leaf or access switch");
+    figure("--radius", wanted.pattern.radius, 0, 20'000, "of a star, ring or mesh, in sheet units");
+    app.add_option("--upper", wanted.pattern.upper.model, "model of centre, spines or core");
+    app.add_option("--upper-names", wanted.pattern.upper.names, "such as spine-{1..}");
+    app.add_option("--model", wanted.pattern.middle.model, "model of leaves, access, or of all");
+    app.add_option("--names", wanted.pattern.middle.names, "such as acc-{01..}");
+    app.add_option("--lower", wanted.pattern.lower.model, "model of endpoints");
+    app.add_option("--lower-names", wanted.pattern.lower.names, "such as ws-{1..}");
+    app.add_option("--spacing", wanted.pattern.spacing, "times the usual distances")
+        ->check(CLI::Range(0.5, 3.0));
+    app.add_option("--at", wanted.at, "X,Y of its middle; else below what is there");
+    app.add_option("--into", wanted.into, "group it comes into, by name or id");
+    app.add_option("--sheet", wanted.sheet, "sheet by name; else the first");
+}
 
 Result<ArrangedFile> arrangedAs(const Network& network, const Arranging& wanted) {
     const auto sheet = sheetNamed(network, wanted.sheet);

@@ -5,6 +5,10 @@
 #include "core/edit/arranging.h"
 #include "core/edit/patterns.h"
 
+namespace CLI {
+class App;
+}
+
 namespace underridge::cli {
 
 struct Arranging {
@@ -28,6 +32,10 @@ struct AddingPattern {
 /// Adds a pattern. Refuses as edit::addPattern() does, and names that are not there.
 Result<ArrangedFile> withPattern(const model::Network& network, const model::Catalogue& catalogue,
                                  const AddingPattern& wanted);
+
+/// The options of the two subcommands.
+void addOptions(CLI::App& app, Arranging& wanted);
+void addOptions(CLI::App& app, AddingPattern& wanted);
 
 /// The report as lines of text.
 std::string arrangedText(const Json& report);

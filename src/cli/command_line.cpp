@@ -512,62 +512,15 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     Runner::Render wanted;
     auto* arrange = common(app.add_subcommand("arrange", "lay out a sheet"));
     Arranging arranging;
-    std::vector<std::string> styles, flows;
-    for (const layout::Style style : layout::allStyles)
-        styles.emplace_back(textOf(style));
-    for (const char* flow : {"down", "up", "left", "right"})
-        flows.emplace_back(flow);
-    arrange->add_option("FILE", arranging.file, "network, - for standard input")->required();
-    arrange->add_option("-o,--output", arranging.output, "network to write; - for standard output");
+    addOptions(*arrange, arranging);
     fromOption(arrange);
-    arrange->add_option("--style", arranging.style, "how; else as its structure suggests")
-        ->check(CLI::IsMember(styles));
-    arrange->add_option("--flow", arranging.flow, "where it goes from the anchor")
-        ->check(CLI::IsMember(flows));
-    arrange->add_option("--anchor", arranging.anchor, "device it hangs on, by name or id");
-    arrange->add_option("--sheet", arranging.sheet, "sheet by name; else the first");
-    arrange->add_option("--enter", arranging.enter, "only what is in this group, by name or id");
-    arrange->add_option("--spacing", arranging.spacing, "times the usual distances")
-        ->check(CLI::Range(0.5, 3.0));
-    arrange->add_option("--seed", arranging.seed, "another drawing where chance decides");
     arrange->callback([&] { outcome.exitCode = runner.arrange(arranging); });
 
     auto* addPattern =
         common(app.add_subcommand("add-pattern", "lay down a shape of devices, linked and named"));
     AddingPattern adding;
-    std::vector<std::string> shapes;
-    for (const edit::PatternShape shape : edit::allPatternShapes)
-        shapes.emplace_back(textOf(shape));
-    addPattern->add_option("FILE", adding.file, "network, - for standard input")->required();
-    addPattern->add_option("-o,--output", adding.output, "network to write; - for standard output")
-        ->required();
+    addOptions(*addPattern, adding);
     fromOption(addPattern);
-    addPattern->add_option("--shape", adding.shape, "what it is")->required()->check(CLI::IsMember(shapes));
-    const auto figure = [&](const char* name, int& to, int least, int most, const char* words) {
-        addPattern->add_option(name, to, words)->check(CLI::Range(least, most));
-    };
-    figure("--count", adding.pattern.count, 1, 1000,
-           "devices of a row, chain, ring or mesh; endpoints of a star");
-    figure("--depth", adding.pattern.depth, 1, 8, "of a tree");
-    figure("--fan", adding.pattern.fan, 1, 64, "devices below each of a tree");
-    figure("--spines", adding.pattern.spines, 1, 64, "of a fabric");
-    figure("--leaves", adding.pattern.leaves, 1, 512, "of a fabric");
-    figure("--parallel", adding.pattern.parallel, 1, 8, "links between each spine and leaf");
-    figure("--access", adding.pattern.access, 1, 200, "access switches on each pair");
-    figure("--sites", adding.pattern.sites, 1, 100, "buildings of a campus");
-    figure("--endpoints", adding.pattern.endpoints, 0, 200, "on each leaf or access switch");
-    figure("--radius", adding.pattern.radius, 0, 20'000, "of a star, ring or mesh, in sheet units");
-    addPattern->add_option("--upper", adding.pattern.upper.model, "model of centre, spines or core");
-    addPattern->add_option("--upper-names", adding.pattern.upper.names, "such as spine-{1..}");
-    addPattern->add_option("--model", adding.pattern.middle.model, "model of leaves, access, or of all");
-    addPattern->add_option("--names", adding.pattern.middle.names, "such as acc-{01..}");
-    addPattern->add_option("--lower", adding.pattern.lower.model, "model of endpoints");
-    addPattern->add_option("--lower-names", adding.pattern.lower.names, "such as ws-{1..}");
-    addPattern->add_option("--spacing", adding.pattern.spacing, "times the usual distances")
-        ->check(CLI::Range(0.5, 3.0));
-    addPattern->add_option("--at", adding.at, "X,Y of its middle; else below what is there");
-    addPattern->add_option("--into", adding.into, "group it comes into, by name or id");
-    addPattern->add_option("--sheet", adding.sheet, "sheet by name; else the first");
     addPattern->callback([&] { outcome.exitCode = runner.addPattern(adding); });
 
     auto* render = common(app.add_subcommand("render", "draw a sheet as PNG, SVG or PDF"));
