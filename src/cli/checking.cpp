@@ -2,6 +2,7 @@
 #include "cli/checking.h"
 
 #include "core/edit/links.h"
+#include "core/linking/light.h"
 #include "core/model/ports.h"
 
 #include <fmt/format.h>
@@ -30,13 +31,6 @@ std::string nameOf(const Network& network, const ObjectRef& ref) {
     if (const Cable* cable = network.cable({ref.id}))
         return cable->label;
     return {};
-}
-
-int wavelengthOf(const Network& network, const linking::Chain& chain) {
-    for (const PortRef* end : {&chain.a, &chain.b})
-        if (const auto port = portAt(network, *end); port && port->transceiver)
-            return port->transceiver->wavelengthNm;
-    return 0;
 }
 
 Json endJson(const Network& network, const PortRef& port, linking::ChainEnd end) {
@@ -93,8 +87,11 @@ Result<PortRef> portFrom(const Network& network, const std::string& text) {
 
 Json chainJson(const Network& network, const linking::Chain& chain) {
     Json list = Json::array();
-    const int wavelength = wavelengthOf(network, chain);
-    const auto channel = linking::channelOf(network, chain, wavelength, {1}, {1});
+    const linking::Channel channel = linking::channelOf(network, chain);
+    const int wavelength = wavelengthOf(channel);
+    std::map<LinkId, double> losses;
+    for (const linking::ChannelPart& part : channel.parts)
+        losses[part.link] += lossOf(part, wavelength);
     for (const auto& stretch : chain.stretches) {
         const Link* link = network.link(stretch.link);
         const Cable* cable = network.cable(link->cable);
@@ -110,14 +107,26 @@ Json chainJson(const Network& network, const linking::Chain& chain) {
                         {"cable", type ? type->name : ""},
                         {"label", cable ? cable->label : ""},
                         {"lengthM", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0},
-                        {"lossDb", linking::lossOf(network, stretch, wavelength)}});
+                        {"lossDb", losses[stretch.link]}});
     }
-    return {
+    Json out{
         {"chain", std::move(list)},
         {"ends", Json::array({endJson(network, chain.a, chain.endA), endJson(network, chain.b, chain.endB)})},
         {"lengthM", static_cast<double>(channel.lengthMm) / 1000},
         {"connections", channel.connections},
-        {"lossDb", channel.lossDb}};
+        {"lossDb", lossOf(channel, wavelength)}};
+    if (const auto budget = linking::lightBudgetOf(channel)) {
+        Json shares = Json::array();
+        for (const linking::LightShare& share : budget->shares)
+            shares.push_back({{"what", share.what}, {"lossDb", share.db}});
+        out["light"] = {{"phy", budget->limit.phy},
+                        {"wavelengthNm", budget->wavelengthNm},
+                        {"lossDb", budget->lossDb},
+                        {"allowedDb", budget->limit.lossDb},
+                        {"leastDb", budget->limit.minLossDb},
+                        {"shares", std::move(shares)}};
+    }
+    return out;
 }
 
 Json scheduleJson(const edit::Schedule& schedule) {
@@ -153,6 +162,8 @@ std::string chainText(const Network& network, const linking::Chain& chain) {
                         edit::portText(network, stretch.to), type ? type->name : "no cable",
                         cable ? cable->label : "", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0);
     }
+    if (const auto budget = linking::lightBudgetOf(linking::channelOf(network, chain)))
+        out += fmt::format("{} at {} nm: {}\n", budget->limit.phy, budget->wavelengthNm, textOf(*budget));
     if (!chain.whole())
         out += fmt::format("ends: {}, {}\n", linking::textOf(chain.endA), linking::textOf(chain.endB));
     return out;

@@ -195,11 +195,10 @@ private Q_SLOTS:
     void putting_one_link_right_leaves_the_trunk_cable_of_the_others_alone() {
         Bench b;
         const DeviceId p = b.add("fibre-panel-12-os2", "p"), q = b.add("fibre-panel-12-os2", "q");
-        // A multimode trunk cable behind single-mode panels: nothing on it will come up.
+        // A trunk cable with other plugs than the panels take: nothing on it will come up.
         CableType wrong = *b.catalogue.cable("os2-trunk-24");
         wrong.id = "wrong";
-        wrong.medium = Medium::multimode;
-        wrong.grade = "OM4";
+        wrong.connectorA = wrong.connectorB = Connector::sc;
         b.network.put(wrong);
         Cable trunk;
         trunk.id = b.ids.make<CableId>();

@@ -2,6 +2,7 @@
 #include "app/panels/chain_panel.h"
 
 #include "app/panels/chain_step.h"
+#include "app/panels/loss_bar.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
@@ -39,6 +40,7 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent)
       session_(session),
       theme_(&paint::lightTheme()),
       summary_(plainLabel()),
+      bar_(new LossBar(*theme_)),
       skip_(new QCheckBox(tr("Skip panels"))),
       area_(new QScrollArea) {
     setObjectName(QStringLiteral("chain"));
@@ -48,7 +50,9 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent)
     area_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     area_->setAccessibleName(tr("Chain"));
     auto* top = new QHBoxLayout;
-    top->addWidget(summary_, 1);
+    top->addWidget(summary_);
+    top->addWidget(bar_);
+    top->addStretch(1);
     top->addWidget(skip_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(6, 4, 6, 6);
@@ -66,6 +70,7 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent)
 
 void ChainPanel::setTheme(const paint::Theme& theme) {
     theme_ = &theme;
+    bar_->setTheme(theme);
     for (ChainStep* step : findChildren<ChainStep*>())
         step->setTheme(theme);
 }
@@ -129,14 +134,14 @@ void ChainPanel::fill() {
         summary_->setText(at_.known()
                               ? tr("%1: no cable ends here").arg(shownText(edit::portText(network, at_)))
                               : tr("Select a link or a port to follow its cables from end to end."));
+        bar_->show({});
         putInPlace();
         return;
     }
-    int wavelength = 0;
-    for (const PortRef* end : {&chain_.a, &chain_.b})
-        if (const auto port = portAt(network, *end); port && port->transceiver)
-            wavelength = port->transceiver->wavelengthNm;
-    const auto channel = linking::channelOf(network, chain_, wavelength, {1}, {1});
+    const linking::Channel channel = linking::channelOf(network, chain_);
+    const int wavelength = wavelengthOf(channel);
+    const auto budget = linking::lightBudgetOf(channel);
+    bar_->show(budget);
     QStringList words{
         tr("%1 to %2")
             .arg(shownText(edit::portText(network, chain_.a)), shownText(edit::portText(network, chain_.b)))};
@@ -144,22 +149,35 @@ void ChainPanel::fill() {
     words << (channel.unmeasured > 0
                   ? tr("at least %1").arg(shownLength(channel.lengthMm, session_.lengthUnit()))
                   : shownLength(channel.lengthMm, session_.lengthUnit()));
-    if (wavelength > 0)
-        words << tr("at most %L1 dB at %L2 nm").arg(channel.lossDb, 0, 'f', 2).arg(wavelength);
+    if (budget && budget->limit.lossDb > 0)
+        words << tr("at most %L1 dB of %L2 dB at %3 nm")
+                     .arg(budget->lossDb, 0, 'f', 1)
+                     .arg(budget->limit.lossDb, 0, 'f', 1)
+                     .arg(wavelength);
+    else if (wavelength > 0)
+        words << tr("at most %L1 dB at %2 nm").arg(lossOf(channel, wavelength), 0, 'f', 1).arg(wavelength);
     for (const ChainEnd end : {chain_.endA, chain_.endB})
         if (end != ChainEnd::device)
             words << endText(end);
     summary_->setText(words.join(QStringLiteral(" · ")));
     if (skip_->isChecked() && chain_.stretches.size() > 1) {
-        addPort({}, chain_.a);
+        addPort({}, chain_.a, {});
         addSkipped(static_cast<int>(chain_.stretches.size()), channel.lengthMm);
-        addPort(chain_.b, {});
+        addPort(chain_.b, {}, {});
     } else {
-        addPort({}, chain_.stretches.front().from);
+        addPort({}, chain_.stretches.front().from, {});
         for (std::size_t i = 0; i < chain_.stretches.size(); ++i) {
-            addCable(chain_.stretches[i], wavelength);
-            addPort(chain_.stretches[i].to,
-                    i + 1 < chain_.stretches.size() ? chain_.stretches[i + 1].from : PortRef{});
+            double lost = 0, joined = 0; // in the cable, and where it is joined to the next
+            for (const linking::ChannelPart& part : channel.parts) {
+                if (part.link == chain_.stretches[i].link)
+                    lost += lossOf(part, wavelength);
+                else if (part.at.device == chain_.stretches[i].to.device)
+                    joined += lossOf(part, wavelength);
+            }
+            const bool last = i + 1 == chain_.stretches.size();
+            addCable(chain_.stretches[i], wavelength > 0 ? std::optional(lost) : std::nullopt);
+            addPort(chain_.stretches[i].to, last ? PortRef{} : chain_.stretches[i + 1].from,
+                    wavelength > 0 && !last ? std::optional(joined) : std::nullopt);
         }
     }
     line->addStretch(1);
@@ -181,7 +199,7 @@ void ChainPanel::add(Step* step, const QString& said, const QString& tip, Act ac
     strip_->layout()->addWidget(step);
 }
 
-void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
+void ChainPanel::addPort(const PortRef& in, const PortRef& out, std::optional<double> lossDb) {
     const PortRef& port = in.device ? in : out;
     const Device* device = session_.network().device(port.device);
     const DeviceModel* model = device ? session_.network().modelOf(*device) : nullptr;
@@ -192,15 +210,19 @@ void ChainPanel::addPort(const PortRef& in, const PortRef& out) {
             ports << shownText(passed->port);
     if (ports.isEmpty())
         ports << tr("port not known");
-    add(new ChainPlate(*theme_, model ? model->role : Role::unknown, name, ports),
-        name + QLatin1Char(' ') + ports.join(QStringLiteral(" | ")), tr("Go to the port"), [this, port] {
+    const QString loss = lossDb ? tr("%L1 dB").arg(*lossDb, 0, 'f', 2) : QString();
+    QStringList said{name + QLatin1Char(' ') + ports.join(QStringLiteral(" | "))};
+    if (lossDb)
+        said << loss;
+    add(new ChainPlate(*theme_, model ? model->role : Role::unknown, name, ports, loss),
+        said.join(QStringLiteral(", ")), tr("Go to the port"), [this, port] {
             Q_EMIT goTo({refTo(port.device)});
             if (port.known())
                 session_.selectPort(port);
         });
 }
 
-void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
+void ChainPanel::addCable(const Stretch& stretch, std::optional<double> lossDb) {
     const Network& network = session_.network();
     const Link* link = network.link(stretch.link);
     const Cable* cable = network.cable(link->cable);
@@ -210,8 +232,8 @@ void ChainPanel::addCable(const Stretch& stretch, int wavelengthNm) {
         above << shownText(cable->label);
     QStringList below{cable && cable->lengthMm > 0 ? shownLength(cable->lengthMm, session_.lengthUnit())
                                                    : tr("length not set")};
-    if (wavelengthNm > 0)
-        below << tr("%L1 dB").arg(linking::lossOf(network, stretch, wavelengthNm), 0, 'f', 2);
+    if (lossDb)
+        below << tr("%L1 dB").arg(*lossDb, 0, 'f', 2);
     const QString dot = QStringLiteral(" · ");
     add(new ChainCable(*theme_, scene::dressOf(network, *link), above.join(dot), below.join(dot)),
         tr("Cable %1").arg((above + below).join(QStringLiteral(", "))), tr("Go to the cable"),

@@ -11,6 +11,7 @@
 
 namespace underridge::app {
 
+class LossBar;
 class Session;
 
 class ChainPanel : public QWidget {
@@ -35,8 +36,8 @@ private:
     void refresh();
     void fill();
     void putInPlace();
-    void addPort(const model::PortRef& in, const model::PortRef& out);
-    void addCable(const linking::Stretch& stretch, int wavelengthNm);
+    void addPort(const model::PortRef& in, const model::PortRef& out, std::optional<double> lossDb);
+    void addCable(const linking::Stretch& stretch, std::optional<double> lossDb);
     void addSkipped(int cables, std::int64_t lengthMm);
     template <class Step, class Act>
     void add(Step* step, const QString& said, const QString& tip, Act act);
@@ -47,6 +48,7 @@ private:
     linking::Chain chain_;
     model::PortRef at_; ///< the port the chain was followed from
     QLabel* summary_;
+    LossBar* bar_;
     QCheckBox* skip_;
     QScrollArea* area_;
     QWidget* strip_ = nullptr;

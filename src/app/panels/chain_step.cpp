@@ -44,8 +44,8 @@ void ChainStep::paintFocus(QPainter& painter, const QRectF& around) {
 }
 
 ChainPlate::ChainPlate(const paint::Theme& theme, model::Role role, const QString& name,
-                       const QStringList& ports)
-    : ChainStep(theme), role_(role), name_(name), ports_(ports) {}
+                       const QStringList& ports, const QString& loss)
+    : ChainStep(theme), role_(role), name_(name), ports_(ports), loss_(loss) {}
 
 int ChainPlate::portWidth(const QString& port) const {
     return std::max(fontMetrics().horizontalAdvance(port) + 10, 22);
@@ -56,7 +56,9 @@ QSize ChainPlate::sizeHint() const {
     for (const QString& port : ports_)
         ports += portWidth(port) + portGap;
     const int name = QFontMetrics(bold(font())).horizontalAdvance(name_);
-    return {spineWidth + 2 * inset + std::max(name, ports), 2 * middle()};
+    const int below = loss_.isEmpty() ? 0 : fontMetrics().height() + 2;
+    return {spineWidth + 2 * inset + std::max({name, ports, fontMetrics().horizontalAdvance(loss_)}),
+            2 * middle() + below};
 }
 
 void ChainPlate::paintEvent(QPaintEvent*) {
@@ -90,6 +92,8 @@ void ChainPlate::paintEvent(QPaintEvent*) {
         painter.drawText(socket, Qt::AlignCenter, port);
         x += portWidth(port) + portGap;
     }
+    painter.setPen(theme_->ink);
+    painter.drawText(QRectF(0, plate.bottom() + 2, width(), fontMetrics().height()), Qt::AlignCenter, loss_);
     paintFocus(painter, plate.adjusted(1, 1, -1, -1));
 }
 

@@ -29,8 +29,10 @@ protected:
 class ChainPlate : public ChainStep {
     Q_OBJECT
 public:
-    /// `ports`: one at an end of the chain, two where the chain goes on.
-    ChainPlate(const paint::Theme& theme, model::Role role, const QString& name, const QStringList& ports);
+    /// `ports`: one at an end of the chain, two where the chain goes on. `loss`: of light in
+    /// what is joined here, below the plate; may be empty.
+    ChainPlate(const paint::Theme& theme, model::Role role, const QString& name, const QStringList& ports,
+               const QString& loss);
     QSize sizeHint() const override;
 
 protected:
@@ -42,6 +44,7 @@ private:
     model::Role role_;
     QString name_;
     QStringList ports_;
+    QString loss_;
 };
 
 /// A cable, or all that was skipped: what it is above the line, how long below it.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Details of a link and its cable.
 #include "app/panels/details_panel.h"
+#include "app/panels/loss_bar.h"
 #include "app/session/session.h"
 #include "app/sheet/card.h"
 #include "app/titles.h"
@@ -9,6 +10,7 @@
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 
+#include <QPainter>
 #include <fmt/format.h>
 
 namespace underridge::app {
@@ -17,6 +19,18 @@ using namespace model;
 void DetailsPanel::chainRow(const PortRef& port) {
     const Network& network = session_.network();
     const linking::Chain chain = linking::chainThrough(network, port);
+    if (const auto budget = linking::lightBudgetOf(linking::channelOf(network, chain));
+        budget && budget->limit.lossDb > 0) {
+        constexpr int wide = 90, high = 16;
+        QPixmap bar(QSize(wide, high) * devicePixelRatioF());
+        bar.setDevicePixelRatio(devicePixelRatioF());
+        bar.fill(Qt::transparent);
+        QPainter painter(&bar);
+        const bool dark = palette().color(QPalette::Window).lightness() < 128;
+        paintLoss(painter, {0, 0, wide, high}, *budget, dark ? paint::darkTheme() : paint::lightTheme());
+        painter.end();
+        form_->pictureRow(bar, tr("Loss"), shownText(textOf(*budget)), [this] { Q_EMIT chainWanted(); });
+    }
     if (chain.stretches.size() < 2)
         return;
     form_->linkRow(tr("Chain"),

@@ -380,8 +380,7 @@ void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
                 });
     if (view->transceiver)
         menu.addAction(tr("Take the transceiver out"), this, [this, &face] { removeChosen(face); });
-    const bool four = view->like->cage == Cage::qsfpPlus || view->like->cage == Cage::qsfp28;
-    if (four && view->parent.empty())
+    if (linking::lanesOf(view->like->cage) == 4 && view->parent.empty())
         menu.addAction(tr("Split into 4 ports"), this, [this, first] {
             takeOut([&](edit::WithLinks links) {
                 return edit::setBreakout(session_.network(), first, 4, links);

@@ -101,17 +101,10 @@ void PartsList::addModules(const Device& device, std::vector<Part>& parts) const
 }
 
 void PartsList::addTransceivers(const Device& device, std::vector<Part>& parts) const {
-    std::set<Cage> cages;
-    std::set<int> rates;
-    for (const PortView& port : portsOf(workspace_.network(), device))
-        if (port.like->cage != Cage::none) {
-            cages.insert(port.like->cage);
-            rates.insert(port.like->rates.begin(), port.like->rates.end());
-        }
+    const auto ports = portsOf(workspace_.network(), device);
     for (const TransceiverModel& model : workspace_.catalogue().transceivers)
-        if (rates.contains(model.rate) && std::any_of(cages.begin(), cages.end(), [&](Cage cage) {
-                return linking::accepts(cage, model.cage);
-            }))
+        if (std::any_of(ports.begin(), ports.end(),
+                        [&](const PortView& port) { return linking::fitsCage(*port.like, model); }))
             parts.push_back(
                 {shownText(model.name), QStringLiteral("transceiver:") + shownText(model.id),
                  tr("%1, %2; hot-swap").arg(shownText(model.phy), shownText(titleOf(model.connector)))});

@@ -173,15 +173,9 @@ std::optional<Remark> misfit(const Network& network, const PortRef& port,
         return error("the port is no longer there", "select again");
     if (view->like->cage == Cage::none)
         return error(fmt::format("{} has no cage", portText(network, port)), "choose another port");
-    if (!linking::accepts(view->like->cage, transceiver.cage))
-        return error(
-            fmt::format("{} does not go into an {} cage", transceiver.name, titleOf(view->like->cage)),
-            "choose another");
-    const auto& rates = view->like->rates;
-    if (std::find(rates.begin(), rates.end(), transceiver.rate) == rates.end())
-        return error(
-            fmt::format("{} does not run at {}", portText(network, port), speedText(transceiver.rate)),
-            "choose one of its rates");
+    if (!linking::fitsCage(*view->like, transceiver))
+        return error(fmt::format("{} does not work in {}", transceiver.name, linking::cageText(*view->like)),
+                     "choose one of its form and rates");
     return std::nullopt;
 }
 
@@ -262,10 +256,15 @@ ActResult setBreakout(const Network& network, const PortRef& port, int lanes, Wi
         return record.refusal();
     const std::string first = record->breakout > 1 ? port.port + "/1" : port.port;
     const auto view = portAt(network, {port.device, first});
-    if (!view || (wanted > 0 && view->like->cage != Cage::qsfpPlus && view->like->cage != Cage::qsfp28))
+    if (!view || (wanted > 0 && linking::lanesOf(view->like->cage) == 1))
         return error(fmt::format("{} has one lane", portText(network, port)), "choose a QSFP port");
     if (wanted > 0 && wanted != 4)
         return error(fmt::format("a port of four lanes cannot be split into {}", lanes), "split it into 4");
+    if (wanted > 0 && view->transceiver &&
+        linking::phyAt(*view->transceiver, view->transceiver->rate, wanted).empty())
+        return error(fmt::format("{} in {} has no lanes of its own to split into", view->transceiver->name,
+                                 portText(network, port)),
+                     "fit one of four lanes first");
     Act act{wanted > 0 ? fmt::format("Split {} into {}", portText(network, port), wanted)
                        : fmt::format("Make {} one port", portText(network, port)),
             network,

@@ -131,12 +131,14 @@ void removeGroup(Network& network, GroupId id) {
     network.erase<Group>({id.value, 0});
 }
 
-/// What was fed from devices that are gone is fed no longer.
+/// What was fed from devices that are gone is fed no longer, and no half of a pair is left.
 void cutFeeds(Network& network, const std::set<DeviceId>& gone) {
     if (gone.empty())
         return;
     changeWhere<Device>(network, [&](Device& device) {
         std::erase_if(device.feeds, [&](const PowerFeed& feed) { return gone.contains(feed.from); });
+        if (gone.contains(device.pairedWith))
+            device.pairedWith = {};
     });
 }
 
@@ -221,7 +223,8 @@ private:
         device.id = ids_.make<DeviceId>();
         device.name = freshName(old.name);
         device.serial.clear();
-        device.feeds.clear(); // an outlet feeds one
+        device.feeds.clear();    // an outlet feeds one
+        device.pairedWith = {}; // a pair is two
         if (!network_.group(device.group))
             device.group = {};
         fresh_[old.id.value] = device.id.value;

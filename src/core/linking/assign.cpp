@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/assign.h"
 
+#include "core/linking/poe.h"
 #include "core/linking/ranking.h"
-#include "core/linking/route.h"
-#include "core/linking/rules.h"
 
 #include <fmt/format.h>
 
@@ -11,7 +10,8 @@ namespace underridge::linking {
 using namespace model;
 namespace {
 
-constexpr std::array<int, 12> speeds{1, 2, 10, 100, 300, 1000, 2500, 5000, 10'000, 25'000, 40'000, 100'000};
+constexpr std::array<int, 15> speeds{1,      2,      10,     100,    300,     1000,    2500,   5000,
+                                     10'000, 25'000, 40'000, 50'000, 100'000, 200'000, 400'000};
 
 std::int64_t stepsBelow(int speed) {
     return speeds.end() - std::upper_bound(speeds.begin(), speeds.end(), speed);
@@ -20,29 +20,34 @@ std::int64_t stepsBelow(int speed) {
 /// Ranks of up to a hundred thousand links add up without running into one another.
 Cost costOf(const Rank& rank, int speed, std::int64_t distance) {
     constexpr std::int64_t apart = 1 << 20;
-    const auto& [console, transceivers, misplaced, faster, packed, unpowered, waste, reserved] = rank;
-    return {(console * apart + transceivers) * apart + misplaced, stepsBelow(speed),
-            (unpowered * apart + (waste > 0)) * apart + reserved + packed, distance};
+    const auto& [console, misplaced, faster, transceivers, packed, unpowered, waste, reserved] = rank;
+    return {console * apart + misplaced, stepsBelow(speed),
+            (transceivers * apart + unpowered + (waste > 0)) * apart + reserved + packed, distance};
 }
 
-/// Free ports of one target that are alike in everything.
+/// Free ports of one target that are alike in everything, and behind which, at a panel, is
+/// the same.
 struct Pool {
     std::size_t target = 0;
     std::vector<PortView> ports; ///< in the order they are given out
     std::vector<std::size_t> users;
+    std::string behind;
+    DeviceId feeder; ///< whose power budget its ports draw on; none: of no power, or no budget
 
     std::size_t capacity() const { return ports.size(); }
 };
 
-/// Devices that are alike to every target: of one model, with nothing linked, fitted or
-/// set.
+/// One way for devices of a kind to go to a pool, and how long a cable it stands: too long
+/// or too short for it is found out once.
 struct Way {
     Joint joint;
     std::string port; ///< of the device
     Rank rank{};
-    double watts = 0; ///< the target gives
+    double watts = 0;                                        ///< the feeder sets aside
+    std::int64_t goodFrom = INT64_MAX, goodTo = -1;          ///< known to be in order
+    std::int64_t badFrom = INT64_MAX, badTo = -1;            ///< known to be too long; too short
 };
-using Ways = std::vector<std::optional<Way>>; ///< by pool
+using Ways = std::vector<std::vector<Way>>; ///< by pool, best first
 
 class Assigning {
 public:
@@ -53,8 +58,9 @@ public:
         for (const DeviceId device : devices_)
             ways_.push_back(&waysOf(device));
         measure(sheet);
+        choose();
         at_.assign(devices_.size(), none);
-        banned_.assign(devices_.size(), std::vector<bool>(targets_.size()));
+        banned_.assign(devices_.size(), {});
         moves_.assign(pools_.size() * pools_.size(), std::nullopt);
     }
 
@@ -76,21 +82,59 @@ private:
             const Side side = sideOf(network_, *target, *target, {}, habits_);
             const std::size_t first = pools_.size();
             for (const PortView& port : side.ports) {
-                if (side.taken.contains(port.key) || !port.isData())
+                if (side.taken.contains(port.key) || !port.isData() || port.disabled())
                     continue;
+                // Of a panel the front is linked to, of a midspan what gives power.
+                if (side.passive && (port.like->block == Block::rear || port.like->block == Block::uplink))
+                    continue;
+                const std::string behind = side.passive ? behindOf(*target, port) : std::string();
                 auto pool = std::find_if(pools_.begin() + static_cast<std::ptrdiff_t>(first), pools_.end(),
                                          [&](const Pool& p) {
-                                             return areAlike(side, p.ports.front(), port) &&
+                                             return p.behind == behind &&
+                                                    (side.passive || areAlike(side, p.ports.front(), port)) &&
                                                     unitOf(p.ports.front()) == unitOf(port);
                                          });
                 if (pool == pools_.end())
-                    pool = pools_.insert(pool, Pool{t, {}, {}});
+                    pool = pools_.insert(pool, Pool{t, {}, {}, behind, feederAt({targets_[t], port.key}, port)});
                 pool->ports.push_back(port);
             }
         }
         if (habits_.fromHighEnd)
             for (Pool& pool : pools_)
                 std::reverse(pool.ports.begin(), pool.ports.end());
+    }
+
+    /// What tells the ports of a panel apart: where they lead and over what.
+    std::string behindOf(const Device& panel, const PortView& port) const {
+        const auto next = through(network_, panel, {port.key, 1});
+        std::string text = std::string(textOf(port.like->connector)) + textOf(port.like->block).data();
+        for (const Stretch& stretch : next ? outward(network_, {panel.id, next->port}) : std::vector<Stretch>()) {
+            const Link* link = network_.link(stretch.link);
+            const Cable* cable = link ? network_.cable(link->cable) : nullptr;
+            text += fmt::format("|{} {}", cable ? cable->type : std::string(), cable ? cable->lengthMm : 0);
+            text += fmt::format(" {}", stretch.to.device.value);
+        }
+        return text;
+    }
+
+    /// Whose budget a load on this port would draw on.
+    DeviceId feederAt(const PortRef& ref, const PortView& port) const {
+        const auto budgeted = [&](const PortRef& at, const PortView& view) {
+            const Device* device = network_.device(at.device);
+            const DeviceModel* model = device ? network_.modelOf(*device) : nullptr;
+            return view.like->power == PowerSide::source && model && model->powerBudgetW > 0 ? at.device
+                                                                                            : DeviceId();
+        };
+        const Device* device = network_.device(ref.device);
+        if (!device || !isPassive(network_, *device) || port.like->power == PowerSide::source)
+            return budgeted(ref, port);
+        const auto next = through(network_, *device, {ref.port, 1});
+        if (!next)
+            return {};
+        for (const Stretch& stretch : outward(network_, {device->id, next->port}))
+            if (const auto view = portAt(network_, stretch.to); view && view->like->power == PowerSide::source)
+                return budgeted(stretch.to, *view);
+        return {};
     }
 
     /// What is the same for every device that has no ports, links or fittings of its own.
@@ -102,7 +146,7 @@ private:
         return plain ? device.model : "=" + idText(device.id.value);
     }
 
-    const Ways& waysOf(DeviceId id) {
+    Ways& waysOf(DeviceId id) {
         const Device* device = network_.device(id);
         const std::string kind = device ? kindOf(*device) : std::string("=");
         const auto [at, fresh] = byKind_.try_emplace(kind);
@@ -118,42 +162,100 @@ private:
             const auto firsts = firstsOf(mine, {});
             for (std::size_t p = 0; p < pools_.size(); ++p)
                 if (pools_[p].target == t && theirs.isFree(pools_[p].ports.front()))
-                    at->second[p] = bestWay(firsts, mine, pools_[p].ports.front(), theirs);
+                    at->second[p] = waysTo(firsts, mine, pools_[p], theirs);
         }
         return at->second;
     }
 
-    std::optional<Way> bestWay(const std::vector<const PortView*>& firsts, const Side& mine,
-                               const PortView& port, const Side& theirs) const {
-        std::optional<Way> best;
+    std::vector<Way> waysTo(const std::vector<const PortView*>& firsts, const Side& mine, const Pool& pool,
+                            const Side& theirs) const {
+        const PortView& port = pool.ports.front();
+        std::vector<Way> ways;
         for (const PortView* own : firsts)
             if (own->isData())
-                for (const Joint& joint : fit(*own, port, catalogue_).joints)
-                    if (const Rank rank = rankOf(*own, port, joint, mine, theirs, catalogue_);
-                        !best || rank < best->rank)
-                        best =
-                            Way{joint, own->key, rank,
-                                own->like->power == PowerSide::load && port.like->power == PowerSide::source
-                                    ? classPowerW(std::max(0, own->like->powerClass))
-                                    : 0};
-        return best;
+                for (const Joint& joint : fit(*own, port, catalogue_).joints) {
+                    Way way;
+                    way.joint = joint;
+                    way.port = own->key;
+                    way.rank = rankOf(*own, port, joint, mine, theirs);
+                    ways.push_back(std::move(way));
+                }
+        std::stable_sort(ways.begin(), ways.end(), [](const Way& x, const Way& y) { return x.rank < y.rank; });
+        return ways;
+    }
+
+    /// The way each device goes to each pool: the best that leaves nothing to be found at
+    /// the length between the two.
+    void choose() {
+        chosen_.assign(devices_.size(), std::vector<int>(pools_.size(), -1));
+        for (std::size_t i = 0; i < devices_.size(); ++i)
+            for (std::size_t p = 0; p < pools_.size(); ++p) {
+                auto& ways = (*ways_[i])[p];
+                for (std::size_t w = 0; w < ways.size() && chosen_[i][p] < 0; ++w)
+                    if (isInOrder(i, p, ways[w]))
+                        chosen_[i][p] = static_cast<int>(w);
+            }
+    }
+
+    bool isInOrder(std::size_t device, std::size_t pool, Way& way) {
+        const CableType* type = catalogue_.cable(way.joint.cable);
+        const std::int64_t mm =
+            type && wayMm_[device][pools_[pool].target] >= 0
+                ? lengthFor(network_, *type, wayMm_[device][pools_[pool].target])
+                : 0;
+        if (mm >= way.goodFrom && mm <= way.goodTo)
+            return true;
+        if (mm >= way.badFrom || mm <= way.badTo)
+            return false;
+        Planned planned;
+        planned.a = {devices_[device], way.port};
+        planned.b = {targets_[pools_[pool].target], pools_[pool].ports.front().key};
+        planned.type = type;
+        planned.optics[0] = catalogue_.transceiver(way.joint.transceiverA);
+        planned.optics[1] = catalogue_.transceiver(way.joint.transceiverB);
+        planned.lengthMm = mm;
+        const auto objection = objectionTo(network_, planned);
+        if (objection && objection->rule->code != "power-budget") { // budgets are kept over all
+            if (objection->rule->code == "overload")
+                way.badTo = std::max(way.badTo, mm);
+            else
+                way.badFrom = std::min(way.badFrom, objection->isOfPorts() ? 0 : mm);
+            return false;
+        }
+        way.goodFrom = std::min(way.goodFrom, mm);
+        way.goodTo = std::max(way.goodTo, mm);
+        if (pools_[pool].feeder)
+            way.watts = wattsOver(planned);
+        return true;
+    }
+
+    double wattsOver(const Planned& planned) const {
+        const Channel channel = channelOf(network_, plannedChain(network_, planned), &planned);
+        for (const int end : {0, 1}) {
+            const ChannelEnd& load = channel.ends[static_cast<std::size_t>(end)];
+            if (!load.port || load.port->like->power != PowerSide::load)
+                continue;
+            if (const PowerWay way = powerAt(channel, end); way.source)
+                return allocatedW(*load.port->like, *way.source->like, channel.pairs);
+        }
+        return 0;
     }
 
     void measure(SheetId sheet) {
         distance_.assign(devices_.size(), std::vector<std::int64_t>(targets_.size()));
+        wayMm_.assign(devices_.size(), std::vector<std::int64_t>(targets_.size(), -1));
         CableWays ways(network_);
-        const auto byPlaces = [&] {
-            for (std::size_t i = 0; i < devices_.size(); ++i)
-                for (std::size_t t = 0; t < targets_.size(); ++t) {
-                    const auto way = ways.between({devices_[i], {}}, {targets_[t], {}});
-                    if (!way)
-                        return false;
-                    distance_[i][t] = way->mm;
-                }
-            return true;
-        };
-        if (byPlaces())
+        bool all = true;
+        for (std::size_t i = 0; i < devices_.size(); ++i)
+            for (std::size_t t = 0; t < targets_.size(); ++t)
+                if (const auto way = ways.between({devices_[i], {}}, {targets_[t], {}}))
+                    wayMm_[i][t] = way->mm;
+                else
+                    all = false;
+        if (all) {
+            distance_ = wayMm_;
             return;
+        }
         for (std::size_t i = 0; i < devices_.size(); ++i)
             for (std::size_t t = 0; t < targets_.size(); ++t) {
                 const Position* a = network_.position(sheet, devices_[i].value);
@@ -162,12 +264,16 @@ private:
             }
     }
 
+    const Way* wayOf(std::size_t device, std::size_t pool) const {
+        const int chosen = chosen_[device][pool];
+        return chosen < 0 ? nullptr : &(*ways_[device])[pool][static_cast<std::size_t>(chosen)];
+    }
+
     std::optional<Cost> cost(std::size_t device, std::size_t pool) const {
-        const auto& way = (*ways_[device])[pool];
-        const std::size_t target = pools_[pool].target;
-        if (!way || banned_[device][target])
+        const Way* way = wayOf(device, pool);
+        if (!way || banned_[device].contains(pools_[pool].feeder))
             return std::nullopt;
-        return costOf(way->rank, way->joint.speed, distance_[device][target]);
+        return costOf(way->rank, way->joint.speed, distance_[device][pools_[pool].target]);
     }
 
     struct Move {
@@ -190,7 +296,9 @@ private:
     }
 
     /// Gives one more device its place by the cheapest chain of moves. False when there
-    /// is none.
+    /// is none. A pool is looked at anew at most once for each pool: that many steps has the
+    /// longest chain of moves, and moves that a budget forbade may have left a circle that
+    /// would go on getting cheaper.
     bool place(std::size_t device) {
         const std::size_t n = pools_.size();
         std::vector<std::optional<Cost>> least(n);
@@ -202,7 +310,7 @@ private:
                 open.push_back(p);
                 isOpen[p] = true;
             }
-        for (std::size_t next = 0; next < open.size(); ++next) { // Bellman and Ford, by queue
+        for (std::size_t next = 0; next < std::min(open.size(), n * n + n); ++next) { // Bellman and Ford
             const std::size_t p = open[next];
             isOpen[p] = false;
             if (pools_[p].users.size() < pools_[p].capacity())
@@ -230,6 +338,16 @@ private:
         if (end == none)
             return false;
         std::vector<std::size_t> touched{end};
+        std::set<std::size_t> passed{end};
+        for (std::size_t at = end; before[at] != none; at = before[at])
+            if (!passed.insert(before[at]).second) { // a circle: straight to where there is room
+                std::fill(before.begin(), before.end(), none);
+                end = cheapestRoom(device);
+                if (end == none)
+                    return false;
+                touched = {end};
+                break;
+            }
         while (before[end] != none) {
             const std::size_t from = before[end];
             settle(moves_[from * n + end]->device, end);
@@ -242,6 +360,18 @@ private:
         return true;
     }
 
+    std::size_t cheapestRoom(std::size_t device) const {
+        std::size_t best = none;
+        std::optional<Cost> least;
+        for (std::size_t p = 0; p < pools_.size(); ++p)
+            if (pools_[p].users.size() < pools_[p].capacity())
+                if (const auto there = cost(device, p); there && (!least || *there < *least)) {
+                    least = there;
+                    best = p;
+                }
+        return best;
+    }
+
     void settle(std::size_t device, std::size_t pool) {
         if (at_[device] != none)
             std::erase(pools_[at_[device]].users, device);
@@ -250,54 +380,42 @@ private:
             pools_[pool].users.push_back(device);
     }
 
-    /// Watts a target's own links take already.
-    double given(const Device& target) const {
-        double watts = 0;
-        network_.forEachLinkOf(target.id, [&](const Link& link) {
-            const bool isA = link.a.device == target.id;
-            const auto source = portAt(network_, isA ? link.a : link.b);
-            const auto load = portAt(network_, isA ? link.b : link.a);
-            if (source && load && source->like->power == PowerSide::source &&
-                load->like->power == PowerSide::load)
-                watts += classPowerW(std::max(0, load->like->powerClass));
-        });
-        return watts;
-    }
-
     double wattsOf(std::size_t device) const {
-        return at_[device] == none ? 0 : (*ways_[device])[at_[device]]->watts;
+        const Way* way = at_[device] == none ? nullptr : wayOf(device, at_[device]);
+        return way ? way->watts : 0;
     }
 
+    /// Each round bans one device from one feeder for good, so there are no more rounds than
+    /// pairs of those.
     void keepBudgets() {
+        std::map<DeviceId, double> left;
+        for (const Pool& pool : pools_)
+            if (pool.feeder && !left.contains(pool.feeder))
+                left[pool.feeder] = budgetOf(network_, pool.feeder).value_or(Budget{pool.feeder, 0}).leftW;
         for (bool again = true; again;) {
             again = false;
-            for (std::size_t t = 0; t < targets_.size(); ++t) {
-                const Device* target = network_.device(targets_[t]);
-                const DeviceModel* model = target ? network_.modelOf(*target) : nullptr;
-                if (!model || model->powerBudgetW <= 0)
-                    continue;
-                double asked = given(*target);
+            for (const auto& [feeder, watts] : left) {
+                double asked = 0;
                 for (std::size_t i = 0; i < devices_.size(); ++i)
-                    if (at_[i] != none && pools_[at_[i]].target == t)
+                    if (at_[i] != none && pools_[at_[i]].feeder == feeder)
                         asked += wattsOf(i);
-                if (asked <= model->powerBudgetW)
-                    continue;
-                again |= moveOn(t);
+                if (asked > 0 && asked > watts)
+                    again |= moveOn(feeder);
             }
         }
     }
 
     /// Sends the device on that loses least by it. False when none here takes power: the
     /// budget was overdrawn before.
-    bool moveOn(std::size_t target) {
+    bool moveOn(DeviceId feeder) {
         std::size_t chosen = none;
         std::optional<Cost> least;
         for (std::size_t i = 0; i < devices_.size(); ++i) {
-            if (at_[i] == none || pools_[at_[i]].target != target || wattsOf(i) <= 0)
+            if (at_[i] == none || pools_[at_[i]].feeder != feeder || wattsOf(i) <= 0)
                 continue;
             std::optional<Cost> other;
             for (std::size_t p = 0; p < pools_.size(); ++p)
-                if (pools_[p].target != target && pools_[p].users.size() < pools_[p].capacity())
+                if (pools_[p].feeder != feeder && pools_[p].users.size() < pools_[p].capacity())
                     if (const auto there = cost(i, p); there && (!other || *there < *other))
                         other = there;
             const auto loss = other ? std::optional(*other - *cost(i, at_[i])) : std::nullopt;
@@ -310,10 +428,8 @@ private:
             return false;
         const std::size_t pool = at_[chosen];
         settle(chosen, none);
-        banned_[chosen][target] = true;
-        for (std::size_t p = 0; p < pools_.size(); ++p)
-            if (p == pool)
-                refreshMoves(p);
+        banned_[chosen].insert(feeder);
+        refreshMoves(pool);
         if (!place(chosen))
             overBudget_.insert(chosen);
         return true;
@@ -327,7 +443,7 @@ private:
             std::sort(pool.users.begin(), pool.users.end());
             for (std::size_t k = 0; k < pool.users.size(); ++k) {
                 const std::size_t i = pool.users[k];
-                const Way& way = *(*ways_[i])[static_cast<std::size_t>(&pool - pools_.data())];
+                const Way& way = *wayOf(i, static_cast<std::size_t>(&pool - pools_.data()));
                 out.rows[i].proposal =
                     Proposal{{devices_[i], way.port},
                              {targets_[pool.target], pool.ports[k].key},
@@ -345,9 +461,12 @@ private:
     std::string whyNot(std::size_t device) const {
         if (overBudget_.contains(device))
             return "the power budgets are used up";
-        const bool fits = std::any_of(ways_[device]->begin(), ways_[device]->end(),
-                                      [](const auto& way) { return way.has_value(); });
-        return fits ? "all ports that fit are taken" : "no port fits";
+        const auto& chosen = chosen_[device];
+        if (std::any_of(chosen.begin(), chosen.end(), [](int way) { return way >= 0; }))
+            return "all ports that fit are taken";
+        const bool fits =
+            std::any_of(ways_[device]->begin(), ways_[device]->end(), [](const auto& ways) { return !ways.empty(); });
+        return fits ? "no port fits without a fault: too far, or no power" : "no port fits";
     }
 
     const Network& network_;
@@ -356,10 +475,12 @@ private:
     Habits habits_;
     std::vector<Pool> pools_;
     std::map<std::string, Ways> byKind_;
-    std::vector<const Ways*> ways_;                   ///< by device
+    std::vector<Ways*> ways_;                         ///< by device
+    std::vector<std::vector<int>> chosen_;            ///< by device and pool, of the ways there; -1: none
+    std::vector<std::vector<std::int64_t>> wayMm_;    ///< by device and target, between places; -1: not known
     std::vector<std::vector<std::int64_t>> distance_; ///< by device and target
     std::vector<std::size_t> at_;                     ///< the pool each device has
-    std::vector<std::vector<bool>> banned_;           ///< by device and target: its budget forbids it
+    std::vector<std::set<DeviceId>> banned_;          ///< by device: feeders whose budget forbids it
     std::vector<std::optional<Move>> moves_;          ///< by pool and pool
     std::set<std::size_t> overBudget_;
 };

@@ -10,9 +10,10 @@ namespace {
 std::string reasonFor(const Best& best, const Side& sideA, const Side& sideB, const End& wanted) {
     if (!wanted.port.empty())
         return "port as chosen";
-    if (best.joint.transceivers() > 0)
-        return "nothing fits without a transceiver";
-    const auto right = [](const PortView& port, const Side& side) { return port.like->block == side.right; };
+    const auto right = [](const PortView& port, const Side& side) {
+        return port.like->block == side.right ||
+               (side.anyBlock && (port.like->block == Block::access || port.like->block == Block::uplink));
+    };
     // The end whose block says most: the one that is not the only port of its device.
     const bool speakOfA = sideA.ports.size() >= sideB.ports.size();
     const PortView& port = speakOfA ? *best.a : *best.b;
@@ -22,9 +23,10 @@ std::string reasonFor(const Best& best, const Side& sideA, const Side& sideB, co
     if (const auto unit = unitOf(port);
         !side.standsBy.empty() && !side.standsBy.contains(unit) && !unit.empty())
         return fmt::format("on {}, apart from the others", unit);
+    const char* fitted = best.joint.transceivers() > 0 ? ", with a transceiver" : "";
     if (!right(port, side))
-        return fmt::format("fits its peer; the {} does not", titleOf(side.right));
-    return fmt::format("next free port of the {}", titleOf(port.like->block));
+        return fmt::format("fits its peer; the {} does not{}", titleOf(side.right), fitted);
+    return fmt::format("next free port of the {}{}", titleOf(port.like->block), fitted);
 }
 
 std::string noFreePort(const Side& side) {
@@ -38,8 +40,10 @@ bool onlyUplinksFree(const Side& side) {
 }
 
 bool allTaken(const Side& side) {
-    return std::all_of(side.ports.begin(), side.ports.end(),
-                       [&](const PortView& port) { return !port.isData() || side.taken.contains(port.key); });
+    return std::all_of(side.ports.begin(), side.ports.end(), [&](const PortView& port) {
+        return !port.isData() || side.taken.contains(port.key) ||
+               (side.sparesManagement && port.like->block == Block::management);
+    });
 }
 
 /// The first free data port, for a link that will not come up anyway.
@@ -74,14 +78,15 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
         if (wanted->empty() && !forConsole && allTaken(*side))
             return error(noFreePort(*side), "unlink one or fit a module");
     }
-    const Best best = search(sideA, sideB, a.port, b.port, catalogue);
+    const Best best = PairSearch(network, catalogue, sideA, sideB).best(a.port, b.port);
     for (const auto& [side, wanted] : {std::pair(&sideA, &a.port), std::pair(&sideB, &b.port)})
         if ((!best.a || (best.joint.console && !forConsole)) && side->sparesUplinks && wanted->empty() &&
             onlyUplinksFree(*side))
             return error(fmt::format("{} has only uplink ports left", side->device->name),
                          "choose one of them, or allow it in the preferences");
     if (!best.a)
-        return error(best.why.empty() ? "there is no such port" : best.why, "choose other ports");
+        return error(best.why.empty() ? "there is no such port" : best.why,
+                     "choose other ports, or link them all the same from the port drawer");
     return Proposal{{a.device, best.a->key},
                     {b.device, best.b->key},
                     best.joint,
@@ -132,6 +137,8 @@ RankedRow rowOf(const Best& best, const PortView& port) {
     row.text = fmt::format("{} · {}", describe(port), titleOf(port.like->block));
     if (port.reserved())
         row.text += " · reserved";
+    if (port.disabled())
+        row.text += " · disabled";
     if (best.joint.transceivers() > 0) {
         row.standing = Standing::needsTransceiver;
         row.text += " · needs a transceiver";
@@ -154,7 +161,7 @@ void offerSupplies(const Network& network, const Catalogue& catalogue, const End
         std::erase_if(sides[atTarget].ports, [&](const PortView& port) {
             return portAt(network, {id, port.key});
         });
-        const Best best = search(sides[0], sides[1], from.port, {}, catalogue);
+        const Best best = PairSearch(*fitted, catalogue, sides[0], sides[1], spare).best(from.port, {});
         if (!best.a)
             continue;
         auto [rank, row] = rowOf(best, *best.b);
@@ -177,6 +184,7 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
         return rows;
     const Side near = sideOf(network, *other, *device, spare);
     const Side far = sideOf(network, *device, *other, spare);
+    PairSearch search(network, catalogue, near, far, spare);
     std::vector<RankedRow> ranked;
     bool any = false;
     for (const PortView& port : far.ports) {
@@ -186,7 +194,7 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
             DrawerRow row{port.key, Standing::taken, false, "taken: " + portText(network, peer), {}, {}, {},
                           {}};
             ranked.emplace_back(Rank{}, std::move(row));
-        } else if (const Best best = search(near, far, from.port, port.key, catalogue); best.a) {
+        } else if (const Best best = search.best(from.port, port.key); best.a) {
             any |= !best.joint.console;
             ranked.push_back(rowOf(best, port));
         } else {
@@ -200,12 +208,18 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
     offerSupplies(network, catalogue, from, target, true, spare, ranked);
     if (!any && from.port.empty())
         offerSupplies(network, catalogue, from, target, false, spare, ranked);
-    std::stable_sort(ranked.begin(), ranked.end(), [](const auto& x, const auto& y) {
-        return std::tuple(x.second.standing, x.first) < std::tuple(y.second.standing, y.first);
+    std::set<std::string> disabled;
+    for (const PortView& port : far.ports)
+        if (port.disabled())
+            disabled.insert(port.key);
+    const auto isOff = [&](const DrawerRow& row) { return disabled.contains(row.port); };
+    std::stable_sort(ranked.begin(), ranked.end(), [&](const auto& x, const auto& y) {
+        return std::tuple(x.second.standing, isOff(x.second), x.first) <
+               std::tuple(y.second.standing, isOff(y.second), y.first);
     });
     for (auto& [rank, row] : ranked)
         rows.push_back(std::move(row));
-    if (!rows.empty() && rows.front().standing <= Standing::needsSupply)
+    if (!rows.empty() && rows.front().standing <= Standing::needsSupply && !isOff(rows.front()))
         rows.front().best = true;
     return rows;
 }

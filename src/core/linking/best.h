@@ -2,11 +2,13 @@
 // The best pair of free ports between two devices, and the reason; and the port drawer's
 // rows.
 //
-// Pairs are ranked lexicographically: joined without a transceiver to add; each port in
-// the right block for its peer's role; the highest speed; on another module or stack
-// member than the links it stands by for (members of a LAG, redundant uplinks); power
-// fits; least of a port's speed wasted; not reserved and not disabled; then the lowest
-// ports.
+// Pairs are ranked lexicographically: each port in the right block for its peer's role
+// (of routers and firewalls access and uplink are as good); the highest speed; the fewest
+// transceivers to add; on another module or stack member than the links it stands by for
+// (members of a LAG, redundant uplinks); power fits; least of a port's speed wasted; not
+// reserved and not disabled; then the lowest ports. The first that would leave nothing to
+// be found (judging.h), at the length the places give, is taken. Management ports are for
+// devices that have no others.
 #pragma once
 #include "core/base/result.h"
 #include "core/linking/fit.h"

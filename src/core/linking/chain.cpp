@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/chain.h"
 
+#include "core/linking/channel.h"
 #include "core/linking/fit.h"
 #include "core/model/ports.h"
 
@@ -11,10 +12,6 @@ namespace {
 const CableType* typeOf(const Network& network, const Link& link) {
     const Cable* cable = network.cable(link.cable);
     return cable ? network.typeOf(*cable) : nullptr;
-}
-
-bool isFibre(Medium medium) {
-    return medium == Medium::singleMode || medium == Medium::multimode;
 }
 
 /// How many positions of a link's port are followed one by one: strands of a fibre;
@@ -91,11 +88,17 @@ std::optional<PanelStep> throughAll(const Network& network, const Device& panel,
     return step;
 }
 
-/// Leaves `port` by its cable and goes on until there is an end.
-Walk walkFrom(const Network& network, PortRef port, std::vector<int> positions, std::set<LinkId> walked) {
+/// Leaves `port` by its cable and goes on until there is an end. `closes`: a port where a
+/// planned link would lead back to the start.
+Walk walkFrom(const Network& network, PortRef port, std::vector<int> positions, std::set<LinkId> walked,
+              const PortRef& closes = {}) {
     Walk walk;
     walk.at = port;
     while (true) {
+        if (closes.known() && port == closes) {
+            walk.end = ChainEnd::loop;
+            return walk;
+        }
         const Link* link = network.linkAt(port);
         if (!link)
             return walk; // ChainEnd::open
@@ -126,6 +129,17 @@ Walk walkFrom(const Network& network, PortRef port, std::vector<int> positions, 
         port = next->port;
         positions = next->positions;
     }
+}
+
+std::vector<int> firstPositions(int count) {
+    std::vector<int> out;
+    for (int i = 1; i <= count; ++i)
+        out.push_back(i);
+    return out;
+}
+
+Stretch turned(const Stretch& stretch) {
+    return {stretch.link, stretch.to, stretch.from, stretch.arrives, stretch.leaves};
 }
 
 } // namespace
@@ -173,7 +187,12 @@ std::optional<PanelPosition> through(const Network& network, const Device& panel
         return std::nullopt;
     // Positions are counted over all ports of a side, and go on at the same count on the
     // other.
-    int place = at.position - 1;
+    // A flipped array begins with its last pair (TIA-568.3, method B).
+    const auto flip = [](const PortSpec& spec, int position) {
+        const int pair = (position - 1) / 2, pairs = strandsOf(spec.like.connector) / 2;
+        return spec.like.flipped ? 2 * (pairs - 1 - pair) + (position - 1) % 2 + 1 : position;
+    };
+    int place = flip(*here, at.position) - 1;
     for (const PortSpec& spec : model->ports.specs()) {
         if (&spec == here)
             break;
@@ -184,10 +203,64 @@ std::optional<PanelPosition> through(const Network& network, const Device& panel
             continue;
         const int strands = strandsOf(spec.like.connector);
         if (place < strands)
-            return PanelPosition{spec.key, place + 1};
+            return PanelPosition{spec.key, flip(spec, place + 1)};
         place -= strands;
     }
     return std::nullopt;
+}
+
+int positionsOf(const CableType& type) {
+    return isFibre(type.medium) ? std::max(1, type.positions / type.farEnds) : 1;
+}
+
+Chain chainOfLink(const Network& network, const Link& link) {
+    Chain chain;
+    const auto positions = firstPositions(positionsOf(network, link));
+    chain.stretches.push_back({link.id, link.a, link.b, positions, carried(network, link, positions)});
+    chain.a = link.a;
+    chain.b = link.b;
+    const auto endAt = [&](const PortRef& port) {
+        const Device* device = network.device(port.device);
+        return !device || !port.known()      ? ChainEnd::unknown
+               : isPassive(network, *device) ? ChainEnd::open
+                                             : ChainEnd::device;
+    };
+    chain.endA = endAt(link.a);
+    chain.endB = endAt(link.b);
+    return chain;
+}
+
+Chain plannedChain(const Network& network, const Planned& planned) {
+    Chain chain;
+    const auto positions = firstPositions(planned.type ? positionsOf(*planned.type) : 1);
+    std::vector<int> arrives = positions;
+    if (planned.type && isFibre(planned.type->medium))
+        for (int& position : arrives)
+            position = across(*planned.type, position);
+    // Both ends go on behind their panels; the one at A is turned round.
+    const auto behind = [&](const PortRef& port, const std::vector<int>& at, const PortRef& other) {
+        Walk walk;
+        walk.at = port;
+        const Device* device = network.device(port.device);
+        if (!device || !port.known())
+            walk.end = ChainEnd::unknown;
+        else if (!isPassive(network, *device))
+            walk.end = ChainEnd::device;
+        else if (const auto step = throughAll(network, *device, port.port, at))
+            walk = step->split ? Walk{{}, port, ChainEnd::split}
+                               : walkFrom(network, step->port, step->positions, {planned.instead}, other);
+        return walk;
+    };
+    Walk back = behind(planned.a, positions, planned.b), forth = behind(planned.b, arrives, planned.a);
+    for (auto stretch = back.stretches.rbegin(); stretch != back.stretches.rend(); ++stretch)
+        chain.stretches.push_back(turned(*stretch));
+    chain.stretches.push_back({planned.instead, planned.a, planned.b, positions, arrives});
+    chain.stretches.insert(chain.stretches.end(), forth.stretches.begin(), forth.stretches.end());
+    chain.a = back.stretches.empty() ? planned.a : back.at;
+    chain.endA = back.end;
+    chain.b = forth.stretches.empty() ? planned.b : forth.at;
+    chain.endB = forth.end;
+    return chain;
 }
 
 Chain chainThrough(const Network& network, const PortRef& port) {
@@ -196,9 +269,7 @@ Chain chainThrough(const Network& network, const PortRef& port) {
     if (!device || !port.known())
         return chain;
     const Link* own = network.linkAt(port);
-    std::vector<int> positions;
-    for (int i = 1; i <= (own ? positionsOf(network, *own) : 1); ++i)
-        positions.push_back(i);
+    const auto positions = firstPositions(own ? positionsOf(network, *own) : 1);
     Walk forth = walkFrom(network, port, positions, {});
     chain.stretches = std::move(forth.stretches);
     chain.a = port;
@@ -230,11 +301,11 @@ Chain chainThrough(const Network& network, const PortRef& port) {
         return chain;
     chain.a = back.at;
     // Positions are followed from end A onwards, so that one walk tells what meets what.
-    std::vector<Stretch> turned;
+    std::vector<Stretch> whole;
     for (auto stretch = back.stretches.rbegin(); stretch != back.stretches.rend(); ++stretch)
-        turned.push_back({stretch->link, stretch->to, stretch->from, stretch->arrives, stretch->leaves});
-    turned.insert(turned.end(), chain.stretches.begin(), chain.stretches.end());
-    chain.stretches = std::move(turned);
+        whole.push_back(turned(*stretch));
+    whole.insert(whole.end(), chain.stretches.begin(), chain.stretches.end());
+    chain.stretches = std::move(whole);
     if (forth.stretches.empty() && !own) {
         chain.b = port; // nothing on this side: the chain ends at this very port
         chain.endB = ChainEnd::open;
@@ -246,10 +317,7 @@ std::vector<Stretch> outward(const Network& network, const PortRef& port) {
     const Link* link = network.linkAt(port);
     if (!link)
         return {};
-    std::vector<int> positions;
-    for (int i = 1; i <= positionsOf(network, *link); ++i)
-        positions.push_back(i);
-    return walkFrom(network, port, positions, {}).stretches;
+    return walkFrom(network, port, firstPositions(positionsOf(network, *link)), {}).stretches;
 }
 
 std::set<LinkId> wiredWith(const Network& network, LinkId first) {
@@ -284,10 +352,7 @@ std::optional<PortRef> farEnd(const Network& network, const PortRef& port) {
     const Link* link = network.linkAt(port);
     if (!device || !link)
         return std::nullopt;
-    std::vector<int> positions;
-    for (int i = 1; i <= positionsOf(network, *link); ++i)
-        positions.push_back(i);
-    const Walk walk = walkFrom(network, port, positions, {});
+    const Walk walk = walkFrom(network, port, firstPositions(positionsOf(network, *link)), {});
     return walk.end == ChainEnd::device ? std::optional(walk.at) : std::nullopt;
 }
 

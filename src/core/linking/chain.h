@@ -41,6 +41,9 @@ struct Chain {
 /// there. End A is the one the port itself is nearer to, or is.
 Chain chainThrough(const model::Network& network, const model::PortRef& port);
 
+/// The chain of one link by itself, nothing followed at its ends.
+Chain chainOfLink(const model::Network& network, const model::Link& link);
+
 /// The port really at the other end, panels skipped; nothing when no cable ends at
 /// `port`, or when the chain is open, a loop or splits.
 std::optional<model::PortRef> farEnd(const model::Network& network, const model::PortRef& port);
@@ -71,6 +74,9 @@ std::optional<PanelPosition> through(const model::Network& network, const model:
 /// TIA-568.3 A-to-B (crossed) or A-to-A (straight); arrays: Types A (straight), B
 /// (reversed) and C (pairs crossed).
 int across(const model::CableType& type, int position);
+
+/// Positions of a cable type that one link over it has: of a breakout assembly, a lane's.
+int positionsOf(const model::CableType& type);
 
 /// "device", "open", … for output.
 std::string_view textOf(ChainEnd end);

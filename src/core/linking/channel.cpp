@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/channel.h"
 
-#include "core/model/ports.h"
+#include "core/linking/fit.h"
 
 #include <algorithm>
 
@@ -9,193 +9,253 @@ namespace underridge::linking {
 using namespace model;
 namespace {
 
-struct ReachRow {
-    std::string_view phy, grade;
-    int metres;
-    double lossDb;
-    const char* source;
+/// A cable of a chain, drawn or planned.
+struct Laid {
+    const Link* link = nullptr;
+    const Cable* cable = nullptr;
+    const CableType* type = nullptr;
+    std::int64_t lengthMm = 0;
 };
 
-constexpr const char* clause38 = "IEEE 802.3 clause 38";
-constexpr const char* clause40 = "IEEE 802.3 clause 40";
-constexpr const char* clause52 = "IEEE 802.3 clause 52";
-constexpr const char* clause55 = "IEEE 802.3 clause 55, TIA TSB-155";
-constexpr const char* clause58 = "IEEE 802.3 clause 58";
-constexpr const char* clause59 = "IEEE 802.3 clause 59";
-constexpr const char* clause86 = "IEEE 802.3 clause 86";
-constexpr const char* clause87 = "IEEE 802.3 clause 87";
-constexpr const char* clause88 = "IEEE 802.3 clause 88";
-constexpr const char* clause95 = "IEEE 802.3 clause 95";
-constexpr const char* clause112 = "IEEE 802.3 clause 112";
-constexpr const char* clause113 = "IEEE 802.3 clause 113";
-constexpr const char* clause114 = "IEEE 802.3 clause 114";
-constexpr const char* clause126 = "IEEE 802.3 clause 126";
-constexpr const char* iso9314 = "IEEE 802.3 clause 26, ISO/IEC 9314-3";
-constexpr const char* longReach = "beyond IEEE 802.3: as the transceiver states";
-
-/// Loss is the channel insertion loss of the clause's link power budget.
-constexpr ReachRow rows[] = {
-    {"100BASE-FX", "OM1", 2000, 11, iso9314},
-    {"100BASE-FX", "OM2", 2000, 11, iso9314},
-    {"100BASE-FX", "OM3", 2000, 11, iso9314},
-    {"100BASE-FX", "OM4", 2000, 11, iso9314},
-    {"100BASE-FX", "OM5", 2000, 11, iso9314},
-    {"100BASE-LX10", "OS", 10000, 6, clause58},
-    {"1000BASE-SX", "OM1", 275, 2.6, clause38},
-    {"1000BASE-SX", "OM2", 550, 3.56, clause38},
-    {"1000BASE-SX", "OM3", 550, 3.56, clause38},
-    {"1000BASE-SX", "OM4", 550, 3.56, clause38},
-    {"1000BASE-SX", "OM5", 550, 3.56, clause38},
-    {"1000BASE-LX", "OS", 5000, 4.57, clause38},
-    {"1000BASE-LX", "OM1", 550, 2.35, clause38},
-    {"1000BASE-LX", "OM2", 550, 2.35, clause38},
-    {"1000BASE-LX", "OM3", 550, 2.35, clause38},
-    {"1000BASE-LX long reach", "OS", 80000, 23, longReach},
-    {"1000BASE-BX10-U", "OS", 10000, 5.5, clause59},
-    {"1000BASE-BX10-D", "OS", 10000, 5.5, clause59},
-    {"10GBASE-SR", "OM1", 33, 1.6, clause52},
-    {"10GBASE-SR", "OM2", 82, 1.8, clause52},
-    {"10GBASE-SR", "OM3", 300, 2.6, clause52},
-    {"10GBASE-SR", "OM4", 400, 2.9, clause52},
-    {"10GBASE-SR", "OM5", 400, 2.9, clause52},
-    {"10GBASE-LR", "OS", 10000, 6.2, clause52},
-    {"10GBASE-ER", "OS", 40000, 10.9, clause52},
-    {"25GBASE-SR", "OM3", 70, 1.8, clause112},
-    {"25GBASE-SR", "OM4", 100, 1.9, clause112},
-    {"25GBASE-SR", "OM5", 100, 1.9, clause112},
-    {"25GBASE-LR", "OS", 10000, 6.3, clause114},
-    {"40GBASE-SR4", "OM3", 100, 1.9, clause86},
-    {"40GBASE-SR4", "OM4", 150, 1.5, clause86},
-    {"40GBASE-SR4", "OM5", 150, 1.5, clause86},
-    {"40GBASE-LR4", "OS", 10000, 6.7, clause87},
-    {"100GBASE-SR4", "OM3", 70, 1.8, clause95},
-    {"100GBASE-SR4", "OM4", 100, 1.9, clause95},
-    {"100GBASE-SR4", "OM5", 100, 1.9, clause95},
-    {"100GBASE-LR4", "OS", 10000, 6.3, clause88},
-    {"10BASE-T", "Cat 5e", 100, 0, "IEEE 802.3 clause 14"},
-    {"100BASE-TX", "Cat 5e", 100, 0, "IEEE 802.3 clause 25"},
-    {"1000BASE-T", "Cat 5e", 100, 0, clause40},
-    {"2.5GBASE-T", "Cat 5e", 100, 0, clause126},
-    {"5GBASE-T", "Cat 5e", 100, 0, clause126},
-    {"10GBASE-T", "Cat 6", 55, 0, clause55},
-    {"10GBASE-T", "Cat 6A", 100, 0, clause55},
-    {"25GBASE-T", "Cat 8", 30, 0, clause113},
-    {"40GBASE-T", "Cat 8", 30, 0, clause113},
-};
-
-/// Categories in order: what runs over one runs over those after it. Cat 8 cords stand
-/// for shorter channels.
-constexpr std::string_view categories[] = {"Cat 5e", "Cat 6", "Cat 6A", "Cat 7", "Cat 7A", "Cat 8"};
-
-std::optional<std::size_t> categoryOf(std::string_view grade) {
-    const auto at = std::find(std::begin(categories), std::end(categories), grade);
-    return at == std::end(categories) ? std::nullopt
-                                      : std::optional(static_cast<std::size_t>(at - std::begin(categories)));
+Laid laidAt(const Network& network, const Stretch& stretch, const Planned* planned) {
+    if (planned && stretch.from == planned->a && stretch.to == planned->b)
+        return {nullptr, nullptr, planned->type, planned->lengthMm};
+    if (planned && stretch.from == planned->b && stretch.to == planned->a)
+        return {nullptr, nullptr, planned->type, planned->lengthMm};
+    const Link* link = network.link(stretch.link);
+    const Cable* cable = link ? network.cable(link->cable) : nullptr;
+    return {link, cable, cable ? network.typeOf(*cable) : nullptr, cable ? cable->lengthMm : 0};
 }
+
+/// What a tester found a fibre cable to lose; its own plugs are in it (IEC 61280-4, one
+/// reference cord).
+std::optional<double> measuredLoss(const Laid& laid, int wavelengthNm) {
+    if (!laid.cable || !laid.type || !isFibre(laid.type->medium))
+        return std::nullopt;
+    const Measured* found = nullptr;
+    for (const Measured& each : laid.cable->measured) {
+        const std::string what = lowered(each.what);
+        const bool loss = what.find("return") == std::string::npos &&
+                          (what.find("loss") != std::string::npos ||
+                           what.find("attenuation") != std::string::npos);
+        if (!loss || each.unit != "dB")
+            continue;
+        if (!found || what.find(std::to_string(wavelengthNm)) != std::string::npos)
+            found = &each;
+    }
+    return found ? std::optional(found->value) : std::nullopt;
+}
+
+/// Which way round a cable lies that has two different ends.
+bool isTurned(const CableType& type, const Stretch& stretch, const Link* link, const PortView* from,
+              const PortView* to) {
+    const auto goes = [](const PortView* port, Connector connector) {
+        return !port || port->connector() == Connector::none || port->connector() == connector;
+    };
+    if (type.connectorA != type.connectorB) {
+        const bool straight = goes(from, type.connectorA) && goes(to, type.connectorB);
+        const bool turned = goes(from, type.connectorB) && goes(to, type.connectorA);
+        if (straight != turned)
+            return turned;
+    }
+    // An end face in a port of its own tells; in an adapter it does not.
+    for (const auto& [port, atFrom] : {std::pair(from, true), std::pair(to, false)})
+        if (port && type.angledA != type.angledB && (port->transceiver || !isAdapter(*port->like)))
+            return (port->transceiver ? port->transceiver->angled : port->like->angled) ==
+                   (atFrom ? type.angledB : type.angledA);
+    return link && stretch.from == link->b;
+}
+
+bool isFixed(const CableType& type, const PortView* from, const PortView* to) {
+    const auto isRear = [](const PortView* port) { return port && port->like->block == Block::rear; };
+    return type.installed || (isRear(from) && isRear(to));
+}
+
+class Making {
+public:
+    Making(const Network& network, const Chain& chain, const Planned* planned)
+        : network_(network), chain_(chain), planned_(planned) {}
+
+    Channel make() {
+        for (const int end : {0, 1})
+            makeEnd(end, end == 0 ? chain_.a : chain_.b);
+        for (const auto& from : chain_.stretches.empty() ? std::vector<int>() : chain_.stretches.front().leaves)
+            channel_.strands.emplace_back(from, from);
+        std::int64_t fixedRun = 0;
+        for (std::size_t i = 0; i < chain_.stretches.size(); ++i) {
+            const bool last = i + 1 == chain_.stretches.size();
+            const Stretch& stretch = chain_.stretches[i];
+            std::optional<PortView> passedIn =
+                last ? channel_.ends[1].port : portAt(network_, stretch.to);
+            const PortView* from = i == 0                      ? view(channel_.ends[0].port)
+                                   : channel_.passages.empty() ? nullptr
+                                                               : view(channel_.passages.back().outPort);
+            addCable(stretch, from, view(passedIn), fixedRun);
+            if (!last)
+                addPassage(stretch, chain_.stretches[i + 1], std::move(passedIn));
+        }
+        coverMeasured();
+        return std::move(channel_);
+    }
+
+private:
+    static const PortView* view(const std::optional<PortView>& port) { return port ? &*port : nullptr; }
+
+    void makeEnd(int which, const PortRef& at) {
+        ChannelEnd& end = channel_.ends[static_cast<std::size_t>(which)];
+        end.at = at;
+        end.port = portAt(network_, at);
+        if (const Device* device = network_.device(at.device))
+            end.role = roleOf(network_, *device);
+        if (!planned_ || !end.port)
+            return;
+        for (const auto& [port, optics] :
+             {std::pair(&planned_->a, planned_->optics[0]), std::pair(&planned_->b, planned_->optics[1])})
+            if (*port == at && (optics || planned_->instead))
+                end.port->transceiver = optics;
+    }
+
+    void addCable(const Stretch& stretch, const PortView* from, const PortView* to, std::int64_t& fixedRun) {
+        const Laid laid = laidAt(network_, stretch, planned_);
+        ChannelPart part{ChannelPart::Kind::cable, stretch.link, stretch.from, laid.type, false,
+                         laid.lengthMm,            0,            false};
+        if (laid.lengthMm > 0)
+            channel_.lengthMm += laid.lengthMm;
+        else if (laid.type)
+            ++channel_.unmeasured;
+        if (const CableType* type = laid.type) {
+            part.turned = isTurned(*type, stretch, laid.link, from, to);
+            if (const auto loss = measuredLoss(laid, wavelengthOf(channel_))) {
+                part.ownDb = *loss;
+                part.measured = true;
+            }
+            if (!type->grade.empty() && std::find(channel_.grades.begin(), channel_.grades.end(), type->grade) ==
+                                            channel_.grades.end())
+                channel_.grades.push_back(type->grade);
+            slowTo(type->maxRate / type->farEnds, type->name);
+            if (type->medium == Medium::twistedPair) {
+                channel_.crossed += type->pinout == Pinout::crossed;
+                channel_.rolled |= type->pinout == Pinout::rolled;
+                channel_.pairs = channel_.pairs == 0 ? type->positions : std::min(channel_.pairs, type->positions);
+                if (isFixed(*type, from, to)) {
+                    fixedRun += laid.lengthMm; // a consolidation point does not end it
+                    channel_.permanentMm = std::max(channel_.permanentMm, fixedRun);
+                } else {
+                    fixedRun = 0;
+                    channel_.cordsMm += laid.lengthMm;
+                }
+            }
+        }
+        for (auto& [start, position] : channel_.strands) {
+            const auto at = std::find(stretch.leaves.begin(), stretch.leaves.end(), position);
+            position = at == stretch.leaves.end()
+                           ? 0
+                           : stretch.arrives[static_cast<std::size_t>(at - stretch.leaves.begin())];
+        }
+        channel_.parts.push_back(part);
+    }
+
+    void addPassage(const Stretch& in, const Stretch& out, std::optional<PortView> inPort) {
+        const Device* device = network_.device(in.to.device);
+        Passage passage{in.to, out.from, std::move(inPort), portAt(network_, out.from), false};
+        const DeviceModel* model = device ? network_.modelOf(*device) : nullptr;
+        passage.midspan = model && model->midspan;
+        for (auto& [start, position] : channel_.strands)
+            if (const auto next =
+                    device && position > 0 ? through(network_, *device, {in.to.port, position}) : std::nullopt)
+                position = next->position;
+        const auto join = [&](const PortRef& at, const PortView* port) {
+            const bool splice = port && port->connector() == Connector::splice;
+            ++(splice ? channel_.splices : channel_.connections);
+            const double own = port ? port->like->lossDb : 0;
+            channel_.parts.push_back({splice ? ChannelPart::Kind::splice : ChannelPart::Kind::connection,
+                                      {},
+                                      at,
+                                      nullptr,
+                                      false,
+                                      0,
+                                      own > 0  ? own
+                                      : splice ? spliceLossDb
+                                               : connectorLossDb,
+                                      false});
+            if (port && !port->like->rates.empty())
+                slowTo(port->like->rates.back(), portText(network_, at));
+        };
+        join(in.to, view(passage.inPort));
+        // A cassette has a plug on either side of what is between.
+        if (passage.inPort && passage.outPort && passage.inPort->connector() != passage.outPort->connector() &&
+            isFibre(mediumOf(*passage.inPort)))
+            join(out.from, view(passage.outPort));
+        channel_.passages.push_back(std::move(passage));
+    }
+
+    void slowTo(int rate, const std::string& what) {
+        if (rate <= 0 || (channel_.maxRate > 0 && channel_.maxRate <= rate))
+            return;
+        channel_.maxRate = rate;
+        channel_.slowest = what;
+    }
+
+    /// The plugs of a cable that was measured are in its figure.
+    void coverMeasured() {
+        auto& parts = channel_.parts;
+        for (std::size_t i = 0; i < parts.size(); ++i) {
+            if (parts[i].kind != ChannelPart::Kind::cable || !parts[i].measured)
+                continue;
+            for (std::size_t k = i; k-- > 0 && parts[k].kind != ChannelPart::Kind::cable;)
+                parts[k].measured = true;
+            for (std::size_t k = i + 1; k < parts.size() && parts[k].kind != ChannelPart::Kind::cable; ++k)
+                parts[k].measured = true;
+        }
+    }
+
+    const Network& network_;
+    const Chain& chain_;
+    const Planned* planned_;
+    Channel channel_;
+};
 
 } // namespace
 
-std::optional<Reach> reachOf(std::string_view phy, std::string_view grade) {
-    const auto category = categoryOf(grade);
-    std::optional<Reach> best;
-    for (const ReachRow& row : rows) {
-        if (row.phy != phy)
-            continue;
-        const bool runs = category && categoryOf(row.grade) ? *categoryOf(row.grade) <= *category
-                          : row.grade == "OS"               ? grade.starts_with("OS")
-                                                            : row.grade == grade;
-        if (runs && (!best || row.metres * 1000LL > best->mm))
-            best = Reach{row.metres * 1000LL, row.lossDb, row.source};
+bool Channel::leads(const std::vector<int>& from, const std::vector<int>& to) const {
+    for (std::size_t i = 0; i < from.size(); ++i) {
+        const auto at = std::find_if(strands.begin(), strands.end(),
+                                     [&](const auto& strand) { return strand.first == from[i]; });
+        if (at == strands.end() || at->second != to[i])
+            return false;
     }
-    return best;
+    return true;
 }
 
-std::string_view copperPhy(int mbps) {
-    switch (mbps) {
-    case 10:
-        return "10BASE-T";
-    case 100:
-        return "100BASE-TX";
-    case 1000:
-        return "1000BASE-T";
-    case 2500:
-        return "2.5GBASE-T";
-    case 5000:
-        return "5GBASE-T";
-    case 10000:
-        return "10GBASE-T";
-    case 25000:
-        return "25GBASE-T";
-    case 40000:
-        return "40GBASE-T";
-    default:
-        return {};
-    }
+Channel channelOf(const Network& network, const Chain& chain, const Planned* planned) {
+    return Making(network, chain, planned).make();
 }
 
-double attenuationDbPerKm(std::string_view grade, int wavelengthNm) {
-    if (grade.starts_with("OM")) {
-        const bool early = grade == "OM1" || grade == "OM2";
-        return wavelengthNm < 1000 ? (early ? 3.5 : 3.0) : 1.5;
-    }
-    if (grade == "OS2")
-        return 0.4;
-    if (grade.starts_with("OS"))
-        return 1.0;
+Channel directChannel(const Network& network, const Link& link) {
+    return channelOf(network, chainOfLink(network, link));
+}
+
+double lossOf(const ChannelPart& part, int wavelengthNm) {
+    if (part.kind != ChannelPart::Kind::cable)
+        return part.measured ? 0 : part.ownDb;
+    if (part.measured)
+        return part.ownDb;
+    return part.type ? attenuationDbPerKm(part.type->grade, wavelengthNm) * static_cast<double>(part.lengthMm) / 1e6
+                     : 0;
+}
+
+double lossOf(const Channel& channel, int wavelengthNm) {
+    double loss = 0;
+    for (const ChannelPart& part : channel.parts)
+        loss += lossOf(part, wavelengthNm);
+    return loss;
+}
+
+int wavelengthOf(const Channel& channel) {
+    for (const ChannelEnd& end : channel.ends)
+        if (end.port && end.port->transceiver && end.port->transceiver->wavelengthNm > 0)
+            return end.port->transceiver->wavelengthNm;
     return 0;
-}
-
-double lossOf(const Network& network, const Stretch& stretch, int wavelengthNm) {
-    const Link* link = network.link(stretch.link);
-    const Cable* cable = link ? network.cable(link->cable) : nullptr;
-    const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-    if (!type)
-        return 0;
-    return attenuationDbPerKm(type->grade, wavelengthNm) * static_cast<double>(cable->lengthMm) / 1e6;
-}
-
-Channel channelOf(const Network& network, const Chain& chain, int wavelengthNm,
-                  const std::vector<int>& transmits, const std::vector<int>& receives) {
-    Channel channel;
-    std::vector<int> positions = transmits;
-    for (std::size_t i = 0; i < chain.stretches.size(); ++i) {
-        const Stretch& stretch = chain.stretches[i];
-        const Link* link = network.link(stretch.link);
-        const Cable* cable = link ? network.cable(link->cable) : nullptr;
-        const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-        if (cable && cable->lengthMm > 0)
-            channel.lengthMm += cable->lengthMm;
-        else if (cable)
-            ++channel.unmeasured;
-        const bool between = i > 0 && i + 1 < chain.stretches.size();
-        if (cable && between)
-            channel.permanentMm += cable->lengthMm;
-        if (type && !type->grade.empty() &&
-            std::find(channel.grades.begin(), channel.grades.end(), type->grade) == channel.grades.end())
-            channel.grades.push_back(type->grade);
-        if (wavelengthNm > 0)
-            channel.lossDb += lossOf(network, stretch, wavelengthNm);
-        for (int& position : positions) {
-            const auto at = std::find(stretch.leaves.begin(), stretch.leaves.end(), position);
-            if (at == stretch.leaves.end())
-                continue;
-            position = stretch.arrives[static_cast<std::size_t>(at - stretch.leaves.begin())];
-            if (i + 1 == chain.stretches.size())
-                continue;
-            const Device* panel = network.device(stretch.to.device);
-            if (const auto next =
-                    panel ? through(network, *panel, {stretch.to.port, position}) : std::nullopt)
-                position = next->position;
-        }
-    }
-    for (std::size_t i = 0; i + 1 < chain.stretches.size(); ++i) {
-        const auto port = portAt(network, chain.stretches[i].to);
-        ++(port && port->connector() == Connector::splice ? channel.splices : channel.connections);
-    }
-    if (wavelengthNm > 0)
-        channel.lossDb += channel.connections * connectorLossDb + channel.splices * spliceLossDb;
-    channel.txMeetsRx = positions == receives;
-    return channel;
 }
 
 } // namespace underridge::linking

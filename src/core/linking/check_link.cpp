@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The rules that regard one link by itself.
-#include "core/linking/rules.h"
+// The rules that regard one link by itself: whether its plugs go into its ports.
+#include "core/linking/judging.h"
+#include "core/linking/mending.h"
 
 #include <array>
 #include <fmt/format.h>
@@ -8,10 +9,6 @@
 namespace underridge::linking {
 using namespace model;
 namespace {
-
-bool isFibre(Medium medium) {
-    return medium == Medium::singleMode || medium == Medium::multimode;
-}
 
 /// A broken rule without words: what the notch needs.
 struct Broken {
@@ -27,20 +24,23 @@ struct Look {
     const PortView& view(int end) const { return end == 0 ? *a : *b; }
 };
 
+Look lookAt(const Network& network, const Link& link) {
+    const Cable* cable = network.cable(link.cable);
+    return {link, portAt(network, link.a), portAt(network, link.b), cable ? network.typeOf(*cable) : nullptr};
+}
+
 bool isEmptyCage(const PortView& port) {
     return port.like->cage != Cage::none && !port.transceiver;
 }
 
-Medium mediumOf(const PortView& port) {
-    if (port.transceiver)
-        return port.transceiver->medium;
-    return port.like->media.empty() ? Medium::unknown : port.like->media.front();
+bool isAssembly(const CableType& type) {
+    return type.medium == Medium::directAttach || type.medium == Medium::activeOptical;
 }
 
 /// One end of a cable.
 struct Plug {
     Connector connector;
-    bool angled, pinned;
+    bool angled, pinned, socket;
 };
 
 /// The first rule a plug breaks in a port: its form, its end face, its pins; empty when
@@ -48,8 +48,12 @@ struct Plug {
 std::string_view misfitOf(const PortView& port, const Plug& plug) {
     if (port.connector() != plug.connector)
         return "connector";
+    // TIA-574: a DTE has the plug, a DCE the socket, and the cable what meets it.
+    if (plug.connector == Connector::de9 && port.like->serialSide != SerialSide::unknown &&
+        plug.socket != (port.like->serialSide == SerialSide::dte))
+        return "connector";
     if (!isAdapter(*port.like) || port.transceiver) {
-        const bool angled = !port.transceiver && port.like->angled;
+        const bool angled = port.transceiver ? port.transceiver->angled : port.like->angled;
         const bool pinned = port.transceiver ? true : port.like->pinned;
         if (angled != plug.angled)
             return "end-face";
@@ -63,15 +67,6 @@ int badness(std::string_view misfit) {
     return misfit.empty() ? 0 : misfit == "connector" ? 100 : 1;
 }
 
-/// Rates of serial ports below this are of asynchronous lines (TIA-232), which have no
-/// clock of their own.
-constexpr int synchronousMbps = 2;
-
-bool isSynchronous(const PortView& port) {
-    return port.isData() && mediumOf(port) == Medium::serial && !port.like->rates.empty() &&
-           port.like->rates.back() >= synchronousMbps;
-}
-
 /// The plug at an end of a direct-attach assembly; the far ends of a breakout may be of
 /// another form.
 Cage plugAt(const Look& look, int end) {
@@ -81,7 +76,7 @@ Cage plugAt(const Look& look, int end) {
 
 void breakConnectors(const Look& look, std::vector<Broken>& out) {
     const CableType& type = *look.type;
-    if (type.medium == Medium::directAttach || type.medium == Medium::activeOptical) {
+    if (isAssembly(type)) {
         for (const int end : {0, 1})
             if (!isEmptyCage(look.view(end)) || !accepts(look.view(end).like->cage, plugAt(look, end)))
                 out.push_back({"connector", end});
@@ -95,7 +90,8 @@ void breakConnectors(const Look& look, std::vector<Broken>& out) {
         }
     if (empty)
         return;
-    const Plug a{type.connectorA, type.angledA, type.pinnedA}, b{type.connectorB, type.angledB, type.pinnedB};
+    const Plug a{type.connectorA, type.angledA, type.pinnedA, type.socketA},
+        b{type.connectorB, type.angledB, type.pinnedB, type.socketB};
     const std::array<std::string_view, 2> forth{misfitOf(*look.a, a), misfitOf(*look.b, b)};
     const std::array<std::string_view, 2> back{misfitOf(*look.a, b), misfitOf(*look.b, a)};
     const auto& better =
@@ -107,88 +103,6 @@ void breakConnectors(const Look& look, std::vector<Broken>& out) {
     for (const int end : {0, 1})
         if (const std::string_view misfit = better[static_cast<std::size_t>(end)]; !misfit.empty())
             out.push_back({misfit, end});
-    if (!out.empty())
-        return;
-    if (isFibre(type.medium))
-        for (const int end : {0, 1})
-            if (const Medium medium = mediumOf(look.view(end));
-                medium != Medium::unknown && medium != type.medium)
-                out.push_back({"fibre-class", end});
-}
-
-/// IEEE 802.3: RS-FEC is part of 100GBASE-SR4 (clause 95) and 25GBASE-SR (clause 112).
-bool wantsRsFec(const TransceiverModel& model) {
-    return model.phy == "100GBASE-SR4" || model.phy == "25GBASE-SR";
-}
-
-/// What a port does when it is left to itself.
-Fec fecOf(const PortView& port) {
-    if (port.record && port.record->fec != Fec::automatic)
-        return port.record->fec;
-    return port.transceiver && wantsRsFec(*port.transceiver) ? Fec::rs : Fec::none;
-}
-
-void breakFec(const Look& look, std::vector<Broken>& out) {
-    const auto isSet = [](const PortView& port) { return port.record && port.record->fec != Fec::automatic; };
-    if (!isSet(*look.a) && !isSet(*look.b))
-        return; // both do what their PHY asks
-    for (const int end : {0, 1})
-        if (const PortView& port = look.view(end);
-            port.transceiver && wantsRsFec(*port.transceiver) && fecOf(port) != Fec::rs) {
-            out.push_back({"fec", end});
-            return;
-        }
-    if (fecOf(*look.a) != fecOf(*look.b))
-        out.push_back({"fec", isSet(*look.a) == isSet(*look.b) ? -1 : isSet(*look.a) ? 0 : 1});
-}
-
-void breakClock(const Look& look, std::vector<Broken>& out) {
-    if (!isSynchronous(*look.a) || !isSynchronous(*look.b))
-        return;
-    const auto gives = [](const PortView& port) { return port.record && port.record->givesClock; };
-    if (gives(*look.a) == gives(*look.b))
-        out.push_back({"clock", -1});
-}
-
-void breakPinout(const Look& look, std::vector<Broken>& out) {
-    if (look.type->medium == Medium::serial && !look.link.console && look.a->isData() && look.b->isData() &&
-        look.type->console)
-        out.push_back({"pinout", -1});
-    if (look.type->medium != Medium::twistedPair)
-        return;
-    const Mdi x = look.a->like->mdi, y = look.b->like->mdi;
-    const bool fixedBoth = x != Mdi::automatic && y != Mdi::automatic;
-    const bool wantsCrossed = fixedBoth && x == y;
-    if (look.type->pinout == Pinout::rolled ||
-        (fixedBoth && (look.type->pinout == Pinout::crossed) != wantsCrossed))
-        out.push_back({"pinout", -1});
-}
-
-void breakSpeed(const Look& look, std::vector<Broken>& out) {
-    const auto a = look.a->rates(), b = look.b->rates();
-    if (a.empty() || b.empty())
-        return; // nothing is known of it
-    int common = 0, fastest = 0;
-    for (const int rate : a)
-        if (std::find(b.begin(), b.end(), rate) != b.end()) {
-            fastest = std::max(fastest, rate);
-            if (!look.type || rate <= connectionRate(*look.type))
-                common = std::max(common, rate);
-        }
-    if (common == 0) {
-        const auto isSet = [](const PortView& port) { return port.record && port.record->speed > 0; };
-        const bool setA = isSet(*look.a), setB = isSet(*look.b);
-        out.push_back({"speed", setA == setB ? -1 : setA ? 0 : 1});
-    } else if (common < fastest) {
-        out.push_back({"category", -1});
-    }
-    const auto duplex = [](const PortView& port) {
-        return port.record ? port.record->duplex : Duplex::automatic;
-    };
-    if (duplex(*look.a) != duplex(*look.b))
-        out.push_back({"duplex", duplex(*look.a) == Duplex::automatic   ? 1
-                                 : duplex(*look.b) == Duplex::automatic ? 0
-                                                                        : -1});
 }
 
 std::vector<Broken> brokenBy(const Network& network, const Look& look) {
@@ -203,73 +117,22 @@ std::vector<Broken> brokenBy(const Network& network, const Look& look) {
     const auto isKnown = [](const std::optional<PortView>& port) { return port && !port->learned; };
     if (!isKnown(look.a) || !isKnown(look.b))
         return out; // nothing is known of an end: nothing is invented
-    const bool consoleA = look.a->like->use == PortUse::console,
-               consoleB = look.b->like->use == PortUse::console;
     if (look.a->like->use == PortUse::power || look.b->like->use == PortUse::power)
         return out;
+    const bool consoleA = look.a->like->use == PortUse::console,
+               consoleB = look.b->like->use == PortUse::console;
     if (consoleA || consoleB) {
-        if (!link.console || (look.type && !look.type->console))
+        const bool both = consoleA && consoleB && look.a->connector() == look.b->connector();
+        if (!link.console || both || (look.type && !look.type->console))
             out.push_back({"console", consoleA == consoleB ? -1 : consoleA ? 0 : 1});
         return out;
     }
-    const bool panelEnd = look.a->like->block == Block::front || look.a->like->block == Block::rear ||
-                          look.b->like->block == Block::front || look.b->like->block == Block::rear;
-    if (look.type) {
-        breakConnectors(look, out);
-        breakPinout(look, out);
-    }
-    if (!out.empty() && !ruleOf(out.back().code)->comesUp)
-        return out; // speeds do not matter when the plug does not fit
-    if (look.a->transceiver && look.b->transceiver &&
-        !understand(*look.a->transceiver, *look.b->transceiver, look.a->lanes, look.b->lanes)) {
-        out.push_back({"optics", -1});
-    } else if (!panelEnd) {
-        breakSpeed(look, out);
-        breakFec(look, out);
-        breakClock(look, out);
-    }
+    if (!look.type)
+        return out;
+    if (look.type->console && !link.console)
+        out.push_back({"pinout", -1});
+    breakConnectors(look, out);
     return out;
-}
-
-Look lookAt(const Network& network, const Link& link) {
-    const Cable* cable = network.cable(link.cable);
-    return {link, portAt(network, link.a), portAt(network, link.b), cable ? network.typeOf(*cable) : nullptr};
-}
-
-/// The way to join the ports that changes least of what is there.
-Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Look& look) {
-    auto a = look.a, b = look.b; // as if nothing were fitted
-    a->transceiver = b->transceiver = nullptr;
-    const Fit found = fit(*a, *b, catalogue);
-    if (!found)
-        return {Remedy::Kind::none, "choose other ports", look.link.id, {}, {}, {}};
-    const auto differs = [&](const Joint& joint, int end) {
-        const TransceiverModel* fitted = look.view(end).transceiver;
-        return (end == 0 ? joint.transceiverA : joint.transceiverB) != (fitted ? fitted->id : std::string());
-    };
-    const auto changes = [&](const Joint& joint) {
-        return 2 * (differs(joint, 0) + differs(joint, 1)) + (!look.type || look.type->id != joint.cable);
-    };
-    const Joint& joint =
-        *std::min_element(found.joints.begin(), found.joints.end(),
-                          [&](const Joint& x, const Joint& y) { return changes(x) < changes(y); });
-    const CableType* type = catalogue.cable(joint.cable);
-    const std::string cable = type ? type->name : "no cable";
-    if (!differs(joint, 0) && !differs(joint, 1))
-        return {Remedy::Kind::useCable, "use " + cable, look.link.id, {}, joint.cable, joint};
-    std::vector<std::string> steps;
-    for (const int end : {0, 1}) {
-        if (!differs(joint, end))
-            continue;
-        const TransceiverModel* model =
-            catalogue.transceiver(end == 0 ? joint.transceiverA : joint.transceiverB);
-        steps.push_back(
-            model ? fmt::format("fit {} in {}", model->name, portText(network, look.link.end(end)))
-                  : fmt::format("take the transceiver out of {}", portText(network, look.link.end(end))));
-    }
-    if (!look.type || look.type->id != joint.cable)
-        steps.push_back("use " + cable);
-    return {Remedy::Kind::useJoint, fmt::format("{}", fmt::join(steps, ", ")), look.link.id, {}, {}, joint};
 }
 
 std::string words(const Network& network, const Look& look, const Broken& broken) {
@@ -284,25 +147,8 @@ std::string words(const Network& network, const Look& look, const Broken& broken
                    : fmt::format("{}: {} does not go into {}", at, type, describe(look.view(broken.end)));
     if (broken.code == "transceiver")
         return fmt::format("{}: the {} cage is empty", at, titleOf(look.view(broken.end).like->cage));
-    if (broken.code == "fibre-class")
-        return fmt::format("{}: {} is {}, the port {}", at, type, titleOf(look.type->medium),
-                           titleOf(mediumOf(look.view(broken.end))));
-    if (broken.code == "optics")
-        return fmt::format("{}: {} and {} do not understand each other", both, look.a->transceiver->name,
-                           look.b->transceiver->name);
     if (broken.code == "pinout")
-        return fmt::format("{}: a {} cable between {} and {}", both, titleOf(look.type->pinout),
-                           titleOf(look.a->like->mdi), titleOf(look.b->like->mdi));
-    if (broken.code == "speed")
-        return fmt::format("{}: {} and {} have no speed in common", both, describe(*look.a),
-                           describe(*look.b));
-    if (broken.code == "category")
-        return fmt::format("{}: {} carries no more than {}", both, type,
-                           speedText(connectionRate(*look.type)));
-    if (broken.code == "duplex")
-        return broken.end < 0
-                   ? fmt::format("{}: the duplex settings differ", both)
-                   : fmt::format("{}: duplex is fixed at {} and negotiated at the other end", both, at);
+        return fmt::format("{}: {} is for consoles", both, type);
     if (broken.code == "end-face")
         return fmt::format("{}: an angled end face (APC) meets a flat one (UPC)", at);
     if (broken.code == "pins")
@@ -310,14 +156,10 @@ std::string words(const Network& network, const Look& look, const Broken& broken
                            look.view(broken.end).transceiver || look.view(broken.end).like->pinned
                                ? "plug and port both have guide pins"
                                : "neither plug nor port has guide pins");
-    if (broken.code == "fec")
-        return fmt::format("{}: forward error correction is {} at one end, {} at the other", both,
-                           titleOf(fecOf(*look.a)), titleOf(fecOf(*look.b)));
-    if (broken.code == "clock")
-        return fmt::format("{}: {} gives the clock", both,
-                           look.a->record && look.a->record->givesClock ? "each end" : "neither end");
     if (broken.code == "console")
-        return fmt::format("{}: a console port, but no console cord to a terminal", at);
+        return look.a->like->use == look.b->like->use
+                   ? fmt::format("{}: two console ports are joined", both)
+                   : fmt::format("{}: a console port, but no console cord to a terminal", at);
     if (broken.code == "port-disabled")
         return fmt::format("{} is disabled", at);
     return fmt::format("{}: the port at {} is not known", both,
@@ -332,28 +174,20 @@ Remedy remedyFor(const Network& network, const Catalogue& catalogue, const Look&
         return {Remedy::Kind::enablePort, "enable it", id, look.link.end(broken.end), {}, {}};
     if (broken.code == "port-unknown")
         return {Remedy::Kind::none, "choose the port in the details", id, {}, {}, {}};
-    if (broken.code == "duplex" && broken.end >= 0)
-        return {Remedy::Kind::negotiate, "let it negotiate", id, look.link.end(broken.end), {}, {}};
-    if (broken.code == "duplex")
-        return {Remedy::Kind::none, "set both alike, or let both negotiate", id, {}, {}, {}};
-    if (broken.code == "fec")
-        return {Remedy::Kind::freeFec, "leave it to both ends", id, {}, {}, {}};
-    if (broken.code == "clock") {
-        const bool both = look.a->record && look.a->record->givesClock;
-        return {both ? Remedy::Kind::takeClock : Remedy::Kind::giveClock,
-                (both ? "take it from " : "give it at ") +
-                    portText(network, both ? look.link.b : look.link.a),
-                id,
-                both ? look.link.b : look.link.a,
-                {},
-                {}};
-    }
-    if (broken.code == "speed" && broken.end >= 0)
-        return {Remedy::Kind::negotiate, "let it negotiate", id, look.link.end(broken.end), {}, {}};
-    return otherJoint(network, catalogue, look);
+    return otherJoint(network, catalogue, look.link);
 }
 
 } // namespace
+
+bool comesUp(std::string_view code) {
+    const Rule* rule = ruleOf(code);
+    return !rule || rule->comesUp;
+}
+
+bool plugsFit(const Network& network, const Link& link) {
+    const auto broken = brokenBy(network, lookAt(network, link));
+    return std::all_of(broken.begin(), broken.end(), [](const Broken& each) { return comesUp(each.code); });
+}
 
 std::vector<Finding> checkLink(const Network& network, const Catalogue& catalogue, const Link& link) {
     const Look look = lookAt(network, link);
@@ -371,11 +205,22 @@ std::vector<Finding> checkLink(const Network& network, const Catalogue& catalogu
 
 Fails failsOf(const Network& network, const Link& link) {
     Fails fails;
+    const auto take = [&](std::string_view code, int end) {
+        if (comesUp(code))
+            return;
+        fails.a |= end != 1;
+        fails.b |= end != 0;
+    };
     for (const Broken& broken : brokenBy(network, lookAt(network, link)))
-        if (!ruleOf(broken.code)->comesUp) {
-            fails.a |= broken.end != 1;
-            fails.b |= broken.end != 0;
-        }
+        take(broken.code, broken.end);
+    if (fails)
+        return fails;
+    const Channel channel = directChannel(network, link);
+    const auto isActive = [](const ChannelEnd& end) {
+        return end.isKnown() && end.port->like->block != Block::front && end.port->like->block != Block::rear;
+    };
+    if (isActive(channel.ends[0]) && isActive(channel.ends[1]))
+        judge(network, channel, [&](std::string_view code, int end, FunctionRef<Said()>) { take(code, end); });
     return fails;
 }
 

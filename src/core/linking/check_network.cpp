@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The rules that regard several links at once.
+#include "core/linking/judging.h"
+#include "core/linking/poe.h"
 #include "core/linking/route_loads.h"
-#include "core/linking/rules.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -48,22 +49,35 @@ std::string nameOf(const Cable& cable) {
     return cable.label.empty() ? std::string("A cable without label") : cable.label;
 }
 
+/// IEEE 802.1AX: the members of a LAG go to one system, all of them in one LAG there, full
+/// duplex and at one speed. A declared multi-chassis pair is one system.
 void checkLag(const Network& network, const Interface& lag, std::vector<Finding>& out) {
     const Device* device = network.device(lag.device);
     if (!device || lag.type != InterfaceKind::lag)
         return;
     std::set<DeviceId> peers;
+    std::set<std::pair<DeviceId, std::string>> far;
     std::set<int> speeds;
-    std::set<std::string> unlinked;
+    std::vector<std::string> unlinked, half;
+    const auto isHalf = [&](const PortRef& port) {
+        const Port* record = network.port(port);
+        return record && record->duplex == Duplex::half;
+    };
     for (const std::string& port : lag.members) {
         const Link* link = network.linkAt({lag.device, port});
-        const auto far = farEnd(network, {lag.device, port});
-        if (!link || !far) {
-            unlinked.insert(port);
+        const auto end = farEnd(network, {lag.device, port});
+        if (!link || !end) {
+            unlinked.push_back(port);
             continue;
         }
-        peers.insert(far->device);
-        speeds.insert(speedOf(network, *link));
+        peers.insert(end->device);
+        far.emplace(end->device, end->port);
+        const Channel channel = channelOf(network, chainThrough(network, {lag.device, port}));
+        if (channel.ends[0].isKnown() && channel.ends[1].isKnown())
+            speeds.insert(commonRate(channel.port(0).rates(), channel.port(1).rates(),
+                                     channel.maxRate > 0 ? channel.maxRate : INT_MAX));
+        if (isHalf({lag.device, port}) || isHalf(*end))
+            half.push_back(port);
     }
     const auto say = [&](std::string what, std::string remedy) {
         out.push_back({ruleOf("lag-members"),
@@ -72,13 +86,40 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
                        {refTo(device->id)},
                        -1});
     };
-    if (peers.size() > 1)
-        say("its members lead to different devices", "take those out that lead elsewhere");
+    const auto arePaired = [&](DeviceId x, DeviceId y) {
+        const Device *one = network.device(x), *other = network.device(y);
+        return one && other && (one->pairedWith == y || other->pairedWith == x);
+    };
+    if (peers.size() > 2 || (peers.size() == 2 && !arePaired(*peers.begin(), *peers.rbegin())))
+        say("its members lead to different devices", "take those out that lead elsewhere, or pair the devices");
     if (speeds.size() > 1)
         say("its members run at different speeds", "use ports of one speed");
+    if (!half.empty())
+        say(fmt::format("{} {} half duplex", fmt::join(half, ", "), half.size() == 1 ? "is" : "are"),
+            "let them negotiate");
     if (!unlinked.empty() && !peers.empty())
         say(fmt::format("no device at the other end of {}", fmt::join(unlinked, ", ")),
             "link them, or take them out");
+    // Of devices of which only ports are known, no LAG is asked for.
+    std::set<InterfaceId> lags;
+    std::vector<std::string> alone;
+    std::set<DeviceId> ending;
+    for (const auto& [peer, port] : far) {
+        const Device* held = network.device(peer);
+        if (!held || !network.modelOf(*held))
+            continue;
+        if (const Interface* there = lagAt(network, {peer, port})) {
+            lags.insert(there->id);
+            ending.insert(peer);
+        } else {
+            alone.push_back(portText(network, {peer, port}));
+        }
+    }
+    if (!alone.empty())
+        say(fmt::format("{} {} in no LAG at the other end", fmt::join(alone, ", "), alone.size() == 1 ? "is" : "are"),
+            "put the other ends into one LAG, too");
+    else if (lags.size() > ending.size())
+        say("its members are in different LAGs at the other end", "put them into one");
 }
 
 } // namespace
@@ -116,6 +157,29 @@ std::vector<Finding> checkCable(const Network& network, const Cable& cable) {
     const CableType* type = network.typeOf(cable);
     if (!type)
         return out;
+    if (isFibre(type->medium)) {
+        std::map<int, LinkId> used;
+        std::set<LinkId> seen, doubled;
+        for (const CableEnd& end : cable.ends)
+            network.forEachLinkOf(end.at.device, [&](const Link& link) {
+                if (link.cable != cable.id || !seen.insert(link.id).second)
+                    return;
+                std::vector<int> strands = link.positions;
+                for (int i = 1; strands.empty() && i <= type->positions; ++i)
+                    strands.push_back(i);
+                for (const int strand : strands)
+                    if (!used.try_emplace(strand, link.id).second) {
+                        doubled.insert(link.id);
+                        doubled.insert(used[strand]);
+                    }
+            });
+        if (!doubled.empty()) {
+            say("strand-taken", fmt::format("{}: {} links use the same strand", nameOf(cable), doubled.size()),
+                "give each strands of its own");
+            for (const LinkId id : doubled)
+                out.back().subjects.push_back(refTo(id));
+        }
+    }
     if (!type->approved)
         say("not-approved", fmt::format("{}: {} is not approved", nameOf(cable), type->name),
             "use another type, or approve it in the cable stock");
@@ -154,128 +218,68 @@ Finding labelTwice(const std::string& label, const std::vector<CableId>& cables)
     return finding;
 }
 
-namespace {
-
-bool isSinglePair(const PortView& port) {
-    return !port.like->media.empty() && port.like->media.front() == Medium::singlePair;
-}
-
-/// The first port on the way out of `port` that has to do with power: a midspan comes
-/// before what is behind it.
-std::optional<std::pair<PortRef, PortView>> powerPartner(const Network& network, const PortRef& port) {
-    for (const Stretch& stretch : outward(network, port))
-        if (auto view = portAt(network, stretch.to); view && view->like->power != PowerSide::none)
-            return std::pair(stretch.to, *std::move(view));
-    return std::nullopt;
-}
-
-double wattsFor(const PortView& load) {
-    return isSinglePair(load) ? podlPowerW(load.like->powerClass)
-                              : classPowerW(std::max(0, load.like->powerClass));
-}
-
-/// What a load gets from the port it is cabled to; a finding without rule when all is
-/// well.
-Finding checkLoad(const Network& network, const Device& device, const Link& link, const PortView& here,
-                  const PortRef& port) {
-    const auto say = [&](std::string_view code, std::string message, Remedy remedy) {
-        return Finding{
-            ruleOf(code), std::move(message), std::move(remedy), {refTo(device.id), refTo(link.id)}, -1};
-    };
-    const auto words = [&](const char* what) {
-        return Remedy{Remedy::Kind::none, what, link.id, {}, {}, {}};
-    };
-    const auto partner = powerPartner(network, port);
-    if (!partner || partner->second.like->power != PowerSide::source) {
-        const auto far = farEnd(network, port);
-        if (!far)
-            return {};
-        return say("power-missing",
-                   fmt::format("{} wants power; {} gives none", device.name, portText(network, *far)),
-                   words("use a port with power, or an injector"));
-    }
-    const auto& [at, source] = *partner;
-    if (source.record && source.record->powerOff)
-        return say("power-missing",
-                   fmt::format("{} wants power; it is off at {}", device.name, portText(network, at)),
-                   {Remedy::Kind::givePower, "switch it on", link.id, at, {}, {}});
-    if (source.like->passivePower != here.like->passivePower)
-        return say("power-passive",
-                   source.like->passivePower
-                       ? fmt::format("{} is fed all the time by {}; it asks for power by IEEE 802.3",
-                                     device.name, portText(network, at))
-                       : fmt::format("{} takes passive power; {} gives it by IEEE 802.3 only", device.name,
-                                     portText(network, at)),
-                   words("use a source of the same kind"));
-    if (isSinglePair(here))
-        return here.like->powerClass == source.like->powerClass
-                   ? Finding{}
-                   : say("power-podl",
-                         fmt::format("{} is of class {}; {} gives class {}", device.name,
-                                     here.like->powerClass, portText(network, at), source.like->powerClass),
-                         words("use a port of its class"));
-    if (here.like->powerClass > largestClassOf(source.like->powerType) && !source.like->passivePower)
-        return say("power-type",
-                   fmt::format("{} is of class {}; {} gives Type {}, up to class {}", device.name,
-                               here.like->powerClass, portText(network, at), source.like->powerType,
-                               largestClassOf(source.like->powerType)),
-                   words("use a port of a higher Type"));
-    return {};
-}
-
-} // namespace
-
 std::vector<Finding> checkPower(const Network& network, const Device& device) {
     std::vector<Finding> out;
     const DeviceModel* model = network.modelOf(device);
     if (!model)
         return out;
-    double asked = 0;
-    bool wants = false, gets = false;
-    std::vector<ObjectRef> loads;
-    Finding lacking;
+    // Of several ports that take power one that gets it is enough.
+    bool gets = false;
+    std::vector<Finding> lacking;
     network.forEachLinkOf(device.id, [&](const Link& link) {
-        for (const PortRef* end : {&link.a, &link.b}) {
-            if (end->device != device.id)
-                continue;
-            const auto here = portAt(network, *end);
+        for (const PortRef* at : {&link.a, &link.b}) {
+            const auto here = at->device == device.id ? portAt(network, *at) : std::nullopt;
             if (!here || here->like->power == PowerSide::none)
                 continue;
+            const Chain chain = chainThrough(network, *at);
+            const Channel channel = channelOf(network, chain);
+            const int end = channel.ends[0].at == *at ? 0 : 1;
+            const auto find = [&](int which, std::vector<Finding>& into) {
+                judgePower(network, channel, which, [&](std::string_view code, int, FunctionRef<Said()> words) {
+                    Said said = words();
+                    said.remedy.link = link.id;
+                    into.push_back({ruleOf(code), std::move(said.message), std::move(said.remedy),
+                                    {refTo(device.id), refTo(link.id)}, -1});
+                });
+            };
             if (here->like->power == PowerSide::load) {
-                wants = true;
-                Finding found = checkLoad(network, device, link, *here, *end);
-                gets |= !found.rule && farEnd(network, *end);
-                if (found.rule)
-                    lacking = std::move(found);
-                continue;
-            }
-            if (here->record && here->record->powerOff)
-                continue;
-            const auto partner = powerPartner(network, *end);
-            if (partner && partner->second.like->power == PowerSide::load) {
-                asked += wattsFor(partner->second);
-                loads.push_back(refTo(partner->first.device));
+                if (!chain.whole() && !powerAt(channel, end).source)
+                    continue; // not linked through yet
+                const std::size_t before = lacking.size();
+                find(end, lacking);
+                gets |= lacking.size() == before;
             } else if (here->like->passivePower) {
-                out.push_back(
-                    {ruleOf("power-passive"),
-                     fmt::format("{} feeds all the time what is not made for it", portText(network, *end)),
-                     {Remedy::Kind::none, "use a source by IEEE 802.3", link.id, {}, {}, {}},
-                     {refTo(device.id), refTo(link.id)},
-                     -1});
+                for (const int which : {0, 1})
+                    if (const ChannelEnd& fed = channel.ends[static_cast<std::size_t>(which)];
+                        fed.port && fed.port->like->power != PowerSide::load && fed.at.device != device.id &&
+                        powerAt(channel, which).at == *at)
+                        find(which, out);
             }
         }
     });
-    if (wants && !gets && lacking.rule)
-        out.push_back(std::move(lacking));
-    if (model->powerBudgetW > 0 && asked > model->powerBudgetW) {
-        loads.insert(loads.begin(), refTo(device.id));
-        out.push_back(
-            {ruleOf("power-budget"),
-             fmt::format("{}: {:g} W are asked for, it gives {} W", device.name, asked, model->powerBudgetW),
-             {Remedy::Kind::none, "move some to another device", {}, {}, {}, {}},
-             std::move(loads),
-             -1});
+    if (!gets && !lacking.empty())
+        out.push_back(std::move(lacking.front()));
+    if (model->powerBudgetW <= 0)
+        return out;
+    double asked = 0;
+    int notStated = 0;
+    std::vector<ObjectRef> subjects{refTo(device.id)};
+    for (const Fed& fed : loadsOf(network, device)) {
+        asked += fed.watts;
+        notStated += !fed.isStated;
+        subjects.push_back(refTo(fed.load.device));
     }
+    if (asked > model->powerBudgetW)
+        out.push_back({ruleOf("power-budget"),
+                       fmt::format("{}: {:g} W are set aside for {} loads, it gives {} W{}", device.name, asked,
+                                   subjects.size() - 1, model->powerBudgetW,
+                                   notStated > 0 ? fmt::format(" (of {} the class is not stated: the most of their "
+                                                               "Type is counted)",
+                                                               notStated)
+                                                 : std::string()),
+                       {Remedy::Kind::none, "move some to another device", {}, {}, {}, {}},
+                       std::move(subjects),
+                       -1});
     return out;
 }
 

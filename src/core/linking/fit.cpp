@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/fit.h"
 
+#include "core/linking/standards.h"
+
 #include <climits>
 #include <fmt/format.h>
 
@@ -22,39 +24,11 @@ struct Face {
     bool adapter = false; ///< joins two plugs rather than holding a contact of its own
 };
 
-Medium fixedMedium(const PortView& port) {
-    if (!port.like->media.empty())
-        return port.like->media.front();
-    switch (port.like->connector) {
-    case Connector::rj45:
-    case Connector::m12d:
-    case Connector::m12x:
-        return Medium::twistedPair;
-    case Connector::f:
-    case Connector::bnc:
-        return Medium::coax;
-    case Connector::lc:
-    case Connector::sc:
-    case Connector::mpo:
-        return Medium::multimode;
-    case Connector::usbC:
-        return Medium::serial;
-    case Connector::idc:
-        return Medium::twistedPair;
-    case Connector::splice:
-        return Medium::singleMode;
-    case Connector::iec63171:
-        return Medium::singlePair;
-    case Connector::de9:
-        return Medium::serial;
-    case Connector::n:
-        return Medium::coax;
-    case Connector::none:
-    case Connector::c13:
-    case Connector::c14:
-        return Medium::unknown;
-    }
-    return Medium::unknown;
+/// The rates a transceiver would give a port, after breakout and what the port is set to.
+std::vector<int> ratesIn(const PortView& port, const TransceiverModel& model) {
+    PortView fitted = port;
+    fitted.transceiver = &model;
+    return fitted.rates();
 }
 
 std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
@@ -63,41 +37,30 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
         return Face{model.connector,
                     Cage::none,
                     model.medium,
-                    {model.rate / port.lanes},
+                    ratesIn(port, model),
                     std::move(toFit),
                     &model,
                     port.lanes,
-                    false,
+                    model.angled,
                     model.connector == Connector::mpo, // IEC 61754-7: the pins are in the equipment
                     false};
     };
     if (port.transceiver) {
-        Face face = optical(*port.transceiver, {});
-        face.rates = port.rates();
-        faces.push_back(std::move(face));
+        if (fitsCage(*port.like, *port.transceiver))
+            faces.push_back(optical(*port.transceiver, {}));
         return faces;
     }
-    Face own{port.like->connector, port.like->cage,   fixedMedium(port), port.rates(),         {}, nullptr,
+    Face own{port.like->connector, port.like->cage,   mediumOf(port), port.rates(),         {}, nullptr,
              port.lanes,           port.like->angled, port.like->pinned, isAdapter(*port.like)};
     if (port.like->cage == Cage::none)
         return {own};
     own.connector = Connector::none;
     own.medium = Medium::directAttach;
-    const auto rates = port.rates();
     faces.push_back(std::move(own));
     for (const TransceiverModel& model : catalogue.transceivers)
-        if (accepts(port.like->cage, model.cage) &&
-            std::find(rates.begin(), rates.end(), model.rate / port.lanes) != rates.end())
+        if (fitsCage(*port.like, model) && (port.lanes == 1 || !phyAt(model, model.rate, port.lanes).empty()))
             faces.push_back(optical(model, model.id));
     return faces;
-}
-
-int commonRate(const std::vector<int>& a, const std::vector<int>& b, int limit) {
-    int best = 0;
-    for (const int rate : a)
-        if (rate <= limit && std::find(b.begin(), b.end(), rate) != b.end())
-            best = std::max(best, rate);
-    return best;
 }
 
 /// A breakout assembly serves ports in breakout mode, at its near end, and nothing else
@@ -117,14 +80,23 @@ bool takes(const Face& face, Connector connector, bool angled, bool pinned) {
 bool plugsInto(const CableType& cable, const Face& a, const Face& b) {
     if (!isForLanes(cable, a, b))
         return false;
-    if (cable.medium == Medium::directAttach) {
+    if (cable.medium == Medium::directAttach || cable.medium == Medium::activeOptical) {
         if (a.cage == Cage::none || b.cage == Cage::none)
             return false;
         const Face &near = cable.farEnds > 1 && b.lanes > 1 ? b : a, &far = &near == &a ? b : a;
         return accepts(near.cage, cable.cage) &&
                accepts(far.cage, cable.cageB == Cage::none ? cable.cage : cable.cageB);
     }
-    if (a.cage != Cage::none || b.cage != Cage::none || a.medium != cable.medium || b.medium != cable.medium)
+    const auto carries = [&](const Face& face) {
+        if (face.cage != Cage::none)
+            return false;
+        if (face.medium == cable.medium || (face.medium == Medium::unknown && isFibre(cable.medium)))
+            return true;
+        // Some single-mode PHYs run over multimode fibre, too: the table says which.
+        return face.optics && isFibre(face.medium) && isFibre(cable.medium) &&
+               reachOf(face.optics->phy, cable.grade).has_value();
+    };
+    if (!carries(a) || !carries(b))
         return false;
     const auto goes = [&](const Face& x, const Face& y) {
         return takes(x, cable.connectorA, cable.angledA, cable.pinnedA) &&
@@ -141,12 +113,18 @@ Pinout pinoutFor(const PortView& a, const PortView& b) {
     return x == y && x != Mdi::automatic ? Pinout::crossed : Pinout::straight;
 }
 
+/// TIA-574: like to like by a null modem.
+Pinout serialPinoutFor(const PortView& a, const PortView& b) {
+    const SerialSide x = a.like->serialSide, y = b.like->serialSide;
+    return x == y && x != SerialSide::unknown ? Pinout::crossed : Pinout::straight;
+}
+
 /// The cord one takes without thinking: A-to-B for duplex fibre, Type B for arrays
 /// (TIA-568.3).
-bool isOrdinary(const CableType& cable, Pinout copper) {
-    const bool fibre = cable.medium == Medium::singleMode || cable.medium == Medium::multimode;
-    const Pinout usual = cable.medium == Medium::twistedPair ? copper
-                         : !fibre || cable.positions < 2     ? Pinout::straight
+bool isOrdinary(const CableType& cable, Pinout copper, Pinout serial) {
+    const Pinout usual = cable.medium == Medium::twistedPair                   ? copper
+                         : cable.medium == Medium::serial                      ? serial
+                         : !isFibre(cable.medium) || cable.positions < 2       ? Pinout::straight
                          : cable.positions == 2              ? Pinout::crossed
                                                              : Pinout::reversed;
     return !cable.console && (cable.farEnds > 1 || (cable.pinout == usual && !isTrunk(cable)));
@@ -154,7 +132,7 @@ bool isOrdinary(const CableType& cable, Pinout copper) {
 
 /// One strand for what sends and receives on the same, a pair or more for the rest.
 bool hasStrandsFor(const CableType& cable, const Face& a, const Face& b) {
-    if (cable.medium != Medium::singleMode && cable.medium != Medium::multimode)
+    if (!isFibre(cable.medium))
         return true;
     bool single = false;
     for (const Face* face : {&a, &b})
@@ -202,36 +180,78 @@ bool isAdapter(const PortBlock& port) {
     return (port.block == Block::front || port.block == Block::rear) && !port.pinned;
 }
 
+std::string phyAt(const TransceiverModel& model, int rate, int lanes) {
+    if (lanes > 1) {
+        const Phy* whole = phyOf(model.phy);
+        return whole && whole->lanes == lanes ? whole->lane : std::string();
+    }
+    if (rate == model.rate || rate == 0)
+        return model.phy;
+    if (model.medium == Medium::twistedPair)
+        return std::string(copperPhy(rate));
+    for (const Phy& phy : phys())
+        if (phy.rate == rate && phy.wavelengthNm == model.wavelengthNm && phy.lanes == 1)
+            return phy.name;
+    return {};
+}
+
 bool understand(const TransceiverModel& a, const TransceiverModel& b, int lanesA, int lanesB) {
-    if (a.medium != b.medium || a.rate / lanesA != b.rate / lanesB)
+    if (isFibre(a.medium) != isFibre(b.medium) || (a.receiveNm == 0) != (b.receiveNm == 0))
         return false;
-    // A lane of an array is a transceiver of its own: 100GBASE-SR4 and 25GBASE-SR send
-    // alike (clauses 95, 112).
-    if (lanesA != lanesB)
-        return a.wavelengthNm == b.wavelengthNm;
-    const auto receives = [](const TransceiverModel& t) {
-        return t.receiveNm != 0 ? t.receiveNm : t.wavelengthNm;
-    };
-    if (a.receiveNm == 0 && b.receiveNm == 0)
-        return a.phy == b.phy;
-    return a.wavelengthNm == receives(b) && b.wavelengthNm == receives(a);
+    // Both directions over one strand: each sends what the other receives.
+    if (a.receiveNm != 0)
+        return a.rate == b.rate && a.wavelengthNm == b.receiveNm && b.wavelengthNm == a.receiveNm;
+    for (const int rateA : ratesOf(a))
+        for (const int rateB : ratesOf(b)) {
+            if (rateA / lanesA != rateB / lanesB)
+                continue;
+            const std::string x = phyAt(a, rateA, lanesA), y = phyAt(b, rateB, lanesB);
+            if (!x.empty() && speakAlike(x, y))
+                return true;
+        }
+    return false;
+}
+
+bool fitsCage(const PortBlock& port, const TransceiverModel& model) {
+    if (!accepts(port.cage, model.cage))
+        return false;
+    return port.rates.empty() || commonRate(port.rates, ratesOf(model)) > 0;
+}
+
+std::string cageText(const PortBlock& port) {
+    std::string rates;
+    for (std::size_t i = 0; i < port.rates.size(); ++i)
+        rates += (i == 0 ? "" : i + 1 == port.rates.size() ? " and " : ", ") + rateText(port.rates[i]);
+    return fmt::format("an {} cage{}", titleOf(port.cage), rates.empty() ? rates : " of " + rates);
+}
+
+int lanesOf(Cage cage) {
+    switch (cage) {
+    case Cage::qsfpPlus:
+    case Cage::qsfp28:
+    case Cage::qsfp56:
+    case Cage::qsfpDd:
+    case Cage::osfp:
+        return 4;
+    default:
+        return 1;
+    }
 }
 
 bool accepts(Cage cage, Cage plug) {
-    switch (cage) {
-    case Cage::none:
+    // Forms of one size in the order they came: a cage takes its own and those before.
+    constexpr std::array single{Cage::sfp, Cage::sfpPlus, Cage::sfp28, Cage::sfp56};
+    constexpr std::array four{Cage::qsfpPlus, Cage::qsfp28, Cage::qsfp56, Cage::qsfpDd};
+    const auto placeIn = [](const auto& forms, Cage form) {
+        return std::find(forms.begin(), forms.end(), form) - forms.begin();
+    };
+    if (plug == Cage::none)
         return false;
-    case Cage::sfp:
-        return plug == Cage::sfp;
-    case Cage::sfpPlus:
-        return plug == Cage::sfp || plug == Cage::sfpPlus;
-    case Cage::sfp28:
-        return plug == Cage::sfpPlus || plug == Cage::sfp28;
-    case Cage::qsfpPlus:
-        return plug == Cage::qsfpPlus;
-    case Cage::qsfp28:
-        return plug == Cage::qsfpPlus || plug == Cage::qsfp28;
-    }
+    if (cage == Cage::osfp)
+        return plug == Cage::osfp;
+    for (const auto& forms : {single, four})
+        if (placeIn(forms, cage) < static_cast<std::ptrdiff_t>(forms.size()))
+            return placeIn(forms, plug) <= placeIn(forms, cage);
     return false;
 }
 
@@ -252,34 +272,36 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
         const PortView& console = a.isData() ? b : a;
         const PortView& data = a.isData() ? a : b;
         // A serial server's data ports are serial; they drive consoles.
-        if (console.like->use == PortUse::console && fixedMedium(data) == Medium::serial &&
+        if (console.like->use == PortUse::console && mediumOf(data) == Medium::serial &&
             !data.like->rates.empty() && data.like->block == Block::access)
             return consoleFit(a, b, catalogue);
         return {{}, fmt::format("{} is not for data", describe(console))};
     }
     Fit out;
-    const Pinout pinout = pinoutFor(a, b);
+    const Pinout pinout = pinoutFor(a, b), serial = serialPinoutFor(a, b);
     const auto facesA = facesOf(a, catalogue), facesB = facesOf(b, catalogue);
     for (const Face& x : facesA)
         for (const Face& y : facesB) {
+            if (x.optics && y.optics ? !understand(*x.optics, *y.optics, x.lanes, y.lanes)
+                                     : commonRate(x.rates, y.rates) == 0)
+                continue;
             if (x.medium == y.medium && needsNoCable(x.medium)) {
                 if (const int speed = commonRate(x.rates, y.rates, INT_MAX); speed > 0)
                     out.joints.push_back({{}, x.medium, speed, {}, {}, false});
                 continue;
             }
             for (const CableType& cable : catalogue.cables) {
-                if (!cable.approved || !isOrdinary(cable, pinout) || !plugsInto(cable, x, y) ||
+                if (!cable.approved || !isOrdinary(cable, pinout, serial) || !plugsInto(cable, x, y) ||
                     !hasStrandsFor(cable, x, y))
                     continue;
                 const int speed = commonRate(x.rates, y.rates, connectionRate(cable));
-                if (speed > 0 &&
-                    (!x.optics || !y.optics || understand(*x.optics, *y.optics, x.lanes, y.lanes)))
+                if (speed > 0)
                     out.joints.push_back(
                         {cable.id, cable.medium, speed, x.transceiver, y.transceiver, false});
             }
         }
     std::stable_sort(out.joints.begin(), out.joints.end(), [](const Joint& x, const Joint& y) {
-        return std::tuple(x.transceivers(), -x.speed) < std::tuple(y.transceivers(), -y.speed);
+        return std::tuple(-x.speed, x.transceivers()) < std::tuple(-y.speed, y.transceivers());
     });
     if (out.joints.empty())
         out.why = whyNot(a, b, facesA, facesB);

@@ -18,7 +18,7 @@ struct Joint {
     int transceivers() const { return !transceiverA.empty() + !transceiverB.empty(); }
 };
 
-/// All ways to join two ports, the one that needs least and goes fastest first; when
+/// All ways to join two ports, the one that goes fastest and needs least first; when
 /// there is none, `why` says so in one clause.
 struct Fit {
     std::vector<Joint> joints;
@@ -29,7 +29,7 @@ struct Fit {
 
 /// Regards connectors, cages (an SFP goes into an SFP+ cage, an SFP+ into an SFP28 cage,
 /// a QSFP+ into a QSFP28 cage: SFF-8432, SFF-8402, SFF-8665), media and rates. Whether
-/// the ports are free is not asked.
+/// the ports are free is not asked, nor how far apart they are: objectionTo() says.
 Fit fit(const model::PortView& a, const model::PortView& b, const model::Catalogue& catalogue);
 
 /// Whether what one transceiver sends the other receives: the same PHY, or the two ends
@@ -44,6 +44,19 @@ using model::strandsOf;
 /// Whether a panel's port joins two plugs as they are, rather than holding a contact of
 /// its own.
 bool isAdapter(const model::PortBlock& port);
+
+/// The PHY a transceiver speaks at a rate, Mbit/s: its own at its highest; at a lower one
+/// the PHY of that rate and its wavelength. `lanes` above 1: the PHY of one lane, which is
+/// empty when it cannot be split. `rate` is of the whole.
+std::string phyAt(const model::TransceiverModel& model, int rate, int lanes = 1);
+
+/// Whether a transceiver goes into a port's cage, and they have a rate in common.
+bool fitsCage(const model::PortBlock& port, const model::TransceiverModel& model);
+/// "an SFP+ cage of 1G and 10G".
+std::string cageText(const model::PortBlock& port);
+
+/// Ports a cage may be split into: 4 of the QSFP forms and OSFP, else 1.
+int lanesOf(model::Cage cage);
 
 /// Whether a transceiver or plug of form `plug` goes into `cage`.
 bool accepts(model::Cage cage, model::Cage plug);

@@ -53,8 +53,9 @@ bool hasBlock(const Network& network, const Device& device, Block block) {
 }
 
 bool Side::isFree(const PortView& port) const {
-    return !taken.contains(port.key) &&
-           !(sparesUplinks && port.like->block == Block::uplink && port.isData());
+    return !taken.contains(port.key) && !port.disabled() &&
+           !(sparesUplinks && port.like->block == Block::uplink && port.isData()) &&
+           !(sparesManagement && port.like->block == Block::management && port.isData());
 }
 
 std::string unitOf(const PortView& port) {
@@ -94,15 +95,18 @@ Side sideOf(const Network& network, const Device& device, const Device& peer, Li
             const Habits& habits) {
     Side side{&device, rightBlock(network, device, peer), portsOf(network, device),
               takenPorts(network, device.id, spare)};
-    if (const auto way = wayBetween(network, {device.id, {}}, {peer.id, {}}))
-        side.wayMm = *way;
     side.fromHighEnd = habits.fromHighEnd;
     side.sparesUplinks = !habits.hostsTakeUplinks && side.right == Block::access &&
                          hasBlock(network, device, Block::access) &&
                          familyOf(roleOf(network, peer)) == RoleFamily::endpoint;
-    for (const PortView& port : side.ports)
+    for (const PortView& port : side.ports) {
+        side.sparesManagement |= port.isData() && port.like->block != Block::management;
         if (port.isShared())
             side.taken.erase(port.key);
+    }
+    const RoleFamily family = familyOf(roleOf(network, device));
+    side.anyBlock = family == RoleFamily::router || family == RoleFamily::firewall;
+    side.passive = isPassive(network, device);
     const int mine = tierOf(network, device), theirs = tierOf(network, peer);
     network.forEachLinkOf(device.id, [&](const Link& link) {
         const bool isA = link.a.device == device.id;
@@ -123,15 +127,16 @@ Side sideOf(const Network& network, const Device& device, const Device& peer, Li
     return side;
 }
 
-Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side& sideA, const Side& sideB,
-            const Catalogue& catalogue) {
-    const CableType* cable = catalogue.cable(joint.cable);
-    const bool tooShort = cable && cable->maxLengthMm > 0 && cable->maxLengthMm < sideA.wayMm;
+Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side& sideA, const Side& sideB) {
     const auto misplaced = [](const PortView& port, const Side& side) {
         const Block block = port.like->block;
-        if (block == side.right)
+        if (block == side.right || (side.anyBlock && (block == Block::access || block == Block::uplink)))
             return 0;
         return block == Block::management || block == Block::stack ? 3 : 1;
+    };
+    // An active optical cable is two transceivers that fit nothing else: fibre is better.
+    const auto needed = [](const Joint& each) {
+        return each.medium == Medium::activeOptical ? 3 : each.transceivers();
     };
     const auto waste = [&](const PortView& port) {
         const auto rates = port.rates();
@@ -147,10 +152,10 @@ Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side
                (source.like->power != PowerSide::source || source.like->powerType < load.like->powerType ||
                 source.like->passivePower != load.like->passivePower);
     };
-    return {joint.console + 2 * tooShort,
-            joint.transceivers(),
+    return {joint.console,
             misplaced(a, sideA) + misplaced(b, sideB),
             -joint.speed,
+            needed(joint),
             packed(a, sideA) + packed(b, sideB),
             unpowered(a, b) + unpowered(b, a),
             waste(a) + waste(b),
@@ -158,8 +163,14 @@ Rank rankOf(const PortView& a, const PortView& b, const Joint& joint, const Side
 }
 
 bool areAlike(const Side& side, const PortView& x, const PortView& y) {
-    return x.like->block == y.like->block && *x.like == *y.like && x.transceiver == y.transceiver &&
-           x.rates() == y.rates() && x.reserved() == y.reserved() && x.disabled() == y.disabled() &&
+    const auto settings = [](const PortView& port) {
+        return port.record ? std::tuple(port.record->powerOff, port.record->duplex, port.record->fec,
+                                        port.record->speed, port.record->givesClock)
+                           : std::tuple(false, Duplex::automatic, Fec::automatic, 0, false);
+    };
+    return !side.passive && x.like->block == y.like->block && *x.like == *y.like &&
+           x.transceiver == y.transceiver && x.lanes == y.lanes && settings(x) == settings(y) &&
+           x.reserved() == y.reserved() && x.disabled() == y.disabled() &&
            (side.standsBy.empty() || unitOf(x) == unitOf(y));
 }
 
@@ -176,20 +187,74 @@ std::vector<const PortView*> firstsOf(const Side& side, const std::string& wante
     return firsts;
 }
 
-Best search(const Side& sideA, const Side& sideB, const std::string& wantedA, const std::string& wantedB,
-            const Catalogue& catalogue) {
+PairSearch::PairSearch(const Network& network, const Catalogue& catalogue, const Side& a, const Side& b,
+                       LinkId spare)
+    : network_(network), catalogue_(catalogue), a_(a), b_(b), spare_(spare), ways_(network) {}
+
+/// What fits depends on what the ports are, not on where they are.
+const Fit& PairSearch::fitOf(const PortView& a, const PortView& b) {
+    const auto same = [](const PortView& x, const PortView& y) {
+        return (x.like == y.like || *x.like == *y.like) && x.transceiver == y.transceiver && x.lanes == y.lanes &&
+               x.learned == y.learned && x.rates() == y.rates();
+    };
+    for (const auto& known : known_)
+        if (same(*known->a, a) && same(*known->b, b))
+            return known->fit;
+    known_.push_back(std::make_unique<Known>(Known{&a, &b, fit(a, b, catalogue_)}));
+    return known_.back()->fit;
+}
+
+Planned PairSearch::planned(const PortView& a, const PortView& b, const Joint& joint) {
+    Planned out;
+    out.a = {a_.device->id, a.key};
+    out.b = {b_.device->id, b.key};
+    out.type = catalogue_.cable(joint.cable);
+    out.optics[0] = catalogue_.transceiver(joint.transceiverA);
+    out.optics[1] = catalogue_.transceiver(joint.transceiverB);
+    out.instead = spare_;
+    if (const Link* link = network_.link(spare_)) // it keeps its length
+        if (const Cable* cable = network_.cable(link->cable))
+            out.lengthMm = cable->lengthMm;
+    if (out.type && out.lengthMm == 0)
+        if (const auto mm = lengthFor(network_, ways_, *out.type, out.a, out.b))
+            out.lengthMm = *mm;
+    return out;
+}
+
+Best PairSearch::best(const std::string& wantedA, const std::string& wantedB) {
+    struct Try {
+        Rank rank;
+        const PortView *a, *b;
+        const Joint* joint;
+    };
     Best best;
-    for (const PortView* a : firstsOf(sideA, wantedA))
-        for (const PortView* b : firstsOf(sideB, wantedB)) {
-            const Fit found = fit(*a, *b, catalogue);
+    std::vector<Try> tries;
+    for (const PortView* a : firstsOf(a_, wantedA))
+        for (const PortView* b : firstsOf(b_, wantedB)) {
+            const Fit& found = fitOf(*a, *b);
             if (!found && (best.why.empty() || (a->isData() && b->isData())))
                 best.why = found.why;
-            for (const Joint& joint : found.joints) {
-                const Rank rank = rankOf(*a, *b, joint, sideA, sideB, catalogue);
-                if (!best.a || rank < best.rank)
-                    best = {a, b, joint, rank, {}};
-            }
+            for (const Joint& joint : found.joints)
+                tries.push_back({rankOf(*a, *b, joint, a_, b_), a, b, &joint});
         }
+    std::stable_sort(tries.begin(), tries.end(), [](const Try& x, const Try& y) { return x.rank < y.rank; });
+    // What one pair of ports cannot have by any cable need not be asked again.
+    std::set<std::pair<const PortView*, const PortView*>> hopeless;
+    constexpr int most = 400; // a pair is found after a few; this bounds what one search may take
+    int asked = 0;
+    for (const Try& each : tries) {
+        if (hopeless.contains({each.a, each.b}))
+            continue;
+        const auto objection = each.joint->console ? std::nullopt
+                                                   : objectionTo(network_, planned(*each.a, *each.b, *each.joint));
+        if (!objection)
+            return {each.a, each.b, *each.joint, each.rank, {}};
+        best.why = objection->message;
+        if (objection->isOfPorts())
+            hopeless.insert({each.a, each.b});
+        if (++asked == most)
+            break;
+    }
     return best;
 }
 

@@ -2,6 +2,8 @@
 // How pairs of ports are ranked: what best.h and assign.h stand on.
 #pragma once
 #include "core/linking/best.h"
+#include "core/linking/judging.h"
+#include "core/linking/route.h"
 
 #include <array>
 #include <map>
@@ -22,7 +24,9 @@ struct Side {
     std::set<std::string> taken;
     bool fromHighEnd = false;
     bool sparesUplinks = false; ///< an endpoint gets none of its uplink block
-    std::int64_t wayMm = 0;     ///< to the peer, when both have a place
+    bool sparesManagement = false; ///< it has other ports for data
+    bool anyBlock = false; ///< of a router or firewall: its access and uplink blocks are as good
+    bool passive = false;  ///< of a panel: behind each port may be something else
     std::map<std::string, int> standsBy =
         {}; ///< links a new one would stand by for, by module or stack member
 
@@ -36,14 +40,14 @@ Side sideOf(const model::Network& network, const model::Device& device, const mo
 /// chassis itself.
 std::string unitOf(const model::PortView& port);
 
-/// Compared from the first figure: console use or a cable too short for the way,
-/// transceivers to add, ports in the wrong block, speed (less is faster), links of the
-/// same kind on the module, power, waste of speed, reserved or disabled.
+/// Compared from the first figure: console use, ports in the wrong block, speed (less is
+/// faster), transceivers to add, links of the same kind on the module, power, waste of
+/// speed, reserved or disabled.
 using Rank = std::array<int, 8>;
 Rank rankOf(const model::PortView& a, const model::PortView& b, const Joint& joint, const Side& sideA,
-            const Side& sideB, const model::Catalogue& catalogue);
+            const Side& sideB);
 
-/// Whether two ports are alike in everything the ranking regards.
+/// Whether two ports of a side are alike in everything that ranking and judging regard.
 bool areAlike(const Side& side, const model::PortView& x, const model::PortView& y);
 /// Of ports that are alike only the first free one need be tried.
 std::vector<const model::PortView*> firstsOf(const Side& side, const std::string& wanted);
@@ -55,8 +59,31 @@ struct Best {
     Rank rank{};
     std::string why; ///< when there is none
 };
-/// The best pair of the ports wanted, or of all free ones.
-Best search(const Side& sideA, const Side& sideB, const std::string& wantedA, const std::string& wantedB,
-            const model::Catalogue& catalogue);
+
+/// Looks for the best pair of ports that leaves nothing to be found.
+class PairSearch {
+public:
+    /// `spare`: the link that is being changed, which counts as gone. The sides outlive this.
+    PairSearch(const model::Network& network, const model::Catalogue& catalogue, const Side& a, const Side& b,
+               model::LinkId spare = {});
+
+    /// Of the ports wanted, or of all free ones.
+    Best best(const std::string& wantedA, const std::string& wantedB);
+
+private:
+    struct Known {
+        const model::PortView *a, *b;
+        Fit fit;
+    };
+    const Fit& fitOf(const model::PortView& a, const model::PortView& b);
+    Planned planned(const model::PortView& a, const model::PortView& b, const Joint& joint);
+
+    const model::Network& network_;
+    const model::Catalogue& catalogue_;
+    const Side &a_, &b_;
+    model::LinkId spare_;
+    CableWays ways_;
+    std::vector<std::unique_ptr<Known>> known_; ///< of ports that are alike once
+};
 
 } // namespace underridge::linking

@@ -124,8 +124,12 @@ Result<std::int64_t> lengthFor(const Network& network, CableWays& ways, const Ca
     const auto way = ways.between(a, b);
     if (!way)
         return way.refusal();
+    return lengthFor(network, type, way->mm);
+}
+
+std::int64_t lengthFor(const Network& network, const CableType& type, std::int64_t wayMm) {
     const NetworkInfo& info = network.info();
-    const std::int64_t wanted = way->mm + way->mm * info.marginPercent / 100 + 2 * info.slackMm;
+    const std::int64_t wanted = wayMm + wayMm * info.marginPercent / 100 + 2 * info.slackMm;
     return stockLength(type, (wanted + 99) / 100 * 100);
 }
 

@@ -50,6 +50,8 @@ Result<std::int64_t> wayBetween(const model::Network& network, const model::Port
 /// had in.
 Result<std::int64_t> lengthFor(const model::Network& network, const model::CableType& type,
                                const model::PortRef& a, const model::PortRef& b);
+/// The same for a way that is known, in millimetres.
+std::int64_t lengthFor(const model::Network& network, const model::CableType& type, std::int64_t wayMm);
 /// The same where many are asked for.
 Result<std::int64_t> lengthFor(const model::Network& network, CableWays& ways, const model::CableType& type,
                                const model::PortRef& a, const model::PortRef& b);

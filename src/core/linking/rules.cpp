@@ -6,15 +6,16 @@
 namespace underridge::linking {
 namespace {
 
-constexpr std::array<Rule, 38> table{{
+constexpr std::array<Rule, 42> table{{
     {"port-taken", Severity::error, "Two links end in one port", "one connector, one plug", false},
     {"connector", Severity::error, "The plug does not go into the port", "IEC 60603-7, 61754, 61076-2",
      false},
     {"end-face", Severity::error, "An angled end face meets a flat one", "IEC 61755, TIA-568.3", false},
     {"pins", Severity::error, "The guide pins do not match", "IEC 61754-7", false},
     {"transceiver", Severity::error, "The cage is empty", "SFF-8432, SFF-8665", false},
-    {"optics", Severity::error, "The transceivers do not understand each other", "IEEE 802.3 PHY clauses",
-     false},
+    {"transceiver-fit", Severity::error, "The transceiver does not work in its cage",
+     "SFF-8432, SFF-8665; the rates of both", false},
+    {"optics", Severity::error, "The ends do not understand each other", "IEEE 802.3 PHY clauses", false},
     {"fibre-class", Severity::error, "The cable is not for this PHY", "IEEE 802.3 PHY clauses", false},
     {"pinout", Severity::error, "The cable is wired wrongly for these ports",
      "IEEE 802.3 clauses 14.5, 40.4.4; TIA-568.2", false},
@@ -29,6 +30,9 @@ constexpr std::array<Rule, 38> table{{
     {"permanent-link", Severity::warning, "The fixed cable is over 90 m", "TIA-568.2, ISO/IEC 11801-1", true},
     {"loss", Severity::error, "The channel loses more light than the PHY allows",
      "IEEE 802.3 PHY clauses, TIA-568.3", true},
+    {"overload", Severity::error, "The receiver gets more light than it stands", "IEEE 802.3 PHY clauses", true},
+    {"engineered", Severity::advice, "It reaches this far only with its loss known",
+     "IEEE 802.3 clauses 52, 88: engineered links", true},
     {"fibre-mixed", Severity::error, "The chain mixes fibre of different cores", "ISO/IEC 11801-1", true},
     {"chain-loop", Severity::error, "The cables come round to where they began", "one path for each position",
      true},
@@ -51,6 +55,7 @@ constexpr std::array<Rule, 38> table{{
      "supplies are there to be fed apart", true},
     {"not-approved", Severity::advice, "The cable type is not approved", "the project's cable stock", true},
     {"lag-members", Severity::warning, "The members of a LAG do not belong together", "IEEE 802.1AX", true},
+    {"strand-taken", Severity::error, "Two links use the same strand", "one strand, one link", false},
     {"measured", Severity::error, "A tester's result is beyond its limit", "TIA-1152, ISO/IEC 14763-3", true},
     {"route-full", Severity::error, "A cable route holds more than it should",
      "TIA-569; NFPA 70 chapter 9, table 1", true},
@@ -70,31 +75,6 @@ const Rule* ruleOf(std::string_view code) {
         if (rule.code == code)
             return &rule;
     return nullptr;
-}
-
-double classPowerW(int powerClass) {
-    constexpr std::array<double, 9> watts{15.4, 4, 7, 15.4, 30, 45, 60, 75, 90};
-    return powerClass < 0 || powerClass > 8 ? 0 : watts[static_cast<std::size_t>(powerClass)];
-}
-
-double podlPowerW(int podlClass) {
-    constexpr std::array<double, 6> watts{1.23, 3.2, 8.4, 7.7, 20, 52};
-    return podlClass < 10 || podlClass > 15 ? 0 : watts[static_cast<std::size_t>(podlClass - 10)];
-}
-
-int largestClassOf(int powerType) {
-    switch (powerType) {
-    case 1:
-        return 3;
-    case 2:
-        return 4;
-    case 3:
-        return 6;
-    case 4:
-        return 8;
-    default:
-        return -1;
-    }
 }
 
 } // namespace underridge::linking

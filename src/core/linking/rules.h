@@ -55,13 +55,14 @@ struct Finding {
     bool operator==(const Finding&) const = default;
 };
 
-/// What is wrong with a link by itself: its ports, cable and settings, without the chain
-/// it is part of.
+/// What is wrong with a link by itself: whether its plugs go into its ports, without the
+/// channel it is part of.
 std::vector<Finding> checkLink(const model::Network& network, const model::Catalogue& catalogue,
                                const model::Link& link);
 
 /// Whether a link will not come up, and at which ends: what the notch on the sheet shows.
-/// Regards what checkLink() does, without words.
+/// Regards what checkLink() does, and what checkChannel() does of a link between two
+/// devices, without words.
 struct Fails {
     bool a = false, b = false;
 
@@ -70,9 +71,10 @@ struct Fails {
 };
 Fails failsOf(const model::Network& network, const model::Link& link);
 
-/// What is wrong with the channel a chain makes: reach, loss, polarity, classes, open
-/// ends.
-std::vector<Finding> checkChain(const model::Network& network, const Chain& chain);
+/// What is wrong with the channel a chain makes: whether its ends understand each other,
+/// reach, loss, polarity, open ends.
+std::vector<Finding> checkChannel(const model::Network& network, const model::Catalogue& catalogue,
+                                  const Chain& chain);
 
 /// What is wrong with the power a device gives or takes over its cables.
 std::vector<Finding> checkPower(const model::Network& network, const model::Device& device);
@@ -83,7 +85,8 @@ std::vector<Finding> checkTaken(const model::Network& network, const model::Devi
 /// Whether the members of a LAG belong together; nothing for other interfaces.
 std::vector<Finding> checkLag(const model::Network& network, const model::Interface& lag);
 
-/// What a tester measured of a cable, and what the cable stock says of it.
+/// What a tester measured of a cable, what the cable stock says of it, and whether two
+/// links use the same of its strands.
 std::vector<Finding> checkCable(const model::Network& network, const model::Cable& cable);
 
 /// What is wrong with how devices are fed from the mains, by the device it is said of.
@@ -97,14 +100,5 @@ Finding labelTwice(const std::string& label, const std::vector<model::CableId>& 
 
 /// All findings of a network, by rule, then by name.
 std::vector<Finding> check(const model::Network& network, const model::Catalogue& catalogue);
-
-/// Power at the output of a source for a class 0–8, in watts: IEEE 802.3 table 145-11. 0
-/// outside.
-double classPowerW(int powerClass);
-/// Power at the load for a class 10–15 over a single pair, in watts: IEEE 802.3 table
-/// 104-1. 0 outside; the classes 0–9, for vehicles, are not regarded.
-double podlPowerW(int podlClass);
-/// The largest class a source of Type 1–4 gives: IEEE 802.3 clauses 33 and 145.
-int largestClassOf(int powerType);
 
 } // namespace underridge::linking

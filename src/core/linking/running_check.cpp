@@ -43,6 +43,9 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
         const Record& one = after ? *after : *before;
         if constexpr (std::is_same_v<Record, Link>) {
             touched.links.insert(one.id);
+            for (const Record* each : {before, after}) // its strands may be free, or used twice
+                if (each && each->cable)
+                    touched.cables.insert(each->cable);
         } else if constexpr (std::is_same_v<Record, Cable>) {
             touched.cables.insert(one.id);
         } else if constexpr (std::is_same_v<Record, Group>) {
@@ -75,6 +78,8 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
             for (const auto& [owner, found] : found_) // another type may be a remedy for them
                 if (owner.check == Owner::Check::link)
                     touched.links.insert({owner.id});
+                else if (owner.check == Owner::Check::chain)
+                    device({owner.id});
         }
     });
     spread(touched, network);
@@ -147,7 +152,7 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
         put({Check::link, id.value}, link ? checkLink(network, catalogue, *link) : std::vector<Finding>());
         found_.erase({Check::loop, id.value});
         if (link)
-            updateChains(network, *link);
+            updateChains(network, catalogue, *link);
     }
     for (const InterfaceId id : touched.gone)
         found_.erase({Check::lag, id.value});
@@ -159,7 +164,7 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
     last_ = network;
 }
 
-void RunningCheck::updateChains(const Network& network, const Link& link) {
+void RunningCheck::updateChains(const Network& network, const Catalogue& catalogue, const Link& link) {
     using Check = Owner::Check;
     // Each chain once: from the lesser of its ends, or from the only one that is a device.
     bool endsAtDevice = false;
@@ -170,7 +175,7 @@ void RunningCheck::updateChains(const Network& network, const Link& link) {
         endsAtDevice = true;
         const Chain chain = chainThrough(network, *end);
         if (!chain.whole() || chain.a < chain.b)
-            put({Check::chain, end->device.value, fnv1a(end->port)}, checkChain(network, chain));
+            put({Check::chain, end->device.value, fnv1a(end->port)}, checkChannel(network, catalogue, chain));
     }
     if (endsAtDevice)
         return;
@@ -181,7 +186,7 @@ void RunningCheck::updateChains(const Network& network, const Link& link) {
     const bool first = std::all_of(chain.stretches.begin(), chain.stretches.end(),
                                    [&](const Stretch& stretch) { return link.id <= stretch.link; });
     if (first)
-        put({Check::loop, link.id.value}, checkChain(network, chain));
+        put({Check::loop, link.id.value}, checkChannel(network, catalogue, chain));
 }
 
 void RunningCheck::updateDevice(const Network& network, DeviceId id) {

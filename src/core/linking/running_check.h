@@ -30,7 +30,8 @@ private:
 
     Touched touchedBy(const model::Network& network) const;
     void spread(Touched& touched, const model::Network& network) const;
-    void updateChains(const model::Network& network, const model::Link& link);
+    void updateChains(const model::Network& network, const model::Catalogue& catalogue,
+                      const model::Link& link);
     void updateDevice(const model::Network& network, model::DeviceId id);
     void updateCables(const model::Network& network, const std::set<model::CableId>& cables);
     void updateFeeds(const model::Network& network, const Touched& touched);

@@ -25,10 +25,10 @@ struct Ranked {
     std::string name;
 
     bool operator<(const Ranked& o) const {
-        return std::tuple(transceivers, distance, -speed, -free) !=
-                       std::tuple(o.transceivers, o.distance, -o.speed, -o.free)
-                   ? std::tuple(transceivers, distance, -speed, -free) <
-                         std::tuple(o.transceivers, o.distance, -o.speed, -o.free)
+        return std::tuple(distance, -speed, transceivers, -free) !=
+                       std::tuple(o.distance, -o.speed, o.transceivers, -o.free)
+                   ? std::tuple(distance, -speed, transceivers, -free) <
+                         std::tuple(o.distance, -o.speed, o.transceivers, -o.free)
                    : naturalLess(name, o.name);
     }
 };

@@ -62,6 +62,9 @@ void checkPorts(const std::string& id, const std::vector<PortBlock>& blocks, std
         if (!std::is_sorted(block.rates.begin(), block.rates.end()))
             out.push_back(error(fmt::format("the rates of ports {} are not ascending", block.keys),
                                 "sort them", where));
+        if (!(block.lossDb >= 0 && block.lossDb <= 100))
+            out.push_back(error(fmt::format("the loss of ports {} is not between 0 and 100 dB", block.keys),
+                                "correct it", where));
         const bool singlePair = !block.media.empty() && block.media.front() == Medium::singlePair;
         if (block.power != PowerSide::none && !block.passivePower && !singlePair &&
             (block.powerType < 1 || block.powerType > 4))
@@ -234,6 +237,13 @@ std::vector<Remark> problemsOf(const TransceiverModel& model) {
         out.push_back(error("the cage it goes into is missing", "state it", {{}, 0, 0, model.id}));
     if (model.rate <= 0)
         out.push_back(error("the rate is missing", "state it in Mbit/s", {{}, 0, 0, model.id}));
+    else if (!std::is_sorted(model.lowerRates.begin(), model.lowerRates.end()) ||
+             (!model.lowerRates.empty() &&
+              (model.lowerRates.front() <= 0 || model.lowerRates.back() >= model.rate)))
+        out.push_back(error("the lower rates are not ascending and below the rate", "sort them",
+                            {{}, 0, 0, model.id}));
+    if (!(model.lossDb >= 0 && model.lossDb <= 100) || !(model.minLossDb >= 0 && model.minLossDb <= 100))
+        out.push_back(error("a loss is not between 0 and 100 dB", "correct it", {{}, 0, 0, model.id}));
     return out;
 }
 
@@ -262,12 +272,12 @@ double diameterOf(const CableType& type) {
         return type.diameterMm;
     switch (type.medium) {
     case Medium::twistedPair:
-        return type.grade == "Cat 5e" ? 5.2 : type.grade == "Cat 6" ? 6.0 : type.grade == "Cat 8" ? 8.0 : 7.2;
+        return 7.2;
     case Medium::singleMode:
     case Medium::multimode:
         return type.positions <= 2 ? 3.0 : type.positions <= 12 ? 3.6 : 8.5;
     case Medium::coax:
-        return type.grade == "RG-11" ? 10.3 : 5.4;
+        return 5.4;
     case Medium::directAttach:
         return 6.0;
     case Medium::activeOptical:
@@ -275,6 +285,16 @@ double diameterOf(const CableType& type) {
     default:
         return 5.0;
     }
+}
+
+std::vector<int> ratesOf(const TransceiverModel& model) {
+    std::vector<int> rates = model.lowerRates;
+    rates.push_back(model.rate);
+    return rates;
+}
+
+bool isFibre(Medium medium) {
+    return medium == Medium::singleMode || medium == Medium::multimode;
 }
 
 std::int64_t stockLength(const CableType& type, std::int64_t mm) {
@@ -314,7 +334,7 @@ int strandsOf(Connector connector) {
 }
 
 bool isTrunk(const CableType& cable) {
-    return cable.farEnds == 1 && (cable.medium == Medium::singleMode || cable.medium == Medium::multimode) &&
+    return cable.farEnds == 1 && isFibre(cable.medium) &&
            cable.positions > strandsOf(cable.connectorA);
 }
 

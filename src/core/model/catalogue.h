@@ -34,6 +34,11 @@ struct PortBlock {
     bool angled = false;             ///< an end face polished at an angle (APC); else flat (UPC)
     bool pinned = false;             ///< of MPO: guide pins in the port (IEC 61754-7)
     Wiring wiring = Wiring::unknown; ///< of insulation displacement contacts
+    SerialSide serialSide = SerialSide::unknown;
+    int bitRate = 0;      ///< of an asynchronous serial line, bit/s; 0: not stated
+    std::string phy;      ///< what the port itself speaks where rates do not tell: 10BASE-T1L
+    double lossDb = 0;    ///< of light, in passing a panel here; 0: what a standard connection may lose
+    bool flipped = false; ///< of a cassette: its array is turned over (TIA-568.3, method B)
 
     bool operator==(const PortBlock&) const = default;
 };
@@ -123,6 +128,10 @@ struct TransceiverModel {
     int wavelengthNm = 0; ///< it sends on; 0 for copper
     int receiveNm = 0;    ///< it receives on, where that is another: one strand for both directions
     std::int64_t reachMm = 0;
+    std::vector<int> lowerRates; ///< Mbit/s, ascending: what it runs at beside `rate`
+    double lossDb = 0;           ///< of light, at most in the channel; 0: as its PHY says
+    double minLossDb = 0;        ///< at least, else the receiver is overloaded; 0: as its PHY says
+    bool angled = false;         ///< an end face polished at an angle (APC)
     SharedText extra;
 
     bool operator==(const TransceiverModel&) const = default;
@@ -149,8 +158,10 @@ struct CableType {
     bool angledA = false, angledB = false; ///< end faces polished at an angle (APC)
     bool pinnedA = false, pinnedB = false; ///< of MPO: guide pins in the plug
     std::vector<std::int64_t> lengthsMm;   ///< it can be had in, ascending; empty: cut to length
-    double diameterMm = 0;                 ///< outside; 0: as is usual for its medium and grade
+    double diameterMm = 0;                 ///< outside; 0: as is usual for its medium
     bool approved = true;                  ///< may be chosen for a person
+    bool installed = false;                ///< solid cable for fixed routes; else a cord, stranded
+    bool socketA = false, socketB = false; ///< of serial cables: the end is a socket, not a plug
     SharedText extra;
 
     bool operator==(const CableType&) const = default;
@@ -161,9 +172,14 @@ struct CableType {
 /// cut, or longer than all.
 std::int64_t stockLength(const CableType& type, std::int64_t mm);
 
-/// The outside diameter in millimetres: its own, else what is usual for its medium and
-/// grade.
+/// The outside diameter in millimetres: its own, else what is usual for its medium.
 double diameterOf(const CableType& type);
+
+/// All rates of a transceiver, Mbit/s, ascending.
+std::vector<int> ratesOf(const TransceiverModel& model);
+
+/// Whether light goes through it.
+bool isFibre(Medium medium);
 
 /// What one connection over a cable may run at, Mbit/s: each far end of a breakout
 /// assembly has its share.

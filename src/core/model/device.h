@@ -89,6 +89,7 @@ struct Device {
     PortNames learned;              ///< ports that no model gives: a source named them, no more is known
     Place place;
     std::vector<PowerFeed> feeds; ///< of supplies that are fed
+    DeviceId pairedWith;          ///< the other of a multi-chassis pair: a LAG may end in both
     int watts = 0;                ///< drawn at most; 0: as its model says
     std::string serial;
     SharedText note;

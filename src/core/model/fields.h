@@ -57,7 +57,12 @@ struct Fields<PortBlock> {
                                            Field{"passivePower", &PortBlock::passivePower},
                                            Field{"angled", &PortBlock::angled},
                                            Field{"pinned", &PortBlock::pinned},
-                                           Field{"wiring", &PortBlock::wiring}};
+                                           Field{"wiring", &PortBlock::wiring},
+                                           Field{"serialSide", &PortBlock::serialSide},
+                                           Field{"bitRate", &PortBlock::bitRate},
+                                           Field{"phy", &PortBlock::phy},
+                                           Field{"lossDb", &PortBlock::lossDb},
+                                           Field{"flipped", &PortBlock::flipped}};
 };
 template <>
 struct Fields<Slot> {
@@ -96,7 +101,11 @@ struct Fields<TransceiverModel> {
                                            Field{"phy", &TransceiverModel::phy},
                                            Field{"wavelengthNm", &TransceiverModel::wavelengthNm},
                                            Field{"receiveNm", &TransceiverModel::receiveNm},
-                                           Field{"reachMm", &TransceiverModel::reachMm}};
+                                           Field{"reachMm", &TransceiverModel::reachMm},
+                                           Field{"lowerRates", &TransceiverModel::lowerRates},
+                                           Field{"lossDb", &TransceiverModel::lossDb},
+                                           Field{"minLossDb", &TransceiverModel::minLossDb},
+                                           Field{"angled", &TransceiverModel::angled}};
 };
 template <>
 struct Fields<CableType> {
@@ -121,7 +130,10 @@ struct Fields<CableType> {
                                            Field{"pinnedB", &CableType::pinnedB},
                                            Field{"lengthsMm", &CableType::lengthsMm},
                                            Field{"diameterMm", &CableType::diameterMm},
-                                           Field{"approved", &CableType::approved}};
+                                           Field{"approved", &CableType::approved},
+                                           Field{"installed", &CableType::installed},
+                                           Field{"socketA", &CableType::socketA},
+                                           Field{"socketB", &CableType::socketB}};
 };
 template <>
 struct Fields<Sheet> {
@@ -256,6 +268,7 @@ struct Fields<Device> {
                                            Field{"learned", &Device::learned},
                                            Field{"place", &Device::place},
                                            Field{"feeds", &Device::feeds},
+                                           Field{"pairedWith", &Device::pairedWith},
                                            Field{"watts", &Device::watts},
                                            Field{"serial", &Device::serial},
                                            Field{"note", &Device::note},

@@ -102,7 +102,11 @@ private:
 } // namespace
 
 std::vector<int> PortView::rates() const {
-    std::vector<int> out = transceiver ? std::vector<int>{transceiver->rate} : like->rates;
+    std::vector<int> out = transceiver ? ratesOf(*transceiver) : like->rates;
+    if (transceiver && !like->rates.empty()) // it runs at what the cage can do, too
+        std::erase_if(out, [&](int rate) {
+            return std::find(like->rates.begin(), like->rates.end(), rate) == like->rates.end();
+        });
     for (int& rate : out)
         rate /= lanes;
     if (learned && out.empty() && record && record->speed > 0)
@@ -114,6 +118,46 @@ std::vector<int> PortView::rates() const {
 
 Connector PortView::connector() const {
     return transceiver ? transceiver->connector : like->connector;
+}
+
+Medium mediumOf(const PortView& port) {
+    if (port.transceiver)
+        return port.transceiver->medium;
+    if (!port.like->media.empty())
+        return port.like->media.front();
+    switch (port.like->connector) {
+    case Connector::rj45:
+    case Connector::m12d:
+    case Connector::m12x:
+    case Connector::idc:
+        return Medium::twistedPair;
+    case Connector::iec63171:
+        return Medium::singlePair;
+    case Connector::f:
+    case Connector::bnc:
+    case Connector::n:
+        return Medium::coax;
+    case Connector::usbC:
+    case Connector::de9:
+        return Medium::serial;
+    case Connector::lc:
+    case Connector::sc:
+    case Connector::mpo:
+    case Connector::splice:
+    case Connector::none:
+    case Connector::c13:
+    case Connector::c14:
+        return Medium::unknown;
+    }
+    return Medium::unknown;
+}
+
+int commonRate(const std::vector<int>& a, const std::vector<int>& b, int limit) {
+    int best = 0;
+    for (const int rate : a)
+        if (rate <= limit && std::find(b.begin(), b.end(), rate) != b.end())
+            best = std::max(best, rate);
+    return best;
 }
 
 std::vector<PortView> portsOf(const Network& network, const Device& device) {
@@ -227,12 +271,7 @@ int speedOf(const Network& network, const Link& link) {
         return 0;
     const Cable* cable = network.cable(link.cable);
     const CableType* type = cable ? network.typeOf(*cable) : nullptr;
-    const auto ofA = a->rates(), ofB = b->rates();
-    int best = 0;
-    for (const int rate : ofA)
-        if ((!type || rate <= connectionRate(*type)) && std::find(ofB.begin(), ofB.end(), rate) != ofB.end())
-            best = std::max(best, rate);
-    return best;
+    return commonRate(a->rates(), b->rates(), type && type->maxRate > 0 ? connectionRate(*type) : INT_MAX);
 }
 
 } // namespace underridge::model

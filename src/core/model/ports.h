@@ -5,6 +5,7 @@
 #pragma once
 #include "core/model/network.h"
 
+#include <climits>
 #include <optional>
 
 namespace underridge::model {
@@ -31,6 +32,13 @@ struct PortView {
         return like->block == Block::access && !like->media.empty() && like->media.front() == Medium::radio;
     }
 };
+
+/// What a port passes: its transceiver's medium, else its own, else that of its connector.
+/// Medium::unknown for an empty cage, and for an optical connector that says no more.
+Medium mediumOf(const PortView& port);
+
+/// The highest rate two ascending lists share, Mbit/s, up to a limit; 0: none.
+int commonRate(const std::vector<int>& a, const std::vector<int>& b, int limit = INT_MAX);
 
 /// In the order they are shown: chassis by chassis, the model's own, modules by slot,
 /// added ones, those that only a source has named (their connector is not known). A port

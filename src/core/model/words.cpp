@@ -115,13 +115,17 @@ std::span<const Word<Connector>> wordsOf(Connector) {
 }
 
 std::span<const Word<Cage>> wordsOf(Cage) {
-    static constexpr std::array<Word<Cage>, 6> words{{
+    static constexpr std::array<Word<Cage>, 10> words{{
         {Cage::none, "none", "no cage"},
         {Cage::sfp, "sfp", "SFP"},
         {Cage::sfpPlus, "sfp+", "SFP+"},
         {Cage::sfp28, "sfp28", "SFP28"},
         {Cage::qsfpPlus, "qsfp+", "QSFP+"},
         {Cage::qsfp28, "qsfp28", "QSFP28"},
+        {Cage::sfp56, "sfp56", "SFP56"},
+        {Cage::qsfp56, "qsfp56", "QSFP56"},
+        {Cage::qsfpDd, "qsfp-dd", "QSFP-DD"},
+        {Cage::osfp, "osfp", "OSFP"},
     }};
     return words;
 }
@@ -182,6 +186,15 @@ std::span<const Word<Pinout>> wordsOf(Pinout) {
         {Pinout::rolled, "rolled", "rolled"},
         {Pinout::reversed, "reversed", "reversed, Type B"},
         {Pinout::pairs, "pairs", "pairs crossed, Type C"},
+    }};
+    return words;
+}
+
+std::span<const Word<SerialSide>> wordsOf(SerialSide) {
+    static constexpr std::array<Word<SerialSide>, 3> words{{
+        {SerialSide::unknown, "unknown", "side not known"},
+        {SerialSide::dte, "dte", "DTE"},
+        {SerialSide::dce, "dce", "DCE"},
     }};
     return words;
 }

@@ -98,8 +98,9 @@ enum class Connector {
     iec63171
 };
 
-/// Form factors by their SFF specifications: SFF-8432, SFF-8402, SFF-8436, SFF-8665.
-enum class Cage { none, sfp, sfpPlus, sfp28, qsfpPlus, qsfp28 };
+/// Form factors: SFF-8432, SFF-8402, SFF-8436, SFF-8665, and the QSFP-DD and OSFP
+/// multi-source agreements.
+enum class Cage { none, sfp, sfpPlus, sfp28, qsfpPlus, qsfp28, sfp56, qsfp56, qsfpDd, osfp };
 
 enum class Block { access, uplink, stack, management, power, front, rear };
 
@@ -116,6 +117,9 @@ enum class Duplex { automatic, half, full };
 /// Of copper: IEC 60603-7 pairs; of duplex fibre: TIA-568.3 A-to-A (straight) and A-to-B
 /// (crossed); of fibre arrays: Types A (straight), B (reversed) and C (pairs).
 enum class Pinout { straight, crossed, rolled, reversed, pairs };
+
+/// The two sides of a serial line: TIA-574 gives the DTE a plug and the DCE a socket.
+enum class SerialSide { unknown, dte, dce };
 
 /// How contacts are terminated: TIA-568.2.
 enum class Wiring { unknown, t568a, t568b };
@@ -154,6 +158,7 @@ std::span<const Word<PowerSide>> wordsOf(PowerSide);
 std::span<const Word<Mdi>> wordsOf(Mdi);
 std::span<const Word<Duplex>> wordsOf(Duplex);
 std::span<const Word<Pinout>> wordsOf(Pinout);
+std::span<const Word<SerialSide>> wordsOf(SerialSide);
 std::span<const Word<Wiring>> wordsOf(Wiring);
 std::span<const Word<Fec>> wordsOf(Fec);
 std::span<const Word<CableStatus>> wordsOf(CableStatus);
