@@ -411,14 +411,14 @@ private:
         const auto gate = add("industrial-switch-8", "ind-gate", {100, 372}, gatehouse_, 31);
         const auto work = add("industrial-switch-8", "ind-work", {-90, 190}, workshop_, 32);
         const auto radar = add("industrial-switch-8", "ind-radar", {100, 10}, mast_, 33);
+        m_.optics({core1_, "2/10"}, "sfp-1000base-lx");
+        m_.optics({core2_, "2/10"}, "sfp-1000base-lx");
         uplink(join({core1_, "2/10"}, {panel1, "1"}, 3, "os2-lc"));
         join({panel1, "R1"}, {gate, "X1"}, 420, "os2-lc-straight"); // with the cord, one crossing in all
         join({gate, "X2"}, {work, "X1"}, 260, "os2-lc-installed");
         join({work, "X2"}, {radar, "X1"}, 540, "os2-lc-installed");
         join({radar, "X2"}, {panel2, "R1"}, 780, "os2-lc-straight");
         bend(join({panel2, "1"}, {core2_, "2/10"}, 6, "os2-lc"), {{700, 300}, {1230, 300}});
-        m_.optics({core1_, "2/10"}, "sfp-1000base-lx");
-        m_.optics({core2_, "2/10"}, "sfp-1000base-lx");
         const LinkId standby = join({gate, "X3"}, {radar, "X3"}, 690, "os2-lc-installed");
         bend(standby, {{330, 300}, {330, 110}});
         const auto leaf = [&](DeviceId upper, const char* model, const char* name, Point at, int vlan,

@@ -119,12 +119,9 @@ Json chainJson(const Network& network, const linking::Chain& chain) {
         Json shares = Json::array();
         for (const linking::LightShare& share : budget->shares)
             shares.push_back({{"what", share.what}, {"lossDb", share.db}});
-        out["light"] = {{"phy", budget->limit.phy},
-                        {"wavelengthNm", budget->wavelengthNm},
-                        {"lossDb", budget->lossDb},
-                        {"allowedDb", budget->limit.lossDb},
-                        {"leastDb", budget->limit.minLossDb},
-                        {"shares", std::move(shares)}};
+        out["light"] = {{"phy", budget->limit.phy},           {"wavelengthNm", budget->wavelengthNm},
+                        {"lossDb", budget->lossDb},           {"allowedDb", budget->limit.lossDb},
+                        {"leastDb", budget->limit.minLossDb}, {"shares", std::move(shares)}};
     }
     return out;
 }

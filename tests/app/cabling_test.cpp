@@ -81,8 +81,8 @@ private Q_SLOTS:
     void a_remedy_is_one_step_that_can_be_taken_back() {
         WindowHarness h;
         h.openFirstOffice();
-        h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
-                                           [](Port& p) { p.duplex = Duplex::full; }));
+        h.session().apply(
+            edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix", [](Port& p) { p.speed = 100; }));
         QVERIFY(checked(h));
         QCOMPARE(findings(h), QStringList{"duplex"});
         h.window->action(CommandId::showFindings)->trigger();
@@ -105,8 +105,8 @@ private Q_SLOTS:
         QTRY_VERIFY(h.window->details().field("Serial"));
         h.window->details().field("Serial")->setFocus();
         h.type("FQ-4");
-        h.session().apply(edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix",
-                                           [](Port& p) { p.duplex = Duplex::full; }));
+        h.session().apply(
+            edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix", [](Port& p) { p.speed = 100; }));
         QVERIFY(checked(h));
         QCoreApplication::processEvents();
         auto* serial = qobject_cast<QLineEdit*>(h.window->details().field("Serial"));

@@ -53,7 +53,7 @@ struct FoldedComms : WindowHarness {
         session().apply(std::move(act));
         sheet().setFocus();
         key(Qt::Key_A);
-        type("1 phone named phone-9");
+        type("1 workstation named pc-9");
         key(Qt::Key_Return);
         sheet().fitAll();
     }
@@ -374,16 +374,16 @@ private Q_SLOTS:
     void linking_to_a_folded_group_is_one_gesture_that_says_which_device() {
         FoldedComms h;
         const std::size_t links = h.links();
-        h.linkTo("phone-9", h.at(h.session().scene().tile(h.comms)->frame.centre()));
+        h.linkTo("pc-9", h.at(h.session().scene().tile(h.comms)->frame.centre()));
         QCOMPARE(h.links(), links + 1);
         const Link* link = h.network().link({h.session().selection().front().id});
-        const auto far = [&] { return link->a.device == h.named("phone-9") ? link->b : link->a; };
+        const auto far = [&] { return link->a.device == h.named("pc-9") ? link->b : link->a; };
         QCOMPARE(far().device, h.named("acc-1")); // hosts go on the access switch
         auto& strip = h.sheet().linking().strip();
         QVERIFY(strip.isVisible());
         QVERIFY2(strip.text().contains(QStringLiteral("acc-1 is the nearest switch")),
                  qPrintable(strip.text()));
-        const int end = link->a.device == h.named("phone-9") ? 1 : 0;
+        const int end = link->a.device == h.named("pc-9") ? 1 : 0;
         QVERIFY(strip.otherDevice(end).isVisible() && !strip.otherDevice(1 - end).isVisible());
         // Another device of the group, in the same step.
         strip.otherDevice(end).click();
@@ -405,11 +405,11 @@ private Q_SLOTS:
         const scene::Tile& tile = *h.session().scene().tile(h.comms);
         h.moveTo(h.at(tile.frame.centre()));
         const QPoint grip = h.at(app::SelectTool::gripOf(tile, h.sheet().camera().zoom()).centre());
-        h.drag(grip, h.middle("phone-9"));
+        h.drag(grip, h.middle("pc-9"));
         QCOMPARE(h.links(), links + 1);
         const Link* link = h.network().link({h.session().selection().front().id});
         QCOMPARE(link->a.device, h.named("acc-1")); // the switch in it, not what it hangs on
-        QCOMPARE(link->b.device, h.named("phone-9"));
+        QCOMPARE(link->b.device, h.named("pc-9"));
         QVERIFY2(h.sheet().linking().strip().text().contains(QStringLiteral("acc-1 is the nearest switch")),
                  qPrintable(h.sheet().linking().strip().text()));
         // Let go over itself nothing comes of it.
@@ -425,10 +425,10 @@ private Q_SLOTS:
         h.session().navigation().enter(h.group);
         h.sheet().setFocus();
         h.key(Qt::Key_A);
-        h.type("1 phone named phone-9");
+        h.type("1 workstation named pc-9");
         h.key(Qt::Key_Return);
         h.sheet().fitAll();
-        QCOMPARE(h.groupOf("phone-9"), h.group);
+        QCOMPARE(h.groupOf("pc-9"), h.group);
         const scene::Doorway* doorway = nullptr;
         h.session().scene().forEach<scene::Doorway>([&](const scene::Doorway& d) {
             if (d.beyond == refTo(h.named("acc-1")))
@@ -436,7 +436,7 @@ private Q_SLOTS:
         });
         QVERIFY(doorway);
         const std::size_t links = h.links();
-        h.linkTo("phone-9", h.at(doorway->frame.centre()));
+        h.linkTo("pc-9", h.at(doorway->frame.centre()));
         QCOMPARE(h.links(), links + 1);
         const Link* link = h.network().link({h.session().selection().front().id});
         QVERIFY(link->a.device == h.named("acc-1") || link->b.device == h.named("acc-1"));

@@ -46,7 +46,8 @@ struct Town : tests::Workbench {
             placeAnywhere(id);
         for (const PortView& view : portsOf(network, *network.device(id))) {
             if (upTo(4) == 0 && view.like->cage != Cage::none) {
-                const TransceiverModel& optics = catalogue.transceivers[random() % catalogue.transceivers.size()];
+                const TransceiverModel& optics =
+                    catalogue.transceivers[random() % catalogue.transceivers.size()];
                 take(edit::fitTransceiver(network, catalogue, {id, view.key}, optics.id));
             }
             if (upTo(12) > 0)
@@ -54,7 +55,8 @@ struct Town : tests::Workbench {
             port({id, view.key}, [&](Port& record) {
                 switch (upTo(5)) {
                 case 0:
-                    record.speed = view.like->rates.empty() ? 0 : view.like->rates[random() % view.like->rates.size()];
+                    record.speed =
+                        view.like->rates.empty() ? 0 : view.like->rates[random() % view.like->rates.size()];
                     break;
                 case 1:
                     record.duplex = upTo(2) == 0 ? Duplex::half : Duplex::full;
@@ -127,12 +129,13 @@ private Q_SLOTS:
                 QVERIFY(town.take(edit::makeLink(town.network, town.catalogue, *pair, town.ids)));
                 Messages after = town.messages();
                 const std::string fresh = newOf(before, after);
-                QVERIFY2(fresh.empty(), qPrintable(QString("seed %1, %2 to %3 by %4 %5 %6:\n%7")
-                                                       .arg(seed)
-                                                       .arg(text(portText(town.network, pair->a)),
-                                                            text(portText(town.network, pair->b)),
-                                                            text(pair->joint.cable), text(pair->joint.transceiverA),
-                                                            text(pair->joint.transceiverB), text(fresh))));
+                QVERIFY2(fresh.empty(),
+                         qPrintable(QString("seed %1, %2 to %3 by %4 %5 %6:\n%7")
+                                        .arg(seed)
+                                        .arg(text(portText(town.network, pair->a)),
+                                             text(portText(town.network, pair->b)), text(pair->joint.cable),
+                                             text(pair->joint.transceiverA), text(pair->joint.transceiverB),
+                                             text(fresh))));
                 before = std::move(after);
                 ++made;
             }
@@ -160,9 +163,10 @@ private Q_SLOTS:
                 QVERIFY(town.take(edit::makeLink(town.network, town.catalogue, proposal, town.ids)));
                 Messages after = town.messages();
                 const std::string fresh = newOf(before, after);
-                QVERIFY2(fresh.empty(), qPrintable(QString("seed %1: %2 by %3\n%4")
-                                                       .arg(seed)
-                                                       .arg(text(row.text), text(row.joint.cable), text(fresh))));
+                QVERIFY2(fresh.empty(),
+                         qPrintable(QString("seed %1: %2 by %3\n%4")
+                                        .arg(seed)
+                                        .arg(text(row.text), text(row.joint.cable), text(fresh))));
                 before = std::move(after);
                 ++made;
             }
@@ -175,14 +179,16 @@ private Q_SLOTS:
         for (unsigned seed = 61; seed <= 80; ++seed) {
             Town town(seed);
             std::vector<DeviceId> devices, targets;
-            for (const char* model : {"access-switch-24", "distribution-switch-24", "midspan-8", "access-switch-48"})
+            for (const char* model :
+                 {"access-switch-24", "distribution-switch-24", "midspan-8", "access-switch-48"})
                 if (town.upTo(2) == 0) {
                     targets.push_back(town.add(model));
                     town.placeAnywhere(targets.back());
                 }
             for (int i = 0; i < 40; ++i) {
-                constexpr std::array models{"access-point", "camera",  "phone",  "workstation", "compact-switch-8",
-                                            "server",       "printer", "sensor", "access-switch-24"};
+                constexpr std::array models{"access-point", "camera",           "phone",
+                                            "workstation",  "compact-switch-8", "server",
+                                            "printer",      "sensor",           "access-switch-24"};
                 devices.push_back(town.add(models[town.random() % models.size()]));
                 if (town.upTo(8) > 0)
                     town.placeAnywhere(devices.back());
@@ -190,8 +196,8 @@ private Q_SLOTS:
             if (targets.empty())
                 continue;
             const Messages before = town.messages();
-            const auto many = edit::linkMany(town.network, town.catalogue, devices, targets, town.sheet, {}, {},
-                                             town.ids);
+            const auto many =
+                edit::linkMany(town.network, town.catalogue, devices, targets, town.sheet, {}, {}, town.ids);
             town.network = many.act.network;
             made += many.linked();
             const std::string fresh = newOf(before, town.messages());

@@ -400,7 +400,8 @@ private Q_SLOTS:
         bench.join({a, "2"}, {b, "2"}, "cat6a");
         const auto lagOf = [&](DeviceId device, std::vector<std::string> members) {
             Interface lag;
-            bench.network.all<Interface>().forEachIn(device.value, [&](const Interface& each) { lag = each; });
+            bench.network.all<Interface>().forEachIn(device.value,
+                                                     [&](const Interface& each) { lag = each; });
             if (!lag.id)
                 lag.id = bench.ids.make<InterfaceId>();
             lag.device = device;

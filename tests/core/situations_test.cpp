@@ -110,7 +110,8 @@ struct Bench : tests::Workbench {
                 fit(to, situation["opticsB"].toString());
                 set(to, situation["setB"].toObject());
             }
-            join(from, to, chain[i].toString(), situation["console"].toBool(), situation["measured"].toDouble());
+            join(from, to, chain[i].toString(), situation["console"].toBool(),
+                 situation["measured"].toDouble());
             from = onwards;
         }
     }
@@ -118,7 +119,8 @@ struct Bench : tests::Workbench {
     QStringList codes() const {
         QStringList out;
         for (const auto& finding : findings())
-            out << QString::fromUtf8(finding.rule->code.data(), static_cast<qsizetype>(finding.rule->code.size()));
+            out << QString::fromUtf8(finding.rule->code.data(),
+                                     static_cast<qsizetype>(finding.rule->code.size()));
         return out;
     }
 };
@@ -148,8 +150,7 @@ private Q_SLOTS:
         const PortRef first = bench.end(situation["a"].toString());
         for (int i = 0; i < situation["repeat"].toInt(1); ++i)
             bench.lay(situation,
-                      i == 0 ? first
-                             : PortRef{first.device, std::to_string(std::stoi(first.port) + i)});
+                      i == 0 ? first : PortRef{first.device, std::to_string(std::stoi(first.port) + i)});
         QStringList expected;
         for (const auto& code : situation["expect"].toArray())
             expected << code.toString();
@@ -192,7 +193,8 @@ private Q_SLOTS:
         bench.lay(four, bench.end(four["a"].toString()));
         QCOMPARE(bench.codes().join(' '), QString("loss"));
         const QString message = text(bench.findings().front().message);
-        QVERIFY2(message.contains("3.2 dB of 2.9 dB: four connections 3.0, 66 m of OM4 0.2"), qPrintable(message));
+        QVERIFY2(message.contains("3.2 dB of 2.9 dB: four connections 3.0, 66 m of OM4 0.2"),
+                 qPrintable(message));
     }
 
 private:

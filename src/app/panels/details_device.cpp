@@ -37,6 +37,23 @@ void DetailsPanel::showDevice(const Device& device) {
     if (const Group* group = network.group(device.group))
         form_->linkRow(tr("Group"), shownText(pathText(network, group->id)),
                        [this, in = group->id] { session_.navigation().goTo(refTo(in)); });
+    if (!isEndpoint(roleOf(network, device))) {
+        const Device* pair = network.device(edit::pairOf(network, id));
+        form_->textRow(
+            tr("Pair"), pair ? shownText(pair->name) : QString(), tr("none; the other's name"),
+            [this, id](const std::string& typed) -> edit::ActResult {
+                std::vector<DeviceId> found;
+                session_.network().all<Device>().forEach([&](const Device& each) {
+                    if (!typed.empty() && each.name == typed)
+                        found.push_back(each.id);
+                });
+                if (!typed.empty() && found.size() != 1)
+                    return error(found.empty() ? tr("there is no device %1").arg(shownText(typed))
+                                               : tr("several devices are called %1").arg(shownText(typed)),
+                                 tr("write the name of the other device"));
+                return edit::pairChassis(session_.network(), id, found.empty() ? DeviceId() : found.front());
+            });
+    }
     form_->textRow(tr("Serial"), shownText(device.serial), {}, [this, id](const std::string& typed) {
         return edit::changeEach<Device>(session_.network(), {{id.value, 0}}, said(tr("Set serial")),
                                         [&](Device& d) { d.serial = typed; });

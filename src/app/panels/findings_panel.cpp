@@ -2,6 +2,7 @@
 #include "app/panels/findings_panel.h"
 
 #include "app/panels/remarks_panel.h"
+#include "app/panels/rule_page.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
@@ -27,10 +28,12 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
       about_(new QLabel),
       list_(new QTreeWidget),
       empty_(plainLabel()),
-      putRight_(new QPushButton(tr("Put right"))) {
+      putRight_(new QPushButton(tr("Put right"))),
+      aboutRule_(new QPushButton(tr("About this rule"))) {
     setObjectName(QStringLiteral("findings"));
     about_->setTextFormat(Qt::PlainText);
     putRight_->setToolTip(tr("Do what the remedy says; undo takes it back"));
+    aboutRule_->setToolTip(tr("What the rule regards, its figures and where they come from"));
     list_->setAccessibleName(tr("Findings"));
     list_->setRootIsDecorated(false);
     list_->setUniformRowHeights(true);
@@ -44,6 +47,7 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
         tr("No findings: every link fits, reaches and gets its power, as far as the drawing tells."));
     auto* top = new QHBoxLayout;
     top->addWidget(about_, 1);
+    top->addWidget(aboutRule_);
     top->addWidget(putRight_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(6, 4, 6, 6);
@@ -62,6 +66,14 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
             workspace_.apply(
                 edit::applyRemedy(workspace_.network(), workspace_.catalogue(), *finding, workspace_.ids()));
     });
+    connect(aboutRule_, &QPushButton::clicked, this, [this] {
+        const Finding* finding = current();
+        if (!finding)
+            return;
+        if (!page_)
+            page_ = new RulePage(this);
+        page_->open(*finding->rule);
+    });
     connect(&checker_, &Checker::changed, this, &FindingsPanel::refill);
     refill();
 }
@@ -75,6 +87,7 @@ const Finding* FindingsPanel::current() const {
 void FindingsPanel::refreshButton() {
     const Finding* finding = current();
     putRight_->setEnabled(finding && finding->remedy.kind != Remedy::Kind::none);
+    aboutRule_->setEnabled(finding);
 }
 
 void FindingsPanel::refill() {
@@ -100,7 +113,7 @@ void FindingsPanel::refill() {
     about_->setText(all.size() > mostRows
                         ? tr("%1; the first %2 are shown").arg(findingCounts(checker_)).arg(mostRows)
                         : findingCounts(checker_));
-    for (QWidget* widget : std::initializer_list<QWidget*>{about_, list_, putRight_})
+    for (QWidget* widget : std::initializer_list<QWidget*>{about_, list_, putRight_, aboutRule_})
         widget->setVisible(!all.empty());
     empty_->setVisible(all.empty());
     refreshButton();

@@ -10,6 +10,7 @@
 namespace underridge::app {
 
 class Checker;
+class RulePage;
 class Workspace;
 
 class FindingsPanel : public QWidget {
@@ -18,6 +19,7 @@ public:
     FindingsPanel(Workspace& workspace, Checker& checker, QWidget* parent = nullptr);
     QTreeWidget& list() { return *list_; }
     QPushButton& putRight() { return *putRight_; }
+    QPushButton& aboutRule() { return *aboutRule_; }
 
 Q_SIGNALS:
     /// The objects a finding is about, the first to be shown.
@@ -34,7 +36,8 @@ private:
     QLabel* about_;
     QTreeWidget* list_;
     QLabel* empty_;
-    QPushButton* putRight_;
+    QPushButton *putRight_, *aboutRule_;
+    RulePage* page_ = nullptr; ///< made when it is first asked for
 };
 
 } // namespace underridge::app

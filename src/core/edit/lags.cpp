@@ -107,4 +107,41 @@ ActResult renameLag(const Network& network, const PortRef& member, const std::st
     return act;
 }
 
+DeviceId pairOf(const Network& network, DeviceId id) {
+    const Device* device = network.device(id);
+    if (device && device->pairedWith)
+        return device->pairedWith;
+    DeviceId found;
+    network.all<Device>().forEach([&](const Device& each) {
+        if (each.pairedWith == id)
+            found = each.id;
+    });
+    return found;
+}
+
+ActResult pairChassis(const Network& network, DeviceId one, DeviceId other) {
+    const Device *first = network.device(one), *second = network.device(other);
+    if (!first || (other && !second))
+        return error("the device is no longer there", "select again");
+    if (one == other)
+        return error(fmt::format("{} cannot be paired with itself", first->name), "choose another device");
+    Act act{second ? fmt::format("Pair {} and {}", first->name, second->name)
+                   : fmt::format("Part {} from its pair", first->name),
+            network,
+            {refTo(one)}};
+    const auto set = [&](DeviceId id, DeviceId with) {
+        Device device = *act.network.device(id);
+        device.pairedWith = with;
+        act.network.put(std::move(device));
+    };
+    for (const DeviceId each : {one, other})
+        if (const DeviceId before = each ? pairOf(network, each) : DeviceId();
+            before && network.device(before))
+            set(before, {});
+    set(one, other);
+    if (other)
+        set(other, one);
+    return act;
+}
+
 } // namespace underridge::edit

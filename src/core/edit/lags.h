@@ -16,6 +16,15 @@ ActResult makeLag(const model::Network& network, const std::vector<model::LinkId
 /// when there is none.
 ActResult dissolveLag(const model::Network& network, const std::vector<model::LinkId>& links);
 
+/// Declares two devices a multi-chassis pair, in which a LAG may end as in one; what they
+/// were paired with before is alone again. A device paired with none is alone. Refuses a
+/// device paired with itself, or gone.
+ActResult pairChassis(const model::Network& network, model::DeviceId one, model::DeviceId other);
+
+/// The other of the pair a device is in, whichever of the two says so; none when it is in
+/// none.
+model::DeviceId pairOf(const model::Network& network, model::DeviceId device);
+
 /// Gives the LAG of a port another name. Refuses an empty one, and one another interface
 /// of the device has.
 ActResult renameLag(const model::Network& network, const model::PortRef& member, const std::string& name);

@@ -223,7 +223,7 @@ private:
         device.id = ids_.make<DeviceId>();
         device.name = freshName(old.name);
         device.serial.clear();
-        device.feeds.clear();    // an outlet feeds one
+        device.feeds.clear();   // an outlet feeds one
         device.pairedWith = {}; // a pair is two
         if (!network_.group(device.group))
             device.group = {};

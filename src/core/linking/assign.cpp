@@ -43,9 +43,9 @@ struct Way {
     Joint joint;
     std::string port; ///< of the device
     Rank rank{};
-    double watts = 0;                                        ///< the feeder sets aside
-    std::int64_t goodFrom = INT64_MAX, goodTo = -1;          ///< known to be in order
-    std::int64_t badFrom = INT64_MAX, badTo = -1;            ///< known to be too long; too short
+    double watts = 0;                               ///< the feeder sets aside
+    std::int64_t goodFrom = INT64_MAX, goodTo = -1; ///< known to be in order
+    std::int64_t badFrom = INT64_MAX, badTo = -1;   ///< known to be too long; too short
 };
 using Ways = std::vector<std::vector<Way>>; ///< by pool, best first
 
@@ -95,7 +95,8 @@ private:
                                                     unitOf(p.ports.front()) == unitOf(port);
                                          });
                 if (pool == pools_.end())
-                    pool = pools_.insert(pool, Pool{t, {}, {}, behind, feederAt({targets_[t], port.key}, port)});
+                    pool =
+                        pools_.insert(pool, Pool{t, {}, {}, behind, feederAt({targets_[t], port.key}, port)});
                 pool->ports.push_back(port);
             }
         }
@@ -108,7 +109,8 @@ private:
     std::string behindOf(const Device& panel, const PortView& port) const {
         const auto next = through(network_, panel, {port.key, 1});
         std::string text = std::string(textOf(port.like->connector)) + textOf(port.like->block).data();
-        for (const Stretch& stretch : next ? outward(network_, {panel.id, next->port}) : std::vector<Stretch>()) {
+        for (const Stretch& stretch :
+             next ? outward(network_, {panel.id, next->port}) : std::vector<Stretch>()) {
             const Link* link = network_.link(stretch.link);
             const Cable* cable = link ? network_.cable(link->cable) : nullptr;
             text += fmt::format("|{} {}", cable ? cable->type : std::string(), cable ? cable->lengthMm : 0);
@@ -123,7 +125,7 @@ private:
             const Device* device = network_.device(at.device);
             const DeviceModel* model = device ? network_.modelOf(*device) : nullptr;
             return view.like->power == PowerSide::source && model && model->powerBudgetW > 0 ? at.device
-                                                                                            : DeviceId();
+                                                                                             : DeviceId();
         };
         const Device* device = network_.device(ref.device);
         if (!device || !isPassive(network_, *device) || port.like->power == PowerSide::source)
@@ -132,7 +134,8 @@ private:
         if (!next)
             return {};
         for (const Stretch& stretch : outward(network_, {device->id, next->port}))
-            if (const auto view = portAt(network_, stretch.to); view && view->like->power == PowerSide::source)
+            if (const auto view = portAt(network_, stretch.to);
+                view && view->like->power == PowerSide::source)
                 return budgeted(stretch.to, *view);
         return {};
     }
@@ -180,7 +183,8 @@ private:
                     way.rank = rankOf(*own, port, joint, mine, theirs);
                     ways.push_back(std::move(way));
                 }
-        std::stable_sort(ways.begin(), ways.end(), [](const Way& x, const Way& y) { return x.rank < y.rank; });
+        std::stable_sort(ways.begin(), ways.end(),
+                         [](const Way& x, const Way& y) { return x.rank < y.rank; });
         return ways;
     }
 
@@ -199,10 +203,9 @@ private:
 
     bool isInOrder(std::size_t device, std::size_t pool, Way& way) {
         const CableType* type = catalogue_.cable(way.joint.cable);
-        const std::int64_t mm =
-            type && wayMm_[device][pools_[pool].target] >= 0
-                ? lengthFor(network_, *type, wayMm_[device][pools_[pool].target])
-                : 0;
+        const std::int64_t mm = type && wayMm_[device][pools_[pool].target] >= 0
+                                    ? lengthFor(network_, *type, wayMm_[device][pools_[pool].target])
+                                    : 0;
         if (mm >= way.goodFrom && mm <= way.goodTo)
             return true;
         if (mm >= way.badFrom || mm <= way.badTo)
@@ -464,8 +467,8 @@ private:
         const auto& chosen = chosen_[device];
         if (std::any_of(chosen.begin(), chosen.end(), [](int way) { return way >= 0; }))
             return "all ports that fit are taken";
-        const bool fits =
-            std::any_of(ways_[device]->begin(), ways_[device]->end(), [](const auto& ways) { return !ways.empty(); });
+        const bool fits = std::any_of(ways_[device]->begin(), ways_[device]->end(),
+                                      [](const auto& ways) { return !ways.empty(); });
         return fits ? "no port fits without a fault: too far, or no power" : "no port fits";
     }
 

@@ -57,7 +57,7 @@ std::string anyFree(const Side& side) {
 } // namespace
 
 Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, const End& a, const End& b,
-                          const Habits& habits) {
+                          const Habits& habits, const Wishes& wishes) {
     const Device* deviceA = network.device(a.device);
     const Device* deviceB = network.device(b.device);
     if (!deviceA || !deviceB)
@@ -78,7 +78,11 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
         if (wanted->empty() && !forConsole && allTaken(*side))
             return error(noFreePort(*side), "unlink one or fit a module");
     }
-    const Best best = PairSearch(network, catalogue, sideA, sideB).best(a.port, b.port);
+    PairSearch search(network, catalogue, sideA, sideB);
+    search.assume(wishes.lengthMm);
+    Best best = search.best(a.port, b.port);
+    if (!best.a && (wishes.insists || (!a.port.empty() && !b.port.empty())))
+        best = search.leastBad();
     for (const auto& [side, wanted] : {std::pair(&sideA, &a.port), std::pair(&sideB, &b.port)})
         if ((!best.a || (best.joint.console && !forConsole)) && side->sparesUplinks && wanted->empty() &&
             onlyUplinksFree(*side))

@@ -40,9 +40,18 @@ struct Proposal {
     std::optional<Supply> supplyA = {}, supplyB = {}; ///< to be fitted first, so that there is such a port
 };
 
-/// Refuses with a clause that names the device and what it lacks.
+/// What somebody has said of a link before it is chosen.
+struct Wishes {
+    std::int64_t lengthMm = 0; ///< of its cable; 0: as the places give
+    bool insists = false;      ///< it is made though something will be found wrong with it
+
+    bool operator==(const Wishes&) const = default;
+};
+
+/// Refuses with a clause that names the device and what it lacks, or what would be found
+/// wrong. Who names both ports insists, and gets the best that fits them.
 Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
-                          const End& b, const Habits& habits = {});
+                          const End& b, const Habits& habits = {}, const Wishes& wishes = {});
 
 /// Joins two ports that do not fit, because somebody wants it so: with the cable one
 /// would take in the hand, whose plugs go into both, else into one of them, else none.

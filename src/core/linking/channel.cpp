@@ -35,9 +35,9 @@ std::optional<double> measuredLoss(const Laid& laid, int wavelengthNm) {
     const Measured* found = nullptr;
     for (const Measured& each : laid.cable->measured) {
         const std::string what = lowered(each.what);
-        const bool loss = what.find("return") == std::string::npos &&
-                          (what.find("loss") != std::string::npos ||
-                           what.find("attenuation") != std::string::npos);
+        const bool loss =
+            what.find("return") == std::string::npos &&
+            (what.find("loss") != std::string::npos || what.find("attenuation") != std::string::npos);
         if (!loss || each.unit != "dB")
             continue;
         if (!found || what.find(std::to_string(wavelengthNm)) != std::string::npos)
@@ -79,14 +79,14 @@ public:
     Channel make() {
         for (const int end : {0, 1})
             makeEnd(end, end == 0 ? chain_.a : chain_.b);
-        for (const auto& from : chain_.stretches.empty() ? std::vector<int>() : chain_.stretches.front().leaves)
+        for (const auto& from :
+             chain_.stretches.empty() ? std::vector<int>() : chain_.stretches.front().leaves)
             channel_.strands.emplace_back(from, from);
         std::int64_t fixedRun = 0;
         for (std::size_t i = 0; i < chain_.stretches.size(); ++i) {
             const bool last = i + 1 == chain_.stretches.size();
             const Stretch& stretch = chain_.stretches[i];
-            std::optional<PortView> passedIn =
-                last ? channel_.ends[1].port : portAt(network_, stretch.to);
+            std::optional<PortView> passedIn = last ? channel_.ends[1].port : portAt(network_, stretch.to);
             const PortView* from = i == 0                      ? view(channel_.ends[0].port)
                                    : channel_.passages.empty() ? nullptr
                                                                : view(channel_.passages.back().outPort);
@@ -117,8 +117,8 @@ private:
 
     void addCable(const Stretch& stretch, const PortView* from, const PortView* to, std::int64_t& fixedRun) {
         const Laid laid = laidAt(network_, stretch, planned_);
-        ChannelPart part{ChannelPart::Kind::cable, stretch.link, stretch.from, laid.type, false,
-                         laid.lengthMm,            0,            false};
+        ChannelPart part{
+            ChannelPart::Kind::cable, stretch.link, stretch.from, laid.type, false, laid.lengthMm, 0, false};
         if (laid.lengthMm > 0)
             channel_.lengthMm += laid.lengthMm;
         else if (laid.type)
@@ -129,14 +129,15 @@ private:
                 part.ownDb = *loss;
                 part.measured = true;
             }
-            if (!type->grade.empty() && std::find(channel_.grades.begin(), channel_.grades.end(), type->grade) ==
-                                            channel_.grades.end())
+            if (!type->grade.empty() && std::find(channel_.grades.begin(), channel_.grades.end(),
+                                                  type->grade) == channel_.grades.end())
                 channel_.grades.push_back(type->grade);
             slowTo(type->maxRate / type->farEnds, type->name);
             if (type->medium == Medium::twistedPair) {
                 channel_.crossed += type->pinout == Pinout::crossed;
                 channel_.rolled |= type->pinout == Pinout::rolled;
-                channel_.pairs = channel_.pairs == 0 ? type->positions : std::min(channel_.pairs, type->positions);
+                channel_.pairs =
+                    channel_.pairs == 0 ? type->positions : std::min(channel_.pairs, type->positions);
                 if (isFixed(*type, from, to)) {
                     fixedRun += laid.lengthMm; // a consolidation point does not end it
                     channel_.permanentMm = std::max(channel_.permanentMm, fixedRun);
@@ -161,8 +162,8 @@ private:
         const DeviceModel* model = device ? network_.modelOf(*device) : nullptr;
         passage.midspan = model && model->midspan;
         for (auto& [start, position] : channel_.strands)
-            if (const auto next =
-                    device && position > 0 ? through(network_, *device, {in.to.port, position}) : std::nullopt)
+            if (const auto next = device && position > 0 ? through(network_, *device, {in.to.port, position})
+                                                         : std::nullopt)
                 position = next->position;
         const auto join = [&](const PortRef& at, const PortView* port) {
             const bool splice = port && port->connector() == Connector::splice;
@@ -183,8 +184,8 @@ private:
         };
         join(in.to, view(passage.inPort));
         // A cassette has a plug on either side of what is between.
-        if (passage.inPort && passage.outPort && passage.inPort->connector() != passage.outPort->connector() &&
-            isFibre(mediumOf(*passage.inPort)))
+        if (passage.inPort && passage.outPort &&
+            passage.inPort->connector() != passage.outPort->connector() && isFibre(mediumOf(*passage.inPort)))
             join(out.from, view(passage.outPort));
         channel_.passages.push_back(std::move(passage));
     }
@@ -240,8 +241,9 @@ double lossOf(const ChannelPart& part, int wavelengthNm) {
         return part.measured ? 0 : part.ownDb;
     if (part.measured)
         return part.ownDb;
-    return part.type ? attenuationDbPerKm(part.type->grade, wavelengthNm) * static_cast<double>(part.lengthMm) / 1e6
-                     : 0;
+    return part.type
+               ? attenuationDbPerKm(part.type->grade, wavelengthNm) * static_cast<double>(part.lengthMm) / 1e6
+               : 0;
 }
 
 double lossOf(const Channel& channel, int wavelengthNm) {

@@ -65,10 +65,10 @@ struct Channel {
 /// A link that is not there yet, or another in the place of one.
 struct Planned {
     model::PortRef a, b;
-    const model::CableType* type = nullptr;           ///< none: radio, circuit
-    const model::TransceiverModel* optics[2] = {};    ///< to be fitted at a and b
-    std::int64_t lengthMm = 0;                        ///< 0: not known
-    model::LinkId instead;                            ///< the link it replaces, with its transceivers
+    const model::CableType* type = nullptr;        ///< none: radio, circuit
+    const model::TransceiverModel* optics[2] = {}; ///< to be fitted at a and b
+    std::int64_t lengthMm = 0;                     ///< 0: not known
+    model::LinkId instead;                         ///< the link it replaces, with its transceivers
 };
 
 /// The chain a planned link would be part of.

@@ -11,8 +11,8 @@ namespace {
 
 /// Rules that another cable or transceivers may put right.
 bool isOfJoint(std::string_view code) {
-    for (const char* each : {"optics", "transceiver-fit", "fibre-class", "pinout", "category", "polarity", "reach",
-                             "loss", "overload", "speed", "permanent-link"})
+    for (const char* each : {"optics", "transceiver-fit", "fibre-class", "pinout", "category", "polarity",
+                             "reach", "loss", "overload", "speed", "permanent-link"})
         if (code == each)
             return true;
     return false;

@@ -220,7 +220,8 @@ Fails failsOf(const Network& network, const Link& link) {
         return end.isKnown() && end.port->like->block != Block::front && end.port->like->block != Block::rear;
     };
     if (isActive(channel.ends[0]) && isActive(channel.ends[1]))
-        judge(network, channel, [&](std::string_view code, int end, FunctionRef<Said()>) { take(code, end); });
+        judge(network, channel,
+              [&](std::string_view code, int end, FunctionRef<Said()>) { take(code, end); });
     return fails;
 }
 

@@ -91,7 +91,8 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
         return one && other && (one->pairedWith == y || other->pairedWith == x);
     };
     if (peers.size() > 2 || (peers.size() == 2 && !arePaired(*peers.begin(), *peers.rbegin())))
-        say("its members lead to different devices", "take those out that lead elsewhere, or pair the devices");
+        say("its members lead to different devices",
+            "take those out that lead elsewhere, or pair the devices");
     if (speeds.size() > 1)
         say("its members run at different speeds", "use ports of one speed");
     if (!half.empty())
@@ -116,7 +117,8 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
         }
     }
     if (!alone.empty())
-        say(fmt::format("{} {} in no LAG at the other end", fmt::join(alone, ", "), alone.size() == 1 ? "is" : "are"),
+        say(fmt::format("{} {} in no LAG at the other end", fmt::join(alone, ", "),
+                        alone.size() == 1 ? "is" : "are"),
             "put the other ends into one LAG, too");
     else if (lags.size() > ending.size())
         say("its members are in different LAGs at the other end", "put them into one");
@@ -174,7 +176,8 @@ std::vector<Finding> checkCable(const Network& network, const Cable& cable) {
                     }
             });
         if (!doubled.empty()) {
-            say("strand-taken", fmt::format("{}: {} links use the same strand", nameOf(cable), doubled.size()),
+            say("strand-taken",
+                fmt::format("{}: {} links use the same strand", nameOf(cable), doubled.size()),
                 "give each strands of its own");
             for (const LinkId id : doubled)
                 out.back().subjects.push_back(refTo(id));
@@ -235,12 +238,16 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
             const Channel channel = channelOf(network, chain);
             const int end = channel.ends[0].at == *at ? 0 : 1;
             const auto find = [&](int which, std::vector<Finding>& into) {
-                judgePower(network, channel, which, [&](std::string_view code, int, FunctionRef<Said()> words) {
-                    Said said = words();
-                    said.remedy.link = link.id;
-                    into.push_back({ruleOf(code), std::move(said.message), std::move(said.remedy),
-                                    {refTo(device.id), refTo(link.id)}, -1});
-                });
+                judgePower(network, channel, which,
+                           [&](std::string_view code, int, FunctionRef<Said()> words) {
+                               Said said = words();
+                               said.remedy.link = link.id;
+                               into.push_back({ruleOf(code),
+                                               std::move(said.message),
+                                               std::move(said.remedy),
+                                               {refTo(device.id), refTo(link.id)},
+                                               -1});
+                           });
             };
             if (here->like->power == PowerSide::load) {
                 if (!chain.whole() && !powerAt(channel, end).source)
@@ -270,16 +277,17 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
         subjects.push_back(refTo(fed.load.device));
     }
     if (asked > model->powerBudgetW)
-        out.push_back({ruleOf("power-budget"),
-                       fmt::format("{}: {:g} W are set aside for {} loads, it gives {} W{}", device.name, asked,
-                                   subjects.size() - 1, model->powerBudgetW,
-                                   notStated > 0 ? fmt::format(" (of {} the class is not stated: the most of their "
-                                                               "Type is counted)",
-                                                               notStated)
-                                                 : std::string()),
-                       {Remedy::Kind::none, "move some to another device", {}, {}, {}, {}},
-                       std::move(subjects),
-                       -1});
+        out.push_back(
+            {ruleOf("power-budget"),
+             fmt::format("{}: {:g} W are set aside for {} loads, it gives {} W{}", device.name, asked,
+                         subjects.size() - 1, model->powerBudgetW,
+                         notStated > 0 ? fmt::format(" (of {} the class is not stated: the most of their "
+                                                     "Type is counted)",
+                                                     notStated)
+                                       : std::string()),
+             {Remedy::Kind::none, "move some to another device", {}, {}, {}, {}},
+             std::move(subjects),
+             -1});
     return out;
 }
 

@@ -50,7 +50,7 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
             faces.push_back(optical(*port.transceiver, {}));
         return faces;
     }
-    Face own{port.like->connector, port.like->cage,   mediumOf(port), port.rates(),         {}, nullptr,
+    Face own{port.like->connector, port.like->cage,   mediumOf(port),    port.rates(),         {}, nullptr,
              port.lanes,           port.like->angled, port.like->pinned, isAdapter(*port.like)};
     if (port.like->cage == Cage::none)
         return {own};
@@ -122,11 +122,11 @@ Pinout serialPinoutFor(const PortView& a, const PortView& b) {
 /// The cord one takes without thinking: A-to-B for duplex fibre, Type B for arrays
 /// (TIA-568.3).
 bool isOrdinary(const CableType& cable, Pinout copper, Pinout serial) {
-    const Pinout usual = cable.medium == Medium::twistedPair                   ? copper
-                         : cable.medium == Medium::serial                      ? serial
-                         : !isFibre(cable.medium) || cable.positions < 2       ? Pinout::straight
-                         : cable.positions == 2              ? Pinout::crossed
-                                                             : Pinout::reversed;
+    const Pinout usual = cable.medium == Medium::twistedPair             ? copper
+                         : cable.medium == Medium::serial                ? serial
+                         : !isFibre(cable.medium) || cable.positions < 2 ? Pinout::straight
+                         : cable.positions == 2                          ? Pinout::crossed
+                                                                         : Pinout::reversed;
     return !cable.console && (cable.farEnds > 1 || (cable.pinout == usual && !isTrunk(cable)));
 }
 

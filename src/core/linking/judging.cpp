@@ -74,11 +74,17 @@ public:
     }
 
 private:
-    std::string at(int end) const { return portText(network_, channel_.ends[static_cast<std::size_t>(end)].at); }
+    std::string at(int end) const {
+        return portText(network_, channel_.ends[static_cast<std::size_t>(end)].at);
+    }
     std::string both() const { return fmt::format("{} to {}", at(0), at(1)); }
     const PortRef& ref(int end) const { return channel_.ends[static_cast<std::size_t>(end)].at; }
-    const CableType* firstType() const { return channel_.parts.empty() ? nullptr : channel_.parts.front().type; }
-    bool isTwistedPair() const { return mediumOf(a_) == Medium::twistedPair && mediumOf(b_) == Medium::twistedPair; }
+    const CableType* firstType() const {
+        return channel_.parts.empty() ? nullptr : channel_.parts.front().type;
+    }
+    bool isTwistedPair() const {
+        return mediumOf(a_) == Medium::twistedPair && mediumOf(b_) == Medium::twistedPair;
+    }
 
     bool modulesFit() {
         bool all = true;
@@ -119,8 +125,9 @@ private:
     void noSpeed() {
         const int end = isSet(0) == isSet(1) ? -1 : isSet(0) ? 0 : 1;
         say_("speed", end, [&] {
-            Said said{fmt::format("{}: {} and {} have no speed in common", both(), describe(a_), describe(b_)),
-                      words("choose other ports")};
+            Said said{
+                fmt::format("{}: {} and {} have no speed in common", both(), describe(a_), describe(b_)),
+                words("choose other ports")};
             if (end >= 0) { // as if it were not fixed
                 PortView free = channel_.port(end);
                 free.record = nullptr;
@@ -141,12 +148,15 @@ private:
             const PortView& port = channel_.port(end);
             return port.record ? port.record->duplex : Duplex::automatic;
         };
-        const auto isHub = [&](int end) { return channel_.ends[static_cast<std::size_t>(end)].role == Role::hub; };
+        const auto isHub = [&](int end) {
+            return channel_.ends[static_cast<std::size_t>(end)].role == Role::hub;
+        };
         const auto isHalf = [&](int end) { return isHub(end) || setting(end) == Duplex::half; };
         const auto say = [&](int end, auto message, const char* remedy) {
             say_("duplex", end, [&] {
-                return Said{message(), end >= 0 ? atPort(Remedy::Kind::negotiate, "let it negotiate", ref(end))
-                                                : words(remedy)};
+                return Said{message(), end >= 0
+                                           ? atPort(Remedy::Kind::negotiate, "let it negotiate", ref(end))
+                                           : words(remedy)};
             });
         };
         if (speed_ == 0)
@@ -154,9 +164,11 @@ private:
         constexpr int fast = 1000;
         for (const int end : {0, 1})
             if (setting(end) == Duplex::half && speed_ > fast) {
-                say(end,
+                say(
+                    end,
                     [&] {
-                        return fmt::format("{}: half duplex does not exist at {}", at(end), speedText(speed_));
+                        return fmt::format("{}: half duplex does not exist at {}", at(end),
+                                           speedText(speed_));
                     },
                     "");
                 return;
@@ -180,10 +192,12 @@ private:
         }
         for (const int end : {0, 1})
             if (isFixed(end) && !isFixed(1 - end) && !isHalf(end))
-                say(end,
+                say(
+                    end,
                     [&] {
-                        return fmt::format("{}: {} is fixed and does not negotiate, so {} takes it for half duplex",
-                                           both(), at(end), at(1 - end));
+                        return fmt::format(
+                            "{}: {} is fixed and does not negotiate, so {} takes it for half duplex", both(),
+                            at(end), at(1 - end));
                     },
                     "");
     }
@@ -239,7 +253,8 @@ private:
         else if (fixedBoth && isCrossed != (x == y))
             say_("pinout", -1, [&] {
                 return Said{fmt::format("{}: {} between {} and {}", both(),
-                                        isCrossed ? "it is crossed" : "it is straight", titleOf(x), titleOf(y)),
+                                        isCrossed ? "it is crossed" : "it is straight", titleOf(x),
+                                        titleOf(y)),
                             words(isCrossed ? "use a straight cord" : "use one crossed cord")};
             });
     }
@@ -254,8 +269,8 @@ private:
         const auto tooLong = [&](std::string_view grade, std::int64_t reach) {
             say_("reach", -1, [&] {
                 const bool byCords = channel_.lengthMm <= reach;
-                return Said{fmt::format("{}: {} over {} reaches {}, the channel is {}{}{}", both(), phy, grade,
-                                        metres(reach), channel_.unmeasured > 0 ? "at least " : "",
+                return Said{fmt::format("{}: {} over {} reaches {}, the channel is {}{}{}", both(), phy,
+                                        grade, metres(reach), channel_.unmeasured > 0 ? "at least " : "",
                                         metres(channel_.lengthMm),
                                         byCords ? fmt::format(", {} of it cords, which count 1.2 times",
                                                               metres(channel_.cordsMm))
@@ -284,8 +299,8 @@ private:
             }
         if (channel_.permanentMm > permanentLinkMm)
             say_("permanent-link", -1, [&] {
-                return Said{fmt::format("{}: {} of fixed cable, at most {}", both(), metres(channel_.permanentMm),
-                                        metres(permanentLinkMm)),
+                return Said{fmt::format("{}: {} of fixed cable, at most {}", both(),
+                                        metres(channel_.permanentMm), metres(permanentLinkMm)),
                             words("end it nearer, or go by fibre")};
             });
     }
@@ -295,8 +310,8 @@ private:
         for (const std::string& grade : channel_.grades)
             if (const auto reach = reachOf(phy, grade); reach && channel_.lengthMm > reach->mm) {
                 say_("reach", -1, [&] {
-                    return Said{fmt::format("{}: {} reaches {}, the cable is {}", both(), phy, metres(reach->mm),
-                                            metres(channel_.lengthMm)),
+                    return Said{fmt::format("{}: {} reaches {}, the cable is {}", both(), phy,
+                                            metres(reach->mm), metres(channel_.lengthMm)),
                                 words("shorten it, or use 10BASE-T1L at both ends")};
                 });
                 return;
@@ -363,10 +378,11 @@ private:
         };
         for (const int end : {0, 1})
             if (wanted != Fec::automatic && setting(end) != Fec::automatic && setting(end) != wanted) {
-                told(end, fmt::format("{}: {} asks for {}, set is {}", at(end), phy->name,
-                                      wanted == Fec::none ? std::string("no error correction")
-                                                          : fmt::format("{} error correction", titleOf(wanted)),
-                                      titleOf(setting(end))));
+                told(end,
+                     fmt::format("{}: {} asks for {}, set is {}", at(end), phy->name,
+                                 wanted == Fec::none ? std::string("no error correction")
+                                                     : fmt::format("{} error correction", titleOf(wanted)),
+                                 titleOf(setting(end))));
                 return;
             }
         if (setting(0) != Fec::automatic && setting(1) != Fec::automatic && setting(0) != setting(1))
@@ -438,15 +454,16 @@ void judgeJoins(const Network& network, const Channel& channel, Say say) {
     if (const auto mixed = mixedCores(channel))
         say("fibre-mixed", -1, [&] {
             return Said{fmt::format("{} to {}: {} ({:g} µm) is joined to {} ({:g} µm)",
-                                    portText(network, channel.ends[0].at), portText(network, channel.ends[1].at),
-                                    mixed->first->name, mixed->first->coreUm, mixed->second->name,
-                                    mixed->second->coreUm),
+                                    portText(network, channel.ends[0].at),
+                                    portText(network, channel.ends[1].at), mixed->first->name,
+                                    mixed->first->coreUm, mixed->second->name, mixed->second->coreUm),
                         words("use one class throughout")};
         });
     // Both ends of a fixed cable are terminated alike: TIA-568.2.
     for (std::size_t i = 0; i + 1 < channel.passages.size(); ++i) {
         const auto &from = channel.passages[i].outPort, &to = channel.passages[i + 1].inPort;
-        const Wiring x = from ? from->like->wiring : Wiring::unknown, y = to ? to->like->wiring : Wiring::unknown;
+        const Wiring x = from ? from->like->wiring : Wiring::unknown,
+                     y = to ? to->like->wiring : Wiring::unknown;
         if (x != Wiring::unknown && y != Wiring::unknown && x != y)
             say("wiring", -1, [&] {
                 return Said{fmt::format("{} is wired {}, {} is wired {}",
@@ -464,7 +481,8 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
     if (!load.isKnown() || !there || isPassive(network, *there))
         return;
     if (load.port->like->power != PowerSide::load) {
-        if (way.source && way.source->like->passivePower && !(way.source->record && way.source->record->powerOff))
+        if (way.source && way.source->like->passivePower &&
+            !(way.source->record && way.source->record->powerOff))
             say("power-passive", end, [&] {
                 return Said{fmt::format("{} feeds {} all the time, which is not made for it",
                                         portText(network, way.at), portText(network, load.at)),
@@ -498,11 +516,12 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
     }
     if (gives.passivePower != wants.passivePower) {
         say("power-passive", end, [&] {
-            return Said{gives.passivePower
-                            ? fmt::format("{} is fed all the time by {}; it asks for power by IEEE 802.3", name(),
-                                          from)
-                            : fmt::format("{} takes passive power; {} gives it by IEEE 802.3 only", name(), from),
-                        words("use a source of the same kind")};
+            return Said{
+                gives.passivePower
+                    ? fmt::format("{} is fed all the time by {}; it asks for power by IEEE 802.3", name(),
+                                  from)
+                    : fmt::format("{} takes passive power; {} gives it by IEEE 802.3 only", name(), from),
+                words("use a source of the same kind")};
         });
         return;
     }
@@ -511,10 +530,11 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
     if (mediumOf(*load.port) == Medium::singlePair) {
         if (!podlFeeds(gives.powerClass, wants.powerClass))
             say("power-podl", end, [&] {
-                return Said{fmt::format("{} is of class {} ({:g} W at the source); {} gives class {} ({:g} W)",
-                                        name(), wants.powerClass, podlPowerW(wants.powerClass), from,
-                                        gives.powerClass, podlPowerW(gives.powerClass)),
-                            words("use a port of its class")};
+                return Said{
+                    fmt::format("{} is of class {} ({:g} W at the source); {} gives class {} ({:g} W)",
+                                name(), wants.powerClass, podlPowerW(wants.powerClass), from,
+                                gives.powerClass, podlPowerW(gives.powerClass)),
+                    words("use a port of its class")};
             });
         return;
     }
@@ -522,8 +542,8 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
     if (given < full)
         say("power-type", end, [&] {
             const bool pairs = given < allocatedW(wants, gives, 0);
-            return Said{fmt::format("{} is of class {} ({:g} W); {} gives {:g} W{}", name(), classOf(wants), full,
-                                    from, given,
+            return Said{fmt::format("{} is of class {} ({:g} W); {} gives {:g} W{}", name(), classOf(wants),
+                                    full, from, given,
                                     pairs ? std::string(" over two pairs")
                                           : fmt::format(" as Type {}", gives.powerType)),
                         words(pairs ? "use a cable of four pairs" : "use a port of a higher Type")};
@@ -547,8 +567,8 @@ std::optional<Objection> objectionTo(const Network& network, const Planned& plan
     const Chain chain = plannedChain(network, planned);
     const Channel channel = channelOf(network, chain, &planned);
     if (chain.endA == ChainEnd::loop || chain.endB == ChainEnd::loop)
-        return Objection{ruleOf("chain-loop"),
-                         fmt::format("{}: the cables would come round to it again", portText(network, planned.a))};
+        return Objection{ruleOf("chain-loop"), fmt::format("{}: the cables would come round to it again",
+                                                           portText(network, planned.a))};
     judgeJoins(network, channel, take);
     if (chain.whole())
         judge(network, channel, take);
@@ -565,12 +585,12 @@ std::optional<Objection> objectionTo(const Network& network, const Planned& plan
         if (first || !wants || !way.source)
             continue;
         // Of a link that is replaced the power is set aside already.
-        const double watts = planned.instead ? 0 : allocatedW(*load.port->like, *way.source->like, channel.pairs);
+        const double watts =
+            planned.instead ? 0 : allocatedW(*load.port->like, *way.source->like, channel.pairs);
         if (const auto budget = budgetOf(network, way.at.device); budget && watts > budget->leftW)
-            first = Objection{ruleOf("power-budget"),
-                              fmt::format("{} has {:g} W left, {:g} W are asked for",
-                                          network.device(way.at.device)->name, std::max(0.0, budget->leftW),
-                                          watts)};
+            first = Objection{ruleOf("power-budget"), fmt::format("{} has {:g} W left, {:g} W are asked for",
+                                                                  network.device(way.at.device)->name,
+                                                                  std::max(0.0, budget->leftW), watts)};
     }
     return first;
 }

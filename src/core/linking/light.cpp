@@ -15,11 +15,11 @@ std::string metres(std::int64_t mm) {
 }
 
 std::string counted(int count, const char* one, const char* more) {
-    constexpr std::array<const char*, 13> numbers{"no",  "one",   "two",   "three", "four", "five",  "six",
+    constexpr std::array<const char*, 13> numbers{"no",    "one",   "two",  "three", "four",   "five",  "six",
                                                   "seven", "eight", "nine", "ten",   "eleven", "twelve"};
     return fmt::format("{} {}",
                        count < static_cast<int>(numbers.size()) ? numbers[static_cast<std::size_t>(count)]
-                                                                 : std::to_string(count),
+                                                                : std::to_string(count),
                        count == 1 ? one : more);
 }
 
@@ -115,7 +115,8 @@ private:
                 const LightLimit limit = limitOf(port, rate_, part.type->grade);
                 const Medium medium = mediumOf(port);
                 // Where no clause says what it runs over, its medium does.
-                if (limit.runs && (phyOf(limit.phy) || medium == Medium::unknown || medium == part.type->medium))
+                if (limit.runs &&
+                    (phyOf(limit.phy) || medium == Medium::unknown || medium == part.type->medium))
                     continue;
                 say_("fibre-class", -1, [&] {
                     return Said{fmt::format("{}: {} does not run over {}", both(),
@@ -136,8 +137,9 @@ private:
                 const std::int64_t most = std::max(limit.mm, limit.engineeredMm);
                 if (most > 0 && channel_.lengthMm > most) {
                     say_("reach", -1, [&] {
-                        return Said{fmt::format("{}: {} over {} reaches {}, the channel is {}{}", both(), limit.phy,
-                                                grade, metres(most), channel_.unmeasured > 0 ? "at least " : "",
+                        return Said{fmt::format("{}: {} over {} reaches {}, the channel is {}{}", both(),
+                                                limit.phy, grade, metres(most),
+                                                channel_.unmeasured > 0 ? "at least " : "",
                                                 metres(channel_.lengthMm)),
                                     words("use transceivers with a longer reach")};
                     });
@@ -149,11 +151,12 @@ private:
                 if (limit.mm > 0 && channel_.lengthMm > limit.mm &&
                     !std::all_of(channel_.parts.begin(), channel_.parts.end(), isMeasured)) {
                     say_("engineered", -1, [&] {
-                        return Said{fmt::format("{}: {} reaches {} by itself, and {} where the loss is known; it "
-                                                "is {}",
-                                                both(), limit.phy, metres(limit.mm), metres(limit.engineeredMm),
-                                                metres(channel_.lengthMm)),
-                                    words("measure the loss of its cables, and enter it")};
+                        return Said{
+                            fmt::format("{}: {} reaches {} by itself, and {} where the loss is known; it "
+                                        "is {}",
+                                        both(), limit.phy, metres(limit.mm), metres(limit.engineeredMm),
+                                        metres(channel_.lengthMm)),
+                            words("measure the loss of its cables, and enter it")};
                     });
                     return;
                 }
@@ -174,9 +177,11 @@ private:
             });
         else if (channel_.unmeasured == 0 && budget->lossDb + tiny < budget->limit.minLossDb)
             say_("overload", -1, [&] {
-                return Said{fmt::format("{}: {} needs {:.1f} dB or more between the ends, there are at most {:.1f} dB",
-                                        both(), budget->limit.phy, budget->limit.minLossDb, budget->lossDb),
-                            words("use transceivers for this length, or put an attenuator in")};
+                return Said{
+                    fmt::format(
+                        "{}: {} needs {:.1f} dB or more between the ends, there are at most {:.1f} dB",
+                        both(), budget->limit.phy, budget->limit.minLossDb, budget->lossDb),
+                    words("use transceivers for this length, or put an attenuator in")};
             });
     }
 
@@ -253,7 +258,9 @@ std::optional<LightBudget> lightBudgetOf(const Channel& channel) {
             if (const LightLimit other = limitOf(port, rate, grade);
                 other.lossDb > 0 && other.lossDb < budget.limit.lossDb)
                 budget.limit = other;
-        const auto spare = [](const LightBudget& b) { return b.limit.lossDb > 0 ? b.limit.lossDb - b.lossDb : 1e9; };
+        const auto spare = [](const LightBudget& b) {
+            return b.limit.lossDb > 0 ? b.limit.lossDb - b.lossDb : 1e9;
+        };
         if (!worst || spare(budget) < spare(*worst))
             worst = std::move(budget);
     }

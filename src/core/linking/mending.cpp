@@ -55,9 +55,9 @@ Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Link
         if (!differs(*joint, end))
             continue;
         const TransceiverModel* model = catalogue.transceiver(idAt(*joint, end));
-        steps.push_back(model
-                            ? fmt::format("fit {} in {}", model->name, portText(network, link.end(end)))
-                            : fmt::format("take the transceiver out of {}", portText(network, link.end(end))));
+        steps.push_back(
+            model ? fmt::format("fit {} in {}", model->name, portText(network, link.end(end)))
+                  : fmt::format("take the transceiver out of {}", portText(network, link.end(end))));
     }
     if (!held || held->id != joint->cable)
         steps.push_back("use " + name);

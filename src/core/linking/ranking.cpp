@@ -194,8 +194,8 @@ PairSearch::PairSearch(const Network& network, const Catalogue& catalogue, const
 /// What fits depends on what the ports are, not on where they are.
 const Fit& PairSearch::fitOf(const PortView& a, const PortView& b) {
     const auto same = [](const PortView& x, const PortView& y) {
-        return (x.like == y.like || *x.like == *y.like) && x.transceiver == y.transceiver && x.lanes == y.lanes &&
-               x.learned == y.learned && x.rates() == y.rates();
+        return (x.like == y.like || *x.like == *y.like) && x.transceiver == y.transceiver &&
+               x.lanes == y.lanes && x.learned == y.learned && x.rates() == y.rates();
     };
     for (const auto& known : known_)
         if (same(*known->a, a) && same(*known->b, b))
@@ -212,7 +212,8 @@ Planned PairSearch::planned(const PortView& a, const PortView& b, const Joint& j
     out.optics[0] = catalogue_.transceiver(joint.transceiverA);
     out.optics[1] = catalogue_.transceiver(joint.transceiverB);
     out.instead = spare_;
-    if (const Link* link = network_.link(spare_)) // it keeps its length
+    out.lengthMm = lengthMm_;
+    if (const Link* link = network_.link(spare_); link && out.lengthMm == 0) // it keeps its length
         if (const Cable* cable = network_.cable(link->cable))
             out.lengthMm = cable->lengthMm;
     if (out.type && out.lengthMm == 0)
@@ -242,19 +243,31 @@ Best PairSearch::best(const std::string& wantedA, const std::string& wantedB) {
     std::set<std::pair<const PortView*, const PortView*>> hopeless;
     constexpr int most = 400; // a pair is found after a few; this bounds what one search may take
     int asked = 0;
+    std::map<std::string_view, std::pair<int, std::string>> objections;
+    leastBad_ = {};
+    leastBad_.why = best.why;
+    if (!tries.empty())
+        leastBad_ = {tries.front().a, tries.front().b, *tries.front().joint, tries.front().rank, {}};
     for (const Try& each : tries) {
         if (hopeless.contains({each.a, each.b}))
             continue;
-        const auto objection = each.joint->console ? std::nullopt
-                                                   : objectionTo(network_, planned(*each.a, *each.b, *each.joint));
+        const auto objection = each.joint->console
+                                   ? std::nullopt
+                                   : objectionTo(network_, planned(*each.a, *each.b, *each.joint));
         if (!objection)
             return {each.a, each.b, *each.joint, each.rank, {}};
-        best.why = objection->message;
+        auto& [times, message] = objections[objection->rule->code];
+        if (times++ == 0 || objection->rule->code == "reach") // the last of them reaches farthest
+            message = objection->message;
         if (objection->isOfPorts())
             hopeless.insert({each.a, each.b});
         if (++asked == most)
             break;
     }
+    if (!objections.empty()) // what most of them fail by
+        best.why = std::max_element(objections.begin(), objections.end(), [](const auto& x, const auto& y) {
+                       return x.second.first < y.second.first;
+                   })->second.second;
     return best;
 }
 

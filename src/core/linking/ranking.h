@@ -23,10 +23,10 @@ struct Side {
     std::vector<model::PortView> ports;
     std::set<std::string> taken;
     bool fromHighEnd = false;
-    bool sparesUplinks = false; ///< an endpoint gets none of its uplink block
+    bool sparesUplinks = false;    ///< an endpoint gets none of its uplink block
     bool sparesManagement = false; ///< it has other ports for data
-    bool anyBlock = false; ///< of a router or firewall: its access and uplink blocks are as good
-    bool passive = false;  ///< of a panel: behind each port may be something else
+    bool anyBlock = false;         ///< of a router or firewall: its access and uplink blocks are as good
+    bool passive = false;          ///< of a panel: behind each port may be something else
     std::map<std::string, int> standsBy =
         {}; ///< links a new one would stand by for, by module or stack member
 
@@ -67,6 +67,10 @@ public:
     PairSearch(const model::Network& network, const model::Catalogue& catalogue, const Side& a, const Side& b,
                model::LinkId spare = {});
 
+    /// The cable is this long, whatever the places say; 0: as they say.
+    void assume(std::int64_t lengthMm) { lengthMm_ = lengthMm; }
+    /// What the last search would have taken, had nothing been found wrong with it.
+    const Best& leastBad() const { return leastBad_; }
     /// Of the ports wanted, or of all free ones.
     Best best(const std::string& wantedA, const std::string& wantedB);
 
@@ -83,6 +87,8 @@ private:
     const Side &a_, &b_;
     model::LinkId spare_;
     CableWays ways_;
+    std::int64_t lengthMm_ = 0;
+    Best leastBad_;
     std::vector<std::unique_ptr<Known>> known_; ///< of ports that are alike once
 };
 

@@ -66,8 +66,8 @@ const std::vector<Grade>& grades() {
 
 template <class Entry>
 const Entry* byName(std::span<const Entry> entries, std::string_view name) {
-    const auto at = std::find_if(entries.begin(), entries.end(),
-                                 [&](const Entry& entry) { return entry.name == name; });
+    const auto at =
+        std::find_if(entries.begin(), entries.end(), [&](const Entry& entry) { return entry.name == name; });
     return at == entries.end() ? nullptr : &*at;
 }
 
@@ -136,7 +136,8 @@ bool speakAlike(std::string_view a, std::string_view b) {
     if (a == b)
         return true;
     const auto says = [](const Phy* phy, std::string_view other) {
-        return phy && std::find(phy->speaksWith.begin(), phy->speaksWith.end(), other) != phy->speaksWith.end();
+        return phy &&
+               std::find(phy->speaksWith.begin(), phy->speaksWith.end(), other) != phy->speaksWith.end();
     };
     return says(phyOf(a), b) || says(phyOf(b), a);
 }

@@ -49,9 +49,9 @@ struct Phy {
     double minLossDb = 0; ///< less overloads the receiver
     int lanes = 1;
     std::string lane; ///< the PHY one of its lanes is by itself; empty: it cannot be split
-    model::Fec fec = model::Fec::automatic;  ///< that it asks for; automatic: it is negotiated
-    int rsBeyondM = 0;                       ///< RS error correction is needed from here; 0: no such length
-    std::vector<std::string> speaksWith;     ///< other PHYs it understands
+    model::Fec fec = model::Fec::automatic; ///< that it asks for; automatic: it is negotiated
+    int rsBeyondM = 0;                      ///< RS error correction is needed from here; 0: no such length
+    std::vector<std::string> speaksWith;    ///< other PHYs it understands
     std::vector<Over> over;
     std::string source;
 };

@@ -240,8 +240,8 @@ std::vector<Remark> problemsOf(const TransceiverModel& model) {
     else if (!std::is_sorted(model.lowerRates.begin(), model.lowerRates.end()) ||
              (!model.lowerRates.empty() &&
               (model.lowerRates.front() <= 0 || model.lowerRates.back() >= model.rate)))
-        out.push_back(error("the lower rates are not ascending and below the rate", "sort them",
-                            {{}, 0, 0, model.id}));
+        out.push_back(
+            error("the lower rates are not ascending and below the rate", "sort them", {{}, 0, 0, model.id}));
     if (!(model.lossDb >= 0 && model.lossDb <= 100) || !(model.minLossDb >= 0 && model.minLossDb <= 100))
         out.push_back(error("a loss is not between 0 and 100 dB", "correct it", {{}, 0, 0, model.id}));
     return out;
@@ -334,8 +334,7 @@ int strandsOf(Connector connector) {
 }
 
 bool isTrunk(const CableType& cable) {
-    return cable.farEnds == 1 && isFibre(cable.medium) &&
-           cable.positions > strandsOf(cable.connectorA);
+    return cable.farEnds == 1 && isFibre(cable.medium) && cable.positions > strandsOf(cable.connectorA);
 }
 
 } // namespace underridge::model

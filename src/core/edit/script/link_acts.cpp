@@ -108,8 +108,12 @@ ActResult link(const Line& line) {
     const auto from = line.portOrDevice("from"), to = line.portOrDevice("to");
     if (!from || !to)
         return from ? to.refusal() : from.refusal();
-    auto proposal =
-        linking::bestPair(bench.network, bench.catalogue, {from->device, from->port}, {to->device, to->port});
+    linking::Wishes wishes{0, line.has("cable") || line.has("lengthM")};
+    if (line.has("lengthM"))
+        if (const auto length = line.metres("lengthM"); length && *length > 0)
+            wishes.lengthMm = *length;
+    auto proposal = linking::bestPair(bench.network, bench.catalogue, {from->device, from->port},
+                                      {to->device, to->port}, {}, wishes);
     if (!proposal)
         return line.wrong("from", proposal.refusal().what,
                           proposal.refusal().remedy.empty() ? "name other ports" : proposal.refusal().remedy);
@@ -167,6 +171,16 @@ ActResult lag(const Line& line) {
                      : makeLag(line.bench().network, *links, *name, line.bench().ids);
 }
 
+ActResult pairDevices(const Line& line) {
+    const auto from = line.device("from");
+    if (!from)
+        return from.refusal();
+    if (!line.has("to"))
+        return pairChassis(line.bench().network, *from, {});
+    const auto to = line.device("to");
+    return to ? pairChassis(line.bench().network, *from, *to) : to.refusal();
+}
+
 } // namespace
 
 std::span<const ActWord> linkActs() {
@@ -174,7 +188,8 @@ std::span<const ActWord> linkActs() {
         {"link", {"from", "to", "cable", "lengthM", "label", "jacket", "note", "status"}, link},
         {"unlink", {"from", "to"}, unlink},
         {"cable", {"from", "to", "lengthM", "label", "jacket", "note", "status"}, changeCables},
-        {"lag", {"from", "to", "name", "dissolve"}, lag}};
+        {"lag", {"from", "to", "name", "dissolve"}, lag},
+        {"pair", {"from", "to"}, pairDevices}};
     return acts;
 }
 
