@@ -36,11 +36,11 @@ inline model::Network largeNetwork(int devices) {
         network.put(std::move(position));
     }
     const auto join = [&](int a, const std::string& portA, int b, const std::string& portB,
-                          const char* type) {
+                          const char* type, std::int64_t lengthMm) {
         Cable cable;
         cable.id = ids.make<CableId>();
         cable.type = type;
-        cable.lengthMm = 12000;
+        cable.lengthMm = lengthMm;
         const PortRef endA{made[static_cast<std::size_t>(a)], portA},
             endB{made[static_cast<std::size_t>(b)], portB};
         cable.ends = {{endA, {}}, {endB, {}}};
@@ -54,9 +54,9 @@ inline model::Network largeNetwork(int devices) {
     };
     for (int i = 0; i + 1 < devices; ++i) {
         if ((i + 1) % columns != 0)
-            join(i, "1", i + 1, "2", "cat6a");
+            join(i, "1", i + 1, "2", "cat6a", 12'000);
         if (i % 2 == 0 && i + columns < devices)
-            join(i, "X1", i + columns, "X2", "dac-sfpp");
+            join(i, "X1", i + columns, "X2", "dac-sfpp", 5'000);
     }
     return network;
 }

@@ -53,7 +53,7 @@ class Assigning {
 public:
     Assigning(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
               const std::vector<DeviceId>& targets, SheetId sheet, const Habits& habits)
-        : network_(network), catalogue_(catalogue), devices_(devices), targets_(targets), habits_(habits) {
+        : network_(network), catalogue_(catalogue), devices_(devices), targets_(targets), habits_(habits), fits_(catalogue) {
         makePools();
         for (const DeviceId device : devices_)
             ways_.push_back(&waysOf(device));
@@ -171,12 +171,12 @@ private:
     }
 
     std::vector<Way> waysTo(const std::vector<const PortView*>& firsts, const Side& mine, const Pool& pool,
-                            const Side& theirs) const {
+                            const Side& theirs) {
         const PortView& port = pool.ports.front();
         std::vector<Way> ways;
         for (const PortView* own : firsts)
             if (own->isData())
-                for (const Joint& joint : fit(*own, port, catalogue_).joints) {
+                for (const Joint& joint : fits_.of(*own, port).joints) {
                     Way way;
                     way.joint = joint;
                     way.port = own->key;
@@ -477,6 +477,7 @@ private:
     const std::vector<DeviceId>&devices_, &targets_;
     Habits habits_;
     std::vector<Pool> pools_;
+    Fits fits_;
     std::map<std::string, Ways> byKind_;
     std::vector<Ways*> ways_;                         ///< by device
     std::vector<std::vector<int>> chosen_;            ///< by device and pool, of the ways there; -1: none

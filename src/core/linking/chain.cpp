@@ -230,6 +230,17 @@ Chain chainOfLink(const Network& network, const Link& link) {
     return chain;
 }
 
+Chain turned(const Chain& chain) {
+    Chain out;
+    for (auto stretch = chain.stretches.rbegin(); stretch != chain.stretches.rend(); ++stretch)
+        out.stretches.push_back(turned(*stretch));
+    out.a = chain.b;
+    out.b = chain.a;
+    out.endA = chain.endB;
+    out.endB = chain.endA;
+    return out;
+}
+
 Chain plannedChain(const Network& network, const Planned& planned) {
     Chain chain;
     const auto positions = firstPositions(planned.type ? positionsOf(*planned.type) : 1);

@@ -44,6 +44,9 @@ Chain chainThrough(const model::Network& network, const model::PortRef& port);
 /// The chain of one link by itself, nothing followed at its ends.
 Chain chainOfLink(const model::Network& network, const model::Link& link);
 
+/// The same from its other end.
+Chain turned(const Chain& chain);
+
 /// The port really at the other end, panels skipped; nothing when no cable ends at
 /// `port`, or when the chain is open, a loop or splits.
 std::optional<model::PortRef> farEnd(const model::Network& network, const model::PortRef& port);

@@ -20,7 +20,7 @@ bool isOfJoint(std::string_view code) {
 
 } // namespace
 
-std::vector<Finding> checkChannel(const Network& network, const Catalogue& catalogue, const Chain& chain) {
+std::vector<Finding> checkChannel(const Network& network, Fits& fits, const Chain& chain) {
     std::vector<Finding> findings;
     if (chain.empty())
         return findings;
@@ -30,7 +30,7 @@ std::vector<Finding> checkChannel(const Network& network, const Catalogue& catal
         said.remedy.link = first;
         const Link* link = chain.stretches.size() == 1 ? network.link(first) : nullptr;
         if (link && said.remedy.kind == Remedy::Kind::none && isOfJoint(code))
-            if (Remedy better = otherJoint(network, catalogue, *link); better.kind != Remedy::Kind::none)
+            if (Remedy better = otherJoint(network, fits, *link); better.kind != Remedy::Kind::none)
                 said.remedy = std::move(better);
         std::vector<ObjectRef> subjects;
         for (const Stretch& stretch : chain.stretches)

@@ -168,13 +168,13 @@ std::string words(const Network& network, const Look& look, const Broken& broken
                            : std::string("the other end"));
 }
 
-Remedy remedyFor(const Network& network, const Catalogue& catalogue, const Look& look, const Broken& broken) {
+Remedy remedyFor(const Network& network, Fits& fits, const Look& look, const Broken& broken) {
     const LinkId id = look.link.id;
     if (broken.code == "port-disabled")
         return {Remedy::Kind::enablePort, "enable it", id, look.link.end(broken.end), {}, {}};
     if (broken.code == "port-unknown")
         return {Remedy::Kind::none, "choose the port in the details", id, {}, {}, {}};
-    return otherJoint(network, catalogue, look.link);
+    return otherJoint(network, fits, look.link);
 }
 
 } // namespace
@@ -189,7 +189,7 @@ bool plugsFit(const Network& network, const Link& link) {
     return std::all_of(broken.begin(), broken.end(), [](const Broken& each) { return comesUp(each.code); });
 }
 
-std::vector<Finding> checkLink(const Network& network, const Catalogue& catalogue, const Link& link) {
+std::vector<Finding> checkLink(const Network& network, Fits& fits, const Link& link) {
     const Look look = lookAt(network, link);
     std::vector<Finding> findings;
     for (const Broken& broken : brokenBy(network, look)) {
@@ -198,7 +198,7 @@ std::vector<Finding> checkLink(const Network& network, const Catalogue& catalogu
             if (broken.end != 1 - end)
                 subjects.push_back(refTo(link.end(end).device));
         findings.push_back({ruleOf(broken.code), words(network, look, broken),
-                            remedyFor(network, catalogue, look, broken), std::move(subjects), broken.end});
+                            remedyFor(network, fits, look, broken), std::move(subjects), broken.end});
     }
     return findings;
 }

@@ -232,7 +232,7 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
     network.forEachLinkOf(device.id, [&](const Link& link) {
         for (const PortRef* at : {&link.a, &link.b}) {
             const auto here = at->device == device.id ? portAt(network, *at) : std::nullopt;
-            if (!here || here->like->power == PowerSide::none)
+            if (!here || (here->like->power != PowerSide::load && !here->like->passivePower))
                 continue;
             const Chain chain = chainThrough(network, *at);
             const Channel channel = channelOf(network, chain);
@@ -255,7 +255,7 @@ std::vector<Finding> checkPower(const Network& network, const Device& device) {
                 const std::size_t before = lacking.size();
                 find(end, lacking);
                 gets |= lacking.size() == before;
-            } else if (here->like->passivePower) {
+            } else {
                 for (const int which : {0, 1})
                     if (const ChannelEnd& fed = channel.ends[static_cast<std::size_t>(which)];
                         fed.port && fed.port->like->power != PowerSide::load && fed.at.device != device.id &&

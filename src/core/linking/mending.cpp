@@ -9,7 +9,8 @@
 namespace underridge::linking {
 using namespace model;
 
-Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Link& link) {
+Remedy otherJoint(const Network& network, Fits& fits, const Link& link) {
+    const Catalogue& catalogue = fits.catalogue();
     const Remedy none{Remedy::Kind::none, "choose other ports", link.id, {}, {}, {}};
     const PortView* ports[2] = {};
     const auto a = portAt(network, link.a), b = portAt(network, link.b);
@@ -19,7 +20,9 @@ Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Link
     ports[1] = &*b;
     const Cable* cable = network.cable(link.cable);
     const CableType* held = cable ? network.typeOf(*cable) : nullptr;
-    Fit found = fitFor(network, catalogue, link);
+    auto emptyA = a, emptyB = b; // as if nothing were fitted
+    emptyA->transceiver = emptyB->transceiver = nullptr;
+    const Fit& found = fits.of(*emptyA, *emptyB);
     const auto idAt = [](const Joint& joint, int end) -> const std::string& {
         return end == 0 ? joint.transceiverA : joint.transceiverB;
     };
@@ -30,8 +33,6 @@ Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Link
     const auto changes = [&](const Joint& joint) {
         return 2 * (differs(joint, 0) + differs(joint, 1)) + (!held || held->id != joint.cable);
     };
-    std::stable_sort(found.joints.begin(), found.joints.end(),
-                     [&](const Joint& x, const Joint& y) { return changes(x) < changes(y); });
     const auto isRight = [&](const Joint& joint) {
         Planned planned;
         planned.a = link.a;
@@ -41,10 +42,16 @@ Remedy otherJoint(const Network& network, const Catalogue& catalogue, const Link
             planned.optics[end] = catalogue.transceiver(idAt(joint, end));
         planned.lengthMm = cable ? cable->lengthMm : 0;
         planned.instead = link.id;
-        return changes(joint) > 0 && !objectionTo(network, planned);
+        return !objectionTo(network, planned);
     };
-    const auto joint = std::find_if(found.joints.begin(), found.joints.end(), isRight);
-    if (joint == found.joints.end())
+    // The least change first: a cable counts one, a transceiver two.
+    constexpr int most = 5;
+    const Joint* joint = nullptr;
+    for (int change = 1; change <= most && !joint; ++change)
+        for (const Joint& each : found.joints)
+            if (!joint && changes(each) == change && isRight(each))
+                joint = &each;
+    if (!joint)
         return none;
     const CableType* type = catalogue.cable(joint->cable);
     const std::string name = type ? type->name : "no cable";

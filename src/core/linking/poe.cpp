@@ -96,6 +96,12 @@ std::vector<Fed> loadsOf(const Network& network, const Device& device) {
             const auto here = portAt(network, *at);
             if (!here || here->like->power != PowerSide::source || (here->record && here->record->powerOff))
                 continue;
+            const PortRef& next = at == &link.a ? link.b : link.a;
+            if (const Device* there = network.device(next.device); there && !isPassive(network, *there)) {
+                const auto view = portAt(network, next); // most sources are joined to what takes none
+                if (!view || view->like->power != PowerSide::load)
+                    continue;
+            }
             const Channel channel = channelOf(network, chainThrough(network, *at));
             for (const int end : {0, 1}) {
                 const ChannelEnd& load = channel.ends[static_cast<std::size_t>(end)];

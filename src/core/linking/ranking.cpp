@@ -189,20 +189,7 @@ std::vector<const PortView*> firstsOf(const Side& side, const std::string& wante
 
 PairSearch::PairSearch(const Network& network, const Catalogue& catalogue, const Side& a, const Side& b,
                        LinkId spare)
-    : network_(network), catalogue_(catalogue), a_(a), b_(b), spare_(spare), ways_(network) {}
-
-/// What fits depends on what the ports are, not on where they are.
-const Fit& PairSearch::fitOf(const PortView& a, const PortView& b) {
-    const auto same = [](const PortView& x, const PortView& y) {
-        return (x.like == y.like || *x.like == *y.like) && x.transceiver == y.transceiver &&
-               x.lanes == y.lanes && x.learned == y.learned && x.rates() == y.rates();
-    };
-    for (const auto& known : known_)
-        if (same(*known->a, a) && same(*known->b, b))
-            return known->fit;
-    known_.push_back(std::make_unique<Known>(Known{&a, &b, fit(a, b, catalogue_)}));
-    return known_.back()->fit;
-}
+    : network_(network), catalogue_(catalogue), a_(a), b_(b), spare_(spare), ways_(network), fits_(catalogue) {}
 
 Planned PairSearch::planned(const PortView& a, const PortView& b, const Joint& joint) {
     Planned out;
@@ -232,7 +219,7 @@ Best PairSearch::best(const std::string& wantedA, const std::string& wantedB) {
     std::vector<Try> tries;
     for (const PortView* a : firstsOf(a_, wantedA))
         for (const PortView* b : firstsOf(b_, wantedB)) {
-            const Fit& found = fitOf(*a, *b);
+            const Fit& found = fits_.of(*a, *b);
             if (!found && (best.why.empty() || (a->isData() && b->isData())))
                 best.why = found.why;
             for (const Joint& joint : found.joints)

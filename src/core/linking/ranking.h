@@ -2,6 +2,7 @@
 // How pairs of ports are ranked: what best.h and assign.h stand on.
 #pragma once
 #include "core/linking/best.h"
+#include "core/linking/fits.h"
 #include "core/linking/judging.h"
 #include "core/linking/route.h"
 
@@ -75,11 +76,6 @@ public:
     Best best(const std::string& wantedA, const std::string& wantedB);
 
 private:
-    struct Known {
-        const model::PortView *a, *b;
-        Fit fit;
-    };
-    const Fit& fitOf(const model::PortView& a, const model::PortView& b);
     Planned planned(const model::PortView& a, const model::PortView& b, const Joint& joint);
 
     const model::Network& network_;
@@ -89,7 +85,7 @@ private:
     CableWays ways_;
     std::int64_t lengthMm_ = 0;
     Best leastBad_;
-    std::vector<std::unique_ptr<Known>> known_; ///< of ports that are alike once
+    Fits fits_;
 };
 
 } // namespace underridge::linking

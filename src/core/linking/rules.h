@@ -3,7 +3,7 @@
 // a remedy.
 #pragma once
 #include "core/linking/channel.h"
-#include "core/linking/fit.h"
+#include "core/linking/fits.h"
 
 #include <map>
 #include <span>
@@ -57,8 +57,7 @@ struct Finding {
 
 /// What is wrong with a link by itself: whether its plugs go into its ports, without the
 /// channel it is part of.
-std::vector<Finding> checkLink(const model::Network& network, const model::Catalogue& catalogue,
-                               const model::Link& link);
+std::vector<Finding> checkLink(const model::Network& network, Fits& fits, const model::Link& link);
 
 /// Whether a link will not come up, and at which ends: what the notch on the sheet shows.
 /// Regards what checkLink() does, and what checkChannel() does of a link between two
@@ -73,8 +72,7 @@ Fails failsOf(const model::Network& network, const model::Link& link);
 
 /// What is wrong with the channel a chain makes: whether its ends understand each other,
 /// reach, loss, polarity, open ends.
-std::vector<Finding> checkChannel(const model::Network& network, const model::Catalogue& catalogue,
-                                  const Chain& chain);
+std::vector<Finding> checkChannel(const model::Network& network, Fits& fits, const Chain& chain);
 
 /// What is wrong with the power a device gives or takes over its cables.
 std::vector<Finding> checkPower(const model::Network& network, const model::Device& device);

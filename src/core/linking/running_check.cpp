@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/linking/running_check.h"
 
+#include "core/base/parallel.h"
 #include "core/model/standing.h"
 
 namespace underridge::linking {
@@ -38,6 +39,14 @@ constexpr bool isModelOfDevices =
 
 RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
     Touched touched;
+    if (last_.all<Device>().size() == 0) { // all is new
+        network.all<Link>().forEach([&](const Link& link) { touched.links.insert(link.id); });
+        network.all<Device>().forEach([&](const Device& device) { touched.devices.insert(device.id); });
+        network.all<Cable>().forEach([&](const Cable& cable) { touched.cables.insert(cable.id); });
+        network.all<Group>().forEach([&](const Group& group) { touched.groups.insert(group.id); });
+        touched.feeds = true;
+        return touched;
+    }
     const auto device = [&](DeviceId id) { touched.devices.insert(id); };
     Network::compare(last_, network, [&]<class Record>(const Record* before, const Record* after) {
         const Record& one = after ? *after : *before;
@@ -101,12 +110,11 @@ void RunningCheck::spread(Touched& touched, const Network& network) const {
         for (const DeviceId id : touched.devices)
             in->forEachLinkOf(id, [&](const Link& link) { touched.links.insert(link.id); });
     }
-    const bool all = last_.all<Link>().size() == 0; // then every link is touched already
     std::set<LinkId> wired;
     for (const Network* in : both) {
         std::set<LinkId> followed;
         for (const LinkId id : touched.links)
-            if (!all && in->link(id) && !followed.contains(id))
+            if (in->link(id) && !followed.contains(id))
                 followed.merge(wiredWith(*in, id));
         wired.merge(followed);
     }
@@ -142,61 +150,84 @@ void RunningCheck::relabel(const Cable* before, const Cable* after, std::set<std
 void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
     using Check = Owner::Check;
     const Touched touched = touchedBy(network);
+    Fits fits(catalogue);
     for (const Network* in : {static_cast<const Network*>(&last_), &network})
         for (const LinkId id : touched.links)
             if (const Link* link = in->link(id))
                 for (const PortRef* end : {&link->a, &link->b})
                     found_.erase({Check::chain, end->device.value, fnv1a(end->port)});
-    for (const LinkId id : touched.links) {
-        const Link* link = network.link(id);
-        put({Check::link, id.value}, link ? checkLink(network, catalogue, *link) : std::vector<Finding>());
-        found_.erase({Check::loop, id.value});
-        if (link)
-            updateChains(network, catalogue, *link);
-    }
     for (const InterfaceId id : touched.gone)
         found_.erase({Check::lag, id.value});
-    for (const DeviceId id : touched.devices)
-        updateDevice(network, id);
+    const std::vector<LinkId> links(touched.links.begin(), touched.links.end());
+    const std::vector<DeviceId> devices(touched.devices.begin(), touched.devices.end());
+    constexpr std::size_t atLeast = 1000; // are worth a thread
+    std::vector<Told> told(links.size() + devices.size());
+    forEachIndex(told.size(), atLeast, [&](std::size_t i) {
+        told[i] = i < links.size() ? ofLink(network, fits, links[i]) : ofDevice(network, devices[i - links.size()]);
+    });
+    for (Told& each : told)
+        for (auto& [owner, found] : each)
+            put(owner, std::move(found));
     updateCables(network, touched.cables);
     updateRoutes(network, touched);
     updateFeeds(network, touched);
     last_ = network;
 }
 
-void RunningCheck::updateChains(const Network& network, const Catalogue& catalogue, const Link& link) {
+RunningCheck::Told RunningCheck::ofLink(const Network& network, Fits& fits, LinkId id) {
     using Check = Owner::Check;
+    const Link* link = network.link(id);
+    Told told{{{Check::link, id.value}, {}}, {{Check::loop, id.value}, {}}};
+    if (!link)
+        return told;
+    told.front().second = checkLink(network, fits, *link);
+    const auto isActive = [&](const PortRef& end) {
+        const Device* device = network.device(end.device);
+        return device && end.known() && !isPassive(network, *device);
+    };
     // Each chain once: from the lesser of its ends, or from the only one that is a device.
+    if (isActive(link->a) && isActive(link->b)) {
+        const bool isTurned = link->b < link->a;
+        const PortRef& least = isTurned ? link->b : link->a;
+        const Chain chain = chainOfLink(network, *link);
+        told.emplace_back(Owner{Check::chain, least.device.value, fnv1a(least.port)},
+                          checkChannel(network, fits, isTurned ? turned(chain) : chain));
+        return told;
+    }
     bool endsAtDevice = false;
-    for (const PortRef* end : {&link.a, &link.b}) {
-        const Device* device = network.device(end->device);
-        if (!device || !end->known() || isPassive(network, *device))
+    for (const PortRef* end : {&link->a, &link->b}) {
+        if (!isActive(*end))
             continue;
         endsAtDevice = true;
         const Chain chain = chainThrough(network, *end);
         if (!chain.whole() || chain.a < chain.b)
-            put({Check::chain, end->device.value, fnv1a(end->port)}, checkChannel(network, catalogue, chain));
+            told.emplace_back(Owner{Check::chain, end->device.value, fnv1a(end->port)},
+                              checkChannel(network, fits, chain));
     }
     if (endsAtDevice)
-        return;
+        return told;
     // A loop that touches no device is told once, at the first of its links.
-    const Chain chain = chainThrough(network, link.a);
+    const Chain chain = chainThrough(network, link->a);
     if (chain.endB != ChainEnd::loop || chain.endA == ChainEnd::device)
-        return;
-    const bool first = std::all_of(chain.stretches.begin(), chain.stretches.end(),
-                                   [&](const Stretch& stretch) { return link.id <= stretch.link; });
-    if (first)
-        put({Check::loop, link.id.value}, checkChannel(network, catalogue, chain));
+        return told;
+    if (std::all_of(chain.stretches.begin(), chain.stretches.end(),
+                    [&](const Stretch& stretch) { return id <= stretch.link; }))
+        told[1].second = checkChannel(network, fits, chain);
+    return told;
 }
 
-void RunningCheck::updateDevice(const Network& network, DeviceId id) {
+RunningCheck::Told RunningCheck::ofDevice(const Network& network, DeviceId id) {
     using Check = Owner::Check;
     const Device* device = network.device(id);
-    put({Check::taken, id.value}, device ? checkTaken(network, *device) : std::vector<Finding>());
-    put({Check::power, id.value}, device ? checkPower(network, *device) : std::vector<Finding>());
+    Told told;
+    told.emplace_back(Owner{Check::taken, id.value},
+                      device ? checkTaken(network, *device) : std::vector<Finding>());
+    told.emplace_back(Owner{Check::power, id.value},
+                      device ? checkPower(network, *device) : std::vector<Finding>());
     network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
-        put({Check::lag, interface.id.value}, checkLag(network, interface));
+        told.emplace_back(Owner{Check::lag, interface.id.value}, checkLag(network, interface));
     });
+    return told;
 }
 
 void RunningCheck::updateCables(const Network& network, const std::set<CableId>& cables) {

@@ -30,9 +30,10 @@ private:
 
     Touched touchedBy(const model::Network& network) const;
     void spread(Touched& touched, const model::Network& network) const;
-    void updateChains(const model::Network& network, const model::Catalogue& catalogue,
-                      const model::Link& link);
-    void updateDevice(const model::Network& network, model::DeviceId id);
+    /// What is to be kept by an owner from now on.
+    using Told = std::vector<std::pair<Owner, std::vector<Finding>>>;
+    static Told ofLink(const model::Network& network, Fits& fits, model::LinkId id);
+    static Told ofDevice(const model::Network& network, model::DeviceId id);
     void updateCables(const model::Network& network, const std::set<model::CableId>& cables);
     void updateFeeds(const model::Network& network, const Touched& touched);
     void updateRoutes(const model::Network& network, const Touched& touched);
