@@ -3,6 +3,8 @@
 // connection.
 #include "app/files/schedule_dialog.h"
 #include "app/panels/chain_step.h"
+#include "app/panels/rule_page.h"
+#include "app/shown_text.h"
 #include "core/edit/devices.h"
 #include "tests/support/window_harness.h"
 
@@ -96,6 +98,59 @@ private Q_SLOTS:
         h.key(Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(checked(h));
         QCOMPARE(findings(h), QStringList{"duplex"});
+    }
+
+    void the_page_of_a_rule_is_one_click_from_its_finding() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.session().apply(
+            edit::changePort(h.network(), {h.named("acc-1"), "1"}, "Fix", [](Port& p) { p.speed = 100; }));
+        QVERIFY(checked(h));
+        h.window->action(CommandId::showFindings)->trigger();
+        auto& panel = h.window->findings();
+        QTest::mouseClick(panel.list().viewport(), Qt::LeftButton, {},
+                          panel.list().visualItemRect(panel.list().topLevelItem(0)).center());
+        QTest::mouseClick(&panel.aboutRule(), Qt::LeftButton);
+        auto* page = h.window->findChild<app::RulePage*>();
+        QVERIFY(page && page->isVisible());
+        QCOMPARE(page->shownRule(), QString("duplex"));
+        QTest::keyClick(page, Qt::Key_Escape);
+        QVERIFY(!page->isVisible());
+        // Every rule has its paragraph.
+        for (const auto& rule : linking::rules()) {
+            page->open(rule);
+            QCOMPARE(page->shownRule(), app::shownText(rule.code));
+        }
+        page->close();
+    }
+
+    void where_light_is_lost_is_shown() {
+        WindowHarness h;
+        h.openFennickQuay();
+        h.session().select({refTo(h.network().linkAt({h.named("fp-r1"), "R1"})->id)});
+        QTRY_VERIFY(h.window->details().field("0.9 dB of 4.6 dB: one connection 0.8, 423 m of OS2 0.2"));
+        h.sheet().setFocus();
+        h.key(Qt::Key_T);
+        QVERIFY2(h.window->chain().summary().contains("0.9 dB of 4.6 dB"),
+                 qPrintable(h.window->chain().summary()));
+        QVERIFY2(h.window->chain().steps().contains("fp-r1 1 | R1, 0.75 dB"),
+                 qPrintable(h.window->chain().steps().join('\n')));
+    }
+
+    void two_switches_are_a_pair_by_their_names() {
+        WindowHarness h;
+        h.openFennickQuay();
+        const DeviceId one = h.named("core-1"), other = h.named("core-2");
+        h.session().select({refTo(one)});
+        QTRY_VERIFY(h.window->details().field("Pair"));
+        h.window->details().field("Pair")->setFocus();
+        h.type("core-2");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.network().device(one)->pairedWith, other);
+        QCOMPARE(h.network().device(other)->pairedWith, one);
+        h.sheet().setFocus();
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!h.network().device(one)->pairedWith);
     }
 
     void what_is_half_typed_in_the_details_outlives_findings_that_come_in() {

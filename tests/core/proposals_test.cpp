@@ -206,6 +206,46 @@ private Q_SLOTS:
         QVERIFY2(made > 100, qPrintable(QString::number(made)));
     }
 
+    /// Whatever the budgets are, how far all stand apart and what is taken already.
+    void assigning_comes_to_an_end_within_every_budget() {
+        for (unsigned seed = 101; seed <= 130; ++seed) {
+            Town town(seed);
+            std::vector<DeviceId> devices, targets;
+            for (int i = 0; i < 2 + town.upTo(4); ++i) {
+                DeviceModel model = *town.catalogue.device("access-switch-24");
+                model.id = "budget-" + std::to_string(i);
+                model.powerBudgetW = town.upTo(400);
+                town.catalogue.devices.push_back(model);
+                targets.push_back(town.add(model.id));
+                if (town.upTo(3) > 0)
+                    town.placeAnywhere(targets.back());
+                for (int taken = town.upTo(22); taken > 0; --taken) {
+                    const DeviceId host = town.add(town.upTo(2) == 0 ? "camera" : "till");
+                    if (const auto pair = town.best({targets.back(), {}}, {host, {}}))
+                        town.take(edit::makeLink(town.network, town.catalogue, *pair, town.ids));
+                }
+            }
+            for (int i = 0; i < 60; ++i) {
+                constexpr std::array models{"access-point", "camera", "phone", "till", "sensor"};
+                devices.push_back(town.add(models[town.random() % models.size()]));
+                if (town.upTo(6) > 0)
+                    town.placeAnywhere(devices.back());
+            }
+            const Messages before = town.messages();
+            const auto many =
+                edit::linkMany(town.network, town.catalogue, devices, targets, town.sheet, {}, {}, town.ids);
+            town.network = many.act.network;
+            const std::string fresh = newOf(before, town.messages());
+            QVERIFY2(fresh.empty(), qPrintable(QString("seed %1:\n%2").arg(seed).arg(text(fresh))));
+            std::set<PortRef> used;
+            for (const auto& row : many.rows) {
+                QVERIFY(row.proposal || !row.why.empty());
+                if (row.proposal)
+                    QVERIFY(used.insert(row.proposal->b).second);
+            }
+        }
+    }
+
     void distance_is_part_of_the_question() {
         tests::Workbench bench;
         const GroupId building = bench.group("B", GroupKind::building),

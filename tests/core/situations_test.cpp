@@ -71,6 +71,16 @@ struct Bench : tests::Workbench {
         });
     }
     LinkId join(const PortRef& a, const PortRef& b, const QString& said, bool console, double measured) {
+        Link link;
+        link.id = ids.make<LinkId>();
+        link.a = a;
+        link.b = b;
+        link.console = console;
+        if (said == "-") { // through the air
+            link.medium = Medium::radio;
+            network.put(link);
+            return link.id;
+        }
         const QStringList parts = said.split(' ');
         if (!catalogue.cable(parts[0].toStdString()))
             qFatal("no cable %s", qPrintable(parts[0]));
@@ -83,12 +93,7 @@ struct Bench : tests::Workbench {
             measured = parts[2].toDouble();
         if (measured > 0)
             cable.measured = {{"insertion loss 1550 nm", measured, 11, "dB"}};
-        Link link;
-        link.id = ids.make<LinkId>();
-        link.a = a;
-        link.b = b;
         link.cable = cable.id;
-        link.console = console;
         network.put(cable);
         network.put(link);
         return link.id;

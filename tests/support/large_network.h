@@ -35,8 +35,8 @@ inline model::Network largeNetwork(int devices) {
         network.put(std::move(device));
         network.put(std::move(position));
     }
-    const auto join = [&](int a, const std::string& portA, int b, const std::string& portB,
-                          const char* type, std::int64_t lengthMm) {
+    const auto join = [&](int a, const std::string& portA, int b, const std::string& portB, const char* type,
+                          std::int64_t lengthMm) {
         Cable cable;
         cable.id = ids.make<CableId>();
         cable.type = type;

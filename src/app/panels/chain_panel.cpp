@@ -50,9 +50,8 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent)
     area_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     area_->setAccessibleName(tr("Chain"));
     auto* top = new QHBoxLayout;
-    top->addWidget(summary_);
+    top->addWidget(summary_, 1);
     top->addWidget(bar_);
-    top->addStretch(1);
     top->addWidget(skip_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(6, 4, 6, 6);
@@ -171,7 +170,8 @@ void ChainPanel::fill() {
             for (const linking::ChannelPart& part : channel.parts) {
                 if (part.link == chain_.stretches[i].link)
                     lost += lossOf(part, wavelength);
-                else if (part.at.device == chain_.stretches[i].to.device)
+                else if (part.kind != linking::ChannelPart::Kind::cable &&
+                         part.at.device == chain_.stretches[i].to.device)
                     joined += lossOf(part, wavelength);
             }
             const bool last = i + 1 == chain_.stretches.size();

@@ -68,10 +68,26 @@ Group brought(Group group) {
     group.planYMm = std::clamp(group.planYMm, -farthestMm, farthestMm);
     return group;
 }
-/// What lies or is larger than anything on a floor can.
+CableType brought(CableType type) {
+    constexpr int mostEnds = 12, mostStrands = 3456; // of the largest ribbon cables made
+    type.farEnds = std::clamp(type.farEnds, 1, mostEnds);
+    type.positions = std::clamp(type.positions, 1, mostStrands);
+    return type;
+}
+Cable brought(Cable cable) {
+    constexpr std::int64_t roundTheEarthMm = 40'000'000'000;
+    cable.lengthMm = std::clamp<std::int64_t>(cable.lengthMm, 0, roundTheEarthMm);
+    return cable;
+}
+Port brought(Port port) {
+    constexpr int mostLanes = 16;
+    port.breakout = std::clamp(port.breakout, 0, mostLanes);
+    return port;
+}
+/// What lies farther or is larger than is possible.
 template <class Record>
 bool isBeyond(const Record& record) {
-    if constexpr (std::is_same_v<Record, CableRoute> || std::is_same_v<Record, Group>)
+    if constexpr (requires { brought(record); })
         return brought(record) != record;
     return false;
 }
@@ -107,6 +123,11 @@ public:
         change<Group>(
             "its plan lies further away, or has another scale, than is possible; it was brought nearer",
             isBeyond<Group>, bring);
+        change<CableType>("it has ends or strands beyond what a cable can; they were brought within",
+                          isBeyond<CableType>, bring);
+        change<Cable>("its length is not possible; it was brought within", isBeyond<Cable>, bring);
+        change<Port>("it is split into more lanes than a port can; they were brought within", isBeyond<Port>,
+                     bring);
         change<Position>(
             "it lies off the sheet; it was moved to its edge",
             [](const Position& position) { return liesOff(position); },
@@ -133,7 +154,9 @@ private:
         };
         inParallel(
             {[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
-             [&] { look.template operator()<Interface, PanelMap, Cable, Link, Note, CableRoute>(); }});
+             [&] {
+                 look.template operator()<Interface, PanelMap, Cable, CableType, Link, Note, CableRoute>();
+             }});
         return sound && network_.all<Group>().empty(); // groups may go in a circle
     }
 
@@ -258,6 +281,8 @@ private:
                            for (Chassis& chassis : device.stack)
                                mendPlace(chassis.place);
                        });
+        change<Device>("the other of its pair is not in the file; it is alone now",
+                       [&](Device& device) { clear(device.pairedWith); });
         change<Group>("its group is not in the file; it was put at the top",
                       [&](Group& group) { clear(group.parent); });
         change<Group>("its plan is not in the file", [&](Group& group) { clear(group.plan); });

@@ -53,7 +53,12 @@ class Assigning {
 public:
     Assigning(const Network& network, const Catalogue& catalogue, const std::vector<DeviceId>& devices,
               const std::vector<DeviceId>& targets, SheetId sheet, const Habits& habits)
-        : network_(network), catalogue_(catalogue), devices_(devices), targets_(targets), habits_(habits), fits_(catalogue) {
+        : network_(network),
+          catalogue_(catalogue),
+          devices_(devices),
+          targets_(targets),
+          habits_(habits),
+          fits_(catalogue) {
         makePools();
         for (const DeviceId device : devices_)
             ways_.push_back(&waysOf(device));

@@ -58,6 +58,12 @@ std::string anyFree(const Side& side) {
 
 Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, const End& a, const End& b,
                           const Habits& habits, const Wishes& wishes) {
+    Fits fits(catalogue);
+    return bestPair(network, fits, a, b, habits, wishes);
+}
+
+Result<Proposal> bestPair(const Network& network, Fits& fits, const End& a, const End& b,
+                          const Habits& habits, const Wishes& wishes) {
     const Device* deviceA = network.device(a.device);
     const Device* deviceB = network.device(b.device);
     if (!deviceA || !deviceB)
@@ -78,7 +84,7 @@ Result<Proposal> bestPair(const Network& network, const Catalogue& catalogue, co
         if (wanted->empty() && !forConsole && allTaken(*side))
             return error(noFreePort(*side), "unlink one or fit a module");
     }
-    PairSearch search(network, catalogue, sideA, sideB);
+    PairSearch search(network, fits, sideA, sideB);
     search.assume(wishes.lengthMm);
     Best best = search.best(a.port, b.port);
     if (!best.a && (wishes.insists || (!a.port.empty() && !b.port.empty())))
@@ -165,7 +171,8 @@ void offerSupplies(const Network& network, const Catalogue& catalogue, const End
         std::erase_if(sides[atTarget].ports, [&](const PortView& port) {
             return portAt(network, {id, port.key});
         });
-        const Best best = PairSearch(*fitted, catalogue, sides[0], sides[1], spare).best(from.port, {});
+        Fits fits(catalogue); // the models of another network
+        const Best best = PairSearch(*fitted, fits, sides[0], sides[1], spare).best(from.port, {});
         if (!best.a)
             continue;
         auto [rank, row] = rowOf(best, *best.b);
@@ -188,7 +195,8 @@ std::vector<DrawerRow> drawerRows(const Network& network, const Catalogue& catal
         return rows;
     const Side near = sideOf(network, *other, *device, spare);
     const Side far = sideOf(network, *device, *other, spare);
-    PairSearch search(network, catalogue, near, far, spare);
+    Fits fits(catalogue);
+    PairSearch search(network, fits, near, far, spare);
     std::vector<RankedRow> ranked;
     bool any = false;
     for (const PortView& port : far.ports) {

@@ -11,7 +11,7 @@
 // devices that have no others.
 #pragma once
 #include "core/base/result.h"
-#include "core/linking/fit.h"
+#include "core/linking/fits.h"
 #include "core/linking/supply.h"
 
 namespace underridge::linking {
@@ -52,6 +52,10 @@ struct Wishes {
 /// wrong. Who names both ports insists, and gets the best that fits them.
 Result<Proposal> bestPair(const model::Network& network, const model::Catalogue& catalogue, const End& a,
                           const End& b, const Habits& habits = {}, const Wishes& wishes = {});
+
+/// The same where many are asked for of one network.
+Result<Proposal> bestPair(const model::Network& network, Fits& fits, const End& a, const End& b,
+                          const Habits& habits = {}, const Wishes& wishes = {});
 
 /// Joins two ports that do not fit, because somebody wants it so: with the cable one
 /// would take in the hand, whose plugs go into both, else into one of them, else none.

@@ -64,6 +64,7 @@ struct Walk {
     std::vector<Stretch> stretches;
     PortRef at;
     ChainEnd end = ChainEnd::open;
+    bool joins = false;
 };
 
 struct PanelStep {
@@ -120,8 +121,12 @@ Walk walkFrom(const Network& network, PortRef port, std::vector<int> positions, 
             return walk;
         }
         const auto next = throughAll(network, *device, far.port, arrived);
-        if (!next)
+        const bool splitter = roleOf(network, *device) == Role::splitter;
+        if (!next) {
+            walk.end = splitter ? ChainEnd::split : ChainEnd::open;
             return walk;
+        }
+        walk.joins |= splitter;
         if (next->split) {
             walk.end = ChainEnd::split;
             return walk;
@@ -147,7 +152,8 @@ Stretch turned(const Stretch& stretch) {
 bool isPassive(const Network& network, const Device& device) {
     const Role role = roleOf(network, device);
     const DeviceModel* model = network.modelOf(device);
-    return role == Role::patchPanel || role == Role::outlet || (model && model->midspan);
+    return role == Role::patchPanel || role == Role::outlet || role == Role::splitter ||
+           (model && model->midspan);
 }
 
 int across(const CableType& type, int position) {
@@ -185,6 +191,14 @@ std::optional<PanelPosition> through(const Network& network, const Device& panel
     const auto other = here ? otherSide(here->like, model->midspan) : std::nullopt;
     if (!other)
         return std::nullopt;
+    if (model->role == Role::splitter) { // all behind it come to its front; from there many ways lead
+        const auto& specs = model->ports.specs();
+        const auto front = std::find_if(specs.begin(), specs.end(),
+                                        [](const PortSpec& spec) { return spec.like.block == Block::front; });
+        return *other == Block::front && front != specs.end()
+                   ? std::optional(PanelPosition{front->key, at.position})
+                   : std::nullopt;
+    }
     // Positions are counted over all ports of a side, and go on at the same count on the
     // other.
     // A flipped array begins with its last pair (TIA-568.3, method B).
@@ -258,7 +272,7 @@ Chain plannedChain(const Network& network, const Planned& planned) {
         else if (!isPassive(network, *device))
             walk.end = ChainEnd::device;
         else if (const auto step = throughAll(network, *device, port.port, at))
-            walk = step->split ? Walk{{}, port, ChainEnd::split}
+            walk = step->split ? Walk{{}, port, ChainEnd::split, false}
                                : walkFrom(network, step->port, step->positions, {planned.instead}, other);
         return walk;
     };
@@ -287,6 +301,7 @@ Chain chainThrough(const Network& network, const PortRef& port) {
     chain.endA = ChainEnd::device;
     chain.b = forth.at;
     chain.endB = forth.end;
+    chain.joins = forth.joins;
     if (!isPassive(network, *device))
         return chain;
     // The port is in the middle: the other side of its panel is walked too, and turned
@@ -345,6 +360,8 @@ std::set<LinkId> wiredWith(const Network& network, LinkId first) {
             if (!device || !end->known() || !isPassive(network, *device))
                 continue;
             const auto port = portAt(network, *end);
+            if (roleOf(network, *device) == Role::splitter)
+                network.forEachLinkOf(device->id, [&](const Link& each) { open.push_back(each.id); });
             std::string last;
             for (int position = 1; position <= (port ? strandsOf(port->connector()) : 1); ++position)
                 if (const auto next = through(network, *device, {end->port, position});

@@ -31,6 +31,7 @@ struct Chain {
     std::vector<Stretch> stretches; ///< each goes on where the one before ended, or behind that panel
     model::PortRef a, b;            ///< the outermost ports
     ChainEnd endA = ChainEnd::open, endB = ChainEnd::open;
+    bool joins = false; ///< it comes to end B through a splitter, from where many come
 
     bool empty() const { return stretches.empty(); }
     /// Whether both ends are ports of devices.
@@ -59,7 +60,8 @@ std::vector<Stretch> outward(const model::Network& network, const model::PortRef
 std::set<model::LinkId> wiredWith(const model::Network& network, model::LinkId link);
 
 /// Whether a device passes positions through from front to rear: a panel, outlet,
-/// cassette or splice; or data through a midspan (IEEE 802.3 clause 33.4.9).
+/// cassette, splice or optical splitter; or data through a midspan (IEEE 802.3 clause
+/// 33.4.9).
 bool isPassive(const model::Network& network, const model::Device& device);
 
 struct PanelPosition {

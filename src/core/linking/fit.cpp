@@ -21,7 +21,9 @@ struct Face {
     const TransceiverModel* optics = nullptr;
     int lanes = 1;
     bool angled = false, pinned = false;
-    bool adapter = false; ///< joins two plugs rather than holding a contact of its own
+    bool adapter = false;   ///< joins two plugs rather than holding a contact of its own
+    bool oneStrand = false; ///< both directions go over one strand
+    std::string phy;
 };
 
 /// The rates a transceiver would give a port, after breakout and what the port is set to.
@@ -43,15 +45,27 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
                     port.lanes,
                     model.angled,
                     model.connector == Connector::mpo, // IEC 61754-7: the pins are in the equipment
-                    false};
+                    false,
+                    model.receiveNm != 0,
+                    model.phy};
     };
     if (port.transceiver) {
         if (fitsCage(*port.like, *port.transceiver))
             faces.push_back(optical(*port.transceiver, {}));
         return faces;
     }
-    Face own{port.like->connector, port.like->cage,   mediumOf(port),    port.rates(),         {}, nullptr,
-             port.lanes,           port.like->angled, port.like->pinned, isAdapter(*port.like)};
+    Face own;
+    own.connector = port.like->connector;
+    own.cage = port.like->cage;
+    own.medium = mediumOf(port);
+    own.rates = port.rates();
+    own.lanes = port.lanes;
+    own.angled = port.like->angled;
+    own.pinned = port.like->pinned;
+    own.adapter = isAdapter(*port.like);
+    own.phy = port.like->phy;
+    if (const Phy* phy = phyOf(own.phy))
+        own.oneStrand = !phy->faces.empty();
     if (port.like->cage == Cage::none)
         return {own};
     own.connector = Connector::none;
@@ -136,7 +150,7 @@ bool hasStrandsFor(const CableType& cable, const Face& a, const Face& b) {
         return true;
     bool single = false;
     for (const Face* face : {&a, &b})
-        single |= face->optics && face->optics->receiveNm != 0;
+        single |= face->oneStrand;
     const bool adapters = a.adapter && b.adapter;
     return single == (cable.positions == 1) || (adapters && cable.positions == 1 && (a.angled || b.angled));
 }
@@ -163,13 +177,17 @@ Fit consoleFit(const PortView& a, const PortView& b, const Catalogue& catalogue)
     return out;
 }
 
-std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>& facesA,
-                   const std::vector<Face>& facesB) {
-    bool sameMedium = false;
+bool shareMedium(const std::vector<Face>& facesA, const std::vector<Face>& facesB) {
     for (const Face& x : facesA)
         for (const Face& y : facesB)
-            sameMedium |= x.medium == y.medium;
-    if (sameMedium)
+            if (x.medium == y.medium)
+                return true;
+    return false;
+}
+
+std::string whyNot(const PortView& a, const PortView& b, const std::vector<Face>& facesA,
+                   const std::vector<Face>& facesB) {
+    if (shareMedium(facesA, facesB))
         return fmt::format("{} and {} have no speed in common", describe(a), describe(b));
     return fmt::format("no cable or transceiver joins {} and {}", describe(a), describe(b));
 }
@@ -282,8 +300,12 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
     const auto facesA = facesOf(a, catalogue), facesB = facesOf(b, catalogue);
     for (const Face& x : facesA)
         for (const Face& y : facesB) {
-            if (x.optics && y.optics ? !understand(*x.optics, *y.optics, x.lanes, y.lanes)
-                                     : commonRate(x.rates, y.rates) == 0)
+            const bool bothOptics = x.optics && y.optics;
+            if (commonRate(x.rates, y.rates) == 0)
+                continue;
+            if (!bothOptics && !x.phy.empty() && !y.phy.empty() && !speakAlike(x.phy, y.phy))
+                continue;
+            if (bothOptics && !understand(*x.optics, *y.optics, x.lanes, y.lanes))
                 continue;
             if (x.medium == y.medium && needsNoCable(x.medium)) {
                 if (const int speed = commonRate(x.rates, y.rates, INT_MAX); speed > 0)
@@ -303,8 +325,10 @@ Fit fit(const PortView& a, const PortView& b, const Catalogue& catalogue) {
     std::stable_sort(out.joints.begin(), out.joints.end(), [](const Joint& x, const Joint& y) {
         return std::tuple(-x.speed, x.transceivers()) < std::tuple(-y.speed, y.transceivers());
     });
-    if (out.joints.empty())
+    if (out.joints.empty()) {
         out.why = whyNot(a, b, facesA, facesB);
+        out.isNear = shareMedium(facesA, facesB);
+    }
     return out;
 }
 
@@ -318,7 +342,9 @@ std::string describe(const PortView& port) {
     std::string text(port.transceiver                ? titleOf(port.connector())
                      : port.like->cage != Cage::none ? titleOf(port.like->cage)
                                                      : titleOf(port.connector()));
-    if (!rates.empty())
+    if (port.like->bitRate > 0)
+        text += fmt::format(" {:g} kbit/s", static_cast<double>(port.like->bitRate) / 1000);
+    else if (!rates.empty())
         text += " " + rateText(rates.back());
     if (port.transceiver)
         text += " (" + port.transceiver->name + ")";

@@ -23,6 +23,7 @@ struct Joint {
 struct Fit {
     std::vector<Joint> joints;
     std::string why;
+    bool isNear = false; ///< there is none, though both are of one medium
 
     explicit operator bool() const { return !joints.empty(); }
 };

@@ -105,13 +105,15 @@ private:
     bool understandEachOther() {
         const bool optics = a_.transceiver && b_.transceiver &&
                             !understand(*a_.transceiver, *b_.transceiver, a_.lanes, b_.lanes);
-        const bool phys = !a_.like->phy.empty() && !b_.like->phy.empty() && !a_.transceiver &&
-                          !b_.transceiver && !speakAlike(a_.like->phy, b_.like->phy);
+        const std::string x = a_.transceiver ? a_.transceiver->phy : a_.like->phy,
+                          y = b_.transceiver ? b_.transceiver->phy : b_.like->phy;
+        const bool phys =
+            !(a_.transceiver && b_.transceiver) && !x.empty() && !y.empty() && !speakAlike(x, y);
         if (optics || phys)
             say_("optics", -1, [&] {
                 return Said{fmt::format("{}: {} and {} do not understand each other", both(),
-                                        optics ? a_.transceiver->name : a_.like->phy,
-                                        optics ? b_.transceiver->name : b_.like->phy),
+                                        a_.transceiver ? a_.transceiver->name : x,
+                                        b_.transceiver ? b_.transceiver->name : y),
                             words(optics ? "fit alike transceivers" : "choose ports that speak alike")};
             });
         return !optics && !phys;

@@ -31,8 +31,19 @@ std::pair<std::vector<int>, std::vector<int>> lanesOf(const PortView& port) {
     return {{1}, {2}};
 }
 
+const Phy* fixedPhy(const PortView& port) {
+    return port.transceiver || port.like->phy.empty() ? nullptr : phyOf(port.like->phy);
+}
+
 bool isOneStrand(const PortView& port) {
-    return port.transceiver && port.transceiver->receiveNm != 0;
+    const Phy* phy = fixedPhy(port);
+    return (port.transceiver && port.transceiver->receiveNm != 0) || (phy && !phy->faces.empty());
+}
+
+/// What an end sends on; 0: not known.
+int sendsOn(const PortView& port) {
+    const Phy* phy = fixedPhy(port);
+    return port.transceiver ? port.transceiver->wavelengthNm : phy ? phy->wavelengthNm : 0;
 }
 
 std::vector<LightShare> sharesOf(const Channel& channel, int wavelengthNm) {
@@ -248,10 +259,10 @@ std::optional<LightBudget> lightBudgetOf(const Channel& channel) {
     const int rate = rateOf(channel);
     for (const int end : {0, 1}) {
         const PortView& port = channel.port(end);
-        if (!fibre || !port.transceiver || port.transceiver->wavelengthNm <= 0)
+        if (!fibre || sendsOn(port) <= 0)
             continue;
         LightBudget budget;
-        budget.wavelengthNm = port.transceiver->wavelengthNm;
+        budget.wavelengthNm = sendsOn(port);
         budget.lossDb = lossOf(channel, budget.wavelengthNm);
         budget.limit = limitOf(port, rate, channel.grades.empty() ? std::string() : channel.grades.front());
         for (const std::string& grade : channel.grades)

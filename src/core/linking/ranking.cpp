@@ -187,9 +187,14 @@ std::vector<const PortView*> firstsOf(const Side& side, const std::string& wante
     return firsts;
 }
 
-PairSearch::PairSearch(const Network& network, const Catalogue& catalogue, const Side& a, const Side& b,
-                       LinkId spare)
-    : network_(network), catalogue_(catalogue), a_(a), b_(b), spare_(spare), ways_(network), fits_(catalogue) {}
+PairSearch::PairSearch(const Network& network, Fits& fits, const Side& a, const Side& b, LinkId spare)
+    : network_(network),
+      catalogue_(fits.catalogue()),
+      a_(a),
+      b_(b),
+      spare_(spare),
+      ways_(network),
+      fits_(fits) {}
 
 Planned PairSearch::planned(const PortView& a, const PortView& b, const Joint& joint) {
     Planned out;
@@ -217,11 +222,15 @@ Best PairSearch::best(const std::string& wantedA, const std::string& wantedB) {
     };
     Best best;
     std::vector<Try> tries;
+    bool isNear = false; // what comes nearest to fitting is told
     for (const PortView* a : firstsOf(a_, wantedA))
         for (const PortView* b : firstsOf(b_, wantedB)) {
             const Fit& found = fits_.of(*a, *b);
-            if (!found && (best.why.empty() || (a->isData() && b->isData())))
+            if (!found && (best.why.empty() || found.isNear > isNear ||
+                           (a->isData() && b->isData() && found.isNear == isNear))) {
                 best.why = found.why;
+                isNear = found.isNear;
+            }
             for (const Joint& joint : found.joints)
                 tries.push_back({rankOf(*a, *b, joint, a_, b_), a, b, &joint});
         }

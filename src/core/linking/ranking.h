@@ -65,7 +65,7 @@ struct Best {
 class PairSearch {
 public:
     /// `spare`: the link that is being changed, which counts as gone. The sides outlive this.
-    PairSearch(const model::Network& network, const model::Catalogue& catalogue, const Side& a, const Side& b,
+    PairSearch(const model::Network& network, Fits& fits, const Side& a, const Side& b,
                model::LinkId spare = {});
 
     /// The cable is this long, whatever the places say; 0: as they say.
@@ -85,7 +85,7 @@ private:
     CableWays ways_;
     std::int64_t lengthMm_ = 0;
     Best leastBad_;
-    Fits fits_;
+    Fits& fits_;
 };
 
 } // namespace underridge::linking

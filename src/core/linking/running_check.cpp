@@ -163,7 +163,8 @@ void RunningCheck::update(const Network& network, const Catalogue& catalogue) {
     constexpr std::size_t atLeast = 1000; // are worth a thread
     std::vector<Told> told(links.size() + devices.size());
     forEachIndex(told.size(), atLeast, [&](std::size_t i) {
-        told[i] = i < links.size() ? ofLink(network, fits, links[i]) : ofDevice(network, devices[i - links.size()]);
+        told[i] =
+            i < links.size() ? ofLink(network, fits, links[i]) : ofDevice(network, devices[i - links.size()]);
     });
     for (Told& each : told)
         for (auto& [owner, found] : each)
@@ -200,7 +201,7 @@ RunningCheck::Told RunningCheck::ofLink(const Network& network, Fits& fits, Link
             continue;
         endsAtDevice = true;
         const Chain chain = chainThrough(network, *end);
-        if (!chain.whole() || chain.a < chain.b)
+        if (!chain.whole() || chain.joins || chain.a < chain.b)
             told.emplace_back(Owner{Check::chain, end->device.value, fnv1a(end->port)},
                               checkChannel(network, fits, chain));
     }

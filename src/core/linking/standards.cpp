@@ -46,6 +46,7 @@ std::vector<Phy> readPhys() {
         phy.lane = entry.value("lane", "");
         phy.fec = fromText<Fec>(entry.value("fec", "auto")).value();
         phy.rsBeyondM = entry.value("rsBeyondM", 0);
+        phy.faces = entry.value("faces", "");
         phy.speaksWith = entry.value("speaksWith", std::vector<std::string>());
         phy.source = entry.at("source");
         for (const Json& over : entry.at("over"))
@@ -133,6 +134,8 @@ const Phy* twinaxialPhy(int mbps) {
 }
 
 bool speakAlike(std::string_view a, std::string_view b) {
+    if (const Phy* phy = phyOf(a); phy && !phy->faces.empty())
+        return phy->faces == b;
     if (a == b)
         return true;
     const auto says = [](const Phy* phy, std::string_view other) {

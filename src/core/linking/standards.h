@@ -52,6 +52,7 @@ struct Phy {
     model::Fec fec = model::Fec::automatic; ///< that it asks for; automatic: it is negotiated
     int rsBeyondM = 0;                      ///< RS error correction is needed from here; 0: no such length
     std::vector<std::string> speaksWith;    ///< other PHYs it understands
+    std::string faces; ///< of one strand for both directions: the PHY of the other end, and no other
     std::vector<Over> over;
     std::string source;
 };
@@ -68,7 +69,8 @@ std::string_view copperPhy(int mbps);
 /// The assembly PHY of a speed over twinaxial cable, where a rule regards it; else null.
 const Phy* twinaxialPhy(int mbps);
 
-/// Whether two PHYs understand each other: alike, or said so in the table.
+/// Whether two PHYs understand each other: alike, or said so in the table; of one strand
+/// for both directions the two that face each other.
 bool speakAlike(std::string_view a, std::string_view b);
 
 /// Largest loss of one mated pair of connectors and of one splice, dB: TIA-568.3.

@@ -51,13 +51,14 @@ std::vector<Candidate> candidatesIn(const Network& network, const Catalogue& cat
     for (const DeviceId id : devices)
         if (const Device* device = network.device(id); device && start && id != from.device)
             tiers[distanceOf(tierOf(network, *start), tierOf(network, *device))].push_back(device);
+    Fits fits(catalogue);
     std::vector<Ranked> ranked;
     for (const auto& [distance, members] : tiers) {
         if (ranked.size() >= enough)
             break;
         for (std::size_t i = 0; i < std::min(members.size(), mostOfTier); ++i) {
             const Device& device = *members[i];
-            auto pair = bestPair(network, catalogue, from, {device.id, {}}, habits);
+            auto pair = bestPair(network, fits, from, {device.id, {}}, habits);
             if (!pair)
                 continue;
             const PortCount ports = countPorts(network, device);
