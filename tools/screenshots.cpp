@@ -145,16 +145,16 @@ void shootPort(const QString& folder) {
     s.shoot("fennick-quay-near");
 }
 
-/// Cables followed from a wall outlet, and links that do not come up with what the checks
-/// say of them.
+/// Cables followed through panels, and links that do not come up with what the checks say
+/// of them.
 void shootCabling(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
-    s.window().session().selectPort({s.named("outlet-2"), "1"});
+    s.window().session().selectPort({s.named("mm-quay"), "1"});
     s.window().action(app::CommandId::followCables)->trigger();
     s.settle();
     s.sheet().look(
-        s.window().session().scene().plate(s.named("pp-ctrl"))->frame.centre() + scene::PointF{0, 60}, 0.9);
+        s.window().session().scene().plate(s.named("mm-quay"))->frame.centre() + scene::PointF{240, 0}, 0.9);
     s.shoot("chain");
 
     s.window().session().select({model::refTo(s.named("acc-o2")), model::refTo(s.named("pp-ctrl"))});
@@ -177,14 +177,13 @@ void shootCabling(const QString& folder) {
 
     s.openSample("first-office");
     const auto& network = s.window().session().network();
-    const auto* printer = network.linkAt({s.named("print-1"), "1"});
+    const auto* files = network.linkAt({s.named("files-1"), "1"});
     const auto forced = linking::anyPair(network, s.window().session().catalogue(), {s.named("acc-1"), "X3"},
-                                         {s.named("print-1"), "1"});
-    s.window().session().apply(edit::changeLink(network, s.window().session().catalogue(), printer->id,
-                                                *forced, s.window().session().ids()));
+                                         {s.named("files-1"), "1"});
+    s.window().session().apply(edit::changeLink(network, s.window().session().catalogue(), files->id, *forced,
+                                                s.window().session().ids()));
     s.window().session().apply(edit::changePort(s.window().session().network(), {s.named("acc-1"), "1"},
-                                                "Fix",
-                                                [](model::Port& p) { p.duplex = model::Duplex::full; }));
+                                                "Fix", [](model::Port& p) { p.speed = 100; }));
     s.window().action(app::CommandId::showFindings)->trigger();
     QElapsedTimer timer;
     timer.start();
