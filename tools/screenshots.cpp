@@ -182,7 +182,7 @@ void shootCabling(const QString& folder) {
                                          {s.named("files-1"), "1"});
     s.window().session().apply(edit::changeLink(network, s.window().session().catalogue(), files->id, *forced,
                                                 s.window().session().ids()));
-    s.window().session().apply(edit::changePort(s.window().session().network(), {s.named("acc-1"), "1"},
+    s.window().session().apply(edit::changePort(s.window().session().network(), {s.named("acc-1"), "2"},
                                                 "Fix", [](model::Port& p) { p.speed = 100; }));
     s.window().action(app::CommandId::showFindings)->trigger();
     QElapsedTimer timer;

@@ -35,6 +35,10 @@ int ChainStep::middle() const {
     return std::max(plateHeight / 2 + 3, fontMetrics().height() + 9);
 }
 
+int ChainStep::tall() const {
+    return 2 * middle() + fontMetrics().height() + 2;
+}
+
 void ChainStep::paintFocus(QPainter& painter, const QRectF& around) {
     if (!hasFocus())
         return;
@@ -56,9 +60,7 @@ QSize ChainPlate::sizeHint() const {
     for (const QString& port : ports_)
         ports += portWidth(port) + portGap;
     const int name = QFontMetrics(bold(font())).horizontalAdvance(name_);
-    const int below = loss_.isEmpty() ? 0 : fontMetrics().height() + 2;
-    return {spineWidth + 2 * inset + std::max({name, ports, fontMetrics().horizontalAdvance(loss_)}),
-            2 * middle() + below};
+    return {spineWidth + 2 * inset + std::max({name, ports, fontMetrics().horizontalAdvance(loss_)}), tall()};
 }
 
 void ChainPlate::paintEvent(QPaintEvent*) {
@@ -104,7 +106,7 @@ ChainCable::ChainCable(const paint::Theme& theme, scene::LinkLine dress, const Q
 QSize ChainCable::sizeHint() const {
     const QFontMetrics metrics = fontMetrics();
     const int words = std::max(metrics.horizontalAdvance(above_), metrics.horizontalAdvance(below_));
-    return {std::max(words + 2 * inset, cableLeast), 2 * middle()};
+    return {std::max(words + 2 * inset, cableLeast), tall()};
 }
 
 void ChainCable::paintEvent(QPaintEvent*) {

@@ -20,6 +20,8 @@ protected:
     /// Where all steps have their middle, so that cables meet plates: from the top, in
     /// pixels.
     int middle() const;
+    /// Of all steps alike, with a line of words below a plate.
+    int tall() const;
     void paintFocus(QPainter& painter, const QRectF& around);
     const paint::Theme* theme_;
 };

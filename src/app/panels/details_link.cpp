@@ -21,7 +21,7 @@ void DetailsPanel::chainRow(const PortRef& port) {
     const linking::Chain chain = linking::chainThrough(network, port);
     if (const auto budget = linking::lightBudgetOf(linking::channelOf(network, chain));
         budget && budget->limit.lossDb > 0) {
-        constexpr int wide = 90, high = 16;
+        constexpr int wide = 54, high = 16;
         QPixmap bar(QSize(wide, high) * devicePixelRatioF());
         bar.setDevicePixelRatio(devicePixelRatioF());
         bar.fill(Qt::transparent);
@@ -29,7 +29,11 @@ void DetailsPanel::chainRow(const PortRef& port) {
         const bool dark = palette().color(QPalette::Window).lightness() < 128;
         paintLoss(painter, {0, 0, wide, high}, *budget, dark ? paint::darkTheme() : paint::lightTheme());
         painter.end();
-        form_->pictureRow(bar, tr("Loss"), shownText(textOf(*budget)), [this] { Q_EMIT chainWanted(); });
+        form_->pictureRow(
+            bar, tr("Loss"),
+            tr("%L1 of %L2 dB").arg(budget->lossDb, 0, 'f', 1).arg(budget->limit.lossDb, 0, 'f', 1),
+            [this] { Q_EMIT chainWanted(); });
+        form_->row(tr("Lost in"), shownText(partsOf(*budget)));
     }
     if (chain.stretches.size() < 2)
         return;

@@ -280,13 +280,19 @@ std::optional<LightBudget> lightBudgetOf(const Channel& channel) {
     return worst;
 }
 
+std::string partsOf(const LightBudget& budget) {
+    std::string out;
+    for (const LightShare& share : budget.shares)
+        out += fmt::format("{}{} {:.1f}", out.empty() ? "" : ", ", share.what, share.db);
+    return out;
+}
+
 std::string textOf(const LightBudget& budget) {
     std::string out = fmt::format("{:.1f} dB", budget.lossDb);
     if (budget.limit.lossDb > 0)
         out += fmt::format(" of {:.1f} dB", budget.limit.lossDb);
-    for (std::size_t i = 0; i < budget.shares.size(); ++i)
-        out += fmt::format("{}{} {:.1f}", i == 0 ? ": " : ", ", budget.shares[i].what, budget.shares[i].db);
-    return out;
+    const std::string parts = partsOf(budget);
+    return parts.empty() ? out : out + ": " + parts;
 }
 
 void judgeLight(const Network& network, const Channel& channel, int rate, Say say) {

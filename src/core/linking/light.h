@@ -37,6 +37,8 @@ struct LightBudget {
 /// In the direction that is worse. Nothing for a channel without optics, or without fibre.
 std::optional<LightBudget> lightBudgetOf(const Channel& channel);
 
+/// "four connections 3.0, 60 m of OM4 0.2".
+std::string partsOf(const LightBudget& budget);
 /// "3.2 dB of 2.9 dB: four connections 3.0, 60 m of OM4 0.2".
 std::string textOf(const LightBudget& budget);
 
