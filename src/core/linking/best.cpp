@@ -85,7 +85,7 @@ Result<Proposal> bestPair(const Network& network, Fits& fits, const End& a, cons
             return error(noFreePort(*side), "unlink one or fit a module");
     }
     PairSearch search(network, fits, sideA, sideB);
-    search.assume(wishes.lengthMm);
+    search.assume(wishes.lengthMm, wishes.cables);
     Best best = search.best(a.port, b.port);
     if (!best.a && (wishes.insists || (!a.port.empty() && !b.port.empty())))
         best = search.leastBad();

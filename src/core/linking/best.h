@@ -42,8 +42,9 @@ struct Proposal {
 
 /// What somebody has said of a link before it is chosen.
 struct Wishes {
-    std::int64_t lengthMm = 0; ///< of its cable; 0: as the places give
-    bool insists = false;      ///< it is made though something will be found wrong with it
+    std::int64_t lengthMm = 0;            ///< of its cable; 0: as the places give
+    bool insists = false;                 ///< it is made though something will be found wrong with it
+    std::vector<std::string> cables = {}; ///< it goes over one of these types; none: over any
 
     bool operator==(const Wishes&) const = default;
 };

@@ -44,13 +44,16 @@ Remedy otherJoint(const Network& network, Fits& fits, const Link& link) {
         planned.instead = link.id;
         return !objectionTo(network, planned);
     };
-    // The least change first: a cable counts one, a transceiver two.
+    // Without losing speed, if that can be; the least change first: a cable counts one, a
+    // transceiver two.
+    const int speed = commonRate(a->rates(), b->rates());
     constexpr int most = 5;
     const Joint* joint = nullptr;
-    for (int change = 1; change <= most && !joint; ++change)
-        for (const Joint& each : found.joints)
-            if (!joint && changes(each) == change && isRight(each))
-                joint = &each;
+    for (const bool slower : {false, true})
+        for (int change = 1; change <= most && !joint; ++change)
+            for (const Joint& each : found.joints)
+                if (!joint && (each.speed < speed) == slower && changes(each) == change && isRight(each))
+                    joint = &each;
     if (!joint)
         return none;
     const CableType* type = catalogue.cable(joint->cable);

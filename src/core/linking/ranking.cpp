@@ -232,7 +232,9 @@ Best PairSearch::best(const std::string& wantedA, const std::string& wantedB) {
                 isNear = found.isNear;
             }
             for (const Joint& joint : found.joints)
-                tries.push_back({rankOf(*a, *b, joint, a_, b_), a, b, &joint});
+                if (cables_.empty() ||
+                    std::find(cables_.begin(), cables_.end(), joint.cable) != cables_.end())
+                    tries.push_back({rankOf(*a, *b, joint, a_, b_), a, b, &joint});
         }
     std::stable_sort(tries.begin(), tries.end(), [](const Try& x, const Try& y) { return x.rank < y.rank; });
     // What one pair of ports cannot have by any cable need not be asked again.

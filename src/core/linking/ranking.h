@@ -68,8 +68,12 @@ public:
     PairSearch(const model::Network& network, Fits& fits, const Side& a, const Side& b,
                model::LinkId spare = {});
 
-    /// The cable is this long, whatever the places say; 0: as they say.
-    void assume(std::int64_t lengthMm) { lengthMm_ = lengthMm; }
+    /// The cable is this long, whatever the places say; 0: as they say. It is of one of
+    /// these types; none: of any.
+    void assume(std::int64_t lengthMm, std::vector<std::string> cables) {
+        lengthMm_ = lengthMm;
+        cables_ = std::move(cables);
+    }
     /// What the last search would have taken, had nothing been found wrong with it.
     const Best& leastBad() const { return leastBad_; }
     /// Of the ports wanted, or of all free ones.
@@ -84,6 +88,7 @@ private:
     model::LinkId spare_;
     CableWays ways_;
     std::int64_t lengthMm_ = 0;
+    std::vector<std::string> cables_;
     Best leastBad_;
     Fits& fits_;
 };

@@ -109,11 +109,19 @@ ActResult link(const Line& line) {
     if (!from || !to)
         return from ? to.refusal() : from.refusal();
     linking::Wishes wishes{0, line.has("cable") || line.has("lengthM")};
+    if (const auto wanted = line.has("cable") ? line.text("cable") : Result<std::string>(std::string()))
+        for (const CableType& type : bench.catalogue.cables)
+            if (!wanted->empty() && isCalled(type, *wanted))
+                wishes.cables.push_back(type.id);
     if (line.has("lengthM"))
         if (const auto length = line.metres("lengthM"); length && *length > 0)
             wishes.lengthMm = *length;
-    auto proposal = linking::bestPair(bench.network, bench.catalogue, {from->device, from->port},
-                                      {to->device, to->port}, {}, wishes);
+    const linking::End a{from->device, from->port}, b{to->device, to->port};
+    auto proposal = linking::bestPair(bench.network, bench.catalogue, a, b, {}, wishes);
+    if (!proposal && !wishes.cables.empty()) { // so that it can be said what fits instead
+        wishes.cables.clear();
+        proposal = linking::bestPair(bench.network, bench.catalogue, a, b, {}, wishes);
+    }
     if (!proposal)
         return line.wrong("from", proposal.refusal().what,
                           proposal.refusal().remedy.empty() ? "name other ports" : proposal.refusal().remedy);
@@ -121,7 +129,9 @@ ActResult link(const Line& line) {
         const auto wanted = line.text("cable");
         if (!wanted)
             return wanted.refusal();
-        proposal = over(line, *std::move(proposal), *wanted);
+        const CableType* chosen = bench.catalogue.cable(proposal->joint.cable);
+        if (!chosen || !isCalled(*chosen, *wanted))
+            proposal = over(line, *std::move(proposal), *wanted);
         if (!proposal)
             return proposal.refusal();
     }
