@@ -109,14 +109,7 @@ ActResult renameLag(const Network& network, const PortRef& member, const std::st
 
 DeviceId pairOf(const Network& network, DeviceId id) {
     const Device* device = network.device(id);
-    if (device && device->pairedWith)
-        return device->pairedWith;
-    DeviceId found;
-    network.all<Device>().forEach([&](const Device& each) {
-        if (each.pairedWith == id)
-            found = each.id;
-    });
-    return found;
+    return device ? device->pairedWith : DeviceId();
 }
 
 ActResult pairChassis(const Network& network, DeviceId one, DeviceId other) {

@@ -21,8 +21,7 @@ ActResult dissolveLag(const model::Network& network, const std::vector<model::Li
 /// device paired with itself, or gone.
 ActResult pairChassis(const model::Network& network, model::DeviceId one, model::DeviceId other);
 
-/// The other of the pair a device is in, whichever of the two says so; none when it is in
-/// none.
+/// The other of the pair a device is in; none when it is in none.
 model::DeviceId pairOf(const model::Network& network, model::DeviceId device);
 
 /// Gives the LAG of a port another name. Refuses an empty one, and one another interface
