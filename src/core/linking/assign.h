@@ -9,9 +9,9 @@ namespace underridge::linking {
 /// How good one link is, or the sum of several: compared from the first figure to the
 /// last.
 struct Cost {
-    std::int64_t misfit = 0;   ///< console use, transceivers to add, ports in the wrong block
+    std::int64_t misfit = 0;   ///< console use, ports in the wrong block
     std::int64_t slower = 0;   ///< steps of speed lost
-    std::int64_t lacking = 0;  ///< power, waste of speed, reserved or disabled ports
+    std::int64_t lacking = 0;  ///< transceivers to add, power, waste of speed, reserved ports
     std::int64_t distance = 0; ///< millimetres between places, or units on the sheet
 
     auto operator<=>(const Cost&) const = default;
