@@ -232,8 +232,9 @@ Channel channelOf(const Network& network, const Chain& chain, const Planned* pla
     return Making(network, chain, planned).make();
 }
 
-Channel directChannel(const Network& network, const Link& link) {
-    return channelOf(network, chainOfLink(network, link));
+int rateOf(const Channel& channel) {
+    return commonRate(channel.port(0).rates(), channel.port(1).rates(),
+                      channel.maxRate > 0 ? channel.maxRate : INT_MAX);
 }
 
 double lossOf(const ChannelPart& part, int wavelengthNm) {

@@ -77,8 +77,9 @@ Chain plannedChain(const model::Network& network, const Planned& planned);
 /// `planned`: of a chain made by plannedChain().
 Channel channelOf(const model::Network& network, const Chain& chain, const Planned* planned = nullptr);
 
-/// The channel of one link between two devices, without following anything.
-Channel directChannel(const model::Network& network, const model::Link& link);
+/// The highest rate both ends and all between them have, Mbit/s; 0: none, or nothing is
+/// known. Both ends are known.
+int rateOf(const Channel& channel);
 
 /// What one part loses at a wavelength, dB; of fibre at most (its class), or as measured.
 double lossOf(const ChannelPart& part, int wavelengthNm);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The rules that regard one link by itself: whether its plugs go into its ports.
-#include "core/linking/judging.h"
+#include "core/linking/judged.h"
 #include "core/linking/mending.h"
 
 #include <array>
@@ -27,14 +27,6 @@ struct Look {
 Look lookAt(const Network& network, const Link& link) {
     const Cable* cable = network.cable(link.cable);
     return {link, portAt(network, link.a), portAt(network, link.b), cable ? network.typeOf(*cable) : nullptr};
-}
-
-bool isEmptyCage(const PortView& port) {
-    return port.like->cage != Cage::none && !port.transceiver;
-}
-
-bool isAssembly(const CableType& type) {
-    return type.medium == Medium::directAttach || type.medium == Medium::activeOptical;
 }
 
 /// One end of a cable.
@@ -215,7 +207,7 @@ Fails failsOf(const Network& network, const Link& link) {
         take(broken.code, broken.end);
     if (fails)
         return fails;
-    const Channel channel = directChannel(network, link);
+    const Channel channel = channelOf(network, chainOfLink(network, link));
     const auto isActive = [](const ChannelEnd& end) {
         return end.isKnown() && end.port->like->block != Block::front && end.port->like->block != Block::rear;
     };

@@ -74,8 +74,7 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
         far.emplace(end->device, end->port);
         const Channel channel = channelOf(network, chainThrough(network, {lag.device, port}));
         if (channel.ends[0].isKnown() && channel.ends[1].isKnown())
-            speeds.insert(commonRate(channel.port(0).rates(), channel.port(1).rates(),
-                                     channel.maxRate > 0 ? channel.maxRate : INT_MAX));
+            speeds.insert(rateOf(channel));
         if (isHalf({lag.device, port}) || isHalf(*end))
             half.push_back(port);
     }

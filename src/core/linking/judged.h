@@ -41,7 +41,16 @@ protected:
 };
 
 inline std::string metres(std::int64_t mm) {
-    return fmt::format("{:g} m", static_cast<double>(mm) / 1000);
+    constexpr std::int64_t far = 10'000'000; // is told in kilometres
+    return mm >= far ? fmt::format("{:g} km", static_cast<double>(mm) / 1e6)
+                     : fmt::format("{:g} m", static_cast<double>(mm) / 1000);
+}
+/// Cable and transceivers in one piece: direct-attach, active optical.
+inline bool isAssembly(const model::CableType& type) {
+    return type.medium == model::Medium::directAttach || type.medium == model::Medium::activeOptical;
+}
+inline bool isEmptyCage(const model::PortView& port) {
+    return port.like->cage != model::Cage::none && !port.transceiver;
 }
 inline Remedy words(std::string text) {
     return {Remedy::Kind::none, std::move(text), {}, {}, {}, {}};

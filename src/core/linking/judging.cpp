@@ -22,7 +22,7 @@ public:
             noSpeed();
             return;
         }
-        speed_ = commonRate(a_.rates(), b_.rates(), channel_.maxRate > 0 ? channel_.maxRate : INT_MAX);
+        speed_ = rateOf(channel_);
         if (common > 0 && speed_ < common)
             say_("category", -1, [&] {
                 return Said{fmt::format("{}: {} carries no more than {}, the ports run at {}", both(),
@@ -102,11 +102,9 @@ void judge(const Network& network, const Channel& channel, Say say) {
         if (!carriesData(end))
             return;
     const CableType* type = channel.parts.empty() ? nullptr : channel.parts.front().type;
-    const bool assembly =
-        type && (type->medium == Medium::directAttach || type->medium == Medium::activeOptical);
     for (const ChannelEnd& end : channel.ends)
-        if (end.port->like->cage != Cage::none && !end.port->transceiver && !assembly)
-            return; // an empty cage is told of the link
+        if (isEmptyCage(*end.port) && !(type && isAssembly(*type)))
+            return; // it is told of the link
     Judging(network, channel, say).all();
 }
 

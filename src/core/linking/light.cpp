@@ -2,17 +2,11 @@
 #include "core/linking/light.h"
 
 #include "core/linking/fit.h"
-
-#include <fmt/format.h>
+#include "core/linking/judged.h"
 
 namespace underridge::linking {
 using namespace model;
 namespace {
-
-std::string metres(std::int64_t mm) {
-    return mm >= 10'000'000 ? fmt::format("{:g} km", static_cast<double>(mm) / 1e6)
-                            : fmt::format("{:g} m", static_cast<double>(mm) / 1000);
-}
 
 std::string counted(int count, const char* one, const char* more) {
     constexpr std::array<const char*, 13> numbers{"no",    "one",   "two",  "three", "four",   "five",  "six",
@@ -83,10 +77,9 @@ std::vector<LightShare> sharesOf(const Channel& channel, int wavelengthNm) {
     return out;
 }
 
-class Lit {
+class Lit : Judged {
 public:
-    Lit(const Network& network, const Channel& channel, int rate, Say say)
-        : network_(network), channel_(channel), rate_(rate), say_(say) {}
+    using Judged::Judged;
 
     void all() {
         if (mixedCores(channel_) || !polarity() || !runs())
@@ -96,18 +89,11 @@ public:
     }
 
 private:
-    std::string both() const {
-        return fmt::format("{} to {}", portText(network_, channel_.ends[0].at),
-                           portText(network_, channel_.ends[1].at));
-    }
-    static Remedy words(std::string text) { return {Remedy::Kind::none, std::move(text), {}, {}, {}, {}}; }
-
     bool polarity() {
-        const PortView &a = channel_.port(0), &b = channel_.port(1);
-        if (isOneStrand(a) || isOneStrand(b) || (!a.transceiver && !b.transceiver))
+        if (isOneStrand(a_) || isOneStrand(b_) || (!a_.transceiver && !b_.transceiver))
             return true;
-        const auto [tx, rx] = lanesOf(a);
-        const auto [txB, rxB] = lanesOf(b);
+        const auto [tx, rx] = lanesOf(a_);
+        const auto [txB, rxB] = lanesOf(b_);
         if (tx.size() != txB.size() || (channel_.leads(tx, rxB) && channel_.leads(rx, txB)))
             return true;
         say_("polarity", -1, [&] {
@@ -123,7 +109,7 @@ private:
                 const PortView& port = channel_.port(end);
                 if (!part.type || !isFibre(part.type->medium))
                     continue;
-                const LightLimit limit = limitOf(port, rate_, part.type->grade);
+                const LightLimit limit = limitOf(port, speed_, part.type->grade);
                 const Medium medium = mediumOf(port);
                 // Where no clause says what it runs over, its medium does.
                 if (limit.runs &&
@@ -144,7 +130,7 @@ private:
     void reach() {
         for (const int end : {0, 1})
             for (const std::string& grade : channel_.grades) {
-                const LightLimit limit = limitOf(channel_.port(end), rate_, grade);
+                const LightLimit limit = limitOf(channel_.port(end), speed_, grade);
                 const std::int64_t most = std::max(limit.mm, limit.engineeredMm);
                 if (most > 0 && channel_.lengthMm > most) {
                     say_("reach", -1, [&] {
@@ -195,17 +181,7 @@ private:
                     words("use transceivers for this length, or put an attenuator in")};
             });
     }
-
-    const Network& network_;
-    const Channel& channel_;
-    int rate_;
-    Say say_;
 };
-
-int rateOf(const Channel& channel) {
-    return commonRate(channel.port(0).rates(), channel.port(1).rates(),
-                      channel.maxRate > 0 ? channel.maxRate : INT_MAX);
-}
 
 } // namespace
 
@@ -234,7 +210,6 @@ LightLimit limitOf(const PortView& port, int rate, std::string_view grade) {
             limit.mm = reach->mm;
             limit.engineeredMm = reach->engineeredMm;
             limit.lossDb = reach->lossDb;
-            limit.source = reach->source;
         }
         limit.minLossDb = phy->minLossDb;
     }
@@ -296,7 +271,7 @@ std::string textOf(const LightBudget& budget) {
 }
 
 void judgeLight(const Network& network, const Channel& channel, int rate, Say say) {
-    Lit(network, channel, rate, say).all();
+    Lit(network, channel, say, rate).all();
 }
 
 } // namespace underridge::linking

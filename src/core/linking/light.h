@@ -12,8 +12,7 @@ struct LightLimit {
     std::int64_t engineeredMm = 0; ///< farther with the loss measured; 0: no farther
     double lossDb = 0;             ///< 0: not limited
     double minLossDb = 0;
-    std::string_view source; ///< empty: the transceiver's own figures
-    bool runs = true;        ///< over this class of fibre at all
+    bool runs = true; ///< over this class of fibre at all
 };
 /// `rate`: Mbit/s it runs at. The least of what its PHY's clause allows and its model
 /// states.

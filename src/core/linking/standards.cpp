@@ -39,7 +39,6 @@ std::vector<Phy> readPhys() {
         phy.name = entry.at("name");
         phy.rate = entry.at("rate");
         phy.copper = entry.value("copper", false);
-        phy.singlePair = entry.value("singlePair", false);
         phy.wavelengthNm = entry.value("nm", 0);
         phy.minLossDb = entry.value("minLossDb", 0.0);
         phy.lanes = entry.value("lanes", 1);

@@ -43,8 +43,8 @@ struct Phy {
     };
 
     std::string name;
-    int rate = 0; ///< Mbit/s
-    bool copper = false, singlePair = false;
+    int rate = 0;        ///< Mbit/s
+    bool copper = false; ///< over twisted pairs
     int wavelengthNm = 0;
     double minLossDb = 0; ///< less overloads the receiver
     int lanes = 1;
@@ -75,7 +75,7 @@ bool speakAlike(std::string_view a, std::string_view b);
 
 /// Largest loss of one mated pair of connectors and of one splice, dB: TIA-568.3.
 inline constexpr double connectorLossDb = 0.75, spliceLossDb = 0.3;
-/// Permanent link, and all of a copper channel: TIA-568.2, ISO/IEC 11801-1.
-inline constexpr std::int64_t permanentLinkMm = 90'000, copperChannelMm = 100'000;
+/// Permanent link: TIA-568.2, ISO/IEC 11801-1.
+inline constexpr std::int64_t permanentLinkMm = 90'000;
 
 } // namespace underridge::linking
