@@ -5,6 +5,7 @@
 #include "core/model/standing.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
+#include "demo/fennick_forwarding.h"
 #include "demo/floor_plan.h"
 #include "demo/maker.h"
 
@@ -53,12 +54,15 @@ public:
         power();
         notes();
         services();
+        m_.acts(fennickForwarding(m_.network()));
         furtherSheets();
         siteOverview();
         m_.filter(m_.copySheet("Video only"), "vlan:20", true);
         m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Racks",
                         "Routing", "Video only"});
         m_.save(folder + "/fennick-quay.underridge");
+        m_.acts(fennickMistakes());
+        m_.save(folder + "/fennick-quay-as-found.underridge");
     }
 
 private:
@@ -112,6 +116,8 @@ private:
         const std::pair<int, const char*> list[] = {{10, "tickets"},   {20, "video"},    {30, "operations"},
                                                     {40, "voice"},     {50, "visitors"}, {60, "plant"},
                                                     {99, "management"}};
+        here_[70] = m_.vlan(70, "transfer", fennick_);
+        m_.subnet("10.84.70.0/28", "transfer to Skarn Pier", here_[70]);
         for (const auto& [number, name] : list) {
             here_[number] = m_.vlan(number, name, fennick_);
             there_[number] = m_.vlan(number, name, skarn_);
@@ -185,7 +191,7 @@ private:
             m_.access(at, (atSkarn ? there_ : here_).at(vlan));
             m_.address({id, m_.network().link(link)->b.port},
                        fmt::format("10.84.{}.{}/24", vlan + (atSkarn ? 100 : 0),
-                                   20 + ++hosts_[vlan + (atSkarn ? 100 : 0)]));
+                                   (vlan == 99 ? 60 : 20) + ++hosts_[vlan + (atSkarn ? 100 : 0)]));
         };
         for (std::size_t i = 0; i < left.size(); ++i)
             put(left[i], corner.x - gap + 20, static_cast<int>(i));
@@ -366,7 +372,7 @@ private:
             const DeviceId scale = add("scale", fmt::format("scale-{}", i), {-440, y}, lanes_);
             join({near, "X1"}, {far, "X1"}, 160, "os2-lc-installed");
             join({far, "1"}, {scale, "1"}, 6);
-            m_.address({scale, "1"}, fmt::format("10.84.60.{}/24", 20 + i));
+            m_.address({scale, "1"}, fmt::format("10.84.60.{}/24", 60 + i));
         }
     }
 
@@ -415,18 +421,22 @@ private:
         m_.optics({core2_, "2/10"}, "sfp-1000base-lx");
         uplink(join({core1_, "2/10"}, {panel1, "1"}, 3, "os2-lc"));
         join({panel1, "R1"}, {gate, "X1"}, 420, "os2-lc-straight"); // with the cord, one crossing in all
-        join({gate, "X2"}, {work, "X1"}, 260, "os2-lc-installed");
-        join({work, "X2"}, {radar, "X1"}, 540, "os2-lc-installed");
+        uplink(join({gate, "X2"}, {work, "X1"}, 260, "os2-lc-installed"));
+        uplink(join({work, "X2"}, {radar, "X1"}, 540, "os2-lc-installed"));
         join({radar, "X2"}, {panel2, "R1"}, 780, "os2-lc-straight");
         bend(join({panel2, "1"}, {core2_, "2/10"}, 6, "os2-lc"), {{700, 300}, {1230, 300}});
+        for (const PortRef& end : {PortRef{gate, "X1"}, {radar, "X2"}, {core2_, "2/10"}})
+            m_.tagged(end, all());
         const LinkId standby = join({gate, "X3"}, {radar, "X3"}, 690, "os2-lc-installed");
+        uplink(standby);
         bend(standby, {{330, 300}, {330, 110}});
         const auto leaf = [&](DeviceId upper, const char* model, const char* name, Point at, int vlan,
                               GroupId group, int metres, const char* cable = "") {
             const DeviceId id = add(model, name, at, group);
             const LinkId link = join({upper, {}}, {id, {}}, metres, cable);
             m_.access(m_.network().link(link)->a, here_.at(vlan));
-            m_.address(m_.network().link(link)->b, fmt::format("10.84.{}.{}/24", vlan, 20 + ++hosts_[vlan]));
+            m_.address(m_.network().link(link)->b,
+                       fmt::format("10.84.{}.{}/24", vlan, (vlan == 99 ? 60 : 20) + ++hosts_[vlan]));
         };
         leaf(gate, "barrier-controller", "barrier-1", {-90, 310}, 60, gatehouse_, 25);
         leaf(gate, "barrier-controller", "barrier-2", {-90, 372}, 60, gatehouse_, 30);
@@ -440,7 +450,7 @@ private:
         leaf(radar, "sensor", "radar-head", {-90, -20}, 30, mast_, 45);
         leaf(radar, "camera-outdoor", "cam-mast", {-90, 50}, 20, mast_, 40);
         bridge_ = add("radio-bridge", "rb-mast", {110, -240}, mast_, 34);
-        uplink(join({radar, "8"}, {bridge_, "1"}, 40));
+        join({radar, "8"}, {bridge_, "1"}, 40);
     }
 
     void skarnPier() {
@@ -452,7 +462,7 @@ private:
         const auto injector = add("power-injector", "inj-skarn", {2440, -130}, pier_);
         join({injector, "1"}, {far, "1"}, 15);
         join({injector, "2"}, {router, "W1"}, 2);
-        uplink(join({router, "1"}, {access, "8"}, 2), true);
+        m_.tagged(m_.network().link(join({router, "1"}, {access, "8"}, 2))->b, all(true));
         uplink(join({access, "X1"}, {ramp, "X1"}, 320, "os2-lc-installed"), true);
         hang(access, {2430, 110},
              {{"till", "till-s1", 10, 12, pier_},

@@ -10,6 +10,7 @@
 #include "core/edit/plans.h"
 #include "core/edit/power.h"
 #include "core/edit/rack_sheets.h"
+#include "core/edit/script/script.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
 
@@ -149,6 +150,13 @@ void Maker::fit(DeviceId device, const std::string& slot, const std::string& mod
 void Maker::place(DeviceId device, const Place& place) {
     take(edit::changeEach<Device>(network_, {{device.value, 0}}, "Place",
                                   [&](Device& d) { d.place = place; }));
+}
+
+void Maker::acts(const std::string& lines) {
+    auto script = edit::applyActs(network_, catalogue_, lines, "acts of the sample", ids_);
+    if (!script)
+        throw std::runtime_error(script.refusal().text());
+    network_ = std::move(script->network);
 }
 
 VlanId Maker::vlan(int number, const std::string& name, GroupId scope) {

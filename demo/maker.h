@@ -59,6 +59,8 @@ public:
     void access(const model::PortRef& port, model::VlanId vlan);
     void tagged(const model::PortRef& port, const std::vector<model::VlanId>& vlans);
     void address(const model::PortRef& port, const std::string& address);
+    /// Does acts as scripts have them, one a line.
+    void acts(const std::string& lines);
     void service(const std::string& name, const std::vector<model::DeviceId>& users,
                  const std::vector<model::DeviceId>& providers, const std::string& note);
     void startUp(model::DeviceId device, const std::string& text);

@@ -1,12 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Makes the pictures in docs/screenshots/ from the demo, by the events a person makes:
 // screenshots FOLDER.
-#include "app/files/import_dialog.h"
 #include "app/window/main_window.h"
 #include "core/base/files.h"
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
-#include "tests/support/dialog_answers.h"
 
 #include <QApplication>
 #include <QDir>
@@ -75,12 +73,6 @@ public:
         QMouseEvent event(type, at, sheet().mapToGlobal(at), button, held, {});
         QApplication::sendEvent(&sheet(), &event);
     }
-    /// Answers dialogs of a kind from now on.
-    template <class Kind, class Answer>
-    void answer(Answer given) {
-        answers_.add<Kind>(std::move(given));
-        window_.dialogs().answer = [this](QDialog& dialog) -> std::optional<int> { return answers_(dialog); };
-    }
     /// Until nothing is being read or written.
     void waitForJobs() {
         while (window_.jobs().busy())
@@ -90,19 +82,9 @@ public:
         window_.files().openSample(QString::fromLatin1(name));
         waitForJobs();
     }
-    /// A dialog with the window behind it dimmed away: only the dialog.
-    void shootDialog(QDialog& dialog, const char* name) {
-        dialog.show();
-        QElapsedTimer timer;
-        timer.start();
-        while (timer.elapsed() < 300)
-            QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-        dialog.grab().save(folder_ + QLatin1Char('/') + QString::fromLatin1(name) + QStringLiteral(".png"));
-    }
     QString scratch(const char* name) const { return scratch_.filePath(QString::fromLatin1(name)); }
 
 private:
-    tests::DialogAnswers answers_;
     QString folder_;
     QTemporaryDir scratch_;
     DiskFiles files_;
@@ -162,11 +144,6 @@ void shootCabling(const QString& folder) {
     s.window().faceplates().first().choose({"7", "8", "9", "10"});
     s.window().faceplates().second().choose({"13"});
     s.shoot("faceplates");
-    // Slots of a modular switch, and what goes into them.
-    s.window().session().select({model::refTo(s.named("core-1"))});
-    s.settle();
-    s.window().faceplates().first().chooseSlot("3");
-    s.shoot("slots");
 
     s.window().action(app::CommandId::showRegisters)->trigger();
     s.window().registers().show(edit::Register::cables);
@@ -194,44 +171,6 @@ void shootCabling(const QString& folder) {
     Q_EMIT list.itemClicked(list.topLevelItem(0), 0);
     s.sheet().fitAll();
     s.shoot("findings");
-}
-
-/// A network that nobody here drew: the topology of another program, with a few faults in
-/// it.
-void shootImport(const QString& folder) {
-    Studio s(folder);
-    s.openSample("first-office");
-    QFile file(s.scratch("pier.graphml"));
-    if (!file.open(QIODevice::WriteOnly))
-        return;
-    QByteArray xml =
-        "<graphml><key id='r' for='node' attr.name='role'/><key id='m' for='node' attr.name='mtu' "
-        "attr.type='int'/><graph id='Skarn Pier' edgedefault='undirected'>\n";
-    xml += "<node id='pier-core'><data key='r'>switch</data><port name='port-1'/></node>\n";
-    for (int i = 1; i <= 3; ++i) {
-        const QByteArray n = QByteArray::number(i);
-        xml += "<node id='pier-acc-" + n +
-               "'><data key='r'>switch</data></node>\n<edge source='pier-core' target='pier-acc-" + n +
-               "' sourceport='port-" + n + "'/>\n";
-        for (int k = 1; k <= 3; ++k) {
-            const QByteArray name = "cam-" + n + QByteArray::number(k);
-            xml += "<node id='" + name + "'><data key='r'>camera</data><data key='m'>" +
-                   (k == 2 ? "many" : "1500") + "</data></node>\n<edge source='pier-acc-" + n + "' target='" +
-                   name + "'/>\n";
-        }
-    }
-    file.write(xml + "<edge source='pier-core' target='lighthouse'/>\n</graph></graphml>\n");
-    file.close();
-    s.answer<app::ImportDialog>([&](app::ImportDialog& dialog) {
-        s.shootDialog(dialog, "import");
-        return true;
-    });
-    s.window().interchange().importFile(file.fileName());
-    s.waitForJobs();
-    auto& list = s.window().remarks().list();
-    list.setCurrentItem(list.topLevelItem(0));
-    Q_EMIT list.itemClicked(list.topLevelItem(0), 0);
-    s.shoot("remarks");
 }
 
 } // namespace
@@ -280,7 +219,6 @@ void shootPlan(const QString& folder) {
     do
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     while (timer.elapsed() < 8000 && !isDrawn(sheets.list().count() - 1));
-    s.shoot("floor-plan");
     s.sheet().look(s.window().session().scene().plate(s.named("till-2"))->frame.centre(), 0.9);
     s.window().session().network().all<model::CableRoute>().forEach([&](const model::CableRoute& route) {
         if (route.name == "C-counter")
@@ -320,6 +258,48 @@ void shootFinding(const QString& folder) {
     s.shoot("find");
 }
 
+/// What follows from switching and routing: a trace, one that stops, a VLAN that breaks, the
+/// spanning tree.
+void shootForwarding(const QString& folder) {
+    Studio s(folder);
+    const auto worked = [&] {
+        QElapsedTimer timer;
+        timer.start();
+        while ((!s.window().checker().forwarding() || !s.window().checker().isCurrent()) &&
+               timer.elapsed() < 8000)
+            QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    };
+    const auto trace = [&](const char* from, const char* to, const char* picture) {
+        s.window().session().select({model::refTo(s.named(from)), model::refTo(s.named(to))});
+        s.sheet().setFocus();
+        s.window().action(app::CommandId::trace)->trigger();
+        s.window().resizeDocks({&s.window().bottomDock()}, {300}, Qt::Vertical);
+        s.window().session().select({});
+        s.sheet().fitAll();
+        s.shoot(picture);
+    };
+    const auto lay = [&](const QString& row, const char* at, double zoom, const char* picture) {
+        s.window().action(app::CommandId::overlay)->trigger();
+        QComboBox& choice = s.window().overlayBar().choice();
+        choice.setCurrentIndex(choice.findText(row, Qt::MatchStartsWith));
+        s.settle();
+        s.sheet().look(s.window().session().scene().plate(s.named(at))->frame.centre(), zoom);
+        s.shoot(picture);
+    };
+    s.openSample("fennick-quay");
+    worked();
+    trace("ws-office-1", "srv-tickets", "trace");
+    trace("till-shop-1", "plc-crane", "trace-stops");
+    s.window().bottomDock().hide();
+    lay(QStringLiteral("Spanning tree"), "core-1", 0.55, "spanning-tree");
+    s.openSample("fennick-quay-as-found");
+    worked();
+    s.window().action(app::CommandId::showRegisters)->trigger();
+    s.window().registers().show(edit::Register::interfaces);
+    s.window().registers().filter().setText(QStringLiteral("core-1"));
+    lay(QStringLiteral("VLAN 10"), "dist-ctrl", 0.6, "vlan-break");
+}
+
 /// The bar of styles, with a small picture of each.
 void shootArranging(const QString& folder) {
     Studio s(folder);
@@ -345,9 +325,9 @@ int main(int argc, char** argv) {
     const QString folder = QString::fromLocal8Bit(argv[1]);
     QDir().mkpath(folder);
     const std::pair<const char*, void (*)(const QString&)> parts[] = {
-        {"all", shootAll},         {"port", shootPort},     {"cabling", shootCabling},
-        {"groups", shootGroups},   {"plan", shootPlan},     {"rack", shootRack},
-        {"finding", shootFinding}, {"import", shootImport}, {"arranging", shootArranging},
+        {"all", shootAll},         {"port", shootPort},           {"cabling", shootCabling},
+        {"groups", shootGroups},   {"plan", shootPlan},           {"rack", shootRack},
+        {"finding", shootFinding}, {"arranging", shootArranging}, {"forwarding", shootForwarding},
     };
     for (const auto& [name, shootPart] : parts)
         if (argc == 2 || qstrcmp(argv[2], name) == 0)

@@ -3,6 +3,8 @@
 
 #include "cli/arranging.h"
 #include "cli/checking.h"
+#include "cli/forwarding.h"
+#include "core/analysis/check.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
 #include "core/edit/groups.h"
@@ -29,9 +31,9 @@ using namespace model;
 using exchange::Loaded;
 namespace {
 
-const std::vector<std::string> subcommands{"list",   "convert",     "apply",        "render",
-                                           "check",  "chain",       "merge-cables", "merge-results",
-                                           "labels", "door-sheets", "arrange",      "add-pattern"};
+const std::vector<std::string> subcommands{
+    "list",          "convert", "apply",       "render",  "check",       "chain", "merge-cables",
+    "merge-results", "labels",  "door-sheets", "arrange", "add-pattern", "trace"};
 
 struct Common {
     bool json = false;
@@ -86,9 +88,11 @@ public:
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
         tellRemarks(loaded->remarks);
-        if (!rule.empty() && !linking::ruleOf(rule))
-            return refuse(error(fmt::format("{} is no rule", rule), "see docs/linking.md"), wrongUsage);
-        auto findings = linking::check(loaded->network, edit::withStock(catalogue_, loaded->network));
+        if (!rule.empty() && !analysis::ruleOf(rule))
+            return refuse(
+                error(fmt::format("{} is no rule", rule), "see docs/linking.md and docs/forwarding.md"),
+                wrongUsage);
+        auto findings = analysis::check(loaded->network, edit::withStock(catalogue_, loaded->network));
         if (!rule.empty())
             std::erase_if(findings, [&](const auto& finding) { return finding.rule->code != rule; });
         out_ << (common.json ? findingsJson(loaded->network, findings).dump(2) + "\n"
@@ -108,6 +112,18 @@ public:
         out_ << (common.json ? chainJson(loaded->network, found).dump(2) + "\n"
                              : chainText(loaded->network, found));
         return found.whole() ? done : doneWithFindings;
+    }
+
+    int trace(const Tracing& wanted) {
+        const auto loaded = load(wanted.file);
+        if (!loaded)
+            return refuse(loaded.refusal(), cannotRead);
+        tellRemarks(loaded->remarks);
+        const auto found = traced(loaded->network, wanted);
+        if (!found)
+            return refuse(found.refusal(), wrongUsage);
+        out_ << (common.json ? found->dump(2) + "\n" : tracedText(*found));
+        return isReached(*found) ? done : doneWithFindings;
     }
 
     int mergeCables(const std::string& file, const std::string& csv, const std::string& output) {
@@ -463,6 +479,12 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     chain->add_option("PORT", at, "DEVICE:PORT, the device by name or id")->required();
     fromOption(chain);
     chain->callback([&] { outcome.exitCode = runner.chain(file, at); });
+
+    Tracing tracing;
+    auto* trace =
+        common(app.add_subcommand("trace", "tell how a packet goes, hop by hop, and where it stops"));
+    addOptions(*trace, tracing);
+    trace->callback([&] { outcome.exitCode = runner.trace(tracing); });
 
     std::string csv, output, acts;
     auto* apply = common(app.add_subcommand("apply", "do acts written one JSON object a line"));

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/listing.h"
 
+#include "cli/forwarding.h"
+#include "core/analysis/check.h"
 #include "core/find/matching.h"
 #include "core/linking/chain.h"
 #include "core/linking/route_loads.h"
@@ -341,8 +343,13 @@ std::string cellText(const Json& value) {
         return value.get<std::string>();
     if (value.is_object() && value.contains("unit"))
         return value["device"].get<std::string>() + "@" + value["unit"].dump();
-    if (value.is_object() && value.contains("device"))
-        return value["device"].get<std::string>() + ":" + value["port"].get<std::string>();
+    if (value.is_object() && value.contains("via"))
+        return (value["via"].is_null() ? "on" : value["via"].get<std::string>()) + "@" +
+               value["interface"].get<std::string>();
+    if (value.is_object() && value.contains("device") &&
+        (value.contains("port") || value.contains("interface")))
+        return value["device"].get<std::string>() + ":" +
+               value[value.contains("port") ? "port" : "interface"].get<std::string>();
     if (value.is_array()) {
         std::string out;
         for (const Json& item : value)
@@ -355,9 +362,9 @@ std::string cellText(const Json& value) {
 } // namespace
 
 const std::vector<std::string>& listable() {
-    static const std::vector<std::string> all{"summary", "devices", "ports",        "links",
-                                              "groups",  "sheets",  "racks",        "vlans",
-                                              "subnets", "cables",  "cable-routes", "power"};
+    static const std::vector<std::string> all{
+        "summary", "devices", "ports",        "links", "groups",     "sheets", "racks",   "vlans",
+        "subnets", "cables",  "cable-routes", "power", "interfaces", "routes", "islands", "spanning-tree"};
     return all;
 }
 
@@ -416,7 +423,7 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
                                : error("a summary is of the whole network", "list devices --where");
     find::Findings findings;
     if (filter->asks(find::Field::finding))
-        findings = find::Findings(linking::check(network, catalogue));
+        findings = find::Findings(analysis::check(network, catalogue));
     const find::Matcher where(network, *filter, &findings);
     if (what == "devices")
         return devices(network, *sheet, where);
@@ -439,6 +446,8 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
             return error(fmt::format("{} is not filtered", what), "leave --where out");
         return what == "power" ? power(network) : cableRoutes(network);
     }
+    if (isOfForwarding(what))
+        return forwardingListing(network, what, where);
     if (what == "cables")
         return cables(network, where);
     return error(fmt::format("{} cannot be listed", what), "see underridge list --help");
@@ -446,6 +455,8 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
 
 std::string asText(const Json& listed) {
     std::string out;
+    if (listed.contains("instances"))
+        return spanningTreeText(listed);
     if (listed.is_object()) {
         for (const auto& [name, value] : listed.items())
             out += fmt::format("{}\t{}\n", name, value.is_object() ? value.dump() : cellText(value));

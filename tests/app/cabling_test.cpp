@@ -5,6 +5,7 @@
 #include "app/panels/chain_step.h"
 #include "app/panels/rule_page.h"
 #include "app/shown_text.h"
+#include "core/analysis/check.h"
 #include "core/edit/devices.h"
 #include "tests/support/window_harness.h"
 
@@ -118,6 +119,10 @@ private Q_SLOTS:
         QVERIFY(!page->isVisible());
         // Every rule has its paragraph.
         for (const auto& rule : linking::rules()) {
+            page->open(rule);
+            QCOMPARE(page->shownRule(), app::shownText(rule.code));
+        }
+        for (const auto& rule : analysis::forwardingRules()) {
             page->open(rule);
             QCOMPARE(page->shownRule(), app::shownText(rule.code));
         }

@@ -256,6 +256,7 @@ private Q_SLOTS:
         const LinkId one = h.network().linkAt({h.named("core-1"), "S1"})->id,
                      two = h.network().linkAt({h.named("core-1"), "S2"})->id;
         h.session().select({refTo(one), refTo(two)});
+        h.window->action(CommandId::dissolveLag)->trigger(); // the sample has one
         QVERIFY(h.window->action(CommandId::makeLag)->isEnabled());
         QVERIFY(!h.window->action(CommandId::dissolveLag)->isEnabled());
         h.window->action(CommandId::makeLag)->trigger();

@@ -52,6 +52,77 @@ private Q_SLOTS:
         QCOMPARE(s["byMedium"]["multimode"].get<int>(), 1);
     }
 
+    void a_trace_is_told_hop_by_hop_with_its_cables() {
+        const std::string quay = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge";
+        const auto r =
+            ran({"trace", quay, "--from", "ws-office-1", "--to", "srv-tickets", "--both", "--json"});
+        QCOMPARE(r.code, 0);
+        const auto t = json::parse(r.out);
+        QVERIFY(t["reached"].get<bool>() && t["back"]["reached"].get<bool>());
+        std::vector<std::string> devices;
+        for (const auto& hop : t["hops"])
+            devices.push_back(hop["device"]);
+        QCOMPARE(devices, (std::vector<std::string>{"ws-office-1", "acc-o2", "dist-ctrl", "core-1", "core-2",
+                                                    "srv-tickets"}));
+        QCOMPARE(t["hops"][0]["decision"].get<std::string>(),
+                 std::string("0.0.0.0/0 via 10.84.30.1, static"));
+        QCOMPARE(t["hops"][1]["vlan"].get<int>(), 30);
+        QCOMPARE(t["hops"][0]["chain"].size(), std::size_t(3)); // outlet, panel
+        QVERIFY(t["stoppedAt"].is_null() && t["reason"].is_null());
+    }
+    void a_trace_that_stops_says_where_and_why() {
+        const std::string quay = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge";
+        const auto r = ran({"trace", quay, "--from", "till-shop-1", "--to", "plc-crane", "--json"});
+        QCOMPARE(r.code, 1);
+        const auto t = json::parse(r.out);
+        QCOMPARE(t["stoppedAt"].get<std::string>(), std::string("core-1"));
+        QCOMPARE(t["stop"].get<std::string>(), std::string("refused"));
+        QVERIFY(t["reason"].get<std::string>().find("visitors keep out") != std::string::npos);
+        QVERIFY(
+            ran({"trace", quay, "--from", "till-shop-1", "--to", "plc-crane"}).out.find("stops: rule 1") !=
+            std::string::npos);
+        QCOMPARE(ran({"trace", quay, "--from", "nobody", "--to", "plc-crane"}).code, 2);
+        QCOMPARE(
+            ran({"trace", quay, "--from", "10.84.30.101", "--to", "10.84.10.11", "--without", "nobody"}).code,
+            2);
+        QCOMPARE(ran({"trace", quay, "--from", "till-1", "--to", "srv-tickets", "--without", "core-1"}).code,
+                 0);
+        QCOMPARE(ran({"trace", quay, "--from", "till-1", "--to", "srv-tickets", "--without", "core-2"}).code,
+                 1);
+    }
+    void what_follows_is_listed() {
+        const std::string quay = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge";
+        const auto list = [&](const char* what) {
+            return json::parse(ran({"list", quay, what, "--json"}).out);
+        };
+        const auto tree = list("spanning-tree")["instances"];
+        const auto main =
+            std::find_if(tree.begin(), tree.end(), [](const auto& t) { return t["root"] == "core-1"; });
+        QVERIFY(main != tree.end());
+        QVERIFY((*main)["rootAddressStated"].get<bool>());
+        int blocked = 0;
+        for (const auto& port : (*main)["ports"])
+            blocked += port["role"] == "alternate";
+        QCOMPARE(blocked, 5); // three floors, the ring, and its standby
+        bool external = false;
+        for (const auto& route : list("routes"))
+            external |=
+                route["device"] == "core-1" && route["to"] == "0.0.0.0/0" && route["path"] == "external";
+        QVERIFY(external);
+        int ofVideo = 0;
+        for (const auto& island : list("islands"))
+            ofVideo += island["vlan"] == 20;
+        QCOMPARE(ofVideo, 2); // one on each side of the sound
+        bool gateway = false;
+        for (const auto& interface : list("interfaces"))
+            gateway |= interface["device"] == "core-2" && interface["name"] == "vlan10" &&
+                       interface["up"] == true && interface["untagged"] == 10 &&
+                       interface["vrrp"][0]["address"] == "10.84.10.1";
+        QVERIFY(gateway);
+        QVERIFY(ran({"list", quay, "spanning-tree"}).out.find("root core-1") != std::string::npos);
+        QCOMPARE(json::parse(ran({"list", quay, "routes", "--where", "till-1", "--json"}).out).size(),
+                 std::size_t(2));
+    }
     void a_sheet_is_arranged_and_measured() {
         QTemporaryDir folder;
         const std::string out = folder.filePath("out.underridge").toStdString();

@@ -43,6 +43,22 @@ struct Office {
         return {};
     }
 
+    /// A VLAN, a port of acc-1 of which something is said, and its gateway.
+    void addForwarding() {
+        DeviceId id;
+        network.all<Device>().forEach([&](const Device& d) {
+            if (d.name == "acc-1")
+                id = d.id;
+        });
+        network.put(Vlan{ids.make<VlanId>(), 20, "video", {}, {}});
+        Interface port;
+        port.id = ids.make<InterfaceId>();
+        port.device = id;
+        port.port = "3";
+        network.put(port);
+        network.put(Route{ids.make<RouteId>(), id, "0.0.0.0/0", "10.84.99.1", {}, 0, false, {}});
+    }
+
     Group addRack() {
         Group rack;
         rack.id = ids.make<GroupId>();
@@ -135,11 +151,28 @@ private Q_SLOTS:
             {Register::racks, "R1", "", "name", "R9"},
             {Register::racks, "R1", "", "units", "24"},
             {Register::racks, "R1", "", "note", "behind the door"},
+            {Register::interfaces, "acc-1", "3", "name", "uplink"},
+            {Register::interfaces, "acc-1", "3", "addresses", "10.84.30.1/24, fd84:fe::1/64"},
+            {Register::interfaces, "acc-1", "3", "untagged", "20"},
+            {Register::interfaces, "acc-1", "3", "tagged", "20,100-110"},
+            {Register::interfaces, "acc-1", "3", "vrf", "red"},
+            {Register::interfaces, "acc-1", "3", "zone", "inside"},
+            {Register::interfaces, "acc-1", "3", "mtu", "9000"},
+            {Register::interfaces, "acc-1", "3", "mac", "02:84:00:00:00:01"},
+            {Register::interfaces, "acc-1", "3", "area", "0.0.0.1"},
+            {Register::interfaces, "acc-1", "3", "cost", "10"},
+            {Register::interfaces, "acc-1", "3", "disabled", "yes"},
+            {Register::vlans, "20", "", "name", "cameras"},
+            {Register::routes, "acc-1", "", "to", "10.90.0.0/16"},
+            {Register::routes, "acc-1", "", "via", "10.84.99.9"},
+            {Register::routes, "acc-1", "", "metric", "5"},
+            {Register::routes, "acc-1", "", "vrf", "red"},
         };
         std::set<std::pair<Register, std::string_view>> tried;
         for (const auto& [which, name, second, key, text] : cells) {
             Office office;
             office.addRack();
+            office.addForwarding();
             const edit::Row row =
                 *name ? office.row(which, name, second) : edit::rowsOf(office.network, which).front();
             QCOMPARE(office.type(which, row, key, text), std::string());
@@ -150,6 +183,29 @@ private Q_SLOTS:
             for (const auto& column : edit::columnsOf(static_cast<Register>(which)))
                 QVERIFY2(column.editable == tried.contains({static_cast<Register>(which), column.key}),
                          std::string(column.key).c_str());
+    }
+
+    void what_cannot_be_set_of_interfaces_and_routes_is_refused() {
+        Office office;
+        office.addForwarding();
+        const edit::Row port = office.row(Register::interfaces, "acc-1", "3"),
+                        route = office.row(Register::routes, "acc-1");
+        const std::tuple<Register, edit::Row, const char*, const char*, const char*> wrong[] = {
+            {Register::interfaces, port, "addresses", "10.84.30.1",
+             "is not an address with its prefix length"},
+            {Register::interfaces, port, "untagged", "21", "there is no VLAN 21 here"},
+            {Register::interfaces, port, "untagged", "20-30", "in one VLAN untagged"},
+            {Register::interfaces, port, "tagged", "5000", "is not a VLAN number"},
+            {Register::interfaces, port, "mtu", "large", "is not a number"},
+            {Register::interfaces, port, "area", "north", "is no area"},
+            {Register::routes, route, "to", "10.90.0.0", "is not a prefix"},
+            {Register::routes, route, "via", "fd84:fe::1", "is no next hop"},
+        };
+        const Network before = office.network;
+        for (const auto& [which, row, key, text, why] : wrong)
+            QVERIFY2(office.type(which, row, key, text).find(why) != std::string::npos,
+                     office.type(which, row, key, text).c_str());
+        QVERIFY(office.network == before);
     }
 
     void nonsense_is_refused_with_its_row_and_column_and_changes_nothing() {

@@ -34,7 +34,7 @@ ChainOverlay::ChainOverlay(const Network& network, const linking::Chain& chain) 
             .arg(shownText(portText(network, chain.a)), shownText(portText(network, chain.b)));
     legend_ = QObject::tr("Chain: %1").arg(ends);
     for (const linking::Stretch& stretch : chain.stretches)
-        marks_[refTo(stretch.link)] = {0.26F, QObject::tr("on the chain %1").arg(ends)};
+        marks_[refTo(stretch.link)] = {0.26F, QObject::tr("on the chain %1").arg(ends), {}};
 }
 
 } // namespace underridge::app

@@ -17,6 +17,7 @@ public:
     struct Mark {
         float strength = 0.26F; ///< of the halo in the accent colour, 0 to 1
         QString words;          ///< what it says of the object, for cards and screen readers
+        QString badge = {};     ///< a word or number drawn on it; may be empty
     };
 
     virtual ~Overlay() = default;

@@ -11,6 +11,10 @@ namespace underridge::app {
 void paintOverlays(QPainter& painter, paint::SheetPainter& sheetPainter, const Overlays& overlays,
                    const scene::Scene& scene, const scene::Rect& seen, double zoom);
 
+/// The badges of what is marked, as large on the screen at every zoom.
+void paintBadges(QPainter& painter, const paint::Theme& theme, const Overlays& overlays,
+                 const scene::Scene& scene, const scene::Rect& seen, double zoom);
+
 /// The legends, one line each, upwards from the lower left corner of a surface of this
 /// size in pixels.
 void paintLegends(QPainter& painter, const paint::Theme& theme, const Overlays& overlays, QSize surface);

@@ -84,6 +84,15 @@ bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) 
         const model::Cable* cable = network.cable({row.object.id});
         return cable && matcher.matches(*cable);
     }
+    case edit::Register::interfaces:
+    case edit::Register::routes: {
+        const model::Device* device = network.device({row.object.id});
+        return device && matcher.matches(*device);
+    }
+    case edit::Register::vlans: {
+        const model::Vlan* vlan = network.vlan({row.object.id});
+        return vlan && matcher.matches(*vlan);
+    }
     case edit::Register::racks: {
         const model::Group* rack = network.group({row.object.id});
         return rack && matcher.matches(*rack);

@@ -9,7 +9,7 @@
 #include <QTextBlock>
 
 namespace underridge::app::docs_text {
-extern const std::string_view linking;
+extern const std::string_view linking, forwarding;
 }
 
 namespace underridge::app {
@@ -17,8 +17,8 @@ namespace underridge::app {
 RulePage::RulePage(QWidget* parent) : QTextBrowser(parent) {
     setWindowFlag(Qt::Window);
     setObjectName(QStringLiteral("rule"));
-    setAccessibleName(tr("About the rules of linking"));
-    setWindowTitle(tr("About the rules of linking"));
+    setAccessibleName(tr("About the rules"));
+    setWindowTitle(tr("About the rules"));
     setOpenLinks(false);
     constexpr QSize comfortable(640, 480);
     resize(comfortable);
@@ -26,8 +26,8 @@ RulePage::RulePage(QWidget* parent) : QTextBrowser(parent) {
 
 void RulePage::open(const linking::Rule& rule) {
     if (document()->isEmpty())
-        setMarkdown(
-            QString::fromUtf8(docs_text::linking.data(), static_cast<qsizetype>(docs_text::linking.size())));
+        setMarkdown(shownText(docs_text::linking) + QStringLiteral("\n\n") +
+                    shownText(docs_text::forwarding));
     show();
     raise();
     activateWindow();

@@ -49,6 +49,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
     paintOverlays(painter, live_.painter(), session_.overlays(), session_.scene(), seen, zoom);
+    paintBadges(painter, live_.theme(), session_.overlays(), session_.scene(), seen, zoom);
     live_.paintSelection(painter, camera());
     if (hasFocus())
         live_.paintFocus(painter, select_.focused(), zoom);

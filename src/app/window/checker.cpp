@@ -32,15 +32,20 @@ void Checker::start() {
         return;
     }
     worker_ = std::jthread([this, network = workspace_.network(), catalogue = workspace_.catalogue(),
-                            anew = std::exchange(anew_, false)] {
+                            held = forwarding_, anew = std::exchange(anew_, false)]() mutable {
         if (anew)
             check_ = {};
         auto found = std::make_shared<std::vector<linking::Finding>>();
         check_.update(network, catalogue);
         *found = check_.findings();
+        if (!held || !analysis::forwardsAlike(held->network(), network)) {
+            held = std::make_shared<const analysis::Forwarding>(network);
+            ofForwarding_ = analysis::checkForwarding(*held);
+        }
+        found->insert(found->end(), ofForwarding_.begin(), ofForwarding_.end());
         QMetaObject::invokeMethod(
             this,
-            [this, found] {
+            [this, found, held = std::move(held)] {
                 worker_.join();
                 worker_ = {};
                 if (std::exchange(again_, false)) {
@@ -49,6 +54,7 @@ void Checker::start() {
                 }
                 current_ = !rest_.isActive();
                 findings_ = std::move(*found);
+                forwarding_ = held;
                 Q_EMIT changed();
             },
             Qt::QueuedConnection);

@@ -2,10 +2,12 @@
 // Keeps the findings of the network that is edited up to date, on a worker, a moment
 // after the last change.
 #pragma once
+#include "core/analysis/check.h"
 #include "core/linking/running_check.h"
 
 #include <QObject>
 #include <QTimer>
+#include <memory>
 #include <thread>
 
 namespace underridge::app {
@@ -18,6 +20,9 @@ public:
     explicit Checker(Workspace& workspace, QObject* parent = nullptr);
 
     const std::vector<linking::Finding>& findings() const { return findings_; }
+    /// What follows from switching and routing, of the network the findings are of; null
+    /// until it was worked out for the first time.
+    std::shared_ptr<const analysis::Forwarding> forwarding() const { return forwarding_; }
     /// Whether the findings are those of the network as it is now.
     bool isCurrent() const { return current_; }
     /// How many of a severity.
@@ -32,6 +37,8 @@ private:
     Workspace& workspace_;
     QTimer rest_;
     std::vector<linking::Finding> findings_;
+    std::shared_ptr<const analysis::Forwarding> forwarding_;
+    std::vector<linking::Finding> ofForwarding_; ///< the worker's while it runs
     bool current_ = false, again_ = false, anew_ = false;
     linking::RunningCheck check_; ///< the worker's while it runs
     std::jthread worker_;

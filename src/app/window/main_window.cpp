@@ -123,6 +123,7 @@ void MainWindow::connectPanels() {
     connect(faceplates_, &FaceplatePanel::hinted, this,
             [this](const QString& hint) { status_->setHint(hint, false); });
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goTo);
+    connect(trace_, &TracePanel::goTo, this, &MainWindow::goTo);
     connect(details_, &DetailsPanel::planWanted, this, [this](GroupId group) { plans_.choose(group); });
     connect(details_, &DetailsPanel::planSheetWanted, this, [this](GroupId group) { plans_.show(group); });
     connect(details_, &DetailsPanel::planGoes, this, [this](GroupId group) { plans_.remove(group); });
@@ -283,6 +284,8 @@ void MainWindow::buildPlaceLine() {
     addToolBar(Qt::TopToolBarArea, bar);
     buildFilterBar();
     buildArrangeBar();
+    overlayBar_ = new OverlayBar(*session_, *checker_);
+    addBar(tr("Overlay"), "overlayBar", overlayBar_);
 }
 
 template <class Bar>
@@ -336,6 +339,7 @@ void MainWindow::buildDocks() {
     remarks_ = new RemarksPanel;
     findings_ = new FindingsPanel(session_->workspace(), *checker_);
     chain_ = new ChainPanel(*session_);
+    trace_ = new TracePanel(*session_, *checker_);
     registers_ = new RegistersPanel(*session_, settings(), *dialogs_);
     bottomTabs_ = new QTabWidget;
     bottomTabs_->setDocumentMode(true);
@@ -345,6 +349,7 @@ void MainWindow::buildDocks() {
     bottomTabs_->addTab(registers_, tr("Registers"));
     bottomTabs_->addTab(findings_, tr("Findings"));
     bottomTabs_->addTab(chain_, tr("Chain"));
+    bottomTabs_->addTab(trace_, tr("Trace"));
     racks_ = new RackPanel(*session_);
     bottomTabs_->addTab(racks_, tr("Racks"));
     missing_ = new MissingPanel(*session_);

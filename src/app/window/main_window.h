@@ -13,6 +13,7 @@
 #include "app/find/find_field.h"
 #include "app/groups/group_acts.h"
 #include "app/models/own_models.h"
+#include "app/overlays/overlay_bar.h"
 #include "app/panels/catalogue_panel.h"
 #include "app/panels/chain_panel.h"
 #include "app/panels/details_panel.h"
@@ -21,6 +22,7 @@
 #include "app/panels/outline_panel.h"
 #include "app/panels/registers_panel.h"
 #include "app/panels/remarks_panel.h"
+#include "app/panels/trace_panel.h"
 #include "app/plans/plan_acts.h"
 #include "app/racks/rack_panel.h"
 #include "app/sheet/sheet_view.h"
@@ -80,6 +82,8 @@ public:
     RemarksPanel& remarks() { return *remarks_; }
     FindingsPanel& findings() { return *findings_; }
     ChainPanel& chain() { return *chain_; }
+    TracePanel& trace() { return *trace_; }
+    OverlayBar& overlayBar() { return *overlayBar_; }
     RegistersPanel& registers() { return *registers_; }
     FaceplatePanel& faceplates() { return *faceplates_; }
     Checker& checker() { return *checker_; }
@@ -195,6 +199,8 @@ private:
     RemarksPanel* remarks_ = nullptr;
     FindingsPanel* findings_ = nullptr;
     ChainPanel* chain_ = nullptr;
+    TracePanel* trace_ = nullptr;
+    OverlayBar* overlayBar_ = nullptr;
     RegistersPanel* registers_ = nullptr;
     FaceplatePanel* faceplates_ = nullptr;
     QTabWidget* bottomTabs_ = nullptr;

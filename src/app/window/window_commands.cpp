@@ -49,6 +49,7 @@ void MainWindow::addFileCommands() {
                  desk_.chooseNetwork(tr("Open"), [this](const QString& path) { files_->open(path); });
              }},
             {Id::firstOffice, [this] { files_->openSample(QStringLiteral("first-office")); }},
+            {Id::fennickAsFound, [this] { files_->openSample(QStringLiteral("fennick-quay-as-found")); }},
             {Id::fennickQuay, [this] { files_->openSample(QStringLiteral("fennick-quay")); }},
             {Id::startPage, [this] { showsSheet() ? showStart() : showSheet(); }},
             {Id::quit, [this] { close(); }},
@@ -387,6 +388,19 @@ void MainWindow::addPanelCommands() {
         showBottom(findings_);
         findings_->list().setFocus();
     });
+    commands_->add(
+        Id::trace,
+        [this] {
+            const edit::Refs& chosen = session_->selection();
+            const bool cables = session_->selected().port().known() ||
+                                (chosen.size() == 1 && chosen.front().kind == Kind::link);
+            showBottom(cables ? static_cast<QWidget*>(chain_) : trace_);
+            if (!cables)
+                trace_->start();
+        },
+        [this] { return showsSheet(); });
+    commands_->add(
+        Id::overlay, [this] { overlayBar_->open(); }, [this] { return showsSheet(); });
     commands_->add(Id::bottomDock, [this] { bottomDock_->setVisible(!bottomDock_->isVisible()); });
     commands_->add(Id::keys, [this] { showKeySheet(settings(), this); });
     commands_->add(Id::about, [this] { showAbout(); });

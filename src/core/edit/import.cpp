@@ -41,10 +41,12 @@ public:
         mergeModels<CableType>();
         sheets();
         mergeVlans();
-        freshIds<Group, Subnet, Service, Device, Interface, Cable, Link, Note, CableRoute>();
+        freshIds<Group, Subnet, Service, Device, Interface, Route, Cable, Link, Note, CableRoute,
+                 Statement>();
         if (onto_ == ImportOnto::presentSheet)
             by_ = distance();
-        putAll<Group, Subnet, Service, Device, Port, Interface, PanelMap, Cable, Link, Note, CableRoute>();
+        putAll<Group, Subnet, Service, Device, Port, Interface, Route, PanelMap, Cable, Link, Note,
+               CableRoute, Statement>();
         positions();
         piece_.all<Asset>().forEach([&](const Asset& asset) { network_.put(asset); });
         piece_.all<UnknownRecord>().forEach([&](const UnknownRecord& record) { network_.put(record); });

@@ -68,10 +68,16 @@ void removeDevice(Network& network, DeviceId id) {
         network.erase<Cable>({cable.value, 0});
     eraseOwned<Port>(network, id);
     eraseOwned<Interface>(network, id);
+    eraseOwned<Route>(network, id);
     eraseOwned<PanelMap>(network, id);
     changeWhere<Service>(network, [&](Service& service) {
         std::erase(service.users, id);
         std::erase(service.providers, id);
+    });
+    changeWhere<Statement>(network, [&](Statement& statement) {
+        for (Party* party : {&statement.from, &statement.to})
+            if (party->device == id)
+                party->device = {};
     });
     erasePositions(network, id.value);
     network.erase<Device>({id.value, 0});
@@ -119,6 +125,11 @@ void removeGroup(Network& network, GroupId id) {
     changeWhere<Sheet>(network, [&](Sheet& sheet) {
         if (sheet.shows == id)
             sheet.shows = gone.parent;
+    });
+    changeWhere<Statement>(network, [&](Statement& statement) {
+        for (Party* party : {&statement.from, &statement.to})
+            if (party->group == id)
+                party->group = {};
     });
     std::vector<Key> routes;
     network.all<CableRoute>().forEach([&](const CableRoute& route) {
@@ -175,6 +186,9 @@ std::vector<VlanId> vlansOf(const Interface& interface) {
     std::vector<VlanId> vlans = interface.tagged;
     if (interface.untagged)
         vlans.push_back(interface.untagged);
+    if (interface.voice)
+        vlans.push_back(interface.voice);
+    vlans.insert(vlans.end(), interface.untaggedToo.begin(), interface.untaggedToo.end());
     return vlans;
 }
 
@@ -225,6 +239,12 @@ private:
         device.serial.clear();
         device.feeds.clear();   // an outlet feeds one
         device.pairedWith = {}; // a pair is two
+        SpanningTree tree = *device.spanningTree;
+        tree.address.clear(); // of one bridge
+        device.spanningTree = std::move(tree);
+        Ospf ospf = *device.ospf;
+        ospf.routerId.clear();
+        device.ospf = std::move(ospf);
         if (!network_.group(device.group))
             device.group = {};
         fresh_[old.id.value] = device.id.value;
@@ -332,6 +352,11 @@ private:
             for (VlanId& vlan : interface.tagged)
                 vlan = vlanFor(vlan);
             std::erase(interface.tagged, VlanId{});
+            for (VlanId& vlan : interface.untaggedToo)
+                vlan = vlanFor(vlan);
+            std::erase(interface.untaggedToo, VlanId{});
+            interface.voice = interface.voice ? vlanFor(interface.voice) : VlanId{};
+            interface.vrrp.clear();
             interface.addresses.clear(); // two devices do not share an address
             interface.mac.clear();
             network_.put(std::move(interface));

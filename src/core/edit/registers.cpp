@@ -17,6 +17,12 @@ const RegisterTable& tableOf(Register which) {
         return linksTable();
     case Register::racks:
         return racksTable();
+    case Register::interfaces:
+        return interfacesTable();
+    case Register::vlans:
+        return vlansTable();
+    case Register::routes:
+        return routesTable();
     case Register::cables:
         break;
     }

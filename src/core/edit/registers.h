@@ -9,8 +9,8 @@
 
 namespace underridge::edit {
 
-enum class Register { devices, ports, links, cables, racks };
-inline constexpr int registerCount = 5;
+enum class Register { devices, ports, links, cables, racks, interfaces, vlans, routes };
+inline constexpr int registerCount = 8;
 
 struct Column {
     std::string_view key;   ///< stable, for files and settings
@@ -25,7 +25,8 @@ std::span<const Column> columnsOf(Register which);
 /// "devices" …, as titles and in settings.
 std::string_view titleOf(Register which);
 
-/// What a row stands for; for ports the port of the device `object`.
+/// What a row stands for; for ports the port of the device `object`, for interfaces and
+/// routes the id of that of the device.
 struct Row {
     model::ObjectRef object;
     std::string port;

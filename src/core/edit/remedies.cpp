@@ -3,6 +3,7 @@
 
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
+#include "core/edit/script/script.h"
 
 #include <fmt/format.h>
 
@@ -67,6 +68,15 @@ ActResult applyRemedy(const Network& network, const Catalogue& catalogue, const 
         return port("Give the clock at", [](Port& p) { p.givesClock = true; });
     case Remedy::Kind::takeClock:
         return port("Take the clock at", [](Port& p) { p.givesClock = false; });
+    case Remedy::Kind::script: {
+        std::string lines;
+        for (const std::string& act : remedy.acts)
+            lines += act + "\n";
+        auto script = applyActs(network, catalogue, lines, "remedy", ids, {});
+        if (!script)
+            return script.refusal();
+        return Act{"Put right: " + remedy.words, std::move(script->network), finding.subjects};
+    }
     case Remedy::Kind::givePower:
         return port("Give power at", [](Port& p) { p.powerOff = false; });
     }

@@ -2,6 +2,7 @@
 #include "core/edit/vlans.h"
 
 #include "core/model/group_tree.h"
+#include "core/model/ports.h"
 
 #include <charconv>
 #include <fmt/format.h>
@@ -72,27 +73,9 @@ VlanId vlanFor(const Network& network, DeviceId id, int number) {
     return found;
 }
 
-ActResult setPortVlans(const Network& network, const PortRef& port, int untagged, const std::string& tagged,
-                       IdSource& ids) {
-    const Device* device = network.device(port.device);
-    if (!device)
-        return error("the device is no longer there", "select again");
-    Interface interface;
-    network.all<Interface>().forEachIn(port.device.value, [&](const Interface& each) {
-        if (each.port == port.port && each.type == InterfaceKind::physical)
-            interface = each;
-    });
-    if (!interface.id) {
-        interface.id = ids.make<InterfaceId>();
-        interface.device = port.device;
-        interface.port = port.port;
-    }
-    interface.untagged = untagged ? vlanFor(network, port.device, untagged) : VlanId{};
-    if (untagged && !interface.untagged)
-        return noSuchVlan(untagged);
-    interface.tagged.clear();
-    interface.taggedRanges.clear();
-    std::string_view rest = tagged;
+Result<VlanList> vlansFrom(const Network& network, DeviceId device, const std::string& text) {
+    VlanList out;
+    std::string_view rest = text;
     while (!trimmed(rest).empty()) {
         const std::size_t comma = std::min(rest.find(','), rest.size());
         const std::string part = trimmed(rest.substr(0, comma));
@@ -102,14 +85,74 @@ ActResult setPortVlans(const Network& network, const PortRef& port, int untagged
             return error(fmt::format("{} is not a VLAN number or range", part),
                          "write them as 20,30,100-110");
         if (range->first != range->last) {
-            interface.taggedRanges.push_back(*range);
+            out.ranges.push_back(*range);
             continue;
         }
-        const VlanId vlan = vlanFor(network, port.device, range->first);
+        const VlanId vlan = vlanFor(network, device, range->first);
         if (!vlan)
             return noSuchVlan(range->first);
-        interface.tagged.push_back(vlan);
+        out.vlans.push_back(vlan);
     }
+    return out;
+}
+
+namespace {
+
+/// The interface of a port, or of the LAG it is a member of; a fresh one when nothing is
+/// said of it yet.
+Interface interfaceAt(const Network& network, const PortRef& port, IdSource& ids) {
+    Interface found;
+    if (const Interface* lag = lagAt(network, port))
+        return *lag;
+    network.all<Interface>().forEachIn(port.device.value, [&](const Interface& each) {
+        if (each.port == port.port && each.type == InterfaceKind::physical)
+            found = each;
+    });
+    if (!found.id) {
+        found.id = ids.make<InterfaceId>();
+        found.device = port.device;
+        found.port = port.port;
+    }
+    return found;
+}
+
+} // namespace
+
+ActResult tagToo(const Network& network, const PortRef& port, const std::string& vlans, IdSource& ids) {
+    const Device* device = network.device(port.device);
+    if (!device)
+        return error("the device is no longer there", "select again");
+    const auto list = vlansFrom(network, port.device, vlans);
+    if (!list)
+        return list.refusal();
+    Interface interface = interfaceAt(network, port, ids);
+    for (const VlanId vlan : list->vlans)
+        if (std::find(interface.tagged.begin(), interface.tagged.end(), vlan) == interface.tagged.end())
+            interface.tagged.push_back(vlan);
+    for (const VlanRange range : list->ranges)
+        if (std::find(interface.taggedRanges.begin(), interface.taggedRanges.end(), range) ==
+            interface.taggedRanges.end())
+            interface.taggedRanges.push_back(range);
+    Act act{
+        fmt::format("Tag VLAN {} on {} {}", vlans, device->name, port.port), network, {refTo(port.device)}};
+    act.network.put(std::move(interface));
+    return act;
+}
+
+ActResult setPortVlans(const Network& network, const PortRef& port, int untagged, const std::string& tagged,
+                       IdSource& ids) {
+    const Device* device = network.device(port.device);
+    if (!device)
+        return error("the device is no longer there", "select again");
+    Interface interface = interfaceAt(network, port, ids);
+    interface.untagged = untagged ? vlanFor(network, port.device, untagged) : VlanId{};
+    if (untagged && !interface.untagged)
+        return noSuchVlan(untagged);
+    auto list = vlansFrom(network, port.device, tagged);
+    if (!list)
+        return list.refusal();
+    interface.tagged = std::move(list->vlans);
+    interface.taggedRanges = std::move(list->ranges);
     Act act{fmt::format("VLANs of {} {}", device->name, port.port), network, {refTo(port.device)}};
     act.network.put(std::move(interface));
     return act;

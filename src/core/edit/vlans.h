@@ -19,4 +19,16 @@ model::VlanId vlanFor(const model::Network& network, model::DeviceId device, int
 ActResult setPortVlans(const model::Network& network, const model::PortRef& port, int untagged,
                        const std::string& tagged, model::IdSource& ids);
 
+/// The VLANs a text says, as "20,30,100-110", for a device: single numbers must be VLANs
+/// of its scopes, ranges need not. Refuses what is neither.
+struct VlanList {
+    std::vector<model::VlanId> vlans;
+    std::vector<model::VlanRange> ranges;
+};
+Result<VlanList> vlansFrom(const model::Network& network, model::DeviceId device, const std::string& text);
+
+/// Tags further VLANs on ports of one device, or on the LAGs they are members of.
+ActResult tagToo(const model::Network& network, const model::PortRef& port, const std::string& vlans,
+                 model::IdSource& ids);
+
 } // namespace underridge::edit

@@ -17,7 +17,10 @@ namespace {
 /// The id in a key that names the record itself, or at least its owner.
 template <class Record>
 std::uint64_t ownId(Key key) {
-    return std::is_same_v<Record, Position> || std::is_same_v<Record, Interface> ? key.lo : key.hi;
+    return std::is_same_v<Record, Position> || std::is_same_v<Record, Interface> ||
+                   std::is_same_v<Record, Route>
+               ? key.lo
+               : key.hi;
 }
 
 /// Looks the ids up that a whole network is full of, without walking its tables for each.
@@ -155,7 +158,8 @@ private:
         inParallel(
             {[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
              [&] {
-                 look.template operator()<Interface, PanelMap, Cable, CableType, Link, Note, CableRoute>();
+                 look.template operator()<Interface, Route, PanelMap, Cable, CableType, Link, Note,
+                                          CableRoute, Statement>();
              }});
         return sound && network_.all<Group>().empty(); // groups may go in a circle
     }
@@ -217,6 +221,7 @@ private:
         drop<Link>("link", [&](const Link& l) { return lacksDevice(l.a.device) || lacksDevice(l.b.device); });
         drop<Port>("port record", [&](const Port& p) { return lacksDevice(p.device); });
         drop<Interface>("interface", [&](const Interface& i) { return lacksDevice(i.device); });
+        drop<Route>("route", [&](const Route& r) { return lacksDevice(r.device); });
         drop<PanelMap>("panel map", [&](const PanelMap& m) { return lacksDevice(m.device); });
         drop<Cable>("cable", [&](const Cable& c) {
             return !c.ends.empty() && std::all_of(c.ends.begin(), c.ends.end(), [&](const CableEnd& e) {
@@ -298,11 +303,19 @@ private:
         change<Interface>("a VLAN of it is not in the file", [&](Interface& interface) {
             clear(interface.untagged);
             clear(interface.tagged);
+            clear(interface.untaggedToo);
+            clear(interface.voice);
         });
         change<Interface>("the interface it stands on is not in the file", [&](Interface& interface) {
             if (interface.parent &&
                 !network_.find<Interface>({interface.device.value, interface.parent.value}))
                 interface.parent = {};
+        });
+        change<Statement>("what it is about is not in the file", [&](Statement& statement) {
+            for (Party* party : {&statement.from, &statement.to}) {
+                clear(party->device);
+                clear(party->group);
+            }
         });
         change<Link>("its cable is not in the file", [&](Link& link) { clear(link.cable); });
         change<Link>("the sheet it is drawn on is not in the file", [&](Link& link) { clear(link.onlyOn); });

@@ -24,6 +24,10 @@ struct IsVector : std::false_type {};
 template <class T>
 struct IsVector<std::vector<T>> : std::true_type {};
 template <class T>
+struct IsShared : std::false_type {};
+template <class T>
+struct IsShared<Shared<T>> : std::true_type {};
+template <class T>
 struct IsId : std::false_type {};
 template <class T>
 struct IsId<Id<T>> : std::true_type {};
@@ -54,7 +58,15 @@ Json toJson(const T& value) {
         return value.str();
     else if constexpr (std::is_same_v<T, Address>)
         return value.text();
-    else if constexpr (std::is_same_v<T, PortLayout>)
+    else if constexpr (IsShared<T>::value)
+        return toJson(*value);
+    else if constexpr (std::is_same_v<T, OspfArea>) {
+        const bool plain =
+            !value.empty() && value.text().find_first_not_of("0123456789") == std::string::npos;
+        const auto number = value.number();
+        return plain && number && std::to_string(*number) == value.text() ? Json(*number)
+                                                                          : Json(value.text());
+    } else if constexpr (std::is_same_v<T, PortLayout>)
         return toJson(value.blocks());
     else if constexpr (std::is_same_v<T, PortNames>)
         return toJson(value.all());
@@ -155,6 +167,11 @@ void fromJson(const Parsed& json, T& value, const char* field) {
         value = SharedText(textFromJson(json, field));
     } else if constexpr (std::is_same_v<T, std::string> || std::is_same_v<T, Address>) {
         value = textFromJson(json, field);
+    } else if constexpr (std::is_same_v<T, OspfArea>) {
+        value = json.kind() == JsonView::Kind::number ? std::string(json.raw())
+                                                      : std::string(textFromJson(json, field));
+        if (!value.empty() && !value.number())
+            throw Misfit{field, "is no area: write 0 or 0.0.0.0"};
     } else if constexpr (std::is_same_v<T, bool>) {
         const auto boolean = json.boolean();
         if (!boolean)
@@ -183,6 +200,10 @@ void fromJson(const Parsed& json, T& value, const char* field) {
         value.resize(json.size());
         std::size_t i = 0;
         json.forEach([&](JsonView part) { fromJson(part, value[i++], field); });
+    } else if constexpr (requires { T(*value); } && IsShared<T>::value) {
+        auto whole = *value;
+        fromJson(json, whole, field);
+        value = T(std::move(whole));
     } else if constexpr (HasFields<T>) {
         fieldsFromJson(json, value, field, false);
     } else {
@@ -331,12 +352,14 @@ template std::string lineOf(const Service&);
 template std::string lineOf(const Device&);
 template std::string lineOf(const Port&);
 template std::string lineOf(const Interface&);
+template std::string lineOf(const Route&);
 template std::string lineOf(const PanelMap&);
 template std::string lineOf(const Cable&);
 template std::string lineOf(const Link&);
 template std::string lineOf(const Position&);
 template std::string lineOf(const Note&);
 template std::string lineOf(const CableRoute&);
+template std::string lineOf(const Statement&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
 
@@ -372,6 +395,27 @@ template Result<Done> readEntries(std::string_view, const std::string&, std::vec
 template Result<Done> readEntries(std::string_view, const std::string&, std::vector<ModuleModel>&);
 template Result<Done> readEntries(std::string_view, const std::string&, std::vector<TransceiverModel>&);
 template Result<Done> readEntries(std::string_view, const std::string&, std::vector<CableType>&);
+
+template <class T>
+Result<Done> readValue(JsonView json, T& value, const char* name) {
+    try {
+        fromJson(json, value, name);
+        return Done{};
+    } catch (const Misfit& misfit) {
+        return error(fmt::format("\"{}\" {}", misfit.field, misfit.what), "see docs/acts.md");
+    }
+}
+
+template Result<Done> readValue(JsonView, Shared<SpanningTree>&, const char*);
+template Result<Done> readValue(JsonView, Shared<Ospf>&, const char*);
+template Result<Done> readValue(JsonView, Shared<Bgp>&, const char*);
+template Result<Done> readValue(JsonView, Shared<PacketFilter>&, const char*);
+template Result<Done> readValue(JsonView, Shared<PortTree>&, const char*);
+template Result<Done> readValue(JsonView, Shared<OspfInterface>&, const char*);
+template Result<Done> readValue(JsonView, std::vector<Translation>&, const char*);
+template Result<Done> readValue(JsonView, std::vector<Vrrp>&, const char*);
+template Result<Done> readValue(JsonView, std::vector<Address>&, const char*);
+template Result<Done> readValue(JsonView, std::vector<std::string>&, const char*);
 
 std::string removalLine(Kind kind, Key key) {
     return Json{{"remove", std::string(textOf(kind))}, {"hi", key.hi}, {"lo", key.lo}}.dump();

@@ -33,6 +33,11 @@ Result<Done> addLine(model::Records& records, JsonReader& reader, std::string_vi
 template <class Entry>
 Result<Done> readEntries(std::string_view text, const std::string& file, std::vector<Entry>& out);
 
+/// Reads one value as the same fields of records are read: for scripts, which use the same
+/// words. Refuses wrong types, and leaves the value half read then.
+template <class T>
+Result<Done> readValue(JsonView json, T& value, const char* name);
+
 /// {"remove":"device","hi":…,"lo":…}: how the journal says that a record is gone.
 std::string removalLine(model::Kind kind, model::Key key);
 

@@ -34,6 +34,7 @@ struct Remedy {
         freeFec,    ///< take back what is fixed of error correction at both ends
         giveClock,  ///< `port` gives the clock of its line
         takeClock,  ///< `port` takes it from the other end
+        script,     ///< does the lines of `acts`
     };
     Kind kind = Kind::none;
     std::string words; ///< "use a crossed cable", as the end of a sentence
@@ -41,6 +42,7 @@ struct Remedy {
     model::PortRef port;
     std::string id;
     Joint joint;
+    std::vector<std::string> acts = {}; ///< as core/edit/script has them
 
     bool operator==(const Remedy&) const = default;
 };

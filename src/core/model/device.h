@@ -3,6 +3,7 @@
 #pragma once
 #include "core/base/text.h"
 #include "core/model/address.h"
+#include "core/model/forwarding.h"
 #include "core/model/object_ref.h"
 #include "core/model/port_names.h"
 #include "core/model/shared_text.h"
@@ -91,6 +92,13 @@ struct Device {
     std::vector<PowerFeed> feeds; ///< of supplies that are fed
     DeviceId pairedWith;          ///< the other of a multi-chassis pair: a LAG may end in both
     int watts = 0;                ///< drawn at most; 0: as its model says
+    bool vlanAware = true;        ///< of a switch: false: it passes frames as they are
+    bool routing = false;         ///< of what is neither router nor firewall: it forwards all the same
+    Shared<SpanningTree> spanningTree;
+    Shared<Ospf> ospf;
+    Shared<Bgp> bgp;
+    Shared<PacketFilter> filter;
+    std::vector<Translation> translations;
     std::string serial;
     SharedText note;
     SharedText startUp; ///< start-up configuration
@@ -134,16 +142,6 @@ struct Port {
     Key key() const { return {device.value, fnv1a(port)}; }
 };
 
-/// VLANs by number, first to last, both included (1–4094): what a trunk that carries many
-/// is set to.
-struct VlanRange {
-    int first = 1;
-    int last = 1;
-
-    bool operator==(const VlanRange&) const = default;
-    bool valid() const { return first >= 1 && first <= last && last <= 4094; }
-};
-
 /// RFC 8343: where addresses and VLANs live.
 struct Interface {
     static constexpr Kind kind = Kind::interface;
@@ -160,8 +158,17 @@ struct Interface {
     VlanId untagged; ///< IEEE 802.1Q PVID
     std::vector<VlanId> tagged;
     std::vector<VlanRange>
-        taggedRanges; ///< numbers tagged beside those, whether the network names them or not
+        taggedRanges;                ///< numbers tagged beside those, whether the network names them or not
+    std::vector<VlanId> untaggedToo; ///< leave untagged beside the PVID's
+    VlanId voice;                    ///< tagged, told to phones (LLDP-MED network policy)
+    Frames frames = Frames::all;     ///< what a bridge port takes in
+    std::string zone;                ///< of a firewall: what filter rules call what lies behind it
+    int mtu = 0;                     ///< octets of an IP packet; 0: 1,500
+    bool lacp = false;               ///< of a LAG: its members are agreed on (IEEE 802.1AX)
     bool disabled = false;
+    Shared<PortTree> spanningTree;
+    Shared<OspfInterface> ospf;
+    std::vector<Vrrp> vrrp;
     SharedText extra;
 
     bool operator==(const Interface&) const = default;

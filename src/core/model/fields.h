@@ -249,6 +249,78 @@ struct Fields<VlanRange> {
         std::tuple{Field{"first", &VlanRange::first}, Field{"last", &VlanRange::last}};
 };
 template <>
+struct Fields<TreeInstance> {
+    static constexpr auto all =
+        std::tuple{Field{"number", &TreeInstance::number}, Field{"vlans", &TreeInstance::vlans},
+                   Field{"priority", &TreeInstance::priority}};
+};
+template <>
+struct Fields<SpanningTree> {
+    static constexpr auto all =
+        std::tuple{Field{"mode", &SpanningTree::mode},         Field{"priority", &SpanningTree::priority},
+                   Field{"address", &SpanningTree::address},   Field{"region", &SpanningTree::region},
+                   Field{"revision", &SpanningTree::revision}, Field{"instances", &SpanningTree::instances}};
+};
+template <>
+struct Fields<PortTree> {
+    static constexpr auto all =
+        std::tuple{Field{"cost", &PortTree::cost},           Field{"priority", &PortTree::priority},
+                   Field{"number", &PortTree::number},       Field{"edge", &PortTree::edge},
+                   Field{"rootGuard", &PortTree::rootGuard}, Field{"bpduGuard", &PortTree::bpduGuard}};
+};
+template <>
+struct Fields<Ospf> {
+    static constexpr auto all =
+        std::tuple{Field{"routerId", &Ospf::routerId}, Field{"redistribute", &Ospf::redistribute},
+                   Field{"tellsDefault", &Ospf::tellsDefault}};
+};
+template <>
+struct Fields<OspfInterface> {
+    static constexpr auto all =
+        std::tuple{Field{"area", &OspfInterface::area}, Field{"cost", &OspfInterface::cost},
+                   Field{"passive", &OspfInterface::passive}, Field{"network", &OspfInterface::network}};
+};
+template <>
+struct Fields<BgpNeighbour> {
+    static constexpr auto all =
+        std::tuple{Field{"address", &BgpNeighbour::address}, Field{"as", &BgpNeighbour::as}};
+};
+template <>
+struct Fields<Bgp> {
+    static constexpr auto all = std::tuple{
+        Field{"as", &Bgp::as}, Field{"routerId", &Bgp::routerId}, Field{"neighbours", &Bgp::neighbours},
+        Field{"networks", &Bgp::networks}, Field{"redistribute", &Bgp::redistribute}};
+};
+template <>
+struct Fields<Vrrp> {
+    static constexpr auto all = std::tuple{Field{"group", &Vrrp::group}, Field{"address", &Vrrp::address},
+                                           Field{"priority", &Vrrp::priority}};
+};
+template <>
+struct Fields<PortRange> {
+    static constexpr auto all =
+        std::tuple{Field{"first", &PortRange::first}, Field{"last", &PortRange::last}};
+};
+template <>
+struct Fields<FilterRule> {
+    static constexpr auto all =
+        std::tuple{Field{"name", &FilterRule::name},     Field{"from", &FilterRule::from},
+                   Field{"to", &FilterRule::to},         Field{"fromZone", &FilterRule::fromZone},
+                   Field{"toZone", &FilterRule::toZone}, Field{"protocol", &FilterRule::protocol},
+                   Field{"ports", &FilterRule::ports},   Field{"action", &FilterRule::action}};
+};
+template <>
+struct Fields<PacketFilter> {
+    static constexpr auto all =
+        std::tuple{Field{"rules", &PacketFilter::rules}, Field{"stateless", &PacketFilter::stateless}};
+};
+template <>
+struct Fields<Translation> {
+    static constexpr auto all =
+        std::tuple{Field{"type", &Translation::type}, Field{"from", &Translation::from},
+                   Field{"to", &Translation::to}, Field{"out", &Translation::out}};
+};
+template <>
 struct Fields<PowerFeed> {
     static constexpr auto all =
         std::tuple{Field{"supply", &PowerFeed::supply}, Field{"from", &PowerFeed::from},
@@ -270,6 +342,13 @@ struct Fields<Device> {
                                            Field{"feeds", &Device::feeds},
                                            Field{"pairedWith", &Device::pairedWith},
                                            Field{"watts", &Device::watts},
+                                           Field{"vlanAware", &Device::vlanAware},
+                                           Field{"routing", &Device::routing},
+                                           Field{"spanningTree", &Device::spanningTree},
+                                           Field{"ospf", &Device::ospf},
+                                           Field{"bgp", &Device::bgp},
+                                           Field{"filter", &Device::filter},
+                                           Field{"translations", &Device::translations},
                                            Field{"serial", &Device::serial},
                                            Field{"note", &Device::note},
                                            Field{"startUp", &Device::startUp},
@@ -311,7 +390,42 @@ struct Fields<Interface> {
                                            Field{"untagged", &Interface::untagged},
                                            Field{"tagged", &Interface::tagged},
                                            Field{"taggedRanges", &Interface::taggedRanges},
-                                           Field{"disabled", &Interface::disabled}};
+                                           Field{"untaggedToo", &Interface::untaggedToo},
+                                           Field{"voice", &Interface::voice},
+                                           Field{"frames", &Interface::frames},
+                                           Field{"zone", &Interface::zone},
+                                           Field{"mtu", &Interface::mtu},
+                                           Field{"lacp", &Interface::lacp},
+                                           Field{"disabled", &Interface::disabled},
+                                           Field{"spanningTree", &Interface::spanningTree},
+                                           Field{"ospf", &Interface::ospf},
+                                           Field{"vrrp", &Interface::vrrp}};
+};
+template <>
+struct Fields<Route> {
+    static constexpr auto all = std::tuple{Field{"id", &Route::id},
+                                           Field{"device", &Route::device},
+                                           Field{"to", &Route::to},
+                                           Field{"via", &Route::via},
+                                           Field{"vrf", &Route::vrf},
+                                           Field{"metric", &Route::metric},
+                                           Field{"discards", &Route::discards}};
+};
+template <>
+struct Fields<Party> {
+    static constexpr auto all =
+        std::tuple{Field{"device", &Party::device}, Field{"group", &Party::group},
+                   Field{"address", &Party::address}, Field{"filter", &Party::filter}};
+};
+template <>
+struct Fields<Statement> {
+    static constexpr auto all = std::tuple{Field{"id", &Statement::id},
+                                           Field{"name", &Statement::name},
+                                           Field{"from", &Statement::from},
+                                           Field{"to", &Statement::to},
+                                           Field{"protocol", &Statement::protocol},
+                                           Field{"port", &Statement::port},
+                                           Field{"never", &Statement::never}};
 };
 template <>
 struct Fields<PanelMap> {

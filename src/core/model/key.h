@@ -42,6 +42,8 @@ using ServiceId = Id<struct ServiceTag>;
 using SheetId = Id<struct SheetTag>;
 using NoteId = Id<struct NoteTag>;
 using CableRouteId = Id<struct CableRouteTag>;
+using RouteId = Id<struct RouteTag>;
+using StatementId = Id<struct StatementTag>;
 using AssetId = Id<struct AssetTag>;
 
 inline constexpr int idBits = 60;

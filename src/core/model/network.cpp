@@ -226,8 +226,8 @@ Network Network::of(Records records, bool* repeated) {
                                       Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>();
          },
          [&] {
-             fill.template
-             operator()<Interface, PanelMap, Cable, Link, Note, CableRoute, Asset, UnknownRecord>();
+             fill.template operator()<Interface, Route, PanelMap, Cable, Link, Note, CableRoute, Statement,
+                                      Asset, UnknownRecord>();
          }});
     return network;
 }
@@ -262,12 +262,14 @@ template void Network::put(Service);
 template void Network::put(Device);
 template void Network::put(Port);
 template void Network::put(Interface);
+template void Network::put(Route);
 template void Network::put(PanelMap);
 template void Network::put(Cable);
 template void Network::put(Link);
 template void Network::put(Position);
 template void Network::put(Note);
 template void Network::put(CableRoute);
+template void Network::put(Statement);
 template void Network::put(Asset);
 template void Network::put(UnknownRecord);
 
@@ -284,12 +286,14 @@ template bool Network::erase<Service>(Key);
 template bool Network::erase<Device>(Key);
 template bool Network::erase<Port>(Key);
 template bool Network::erase<Interface>(Key);
+template bool Network::erase<Route>(Key);
 template bool Network::erase<PanelMap>(Key);
 template bool Network::erase<Cable>(Key);
 template bool Network::erase<Link>(Key);
 template bool Network::erase<Position>(Key);
 template bool Network::erase<Note>(Key);
 template bool Network::erase<CableRoute>(Key);
+template bool Network::erase<Statement>(Key);
 template bool Network::erase<Asset>(Key);
 template bool Network::erase<UnknownRecord>(Key);
 

@@ -42,9 +42,10 @@ private:
     std::tuple<std::vector<NetworkInfo>, std::vector<DeviceModel>, std::vector<ModuleModel>,
                std::vector<TransceiverModel>, std::vector<CableType>, std::vector<Sheet>, std::vector<Group>,
                std::vector<Vlan>, std::vector<Subnet>, std::vector<Service>, std::vector<Device>,
-               std::vector<Port>, std::vector<Interface>, std::vector<PanelMap>, std::vector<Cable>,
-               std::vector<Link>, std::vector<Position>, std::vector<Note>, std::vector<CableRoute>,
-               std::vector<Asset>, std::vector<UnknownRecord>>
+               std::vector<Port>, std::vector<Interface>, std::vector<Route>, std::vector<PanelMap>,
+               std::vector<Cable>, std::vector<Link>, std::vector<Position>, std::vector<Note>,
+               std::vector<CableRoute>, std::vector<Statement>, std::vector<Asset>,
+               std::vector<UnknownRecord>>
         lists_;
 };
 
@@ -177,8 +178,9 @@ private:
     using Tables =
         std::tuple<Table<NetworkInfo>, Table<DeviceModel>, Table<ModuleModel>, Table<TransceiverModel>,
                    Table<CableType>, Table<Sheet>, Table<Group>, Table<Vlan>, Table<Subnet>, Table<Service>,
-                   Table<Device>, Table<Port>, Table<Interface>, Table<PanelMap>, Table<Cable>, Table<Link>,
-                   Table<Position>, Table<Note>, Table<CableRoute>, Table<Asset>, Table<UnknownRecord>>;
+                   Table<Device>, Table<Port>, Table<Interface>, Table<Route>, Table<PanelMap>, Table<Cable>,
+                   Table<Link>, Table<Position>, Table<Note>, Table<CableRoute>, Table<Statement>,
+                   Table<Asset>, Table<UnknownRecord>>;
 
     template <class Record>
     static constexpr bool isIndexed =
@@ -214,12 +216,14 @@ extern template class Table<Service>;
 extern template class Table<Device>;
 extern template class Table<Port>;
 extern template class Table<Interface>;
+extern template class Table<Route>;
 extern template class Table<PanelMap>;
 extern template class Table<Cable>;
 extern template class Table<Link>;
 extern template class Table<Position>;
 extern template class Table<Note>;
 extern template class Table<CableRoute>;
+extern template class Table<Statement>;
 extern template class Table<Asset>;
 extern template class Table<UnknownRecord>;
 extern template class Table<Belongs>;

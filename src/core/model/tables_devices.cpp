@@ -8,6 +8,7 @@ namespace underridge::model {
 template class Table<Device>;
 template class Table<Port>;
 template class Table<Interface>;
+template class Table<Route>;
 template class Table<PanelMap>;
 template class Table<Cable>;
 template class Table<Link>;

@@ -13,6 +13,7 @@ template class Table<Sheet>;
 template class Table<Position>;
 template class Table<Note>;
 template class Table<CableRoute>;
+template class Table<Statement>;
 template class Table<Asset>;
 template class Table<UnknownRecord>;
 template class Table<Belongs>;

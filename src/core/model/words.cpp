@@ -4,7 +4,7 @@
 namespace underridge::model {
 
 std::span<const Word<Kind>> wordsOf(Kind) {
-    static constexpr std::array<Word<Kind>, 21> words{{
+    static constexpr std::array<Word<Kind>, 23> words{{
         {Kind::network, "network", "network"},
         {Kind::deviceModel, "device-model", "device model"},
         {Kind::moduleModel, "module-model", "module model"},
@@ -18,12 +18,14 @@ std::span<const Word<Kind>> wordsOf(Kind) {
         {Kind::device, "device", "device"},
         {Kind::port, "port", "port"},
         {Kind::interface, "interface", "interface"},
+        {Kind::route, "route", "route"},
         {Kind::panelMap, "panel-map", "panel map"},
         {Kind::cable, "cable", "cable"},
         {Kind::link, "link", "link"},
         {Kind::position, "position", "position"},
         {Kind::note, "note", "note"},
         {Kind::cableRoute, "cable-route", "cable route"},
+        {Kind::statement, "statement", "statement"},
         {Kind::asset, "asset", "asset"},
         {Kind::unknown, "unknown", "unknown"},
     }};
@@ -259,6 +261,71 @@ std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind) {
         {InterfaceKind::subinterface, "subinterface", "subinterface"},
         {InterfaceKind::tunnel, "tunnel", "tunnel"},
         {InterfaceKind::radio, "radio", "radio"},
+    }};
+    return words;
+}
+
+std::span<const Word<TreeMode>> wordsOf(TreeMode) {
+    static constexpr std::array<Word<TreeMode>, 5> words{{
+        {TreeMode::automatic, "automatic", "as the device comes"},
+        {TreeMode::off, "off", "off"},
+        {TreeMode::stp, "stp", "STP"},
+        {TreeMode::rstp, "rstp", "RSTP"},
+        {TreeMode::mstp, "mstp", "MSTP"},
+    }};
+    return words;
+}
+
+std::span<const Word<Frames>> wordsOf(Frames) {
+    static constexpr std::array<Word<Frames>, 3> words{{
+        {Frames::all, "all", "all frames"},
+        {Frames::tagged, "tagged", "tagged only"},
+        {Frames::untagged, "untagged", "untagged only"},
+    }};
+    return words;
+}
+
+std::span<const Word<OspfNetwork>> wordsOf(OspfNetwork) {
+    static constexpr std::array<Word<OspfNetwork>, 3> words{{
+        {OspfNetwork::automatic, "automatic", "as it is"},
+        {OspfNetwork::broadcast, "broadcast", "broadcast"},
+        {OspfNetwork::pointToPoint, "point-to-point", "point to point"},
+    }};
+    return words;
+}
+
+std::span<const Word<Protocol>> wordsOf(Protocol) {
+    static constexpr std::array<Word<Protocol>, 4> words{{
+        {Protocol::any, "any", "any"},
+        {Protocol::icmp, "icmp", "ICMP"},
+        {Protocol::tcp, "tcp", "TCP"},
+        {Protocol::udp, "udp", "UDP"},
+    }};
+    return words;
+}
+
+std::span<const Word<FilterAction>> wordsOf(FilterAction) {
+    static constexpr std::array<Word<FilterAction>, 2> words{{
+        {FilterAction::allow, "allow", "allow"},
+        {FilterAction::refuse, "refuse", "refuse"},
+    }};
+    return words;
+}
+
+std::span<const Word<TranslationKind>> wordsOf(TranslationKind) {
+    static constexpr std::array<Word<TranslationKind>, 2> words{{
+        {TranslationKind::source, "source", "source"},
+        {TranslationKind::destination, "destination", "destination"},
+    }};
+    return words;
+}
+
+std::span<const Word<RouteOrigin>> wordsOf(RouteOrigin) {
+    static constexpr std::array<Word<RouteOrigin>, 4> words{{
+        {RouteOrigin::connected, "connected", "connected"},
+        {RouteOrigin::fixed, "static", "static"},
+        {RouteOrigin::ospf, "ospf", "OSPF"},
+        {RouteOrigin::bgp, "bgp", "BGP"},
     }};
     return words;
 }

@@ -23,12 +23,14 @@ enum class Kind {
     device,
     port,
     interface,
+    route,
     panelMap,
     cable,
     link,
     position,
     note,
     cableRoute,
+    statement,
     asset,
     unknown
 };
@@ -136,6 +138,25 @@ enum class CableRouteKind { tray, conduit };
 
 enum class InterfaceKind { physical, vlan, loopback, lag, subinterface, tunnel, radio };
 
+/// Spanning tree: none, the first (802.1D-1998), rapid, or of several instances (IEEE
+/// 802.1Q). Automatic: what a device comes with, rapid for switches that know VLANs.
+enum class TreeMode { automatic, off, stp, rstp, mstp };
+
+/// Acceptable frame types, IEEE 802.1Q clause 6.9.
+enum class Frames { all, tagged, untagged };
+
+/// How OSPF regards the subnet of an interface, RFC 2328 section 9.
+enum class OspfNetwork { automatic, broadcast, pointToPoint };
+
+/// Where a route is known from, and what a protocol may pass on.
+enum class RouteOrigin { connected, fixed, ospf, bgp };
+
+enum class Protocol { any, icmp, tcp, udp };
+
+enum class FilterAction { allow, refuse };
+
+enum class TranslationKind { source, destination };
+
 enum class Origin { drawn, imported, discovered, inferred };
 
 enum class Side { front, rear };
@@ -165,6 +186,13 @@ std::span<const Word<CableStatus>> wordsOf(CableStatus);
 std::span<const Word<GroupKind>> wordsOf(GroupKind);
 std::span<const Word<CableRouteKind>> wordsOf(CableRouteKind);
 std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind);
+std::span<const Word<TreeMode>> wordsOf(TreeMode);
+std::span<const Word<Frames>> wordsOf(Frames);
+std::span<const Word<OspfNetwork>> wordsOf(OspfNetwork);
+std::span<const Word<Protocol>> wordsOf(Protocol);
+std::span<const Word<FilterAction>> wordsOf(FilterAction);
+std::span<const Word<TranslationKind>> wordsOf(TranslationKind);
+std::span<const Word<RouteOrigin>> wordsOf(RouteOrigin);
 std::span<const Word<Origin>> wordsOf(Origin);
 std::span<const Word<Side>> wordsOf(Side);
 

@@ -25,6 +25,9 @@ const RegisterTable& portsTable();
 const RegisterTable& linksTable();
 const RegisterTable& cablesTable();
 const RegisterTable& racksTable();
+const RegisterTable& interfacesTable();
+const RegisterTable& vlansTable();
+const RegisterTable& routesTable();
 
 // What several of them read and write.
 inline constexpr std::string_view yes = "yes", no = "no";

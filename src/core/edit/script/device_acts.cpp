@@ -192,6 +192,13 @@ ActResult vlan(const Line& line) {
         return addVlan(bench.network, static_cast<int>(*number), *name, *scope, bench.ids);
     }
     const auto port = line.port("port");
+    if (port && line.has("tagToo")) {
+        const auto more = line.text("tagToo");
+        if (!more)
+            return more.refusal();
+        auto act = tagToo(bench.network, *port, *more, bench.ids);
+        return act ? std::move(act) : line.wrong("tagToo", act.refusal().what, act.refusal().remedy);
+    }
     const auto untagged = line.wholeOr("untagged", 0, 0, 4094);
     const auto tagged = line.textOr("tagged", {});
     if (!port || !untagged || !tagged)
@@ -213,7 +220,7 @@ std::span<const ActWord> deviceActs() {
         {"fit", {"device", "slot", "module", "port", "transceiver", "add"}, fitInto},
         {"place", {"members", "in", "x", "y", "height", "unit", "side"}, standAt},
         {"address", {"at", "address"}, giveAddress},
-        {"vlan", {"number", "name", "in", "port", "untagged", "tagged"}, vlan}};
+        {"vlan", {"number", "name", "in", "port", "untagged", "tagged", "tagToo"}, vlan}};
     return acts;
 }
 

@@ -110,6 +110,7 @@ std::span<const ActWord> groupActs();
 std::span<const ActWord> powerActs();
 std::span<const ActWord> patternActs();
 std::span<const ActWord> routeActs();
+std::span<const ActWord> forwardingActs();
 std::span<const ActWord> sheetActs();
 
 } // namespace underridge::edit

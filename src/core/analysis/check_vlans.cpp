@@ -1,0 +1,241 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Rules of VLANs and spanning trees.
+#include "core/analysis/checks.h"
+#include "core/model/group_tree.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace underridge::analysis {
+using namespace model;
+namespace {
+
+std::size_t at(int index) {
+    return static_cast<std::size_t>(index);
+}
+
+std::string listed(const std::vector<int>& numbers) {
+    std::string out;
+    for (std::size_t i = 0; i < numbers.size(); ++i)
+        out += (i == 0 ? "" : i + 1 == numbers.size() ? " and " : ", ") + std::to_string(numbers[i]);
+    return out;
+}
+
+/// VLANs tagged at one end of a link between switches, and PVIDs that differ.
+void checkEnds(Told& told) {
+    const Wiring& wiring = told.f.wiring();
+    std::set<int> used;
+    for (const Domain& domain : told.f.bridging().domains())
+        if (!domain.tags)
+            used.insert(domain.vlan);
+    for (int a = 0; a < static_cast<int>(wiring.ports().size()); ++a) {
+        const LogicalPort& port = wiring.port(a);
+        const int b = port.peer;
+        if (!port.up || b < a || !port.bridged || !wiring.port(b).bridged)
+            continue;
+        const auto aware = [&](int p) { return wiring.station(wiring.port(p).station).vlanAware; };
+        if (!aware(a) || !aware(b))
+            continue;
+        const Membership x = membershipOf(wiring, port), y = membershipOf(wiring, wiring.port(b));
+        if (x.pvid && y.pvid && x.pvid != y.pvid)
+            told.tell("vlan-native", {told.link(a)},
+                      fmt::format("{} takes untagged frames into VLAN {}, {} into VLAN {}", told.port(a),
+                                  x.pvid, told.port(b), y.pvid),
+                      "make the untagged VLAN of both the same");
+        for (const int vlan : used) {
+            const bool atA = x.leavesAs(vlan) == vlan, atB = y.leavesAs(vlan) == vlan;
+            if (atA == atB)
+                continue;
+            const int lacks = atA ? b : a;
+            const int has = atA ? a : b;
+            if ((atA ? y : x).carries(vlan))
+                continue; // untagged there: told as such, or as a leak
+            const LogicalPort& missing = wiring.port(lacks);
+            told.tell(
+                "vlan-one-end", {told.link(a)},
+                fmt::format("VLAN {} is tagged on {}, not on {}", vlan, told.port(has), told.port(lacks)),
+                fmt::format("tag it on {} too, or take it off {}", told.port(lacks), told.port(has)),
+                {nlohmann::ordered_json{
+                    {"act", "vlan"},
+                    {"port", wiring.nameOf(missing.station) + ":" + missing.members.front().port},
+                    {"tagToo", std::to_string(vlan)}}
+                     .dump()});
+        }
+    }
+}
+
+/// Whether it is one because of PVIDs that differ at the ends of a link, which is told.
+bool joinsByPvid(const Told& told, const Island& island) {
+    const Wiring& wiring = told.f.wiring();
+    const Bridging& bridging = told.f.bridging();
+    for (const int d : island.domains)
+        for (const Crossing& crossing : bridging.from(d))
+            if (!bridging.domains()[at(d)].tags && !bridging.domains()[at(crossing.to)].tags &&
+                bridging.domains()[at(d)].vlan != bridging.domains()[at(crossing.to)].vlan &&
+                membershipOf(wiring, wiring.port(crossing.out)).pvid == bridging.domains()[at(d)].vlan)
+                return true;
+    return false;
+}
+
+void checkIslands(Told& told) {
+    const Network& network = told.f.network();
+    const Bridging& bridging = told.f.bridging();
+    const Wiring& wiring = told.f.wiring();
+    const int stations = static_cast<int>(wiring.stations().size());
+    // Islands with somebody on them, by VLAN of the network.
+    std::map<VlanId, std::vector<const Island*>> parts;
+    const auto islands = bridging.islands();
+    const auto vlanOf = [&](int station, int number) {
+        std::vector<GroupId> scopes = upwards(network, wiring.station(station).device->group);
+        scopes.push_back({});
+        VlanId found;
+        std::size_t nearest = scopes.size();
+        network.all<Vlan>().forEach([&](const Vlan& vlan) {
+            const auto rank = static_cast<std::size_t>(std::find(scopes.begin(), scopes.end(), vlan.scope) -
+                                                       scopes.begin());
+            if (vlan.number == number && rank < nearest) {
+                nearest = rank;
+                found = vlan.id;
+            }
+        });
+        return found;
+    };
+    std::map<std::pair<GroupId, int>, VlanId> known;
+    std::set<VlanId> carried;
+    for (const Island& island : islands) {
+        std::set<VlanId> here;
+        for (const int d : island.domains) {
+            const Domain& domain = bridging.domains()[at(d)];
+            if (domain.station >= stations || domain.tags)
+                continue;
+            const auto [found, fresh] =
+                known.try_emplace({wiring.station(domain.station).device->group, domain.vlan});
+            if (fresh)
+                found->second = vlanOf(domain.station, domain.vlan);
+            here.insert(found->second);
+        }
+        here.erase(VlanId{});
+        carried.insert(here.begin(), here.end());
+        const bool byPvid = island.vlans.size() > 1 && joinsByPvid(told, island);
+        if (island.vlans.size() > 1 && !byPvid) {
+            std::vector<ObjectRef> subjects;
+            for (const int d : island.domains)
+                for (const Crossing& crossing : bridging.from(d))
+                    if (bridging.domains()[at(d)].vlan != bridging.domains()[at(crossing.to)].vlan &&
+                        subjects.empty())
+                        subjects.push_back(told.link(crossing.out));
+            const int station = bridging.domains()[at(island.domains.front())].station;
+            if (subjects.empty())
+                subjects.push_back(told.device(station));
+            told.tell("vlan-leak", std::move(subjects),
+                      fmt::format("VLANs {} are one broadcast domain", listed(island.vlans)),
+                      "give the ports that join them the same untagged VLAN, or none");
+        }
+        if (!island.interfaces.empty() && !byPvid)
+            for (const VlanId vlan : here)
+                parts[vlan].push_back(&island);
+    }
+    for (const auto& [id, where] : parts) {
+        if (where.size() < 2)
+            continue;
+        const Vlan& vlan = *network.vlan(id);
+        const auto smallest =
+            *std::min_element(where.begin(), where.end(), [](const Island* a, const Island* b) {
+                return a->interfaces.size() < b->interfaces.size();
+            });
+        const NetInterface& one = bridging.interface(smallest->interfaces.front());
+        told.tell("vlan-island", {told.device(one.station)},
+                  fmt::format("VLAN {} {} is in {} parts; {} and {} more are apart from the rest",
+                              vlan.number, vlan.name, where.size(), told.name(one.station),
+                              smallest->interfaces.size() - 1),
+                  "carry it on the links between them");
+    }
+    network.all<Vlan>().forEach([&](const Vlan& vlan) {
+        if (!carried.contains(vlan.id))
+            told.tell("vlan-unused", {}, fmt::format("no port is in VLAN {} {}", vlan.number, vlan.name),
+                      "use it, or take it away");
+    });
+}
+
+} // namespace
+
+void checkVlans(Told& told) {
+    checkEnds(told);
+    checkIslands(told);
+    for (const Storm& storm : told.f.bridging().storms()) {
+        std::vector<ObjectRef> subjects;
+        std::string names;
+        constexpr std::size_t named = 4;
+        for (std::size_t i = 0; i < storm.stations.size(); ++i) {
+            subjects.push_back(told.device(storm.stations[i]));
+            if (i < named)
+                names += (i == 0 ? "" : ", ") + told.name(storm.stations[i]);
+        }
+        if (storm.stations.size() > named)
+            names += fmt::format(" and {} more", storm.stations.size() - named);
+        told.tell("storm", std::move(subjects), fmt::format("broadcasts go round without end over {}", names),
+                  "run a spanning tree on them, or take a link away");
+    }
+}
+
+void checkTrees(Told& told) {
+    const Wiring& wiring = told.f.wiring();
+    for (const Tree& tree : told.f.trees().trees()) {
+        std::map<int, int> rootPorts; // by station
+        std::map<int, int> neighbours;
+        for (const TreePort& each : tree.ports) {
+            const LogicalPort& port = wiring.port(each.port);
+            if (each.role == PortRole::root)
+                rootPorts[port.station] = each.port;
+            if (port.up && port.peer >= 0 && wiring.port(port.peer).bridged)
+                ++neighbours[port.station];
+        }
+        for (const TreePort& each : tree.ports) {
+            if (each.role != PortRole::alternate)
+                continue;
+            const LogicalPort& port = wiring.port(each.port);
+            const auto root = rootPorts.find(port.station);
+            const bool guarded = port.settings && port.settings->spanningTree->rootGuard;
+            if (guarded)
+                told.tell("tree-guard", {told.link(each.port)},
+                          fmt::format("{} has a root guard and hears a better root", told.port(each.port)),
+                          "lower the priority of the root that is meant, or take the guard away");
+            if (root == rootPorts.end() || guarded)
+                continue;
+            const int taken = wiring.speedOf(root->second), blocked = wiring.speedOf(each.port);
+            if (taken > 0 && blocked > taken)
+                told.tell("tree-slow", {told.link(each.port)},
+                          fmt::format("{} is blocked, though faster than {}, which the tree goes by",
+                                      told.port(each.port), told.port(root->second)),
+                          "leave costs to speed, or set them as meant");
+        }
+        if (tree.root < 0 || tree.bridges.size() < 3)
+            continue;
+        const int priority = wiring.station(tree.root).device->spanningTree->priority;
+        const bool allSame = std::all_of(tree.bridges.begin(), tree.bridges.end(), [&](int station) {
+            return wiring.station(station).device->spanningTree->priority == priority;
+        });
+        const auto busiest =
+            std::max_element(neighbours.begin(), neighbours.end(),
+                             [](const auto& a, const auto& b) { return a.second < b.second; });
+        if (allSame && tree.instance == 0 && busiest != neighbours.end() &&
+            neighbours[tree.root] < busiest->second)
+            told.tell("tree-root", {told.device(tree.root)},
+                      fmt::format("{} is the root of {} switches by its address alone", told.name(tree.root),
+                                  tree.bridges.size()),
+                      fmt::format("give the switch in the middle, such as {}, a lower priority",
+                                  told.name(busiest->first)),
+                      {nlohmann::ordered_json{{"act", "forwarding"},
+                                              {"members", {told.name(busiest->first)}},
+                                              {"spanningTree", {{"priority", 4096}}}}
+                           .dump()});
+    }
+    for (int port = 0; port < static_cast<int>(wiring.ports().size()); ++port)
+        if (told.f.trees().isGuardedOff(port))
+            told.tell("tree-guard", {told.link(port)},
+                      fmt::format("{} goes down: a bridge is heard behind its guard", told.port(port)),
+                      "take the guard away, or the switch behind it");
+}
+
+} // namespace underridge::analysis

@@ -1,0 +1,238 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/analysis/routing.h"
+
+#include "core/analysis/ospf.h"
+
+#include <algorithm>
+
+namespace underridge::analysis {
+using namespace model;
+namespace {
+
+/// Which source of routes is believed before which: less is better.
+int preferenceOf(RouteOrigin origin) {
+    switch (origin) {
+    case RouteOrigin::connected:
+        return 0;
+    case RouteOrigin::fixed:
+        return 1;
+    case RouteOrigin::bgp:
+        return 2;
+    case RouteOrigin::ospf:
+        return 3;
+    }
+    return 4;
+}
+
+auto rank(const RouteEntry& entry) {
+    return std::tuple(preferenceOf(entry.origin), entry.path, entry.metric);
+}
+
+void addHop(RouteEntry& entry, const NextHop& hop) {
+    const auto at = std::lower_bound(entry.hops.begin(), entry.hops.end(), hop);
+    if (at == entry.hops.end() || *at != hop)
+        entry.hops.insert(at, hop);
+}
+
+bool isLoopback(const NetInterface& interface) {
+    return interface.record->type == InterfaceKind::loopback && interface.port < 0;
+}
+
+bool isDefault(const Prefix& prefix) {
+    return prefix.length == 0;
+}
+
+} // namespace
+
+std::string_view textOf(OspfPath path) {
+    return path == OspfPath::intraArea   ? "intra-area"
+           : path == OspfPath::interArea ? "inter-area"
+                                         : "external";
+}
+
+RoutingTable::RoutingTable(std::vector<RouteEntry> entries) {
+    std::stable_sort(entries.begin(), entries.end(), [](const RouteEntry& a, const RouteEntry& b) {
+        return std::tuple(a.to, rank(a)) < std::tuple(b.to, rank(b));
+    });
+    for (RouteEntry& entry : entries) {
+        if (entries_.empty() || entries_.back().to != entry.to)
+            entries_.push_back(std::move(entry));
+        else if (rank(entries_.back()) == rank(entry)) // equal ways, all of them
+            for (const NextHop& hop : entry.hops)
+                addHop(entries_.back(), hop);
+    }
+    for (const RouteEntry& entry : entries_) {
+        auto& lengths = lengths_[entry.to.base.version == 6];
+        if (std::find(lengths.begin(), lengths.end(), entry.to.length) == lengths.end())
+            lengths.push_back(entry.to.length);
+    }
+    for (auto& lengths : lengths_)
+        std::sort(lengths.begin(), lengths.end(), std::greater<>());
+}
+
+const RouteEntry* RoutingTable::at(const Prefix& prefix) const {
+    const auto found =
+        std::lower_bound(entries_.begin(), entries_.end(), prefix,
+                         [](const RouteEntry& entry, const Prefix& to) { return entry.to < to; });
+    return found != entries_.end() && found->to == prefix ? &*found : nullptr;
+}
+
+const RouteEntry* RoutingTable::find(const Ip& to) const {
+    for (const int length : lengths_[to.version == 6])
+        if (const RouteEntry* entry = at(prefixOf(to, length)))
+            return entry;
+    return nullptr;
+}
+
+Routing::Routing(const Wiring& wiring, const Bridging& bridging, const Addressing& addressing)
+    : wiring_(wiring),
+      bridging_(bridging),
+      addressing_(addressing),
+      ospf_(std::make_unique<Ospf>(*this, wiring, bridging)) {}
+
+Routing::~Routing() = default;
+
+std::vector<std::string> Routing::vrfsOf(int station) const {
+    std::vector<std::string> out{""};
+    for (const int i : bridging_.interfacesOf(station)) {
+        const std::string& vrf = bridging_.interface(i).record->vrf;
+        if (std::find(out.begin(), out.end(), vrf) == out.end())
+            out.push_back(vrf);
+    }
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+std::vector<RouteEntry> Routing::connected(int station, const std::string& vrf) const {
+    std::vector<RouteEntry> out;
+    for (const int i : bridging_.interfacesOf(station)) {
+        const NetInterface& each = bridging_.interface(i);
+        if (!each.up || each.record->vrf != vrf)
+            continue;
+        for (const Address& address : each.record->addresses)
+            if (address.valid() && address.prefixLength() >= 0)
+                out.push_back({prefixOf(address), RouteOrigin::connected, {}, 0, {{{}, i}}, false});
+    }
+    return out;
+}
+
+std::vector<NextHop> Routing::onSubnet(int station, const std::string& vrf, const Ip& via) const {
+    std::vector<NextHop> out;
+    int longest = -1;
+    for (const int i : bridging_.interfacesOf(station)) {
+        const NetInterface& each = bridging_.interface(i);
+        if (!each.up || each.record->vrf != vrf || isLoopback(each))
+            continue;
+        for (const Address& address : each.record->addresses) {
+            const Prefix subnet = prefixOf(address);
+            if (address.prefixLength() < 0 || !subnet.contains(via) || subnet.length < longest)
+                continue;
+            if (subnet.length > longest)
+                out.clear();
+            longest = subnet.length;
+            out.push_back({via, i});
+        }
+    }
+    if (out.size() > 1)
+        out.resize(1); // one subnet twice at one device: the first of them
+    return out;
+}
+
+Refusal Routing::refusalOf(const Route& route) const {
+    if (!route.to.valid())
+        return Refusal::noPrefix;
+    if (route.discards)
+        return Refusal::none;
+    const Ip via = ipOf(route.via);
+    if (!via || via.version != route.to.version())
+        return Refusal::noNextHop;
+    const int station = wiring_.stationOf(route.device);
+    if (station < 0)
+        return Refusal::outside;
+    for (const int i : bridging_.interfacesOf(station))
+        for (const Address& address : bridging_.interface(i).record->addresses)
+            if (ipOf(address) == via)
+                return Refusal::ownAddress;
+    if (!onSubnet(station, route.vrf, via).empty())
+        return Refusal::none;
+    const RouteEntry* entry = table(station, route.vrf).at(prefixOf(route.to));
+    return entry && entry->origin == RouteOrigin::fixed ? Refusal::none : Refusal::outside;
+}
+
+std::vector<RouteEntry> Routing::fixed(int station, const std::string& vrf) const {
+    std::vector<RouteEntry> out;
+    const Device& device = *wiring_.station(station).device;
+    wiring_.network().all<Route>().forEachIn(device.id.value, [&](const Route& route) {
+        if (route.vrf != vrf || !route.to.valid())
+            return;
+        RouteEntry entry{prefixOf(route.to), RouteOrigin::fixed, {}, route.metric, {}, route.discards};
+        const Ip via = ipOf(route.via);
+        if (!route.discards && (!via || via.version != route.to.version()))
+            return;
+        if (!route.discards) {
+            for (const int i : bridging_.interfacesOf(station))
+                for (const Address& address : bridging_.interface(i).record->addresses)
+                    if (ipOf(address) == via)
+                        return; // an own address is no next hop
+            entry.hops = onSubnet(station, vrf, via);
+            if (entry.hops.empty())
+                entry.hops.push_back({via, -1}); // by another route, if there is one
+        }
+        out.push_back(std::move(entry));
+    });
+    return out;
+}
+
+/// Next hops beyond the own subnets are looked for in the rest of the table, over other
+/// static routes too; what cannot be found is left out. A host refuses such a next hop.
+void Routing::recurse(int station, const std::string& vrf, std::vector<RouteEntry>& entries) const {
+    std::vector<RouteEntry> open;
+    std::erase_if(entries, [&](RouteEntry& entry) {
+        const bool isOpen = !entry.hops.empty() && entry.hops.front().interface < 0;
+        if (isOpen)
+            open.push_back(std::move(entry));
+        return isOpen;
+    });
+    if (open.empty() || !wiring_.station(station).routes)
+        return;
+    const auto learned = ospf_->routes(station, vrf);
+    bool found = true;
+    while (found && !open.empty()) {
+        found = false;
+        std::vector<RouteEntry> known = entries;
+        known.insert(known.end(), learned.begin(), learned.end());
+        const RoutingTable table(std::move(known));
+        std::erase_if(open, [&](RouteEntry& entry) {
+            const Ip via = entry.hops.front().via;
+            const RouteEntry* by = table.find(via);
+            if (!by || isDefault(by->to) || by->discards || by->to == entry.to ||
+                by->origin == RouteOrigin::connected)
+                return false;
+            entry.hops = by->hops;
+            entries.push_back(std::move(entry));
+            return found = true;
+        });
+    }
+}
+
+const RoutingTable& Routing::table(int station, const std::string& vrf) const {
+    {
+        const std::lock_guard lock(mutex_);
+        const auto at = tables_.find({station, vrf});
+        if (at != tables_.end())
+            return *at->second;
+    }
+    std::vector<RouteEntry> entries = connected(station, vrf);
+    auto statics = fixed(station, vrf);
+    entries.insert(entries.end(), std::make_move_iterator(statics.begin()),
+                   std::make_move_iterator(statics.end()));
+    recurse(station, vrf, entries);
+    auto learned = ospf_->routes(station, vrf);
+    entries.insert(entries.end(), std::make_move_iterator(learned.begin()),
+                   std::make_move_iterator(learned.end()));
+    auto table = std::make_unique<RoutingTable>(std::move(entries));
+    const std::lock_guard lock(mutex_);
+    return *tables_.try_emplace({station, vrf}, std::move(table)).first->second;
+}
+
+} // namespace underridge::analysis

@@ -1,0 +1,357 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/analysis/wiring.h"
+
+#include "core/linking/chain.h"
+#include "core/linking/channel.h"
+
+#include <algorithm>
+
+namespace underridge::analysis {
+using namespace model;
+namespace {
+
+std::uint64_t mixed(const PortRef& port) {
+    return port.device.value * 0x9e3779b97f4a7c15ULL ^ fnv1a(port.port);
+}
+
+/// Roles whose devices pass frames on by their nature.
+bool bridgesByRole(Role role) {
+    return role == Role::switch_ || role == Role::hub || role == Role::accessPoint ||
+           role == Role::radioBridge || role == Role::mediaConverter;
+}
+/// Others look at tags only where somebody has set VLANs on them.
+bool knowsVlans(Role role) {
+    return role == Role::switch_;
+}
+bool routesByRole(Role role) {
+    return role == Role::router || role == Role::firewall || role == Role::provider;
+}
+
+TreeMode treeOf(const Device& device, bool aware, Role role) {
+    const TreeMode said = device.spanningTree->mode;
+    if (said != TreeMode::automatic)
+        return role == Role::hub ? TreeMode::off : said;
+    return aware && role == Role::switch_ ? TreeMode::rstp : TreeMode::off;
+}
+
+bool stands(const Interface& interface) {
+    return interface.type == InterfaceKind::physical || interface.type == InterfaceKind::radio;
+}
+
+} // namespace
+
+int numberOf(const Network& network, VlanId id) {
+    const Vlan* vlan = id ? network.vlan(id) : nullptr;
+    return vlan ? vlan->number : 0;
+}
+
+bool saysVlans(const Interface& interface) {
+    return interface.untagged || interface.voice || !interface.tagged.empty() ||
+           !interface.taggedRanges.empty() || !interface.untaggedToo.empty();
+}
+
+Wiring::Wiring(Network network, const Without& without) : network_(std::move(network)) {
+    addStations(without);
+    pairUp();
+    addPorts();
+    join(without);
+}
+
+int Wiring::stationOf(DeviceId device) const {
+    const auto at = stationOf_.find(device.value);
+    return at == stationOf_.end() ? -1 : at->second;
+}
+
+int Wiring::portAt(const PortRef& port) const {
+    const auto at = portAt_.find(mixed(port));
+    return at == portAt_.end() ? -1 : at->second;
+}
+
+int Wiring::portOf(const Interface& interface) const {
+    if (interface.type == InterfaceKind::lag)
+        return interface.members.empty() ? -1 : portAt({interface.device, interface.members.front()});
+    if (!interface.port.empty())
+        return portAt({interface.device, interface.port});
+    const Interface* parent = interface.parent
+                                  ? network_.find<Interface>({interface.device.value, interface.parent.value})
+                                  : nullptr;
+    return parent && parent != &interface && !parent->parent ? portOf(*parent) : -1;
+}
+
+void Wiring::addStations(const Without& without) {
+    network_.all<Device>().forEach([&](const Device& device) {
+        if (without.contains(refTo(device.id)) || linking::isPassive(network_, device))
+            return;
+        Station station;
+        station.device = &device;
+        station.role = roleOf(network_, device);
+        station.routes = device.routing || routesByRole(station.role);
+        station.bridges = bridgesByRole(station.role);
+        station.vlanAware = device.vlanAware && (!station.bridges || knowsVlans(station.role));
+        station.tree = treeOf(device, station.vlanAware && station.bridges, station.role);
+        station.plain = station.bridges;
+        stationOf_[device.id.value] = static_cast<int>(stations_.size());
+        stations_.push_back(std::move(station));
+    });
+}
+
+/// The logical port of a port, made when it is not there yet.
+int Wiring::portFor(int station, const PortRef& ref) {
+    const auto [at, fresh] = portAt_.try_emplace(mixed(ref), static_cast<int>(ports_.size()));
+    if (fresh) {
+        LogicalPort port;
+        port.station = station;
+        port.name = ref.port;
+        port.members = {ref};
+        ports_.push_back(std::move(port));
+    }
+    return at->second;
+}
+
+void Wiring::addPorts() {
+    network_.all<Interface>().forEach([&](const Interface& interface) {
+        const int at = stationOf(interface.device);
+        if (at < 0)
+            return;
+        Station& station = stations_[static_cast<std::size_t>(at)];
+        if (interface.type == InterfaceKind::lag && !interface.members.empty()) {
+            const int index = static_cast<int>(ports_.size());
+            LogicalPort port;
+            port.station = at;
+            port.name = interface.name.empty() ? interface.members.front() : interface.name;
+            port.settings = &interface;
+            for (const std::string& member : interface.members) {
+                const PortRef ref{interface.device, member};
+                if (portAt_.try_emplace(mixed(ref), index).second)
+                    port.members.push_back(ref);
+            }
+            if (!port.members.empty())
+                ports_.push_back(std::move(port));
+        }
+        if ((stands(interface) || interface.type == InterfaceKind::lag) && saysVlans(interface)) {
+            station.plain = false;
+            station.vlanAware = station.role != Role::hub && station.device->vlanAware;
+        }
+    });
+    // A port that is a member of a LAG has nothing of its own.
+    network_.all<Interface>().forEach([&](const Interface& interface) {
+        const int at = stationOf(interface.device);
+        if (at < 0 || !stands(interface) || interface.port.empty())
+            return;
+        LogicalPort& port = ports_[static_cast<std::size_t>(portFor(at, {interface.device, interface.port}))];
+        if (!port.settings)
+            port.settings = &interface;
+    });
+}
+
+bool Wiring::isDown(const PortRef& ref) const {
+    const Port* record = network_.port(ref);
+    if (record && record->disabled)
+        return true;
+    const int at = portAt(ref);
+    const Interface* settings = at < 0 ? nullptr : port(at).settings;
+    return settings && settings->disabled;
+}
+
+/// A cable's way between two ports, panels passed.
+struct Wiring::Join {
+    PortRef a, b;
+    LinkId atA, atB;
+};
+
+void Wiring::join(const Without& without) {
+    std::vector<Join> joins;
+    std::set<std::pair<PortRef, PortRef>> walked;
+    network_.all<Link>().forEach([&](const Link& link) {
+        if (link.console || without.contains(refTo(link.id)) || !link.a.known() || !link.b.known() ||
+            link.a == link.b)
+            return;
+        const int a = stationOf(link.a.device), b = stationOf(link.b.device);
+        if (a >= 0 && b >= 0) {
+            joins.push_back({link.a, link.b, link.id, link.id});
+            return;
+        }
+        for (const auto& [from, station] : {std::pair(link.a, a), std::pair(link.b, b)}) {
+            if (station < 0)
+                continue;
+            const auto way = linking::outward(network_, from);
+            if (way.empty() || stationOf(way.back().to.device) < 0 || way.back().to == from ||
+                std::any_of(way.begin(), way.end(), [&](const linking::Stretch& stretch) {
+                    return without.contains(refTo(stretch.link)) ||
+                           without.contains(refTo(stretch.to.device));
+                }))
+                continue;
+            const PortRef far = way.back().to;
+            if (walked.insert(std::minmax(from, far)).second)
+                joins.push_back({from, far, way.front().link, way.back().link});
+        }
+    });
+    // Which peers each logical port has, with how many of its members.
+    std::unordered_map<int, std::vector<std::pair<int, std::size_t>>> candidates;
+    for (std::size_t i = 0; i < joins.size(); ++i) {
+        const Join& each = joins[i];
+        const int a = portFor(stationOf(each.a.device), each.a),
+                  b = portFor(stationOf(each.b.device), each.b);
+        candidates[a].push_back({b, i});
+        candidates[b].push_back({a, i});
+    }
+    // One peer each; of a LAG that goes to several, the one most of its members go to. A
+    // shared port is there once more for each further one that is joined to it.
+    std::vector<int> choice(ports_.size(), -1);
+    for (const auto& [at, ends] : candidates) {
+        std::unordered_map<int, int> count;
+        for (const auto& [peer, join] : ends)
+            if (!isDown(joins[join].a) && !isDown(joins[join].b))
+                ++count[peer];
+        int best = ends.front().first;
+        for (const auto& [peer, join] : ends)
+            if (count[peer] > count[best])
+                best = peer;
+        choice[static_cast<std::size_t>(at)] = best;
+    }
+    const auto chosen = [&](int at) {
+        return static_cast<std::size_t>(at) < choice.size() ? choice[static_cast<std::size_t>(at)] : -1;
+    };
+    const auto meet = [&](int a, int b, const Join& each, bool turned) {
+        LogicalPort& port = ports_[static_cast<std::size_t>(a)];
+        if (port.peer < 0 || chosen(a) == b) // of a pair the one most lead to
+            port.peer = b;
+        const bool up = !isDown(each.a) && !isDown(each.b);
+        port.up |= up;
+        if (up)
+            port.links.push_back(turned ? each.atB : each.atA);
+    };
+    for (const Join& each : joins) {
+        int a = portAt(each.a), b = portAt(each.b);
+        const auto separate = [&](int at, int peer, const PortRef& ref) {
+            const int best = chosen(at);
+            if (best == peer || station(port(best).station).pair == port(peer).station)
+                return at;
+            const auto view = model::portAt(network_, ref);
+            const bool splits = port(at).members.size() == 1 && (!view || view->isShared() || view->learned ||
+                                                                 mediumOf(*view) == Medium::singleMode);
+            if (!splits)
+                return -1;
+            LogicalPort copy = port(at);
+            copy.peer = -1;
+            copy.up = false;
+            copy.links.clear();
+            ports_.push_back(std::move(copy));
+            return static_cast<int>(ports_.size()) - 1;
+        };
+        const int mine = separate(a, b, each.a), theirs = separate(b, a, each.b);
+        if (mine < 0 || theirs < 0)
+            continue;
+        meet(mine, theirs, each, false);
+        meet(theirs, mine, each, true);
+    }
+    std::set<std::pair<std::uint64_t, std::uint64_t>> parents; // of subinterfaces
+    network_.all<Interface>().forEach([&](const Interface& each) {
+        if (each.type == InterfaceKind::subinterface && each.parent)
+            parents.insert({each.device.value, each.parent.value});
+    });
+    std::vector<int> upPorts(stations_.size(), 0);
+    for (const LogicalPort& port : ports_)
+        upPorts[static_cast<std::size_t>(port.station)] += port.up;
+    for (std::size_t i = 0; i < stations_.size(); ++i)
+        if (stations_[i].role == Role::phone && upPorts[i] > 1) { // it has a switch in it
+            stations_[i].bridges = true;
+            stations_[i].vlanAware = false;
+        }
+    for (std::size_t i = 0; i < ports_.size(); ++i) {
+        LogicalPort& port = ports_[i];
+        Station& station = stations_[static_cast<std::size_t>(port.station)];
+        const Interface* settings = port.settings;
+        const bool routed = settings && !settings->addresses.empty() && !saysVlans(*settings);
+        port.bridged = station.bridges ? !(station.vlanAware && routed)
+                                       : settings && saysVlans(*settings) && !isEndpoint(station.role) &&
+                                             !parents.contains({settings->device.value, settings->id.value});
+    }
+    for (std::size_t i = 0; i < ports_.size(); ++i) {
+        Station& station = stations_[static_cast<std::size_t>(ports_[i].station)];
+        station.ports.push_back(static_cast<int>(i));
+        if (ports_[i].bridged && !station.bridges) { // a router with switched ports
+            station.bridges = true;
+            station.vlanAware = true;
+            station.tree = station.device->spanningTree->mode == TreeMode::automatic
+                               ? TreeMode::off
+                               : station.device->spanningTree->mode;
+        }
+    }
+}
+
+void Wiring::pairUp() {
+    for (Station& station : stations_) {
+        const DeviceId other = station.device->pairedWith;
+        const int at = other ? stationOf(other) : -1;
+        if (at >= 0 && this->station(at).device->pairedWith == station.device->id)
+            station.pair = at;
+    }
+}
+
+int Wiring::speedOf(int index) const {
+    int speed = 0;
+    for (const LinkId id : port(index).links) {
+        const Link* link = network_.link(id);
+        const bool direct = stationOf(link->a.device) >= 0 && stationOf(link->b.device) >= 0;
+        int own = 0;
+        if (direct) {
+            own = model::speedOf(network_, *link);
+        } else {
+            const PortRef& near = stationOf(link->a.device) == port(index).station ? link->a : link->b;
+            const auto channel = linking::channelOf(network_, linking::chainThrough(network_, near));
+            own = channel.ends[0].port && channel.ends[1].port ? linking::rateOf(channel) : 0;
+        }
+        speed += own;
+    }
+    return speed;
+}
+
+bool Membership::isTagged(int vlan) const {
+    return std::any_of(tagged.begin(), tagged.end(), [&](VlanRange range) { return range.contains(vlan); });
+}
+bool Membership::carries(int vlan) const {
+    return vlan == pvid || isTagged(vlan) ||
+           std::find(untaggedToo.begin(), untaggedToo.end(), vlan) != untaggedToo.end();
+}
+int Membership::leavesAs(int vlan) const {
+    if (vlan == pvid || std::find(untaggedToo.begin(), untaggedToo.end(), vlan) != untaggedToo.end())
+        return 0;
+    return isTagged(vlan) ? vlan : -1;
+}
+int Membership::takenAs(int tag) const {
+    if (tag == 0)
+        return frames == Frames::tagged ? 0 : pvid;
+    return frames != Frames::untagged && carries(tag) ? tag : 0;
+}
+
+Membership membershipOf(const Wiring& wiring, const LogicalPort& port) {
+    Membership out;
+    if (wiring.station(port.station).plain) {
+        out.pvid = 1;
+        return out;
+    }
+    const Interface* settings = port.settings;
+    if (!settings)
+        return out;
+    const Network& network = wiring.network();
+    out.pvid = numberOf(network, settings->untagged);
+    out.frames = settings->frames;
+    for (const VlanId vlan : settings->untaggedToo)
+        if (const int number = numberOf(network, vlan))
+            out.untaggedToo.push_back(number);
+    const auto tag = [&](VlanId vlan) {
+        if (const int number = numberOf(network, vlan))
+            out.tagged.push_back({number, number});
+    };
+    for (const VlanId vlan : settings->tagged)
+        tag(vlan);
+    tag(settings->voice);
+    out.tagged.insert(out.tagged.end(), settings->taggedRanges.begin(), settings->taggedRanges.end());
+    std::sort(out.tagged.begin(), out.tagged.end(), [](VlanRange a, VlanRange b) {
+        return std::pair(a.first, a.last) < std::pair(b.first, b.last);
+    });
+    return out;
+}
+
+} // namespace underridge::analysis

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Which port really meets which: panels and midspans passed, links of a LAG as one, and
+// what each device does with a frame. What everything else of analysis stands on.
+#pragma once
+#include "core/model/network.h"
+#include "core/model/ports.h"
+
+#include <set>
+#include <span>
+#include <unordered_map>
+
+namespace underridge::analysis {
+
+/// A port as a frame meets it: one of the device, or a LAG with its members. A shared port
+/// (the radio of an access point) is there once for each that is joined to it.
+struct LogicalPort {
+    int station = 0;                            ///< index in Wiring::stations()
+    std::string name;                           ///< the LAG's, else the port's
+    std::vector<model::PortRef> members;        ///< those in use first; one when it is no LAG
+    const model::Interface* settings = nullptr; ///< of the LAG or the port; may be null
+    int peer = -1;                              ///< index of the port at the other end; -1: none
+    std::vector<model::LinkId> links;           ///< in use, of each the one at this end
+    bool bridged = false;                       ///< frames are passed on between it and others
+    bool up = false;                            ///< has a peer, and nothing is disabled at either end
+};
+
+/// A device as it treats frames and packets.
+struct Station {
+    const model::Device* device = nullptr;
+    model::Role role = model::Role::unknown;
+    bool bridges = false;   ///< it has bridged ports
+    bool vlanAware = false; ///< it looks at tags (IEEE 802.1Q); else frames go on as they came
+    bool routes = false;    ///< it forwards packets
+    bool plain = false;     ///< a switch nobody has set a VLAN on: every port is in VLAN 1
+    model::TreeMode tree = model::TreeMode::off;
+    std::vector<int> ports; ///< indices of its logical ports, in the order of their names
+    int pair = -1;          ///< the other station of a multi-chassis pair
+};
+
+/// What is taken away before looking: devices and links that have failed.
+using Without = std::set<model::ObjectRef>;
+
+/// Pointers in it are into the network it keeps.
+class Wiring {
+public:
+    /// Links of unknown ports, and chains that are open or split, join nothing. Whether
+    /// cabling would let a link come up is not asked: that is linking's to say.
+    explicit Wiring(model::Network network, const Without& without = {});
+
+    const model::Network& network() const { return network_; }
+    const std::vector<Station>& stations() const { return stations_; }
+    const Station& station(int index) const { return stations_[static_cast<std::size_t>(index)]; }
+    const std::vector<LogicalPort>& ports() const { return ports_; }
+    const LogicalPort& port(int index) const { return ports_[static_cast<std::size_t>(index)]; }
+    /// -1: no such device, or it was taken away.
+    int stationOf(model::DeviceId device) const;
+    /// -1: nothing ends there and nothing is set of it.
+    int portAt(const model::PortRef& port) const;
+    /// By the interface that stands on it: a LAG, a port, the parent of a subinterface.
+    int portOf(const model::Interface& interface) const;
+
+    /// "acc-1".
+    const std::string& nameOf(int station) const { return this->station(station).device->name; }
+    /// Mbit/s of all members in use; 0: not known.
+    int speedOf(int port) const;
+
+private:
+    struct Join;
+    void addStations(const Without& without);
+    void addPorts();
+    void join(const Without& without);
+    void pairUp();
+    bool isDown(const model::PortRef& port) const;
+    int portFor(int station, const model::PortRef& port);
+
+    model::Network network_;
+    std::vector<Station> stations_;
+    std::vector<LogicalPort> ports_;
+    std::unordered_map<std::uint64_t, int> stationOf_;
+    std::unordered_map<std::uint64_t, int> portAt_; ///< by device and port name, mixed
+};
+
+/// The VLANs of a port, by number (IEEE 802.1Q clause 8.6).
+struct Membership {
+    int pvid = 0; ///< what untagged frames belong to; 0: they are dropped
+    std::vector<int> untaggedToo;
+    std::vector<model::VlanRange> tagged; ///< ascending, apart from one another
+    model::Frames frames = model::Frames::all;
+
+    bool isTagged(int vlan) const;
+    bool carries(int vlan) const;
+    /// The tag a frame of a VLAN leaves with, 0 untagged; -1: it does not leave.
+    int leavesAs(int vlan) const;
+    /// The VLAN a frame is taken into by its tag, 0 untagged; 0: it is dropped.
+    int takenAs(int tag) const;
+};
+
+/// Of a bridged port. A switch without any VLAN set has all its ports in VLAN 1.
+Membership membershipOf(const Wiring& wiring, const LogicalPort& port);
+
+/// The number of a VLAN; 0 when there is none.
+int numberOf(const model::Network& network, model::VlanId vlan);
+
+/// Whether a physical interface or LAG says anything of VLANs.
+bool saysVlans(const model::Interface& interface);
+
+} // namespace underridge::analysis

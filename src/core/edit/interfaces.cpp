@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/interfaces.h"
+
+#include "core/analysis/prefix.h"
+
+#include <fmt/format.h>
+#include <set>
+
+namespace underridge::edit {
+using namespace model;
+namespace {
+
+std::string nameOf(const Interface& interface) {
+    return interface.name.empty() ? interface.port : interface.name;
+}
+
+Remark gone() {
+    return error("the device is no longer there", "select again");
+}
+
+} // namespace
+
+const Interface* interfaceNamed(const Network& network, DeviceId device, const std::string& name) {
+    const Interface *byName = nullptr, *byPort = nullptr;
+    network.all<Interface>().forEachIn(device.value, [&](const Interface& each) {
+        if (each.name == name)
+            byName = &each;
+        if (each.port == name && each.type == InterfaceKind::physical)
+            byPort = &each;
+    });
+    return byName ? byName : byPort;
+}
+
+ActResult putInterface(const Network& network, Interface interface, IdSource& ids) {
+    const Device* device = network.device(interface.device);
+    if (!device)
+        return gone();
+    for (const Address& address : interface.addresses)
+        if (!address.valid() || address.prefixLength() < 0)
+            return error(fmt::format("{} is not an address with its prefix length", address.text()),
+                         "write it as 10.84.1.1/24 or fd84:fe::1/64");
+    if (interface.type == InterfaceKind::vlan && !interface.untagged)
+        return error("a VLAN interface needs its VLAN", "say it as \"untagged\"");
+    if (interface.type == InterfaceKind::subinterface && (!interface.parent || interface.tagged.size() != 1))
+        return error("a subinterface needs the interface it stands on and the one VLAN it is tagged with",
+                     "say them as \"parent\" and \"tagged\"");
+    if (interface.type == InterfaceKind::lag && interface.members.empty())
+        return error("a LAG needs the ports it is made of", "say them as \"ports\"");
+    bool taken = false;
+    network.all<Interface>().forEachIn(device->id.value, [&](const Interface& each) {
+        taken |= each.id != interface.id && !interface.name.empty() && each.name == interface.name;
+    });
+    if (taken)
+        return error(fmt::format("{} has an interface {} already", device->name, interface.name),
+                     "choose another name");
+    Act act{fmt::format("Set {} of {}", nameOf(interface), device->name), network, {refTo(device->id)}};
+    if (!interface.id)
+        interface.id = ids.make<InterfaceId>();
+    act.network.put(std::move(interface));
+    return act;
+}
+
+ActResult removeInterface(const Network& network, DeviceId id, InterfaceId interface) {
+    const Device* device = network.device(id);
+    const Interface* held = network.find<Interface>({id.value, interface.value});
+    if (!device || !held)
+        return error("the interface is no longer there", "select again");
+    Act act{fmt::format("Remove {} of {}", nameOf(*held), device->name), network, {refTo(id)}};
+    std::vector<Key> gone{held->key()};
+    network.all<Interface>().forEachIn(id.value, [&](const Interface& each) {
+        if (each.parent == interface)
+            gone.push_back(each.key());
+    });
+    for (const Key key : gone)
+        act.network.erase<Interface>(key);
+    return act;
+}
+
+ActResult putRoute(const Network& network, Route route, IdSource& ids) {
+    const Device* device = network.device(route.device);
+    if (!device)
+        return gone();
+    if (!route.to.valid() || route.to.prefixLength() < 0)
+        return error(fmt::format("{} is not a prefix", route.to.text()),
+                     "write it as 10.84.20.0/24 or 0.0.0.0/0");
+    if (!route.discards && (!route.via.valid() || route.via.version() != route.to.version()))
+        return error(route.via.empty()
+                         ? std::string("a route needs its next hop")
+                         : fmt::format("{} is no next hop for {}", route.via.text(), route.to.text()),
+                     "write an address of the same version");
+    Act act{fmt::format("Route of {} to {}", device->name, route.to.text()), network, {refTo(device->id)}};
+    if (!route.id)
+        route.id = ids.make<RouteId>();
+    act.network.put(std::move(route));
+    return act;
+}
+
+ActResult removeRoute(const Network& network, DeviceId id, RouteId route) {
+    const Device* device = network.device(id);
+    const Route* held = network.find<Route>({id.value, route.value});
+    if (!device || !held)
+        return error("the route is no longer there", "select again");
+    Act act{fmt::format("Remove the route of {} to {}", device->name, held->to.text()), network, {refTo(id)}};
+    act.network.erase<Route>(held->key());
+    return act;
+}
+
+Address nextFree(const Network& network, const Address& subnet, const Address& after) {
+    using analysis::Ip;
+    if (!subnet.valid() || subnet.prefixLength() < 0)
+        return {};
+    const analysis::Prefix prefix = analysis::prefixOf(subnet);
+    std::set<Ip> taken;
+    network.all<Interface>().forEach([&](const Interface& interface) {
+        for (const Address& address : interface.addresses)
+            if (const Ip ip = analysis::ipOf(address); prefix.contains(ip))
+                taken.insert(ip);
+        for (const Vrrp& vrrp : interface.vrrp)
+            taken.insert(analysis::ipOf(vrrp.address));
+    });
+    network.all<Route>().forEach([&](const Route& route) { taken.insert(analysis::ipOf(route.via)); });
+    const std::size_t bytes = prefix.base.version == 4 ? 4 : 16;
+    const auto next = [&](Ip ip) {
+        for (std::size_t i = bytes; i-- > 0 && ++ip.bytes[i] == 0;) {
+        }
+        return ip;
+    };
+    constexpr int most = 65'536;
+    const bool ends = prefix.base.version == 4 && prefix.length < 31; // RFC 3021
+    Ip ip = prefix.base;
+    if (const Ip start = analysis::ipOf(after); prefix.contains(start))
+        ip = next(start);
+    else if (ends || prefix.base.version == 6)
+        ip = next(ip);
+    for (int tries = 0; tries < most && prefix.contains(ip); ++tries, ip = next(ip))
+        if (!taken.contains(ip) && (!ends || prefix.contains(next(ip))))
+            return ip.text() + "/" + std::to_string(prefix.length);
+    return {};
+}
+
+} // namespace underridge::edit

@@ -1,0 +1,186 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The trace panel, overlays, findings and registers of switching and routing, in the window.
+#include "app/overlays/forwarding_overlays.h"
+#include "app/panels/findings_panel.h"
+#include "app/panels/registers_panel.h"
+#include "app/window/checker.h"
+#include "core/edit/registers.h"
+#include "core/edit/vlans.h"
+#include "tests/support/window_harness.h"
+
+using namespace underridge;
+using namespace underridge::model;
+using app::CommandId;
+using tests::WindowHarness;
+
+namespace {
+
+struct Traced : WindowHarness {
+    Traced() {
+        openFennickQuay();
+        sheet().setFocus();
+    }
+    app::TracePanel& panel() { return window->trace(); }
+    void select(std::initializer_list<const char*> names) {
+        edit::Refs refs;
+        for (const char* name : names)
+            refs.push_back(refTo(named(name)));
+        session().select(refs);
+        sheet().setFocus();
+    }
+    bool worked() {
+        return QTest::qWaitFor([&] { return !panel().shown().hops.empty(); });
+    }
+    QStringList devices() {
+        QStringList out;
+        for (int i = 0; i < panel().steps().topLevelItemCount(); ++i)
+            out << panel().steps().topLevelItem(i)->text(1);
+        return out;
+    }
+    const app::Overlay* overlay(const QString& id) {
+        for (const auto& each : session().overlays().shown())
+            if (each->id() == id)
+                return each.get();
+        return nullptr;
+    }
+    /// Chooses an overlay by the beginning of its row.
+    void choose(const QString& row) {
+        QComboBox& choice = window->overlayBar().choice();
+        choice.setCurrentIndex(choice.findText(row, Qt::MatchStartsWith));
+    }
+};
+
+} // namespace
+
+class TracingTest : public QObject {
+    Q_OBJECT
+private Q_SLOTS:
+    void two_devices_and_one_key_trace_a_packet() {
+        Traced t;
+        t.select({"ws-office-1", "srv-tickets"});
+        t.key(Qt::Key_T);
+        QVERIFY(t.worked());
+        QCOMPARE(t.panel().says(), QString("Reached, and answered."));
+        QCOMPARE(t.devices().mid(0, 6),
+                 QStringList({"ws-office-1", "acc-o2", "dist-ctrl", "core-1", "core-2", "srv-tickets"}));
+        QVERIFY(t.devices().contains("The answer"));
+        const auto* laid = t.overlay(app::TraceOverlay::name());
+        QVERIFY(laid);
+        QCOMPARE(laid->marks().at(refTo(t.named("core-1"))).badge, QString("4"));
+        QVERIFY(t.session().overlays().wordsOn(refTo(t.named("core-1"))).join(' ').contains("10.84.10.0/24"));
+        t.window->action(CommandId::bottomDock)->trigger();
+        QVERIFY(!t.overlay(app::TraceOverlay::name())); // goes with its panel
+    }
+    void ends_can_be_typed_and_what_is_wrong_is_said() {
+        Traced t;
+        t.session().select({});
+        t.sheet().setFocus();
+        t.key(Qt::Key_T);
+        QVERIFY(t.panel().from().hasFocus());
+        QTest::keyClicks(&t.panel().from(), "till-shop-1");
+        QTest::keyClicks(&t.panel().to(), "10.84.60.31");
+        QTest::keyClick(&t.panel().to(), Qt::Key_Return);
+        QVERIFY(t.worked());
+        QVERIFY2(t.panel().says().startsWith("Stops: rule 1 (visitors keep out) of core-1 refuses it"),
+                 qPrintable(t.panel().says()));
+        t.panel().to().setText("nobody");
+        QTest::keyClick(&t.panel().to(), Qt::Key_Return);
+        QVERIFY2(t.panel().says().contains("There is no device or address nobody"),
+                 qPrintable(t.panel().says()));
+        QVERIFY(!t.overlay(app::TraceOverlay::name()));
+    }
+    void put_right_does_the_remedy_and_the_trace_follows() {
+        Traced t;
+        t.select({"ws-office-1", "srv-directory"});
+        t.key(Qt::Key_T);
+        QVERIFY(t.worked());
+        const auto cut = edit::setPortVlans(t.network(), {t.named("acc-o2"), "X1"}, 0, "10,20,40,50,60,70,99",
+                                            t.session().workspace().ids());
+        QVERIFY(cut);
+        t.session().apply(*cut);
+        QTRY_VERIFY2(t.panel().says().contains("VLAN 30 is not on acc-o2 X1"), qPrintable(t.panel().says()));
+        QTRY_VERIFY(t.panel().putRight().isEnabled());
+        QTest::mouseClick(&t.panel().putRight(), Qt::LeftButton);
+        QTRY_COMPARE(t.panel().says(), QString("Reached, and answered."));
+        t.key(Qt::Key_Z, Qt::ControlModifier);
+        QTRY_VERIFY(t.panel().says().startsWith("Stops"));
+    }
+    void a_trace_that_is_kept_becomes_a_finding_when_it_breaks() {
+        Traced t;
+        t.select({"ws-office-1", "srv-directory"});
+        t.key(Qt::Key_T);
+        QVERIFY(t.worked());
+        QTest::mouseClick(&t.panel().keep(), Qt::LeftButton);
+        QCOMPARE(t.network().all<Statement>().size(), std::size_t(9));
+        auto device = *t.network().device(t.named("srv-directory"));
+        edit::Act act{"Break", t.network(), {}};
+        act.network.erase<Link>(t.network().linkAt({device.id, "X1"})->key());
+        t.session().apply(act);
+        t.window->action(CommandId::showFindings)->trigger();
+        auto& list = t.window->findChild<app::FindingsPanel*>()->list();
+        QTRY_VERIFY(!list.findItems("\"ws-office-1 reaches srv-directory\"", Qt::MatchStartsWith).isEmpty());
+    }
+    void overlays_are_chosen_above_the_sheet() {
+        Traced t;
+        t.key(Qt::Key_O);
+        QVERIFY(t.window->overlayBar().isVisible());
+        QTRY_VERIFY(t.overlay(app::NetworkOverlay::name()));
+        t.choose("Spanning tree");
+        QVERIFY2(t.window->overlayBar().says().contains("root core-1"),
+                 qPrintable(t.window->overlayBar().says()));
+        const auto& marks = t.overlay(app::NetworkOverlay::name())->marks();
+        QCOMPARE(marks.at(refTo(t.named("core-1"))).badge, QString("root"));
+        int blocked = 0;
+        for (const auto& [object, mark] : marks)
+            blocked += mark.badge == "blocked";
+        QVERIFY(blocked >= 5);
+        t.choose("VLAN 20");
+        QCOMPARE(t.window->overlayBar().says(), QString("VLAN 20: 2 parts, no break"));
+        t.choose("OSPF");
+        QVERIFY(t.window->overlayBar().says().startsWith("OSPF: 7 routers"));
+        t.choose("Subnet 10.84.10.0/24");
+        QVERIFY(t.overlay(app::NetworkOverlay::name())->marks().contains(refTo(t.named("till-1"))));
+        QTest::keyClick(&t.window->overlayBar().choice(), Qt::Key_Escape);
+        QVERIFY(!t.window->overlayBar().isVisible());
+        QVERIFY(!t.overlay(app::NetworkOverlay::name()));
+        QVERIFY(t.sheet().hasFocus());
+    }
+    void a_break_of_a_vlan_is_marked_while_its_overlay_is_on() {
+        Traced t;
+        t.key(Qt::Key_O);
+        QTRY_VERIFY(t.overlay(app::NetworkOverlay::name()));
+        t.choose("VLAN 20");
+        const auto cut = edit::setPortVlans(t.network(), {t.named("acc-q1"), "X1"}, 0, "10,30,40,50,60,70,99",
+                                            t.session().workspace().ids());
+        t.session().apply(*cut);
+        QTRY_COMPARE(t.window->overlayBar().says(), QString("VLAN 20: 3 parts, 1 break"));
+        const LinkId link = t.network().linkAt({t.named("acc-q1"), "X1"})->id;
+        const auto& mark = t.overlay(app::NetworkOverlay::name())->marks().at(refTo(link));
+        QCOMPARE(mark.badge, QString("break"));
+        QCOMPARE(mark.words, QString("VLAN 20 is not on acc-q1 X1"));
+    }
+    void interfaces_vlans_and_routes_have_registers() {
+        Traced t;
+        auto& registers = t.window->registers();
+        t.window->action(CommandId::showRegisters)->trigger();
+        registers.show(edit::Register::interfaces);
+        auto* model = registers.table().model();
+        QVERIFY(model->rowCount() > 250);
+        registers.show(edit::Register::vlans);
+        QCOMPARE(registers.table().model()->rowCount(), 15);
+        registers.show(edit::Register::routes);
+        QVERIFY(registers.table().model()->rowCount() > 90);
+        // A wrong gateway typed there is refused, another taken, and undone.
+        auto* routes = registers.table().model();
+        const QModelIndex via = routes->index(0, 2);
+        const QString before = via.data().toString();
+        QVERIFY(!routes->setData(via, "10.84"));
+        QVERIFY(routes->setData(via, "10.84.30.9"));
+        QCOMPARE(via.data().toString(), QString("10.84.30.9"));
+        t.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(routes->index(0, 2).data().toString(), before);
+    }
+};
+
+QTEST_MAIN(TracingTest)
+#include "tracing_test.moc"
