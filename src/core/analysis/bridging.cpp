@@ -177,9 +177,15 @@ private:
         b_.crossings_[at(index)].push_back({to, out, in, tag});
     }
 
+    /// Interfaces that frames come to over a port, by port and tag.
+    using Standing = std::unordered_map<std::uint64_t, std::vector<int>>;
+    static std::uint64_t placeOf(int port, int tag) {
+        return static_cast<std::uint64_t>(port) << 13 | static_cast<std::uint64_t>(tag);
+    }
+
     void joinInterfaces() {
-        // What frames come to an interface over a port, by port and tag.
-        std::map<std::pair<int, int>, std::vector<int>> standing;
+        Standing standing;
+        standing.reserve(b_.interfaces_.size());
         for (std::size_t i = 0; i < b_.interfaces_.size(); ++i) {
             NetInterface& each = b_.interfaces_[i];
             if (each.record->disabled)
@@ -198,17 +204,18 @@ private:
                 continue;
             const LogicalPort& port = wiring_.port(each.port);
             each.up = port.up;
-            standing[{each.port, each.vlan}].push_back(static_cast<int>(i));
+            standing[placeOf(each.port, each.vlan)].push_back(static_cast<int>(i));
             // A port that is there once more for each that is joined to it.
             for (const int other : wiring_.station(each.station).ports)
                 if (other != each.port && wiring_.port(other).members == port.members) {
-                    standing[{other, each.vlan}].push_back(static_cast<int>(i));
+                    standing[placeOf(other, each.vlan)].push_back(static_cast<int>(i));
                     each.up |= wiring_.port(other).up;
                 }
         }
         for (const auto& [place, indices] : standing)
             for (const int index : indices)
-                joinOverPort(index, place.first, place.second, standing);
+                joinOverPort(index, static_cast<int>(place >> 13), static_cast<int>(place & 0x1fff),
+                             standing);
         spreadAll(); // what only interfaces send into
         for (std::size_t d = 0; d < b_.domains_.size(); ++d)
             hear(static_cast<int>(d), standing);
@@ -236,8 +243,7 @@ private:
         }
     }
 
-    void joinOverPort(int index, int out, int tag,
-                      const std::map<std::pair<int, int>, std::vector<int>>& standing) {
+    void joinOverPort(int index, int out, int tag, const Standing& standing) {
         const LogicalPort& port = wiring_.port(out);
         if (!port.up || port.peer < 0)
             return;
@@ -252,7 +258,7 @@ private:
             return;
         }
         // Two ends on one cable: it is a domain of its own.
-        const auto others = standing.find({port.peer, tag});
+        const auto others = standing.find(placeOf(port.peer, tag));
         if (others == standing.end())
             return;
         const int wire =
@@ -263,7 +269,7 @@ private:
     }
 
     /// Interfaces at the far end of the ports a domain leaves by.
-    void hear(int index, const std::map<std::pair<int, int>, std::vector<int>>& standing) {
+    void hear(int index, const Standing& standing) {
         const Domain here = b_.domains_[at(index)];
         if (isCable(here))
             return;
@@ -278,7 +284,7 @@ private:
                 const int tag = aware ? membership(out).leavesAs(here.vlan) : here.vlan;
                 if (tag < 0 || !passes(out, aware ? here.vlan : 0))
                     continue;
-                const auto there = standing.find({port.peer, tag});
+                const auto there = standing.find(placeOf(port.peer, tag));
                 if (there == standing.end())
                     continue;
                 for (const int each : there->second)

@@ -3,6 +3,7 @@
 
 #include "core/analysis/checks.h"
 #include "core/analysis/silence.h"
+#include "core/base/parallel.h"
 
 #include <algorithm>
 #include <array>
@@ -91,15 +92,23 @@ ObjectRef Told::link(int index) const {
 }
 
 std::vector<Finding> checkForwarding(const Forwarding& forwarding) {
-    Told told(forwarding);
-    checkVlans(told);
-    checkTrees(told);
-    checkAddresses(told);
-    checkRoutes(told);
-    checkFilters(told);
-    auto found = told.take();
-    auto kept = checkStatements(forwarding);
-    found.insert(found.end(), std::make_move_iterator(kept.begin()), std::make_move_iterator(kept.end()));
+    Told vlans(forwarding), routes(forwarding);
+    std::vector<Finding> kept;
+    inParallel({[&] {
+                    checkVlans(vlans);
+                    checkTrees(vlans);
+                    checkAddresses(vlans);
+                },
+                [&] {
+                    checkRoutes(routes);
+                    checkFilters(routes);
+                    kept = checkStatements(forwarding);
+                }});
+    auto found = vlans.take();
+    auto ofRoutes = routes.take();
+    for (auto* more : {&ofRoutes, &kept})
+        found.insert(found.end(), std::make_move_iterator(more->begin()),
+                     std::make_move_iterator(more->end()));
     std::stable_sort(found.begin(), found.end(), [](const Finding& a, const Finding& b) {
         return std::tie(a.rule, a.message) < std::tie(b.rule, b.message); // the table's order
     });

@@ -266,15 +266,17 @@ private:
     /// BPDU guard: a port goes down where another bridge is heard.
     void guardOff() {
         bool any = false;
-        for (const auto& [segment, ends] : attached())
+        segments_ = attached();
+        for (const auto& [segment, ends] : segments_)
             for (const Attached& end : ends) {
                 const LogicalPort& port = wiring_.port(end.port);
                 if (ends.size() > 1 && port.settings && port.settings->spanningTree->bpduGuard)
                     any = trees_.guardedOff_[static_cast<std::size_t>(end.port)] = true;
             }
-        if (any)
+        if (any) {
             gatherSegments();
-        segments_ = attached();
+            segments_ = attached();
+        }
         segmentsOf_.assign(bridges_.size(), {});
         for (const auto& [segment, ends] : segments_)
             for (const Attached& end : ends)

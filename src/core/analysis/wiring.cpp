@@ -79,6 +79,8 @@ int Wiring::portOf(const Interface& interface) const {
 }
 
 void Wiring::addStations(const Without& without) {
+    stationOf_.reserve(network_.all<Device>().size());
+    stations_.reserve(network_.all<Device>().size());
     network_.all<Device>().forEach([&](const Device& device) {
         if (without.contains(refTo(device.id)) || linking::isPassive(network_, device))
             return;
@@ -109,6 +111,9 @@ int Wiring::portFor(int station, const PortRef& ref) {
 }
 
 void Wiring::addPorts() {
+    const std::size_t most = network_.all<Interface>().size() + 2 * network_.all<Link>().size();
+    portAt_.reserve(most);
+    ports_.reserve(most);
     network_.all<Interface>().forEach([&](const Interface& interface) {
         const int at = stationOf(interface.device);
         if (at < 0)
@@ -157,6 +162,8 @@ bool Wiring::isDown(const PortRef& ref) const {
 struct Wiring::Join {
     PortRef a, b;
     LinkId atA, atB;
+    int portA = -1, portB = -1;
+    bool up = false;
 };
 
 void Wiring::join(const Without& without) {
@@ -168,7 +175,7 @@ void Wiring::join(const Without& without) {
             return;
         const int a = stationOf(link.a.device), b = stationOf(link.b.device);
         if (a >= 0 && b >= 0) {
-            joins.push_back({link.a, link.b, link.id, link.id});
+            joins.push_back({link.a, link.b, link.id, link.id, -1, -1, false});
             return;
         }
         for (const auto& [from, station] : {std::pair(link.a, a), std::pair(link.b, b)}) {
@@ -183,31 +190,35 @@ void Wiring::join(const Without& without) {
                 continue;
             const PortRef far = way.back().to;
             if (walked.insert(std::minmax(from, far)).second)
-                joins.push_back({from, far, way.front().link, way.back().link});
+                joins.push_back({from, far, way.front().link, way.back().link, -1, -1, false});
         }
     });
     // Which peers each logical port has, with how many of its members.
-    std::unordered_map<int, std::vector<std::pair<int, std::size_t>>> candidates;
-    for (std::size_t i = 0; i < joins.size(); ++i) {
-        const Join& each = joins[i];
-        const int a = portFor(stationOf(each.a.device), each.a),
-                  b = portFor(stationOf(each.b.device), each.b);
-        candidates[a].push_back({b, i});
-        candidates[b].push_back({a, i});
+    for (Join& each : joins) {
+        each.portA = portFor(stationOf(each.a.device), each.a);
+        each.portB = portFor(stationOf(each.b.device), each.b);
+        each.up = !isDown(each.a) && !isDown(each.b);
+    }
+    std::vector<std::vector<std::pair<int, bool>>> candidates(ports_.size()); // peer, whether up
+    for (const Join& each : joins) {
+        candidates[static_cast<std::size_t>(each.portA)].push_back({each.portB, each.up});
+        candidates[static_cast<std::size_t>(each.portB)].push_back({each.portA, each.up});
     }
     // One peer each; of a LAG that goes to several, the one most of its members go to. A
     // shared port is there once more for each further one that is joined to it.
     std::vector<int> choice(ports_.size(), -1);
-    for (const auto& [at, ends] : candidates) {
-        std::unordered_map<int, int> count;
-        for (const auto& [peer, join] : ends)
-            if (!isDown(joins[join].a) && !isDown(joins[join].b))
-                ++count[peer];
+    for (std::size_t at = 0; at < candidates.size(); ++at) {
+        const auto& ends = candidates[at];
+        if (ends.empty())
+            continue;
+        const auto count = [&](int peer) {
+            return std::count(ends.begin(), ends.end(), std::pair(peer, true));
+        };
         int best = ends.front().first;
-        for (const auto& [peer, join] : ends)
-            if (count[peer] > count[best])
+        for (const auto& [peer, up] : ends)
+            if (ends.size() > 1 && count(peer) > count(best))
                 best = peer;
-        choice[static_cast<std::size_t>(at)] = best;
+        choice[at] = best;
     }
     const auto chosen = [&](int at) {
         return static_cast<std::size_t>(at) < choice.size() ? choice[static_cast<std::size_t>(at)] : -1;
@@ -216,13 +227,12 @@ void Wiring::join(const Without& without) {
         LogicalPort& port = ports_[static_cast<std::size_t>(a)];
         if (port.peer < 0 || chosen(a) == b) // of a pair the one most lead to
             port.peer = b;
-        const bool up = !isDown(each.a) && !isDown(each.b);
-        port.up |= up;
-        if (up)
+        port.up |= each.up;
+        if (each.up)
             port.links.push_back(turned ? each.atB : each.atA);
     };
     for (const Join& each : joins) {
-        int a = portAt(each.a), b = portAt(each.b);
+        const int a = each.portA, b = each.portB;
         const auto separate = [&](int at, int peer, const PortRef& ref) {
             const int best = chosen(at);
             if (best == peer || station(port(best).station).pair == port(peer).station)
