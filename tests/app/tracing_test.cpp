@@ -159,6 +159,41 @@ private Q_SLOTS:
         QCOMPARE(mark.badge, QString("break"));
         QCOMPARE(mark.words, QString("VLAN 20 is not on acc-q1 X1"));
     }
+    void a_gateway_and_addresses_are_typed_in_the_details() {
+        Traced t;
+        t.select({"till-1"});
+        QTRY_VERIFY(t.window->details().field("Gateway"));
+        auto* gateway = qobject_cast<QLineEdit*>(t.window->details().field("Gateway"));
+        QCOMPARE(gateway->text(), QString("10.84.10.1"));
+        gateway->setFocus();
+        gateway->selectAll();
+        t.type("10.84.31.1");
+        t.key(Qt::Key_Return);
+        QTRY_VERIFY(!t.window->checker().findings().empty());
+        QCOMPARE(t.window->checker().findings().front().rule->code, std::string_view("gateway-outside"));
+        t.sheet().setFocus();
+        t.key(Qt::Key_Z, Qt::ControlModifier);
+        QTRY_VERIFY(t.window->checker().findings().empty());
+        t.select({"core-1"});
+        QTRY_VERIFY(t.window->details().field("On vlan10"));
+        QVERIFY(!t.window->details().field("Gateway")); // it routes
+    }
+    void a_vlan_is_brought_to_a_switch_after_its_ports_were_shown() {
+        Traced t;
+        const auto cut = edit::setPortVlans(t.network(), {t.named("acc-q1"), "X1"}, 0, "10,30,40,50,60,70,99",
+                                            t.session().workspace().ids());
+        t.session().apply(*cut);
+        t.select({"acc-q1"});
+        QTRY_VERIFY(t.window->details().field("Bring a VLAN here"));
+        auto* menu = qobject_cast<QComboBox*>(t.window->details().field("Bring a VLAN here"));
+        QVERIFY(menu);
+        menu->setCurrentIndex(menu->findText("VLAN 20"));
+        Q_EMIT menu->activated(menu->currentIndex());
+        QWidget* carry = nullptr;
+        QTRY_VERIFY(carry = t.window->details().field("Carry it"));
+        QTest::mouseClick(carry, Qt::LeftButton);
+        QTRY_VERIFY(t.window->checker().isCurrent() && t.window->checker().findings().empty());
+    }
     void interfaces_vlans_and_routes_have_registers() {
         Traced t;
         auto& registers = t.window->registers();

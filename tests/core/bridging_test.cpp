@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // VLANs, spanning trees, islands and storms.
+#include "core/edit/carrying.h"
 #include "tests/support/forwarded.h"
 
 #include <QtTest>
@@ -183,6 +184,28 @@ private Q_SLOTS:
         t.acts(trace.acts.front());
         QVERIFY(t.trace("h1", "h2").reached());
         QVERIFY(t.found().isEmpty());
+    }
+    void a_vlan_is_carried_to_a_device_over_the_links_the_tree_leaves_open() {
+        Triangle t;
+        t.vlans({30});
+        t.router("r1");
+        t.link("r1:1", "s1:20");
+        t.access("s1:20", 30);
+        t.routed("r1", "1", "10.84.30.1/24");
+        t.host("h1", "s3:10", "10.84.30.10/24");
+        const auto plan = edit::carryVlan(t.network, t.id("h1"), 30, t.ids);
+        QVERIFY(plan);
+        QVERIFY(plan->untagged);
+        QCOMPARE(tests::text(plan->portsText(t.network)), QString("s3 10, s3 3, s1 3"));
+        QVERIFY(!t.trace("h1", "r1").reached());
+        t.acts("{'act':'carry','device':'h1','vlan':30}");
+        QCOMPARE(t.way("h1", "r1"), QString("h1 s3 s1 r1"));
+        const auto again = edit::carryVlan(t.network, t.id("h1"), 30, t.ids);
+        QVERIFY(!again && again.refusal().what.find("reaches h1 already") != std::string::npos);
+        QVERIFY(edit::carryVlan(t.network, t.id("h1"), 77, t.ids).refusal().what.find("nowhere yet") !=
+                std::string::npos);
+        QVERIFY(edit::carryVlan(t.network, t.id("r1"), 30, t.ids).refusal().what.find("already") !=
+                std::string::npos);
     }
     void untagged_frames_without_a_pvid_are_dropped() {
         Triangle t;

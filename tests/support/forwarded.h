@@ -74,6 +74,7 @@ struct Forwarded : Workbench {
             forwarding = std::make_unique<analysis::Forwarding>(network);
         return *forwarding;
     }
+    model::DeviceId id(const std::string& name) { return now().wiring().station(station(name)).device->id; }
     int station(const std::string& name) {
         for (int i = 0; i < static_cast<int>(now().wiring().stations().size()); ++i)
             if (now().wiring().nameOf(i) == name)

@@ -32,6 +32,8 @@ public:
 Q_SIGNALS:
     void otherPortWanted(underridge::model::LinkId link, int end);
     void chainWanted();
+    /// The interfaces of a device, in the register.
+    void interfacesWanted(const QString& device);
     void findingsWanted();
     /// What is not on this sheet is to be seen.
     void missingWanted();
@@ -76,6 +78,9 @@ private:
     void modelRows(const model::Device& device);
     void placeRows(const model::Device& device);
     void powerRows(const model::Device& device);
+    void forwardingRows(const model::Device& device);
+    void carryRows(const model::Device& device);
+    void vlanRows(const model::PortRef& port);
     void supplyRow(const model::Device& device, const std::string& supply);
     void drawRow(const model::Device& device);
     /// What is lost, to be selected.
@@ -93,6 +98,7 @@ private:
     std::unique_ptr<DetailsForm> form_;
     std::map<std::pair<int, int>, QPixmap> legends_; ///< by form and medium
     SheetCounter counter_;
+    std::pair<model::DeviceId, int> carries_; ///< a VLAN that is to be brought to a device
     bool refreshing_ = false;
 };
 

@@ -138,6 +138,11 @@ void MainWindow::connectPanels() {
     });
     connect(details_, &DetailsPanel::findingsWanted, this, [this] { showBottom(findings_); });
     connect(details_, &DetailsPanel::chainWanted, this, [this] { showBottom(chain_); });
+    connect(details_, &DetailsPanel::interfacesWanted, this, [this](const QString& device) {
+        showBottom(registers_);
+        registers_->show(edit::Register::interfaces);
+        registers_->filter().setText(device);
+    });
     connect(checker_, &Checker::changed, this, [this] {
         session_->workspace().setFindings(std::make_shared<const find::Findings>(checker_->findings()));
         const auto all = checker_->findings().size();

@@ -95,6 +95,43 @@ ActResult putRoute(const Network& network, Route route, IdSource& ids) {
     return act;
 }
 
+std::vector<Address> addressesFrom(const std::string& text) {
+    std::vector<Address> out;
+    std::string_view rest = text;
+    while (!trimmed(rest).empty()) {
+        const std::size_t comma = std::min(rest.find(','), rest.size());
+        out.emplace_back(trimmed(rest.substr(0, comma)));
+        rest.remove_prefix(std::min(comma + 1, rest.size()));
+    }
+    return out;
+}
+
+const Route* gatewayOf(const Network& network, DeviceId device) {
+    const Route* found = nullptr;
+    network.all<Route>().forEachIn(device.value, [&](const Route& route) {
+        if (route.to.prefixLength() == 0 && route.vrf.empty() &&
+            (!found || route.to.version() < found->to.version()))
+            found = &route;
+    });
+    return found;
+}
+
+ActResult setGateway(const Network& network, DeviceId device, const std::string& address, IdSource& ids) {
+    const Route* held = gatewayOf(network, device);
+    const Address via(trimmed(address));
+    if (via.empty())
+        return held ? removeRoute(network, device, held->id)
+                    : Act{"No gateway", network, {refTo(device)}, {}};
+    if (!via.valid())
+        return error(fmt::format("{} is not an address", address), "write it as 10.84.10.1");
+    Route route = held ? *held : Route{};
+    route.device = device;
+    route.to = via.version() == 6 ? "::/0" : "0.0.0.0/0";
+    route.via = via;
+    route.discards = false;
+    return putRoute(network, std::move(route), ids);
+}
+
 ActResult removeRoute(const Network& network, DeviceId id, RouteId route) {
     const Device* device = network.device(id);
     const Route* held = network.find<Route>({id.value, route.value});

@@ -18,6 +18,15 @@ ActResult putInterface(const model::Network& network, model::Interface interface
 ActResult removeInterface(const model::Network& network, model::DeviceId device,
                           model::InterfaceId interface);
 
+/// The addresses a text says, parted by commas; an empty one: none.
+std::vector<model::Address> addressesFrom(const std::string& text);
+
+/// The next hop of a device's default route of version 4, else 6; none when it has none.
+const model::Route* gatewayOf(const model::Network& network, model::DeviceId device);
+/// Sets it, or with an empty text takes it away. Refuses what is no address.
+ActResult setGateway(const model::Network& network, model::DeviceId device, const std::string& address,
+                     model::IdSource& ids);
+
 /// Adds a static route, or puts it in the place of the one with its id. Refuses prefixes and
 /// next hops that are none, or of different versions.
 ActResult putRoute(const model::Network& network, model::Route route, model::IdSource& ids);

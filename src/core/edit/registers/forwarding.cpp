@@ -156,18 +156,6 @@ Result<int> numberFrom(const std::string& text, int most) {
     return number;
 }
 
-/// "10.84.1.1/24, fd84:fe::1/64".
-std::vector<Address> addressesFrom(const std::string& text) {
-    std::vector<Address> out;
-    std::string_view rest = text;
-    while (!trimmed(rest).empty()) {
-        const std::size_t comma = std::min(rest.find(','), rest.size());
-        out.emplace_back(trimmed(rest.substr(0, comma)));
-        rest.remove_prefix(std::min(comma + 1, rest.size()));
-    }
-    return out;
-}
-
 Result<Done> setInterface(Network& network, const Catalogue&, const CellChange& change, LengthUnit,
                           IdSource& ids) {
     const Interface* held = recordOf<Interface>(network, change.row);

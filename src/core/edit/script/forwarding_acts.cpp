@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Acts on what devices do with frames and packets: interface, route, forwarding, statement.
 // Their members have the words of the file; VLANs go by number, interfaces by name.
+#include "core/edit/carrying.h"
 #include "core/edit/interfaces.h"
 #include "core/edit/script/line.h"
 #include "core/edit/vlans.h"
@@ -175,6 +176,17 @@ ActResult interface(const Line& line) {
     return putInterface(network, std::move(set), line.bench().ids);
 }
 
+ActResult carry(const Line& line) {
+    const auto device = line.device("device");
+    const auto vlan = line.whole("vlan", 1, 4094);
+    if (!device || !vlan)
+        return device ? vlan.refusal() : device.refusal();
+    auto carried = carryVlan(line.bench().network, *device, static_cast<int>(*vlan), line.bench().ids);
+    if (!carried)
+        return line.wrong("vlan", carried.refusal().what, carried.refusal().remedy);
+    return std::move(carried->act);
+}
+
 ActResult route(const Line& line) {
     const auto device = line.device("device");
     const auto to = line.text("to");
@@ -298,6 +310,7 @@ std::span<const ActWord> forwardingActs() {
           "vrf",    "untagged", "tagged",       "untaggedToo", "voice",  "frames", "zone",      "mtu",
           "lacp",   "disabled", "spanningTree", "ospf",        "vrrp",   "remove"},
          interface},
+        {"carry", {"device", "vlan"}, carry},
         {"route", {"device", "to", "via", "vrf", "metric", "discards", "remove"}, route},
         {"forwarding",
          {"members", "vlanAware", "routing", "spanningTree", "ospf", "bgp", "filter", "translations"},
