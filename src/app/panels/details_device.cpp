@@ -81,7 +81,7 @@ void DetailsPanel::showDevice(const Device& device) {
     }
     form_->row(tr("From"), provenanceText(device.provenance));
     placeRows(device);
-        forwardingRows(device);
+    forwardingRows(device);
     powerRows(device);
     if (!device.attributes.empty())
         form_->heading(tr("Attributes"));
@@ -250,7 +250,7 @@ void DetailsPanel::showPort(const PortRef& ref) {
                                 said(tr("Set label of port %1").arg(shownText(ref.port))),
                                 [&](Port& p) { p.label = typed; });
     });
-        portSettings(ref, *port, record);
+    portSettings(ref, *port, record);
     vlanRows(ref);
     if (const Interface* lag = lagAt(network, ref))
         form_->textRow(tr("LAG"), shownText(lag->name), {}, [this, ref](const std::string& typed) {
