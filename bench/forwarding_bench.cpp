@@ -2,6 +2,7 @@
 // Benches of switching and routing: all anew, after an edit, one trace, one table.
 #include "bench/percentiles.h"
 #include "core/analysis/check.h"
+#include "core/analysis/forwarding.h"
 #include "core/analysis/trace.h"
 #include "tests/support/routed_campus.h"
 

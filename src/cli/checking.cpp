@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/checking.h"
 
+#include "core/analysis/report.h"
 #include "core/edit/links.h"
 #include "core/linking/light.h"
 #include "core/model/ports.h"
@@ -11,28 +12,6 @@ namespace underridge::cli {
 using namespace model;
 namespace {
 
-std::string_view severityText(Severity severity) {
-    switch (severity) {
-    case Severity::error:
-        return "error";
-    case Severity::warning:
-        return "warning";
-    case Severity::advice:
-        return "advice";
-    }
-    return {};
-}
-
-std::string nameOf(const Network& network, const ObjectRef& ref) {
-    if (const Device* device = network.device({ref.id}))
-        return device->name;
-    if (const Link* link = network.link({ref.id}))
-        return edit::linkText(network, *link);
-    if (const Cable* cable = network.cable({ref.id}))
-        return cable->label;
-    return {};
-}
-
 Json endJson(const Network& network, const PortRef& port, linking::ChainEnd end) {
     const Device* device = network.device(port.device);
     return {{"device", device ? device->name : ""}, {"port", port.port}, {"end", linking::textOf(end)}};
@@ -40,27 +19,10 @@ Json endJson(const Network& network, const PortRef& port, linking::ChainEnd end)
 
 } // namespace
 
-Json findingsJson(const Network& network, const std::vector<linking::Finding>& findings) {
-    Json list = Json::array();
-    for (const auto& finding : findings) {
-        Json subjects = Json::array();
-        for (const ObjectRef& ref : finding.subjects)
-            subjects.push_back(
-                {{"kind", textOf(ref.kind)}, {"id", idText(ref.id)}, {"name", nameOf(network, ref)}});
-        list.push_back({{"code", finding.rule->code},
-                        {"severity", severityText(finding.rule->severity)},
-                        {"message", finding.message},
-                        {"remedy", finding.remedy.words},
-                        {"source", finding.rule->source},
-                        {"subjects", std::move(subjects)}});
-    }
-    return {{"findings", std::move(list)}};
-}
-
 std::string findingsText(const std::vector<linking::Finding>& findings) {
     std::string out;
     for (const auto& finding : findings)
-        out += fmt::format("{} {}: {}; {}\n", severityText(finding.rule->severity), finding.rule->code,
+        out += fmt::format("{} {}: {}; {}\n", analysis::textOf(finding.rule->severity), finding.rule->code,
                            finding.message, finding.remedy.words);
     return out;
 }

@@ -7,8 +7,6 @@
 
 namespace underridge::cli {
 
-/// {findings: [{code, severity, message, remedy, subjects [{kind, id, name}]}]}.
-Json findingsJson(const model::Network& network, const std::vector<linking::Finding>& findings);
 /// One line each: "error connector: acc-1 1: …; use …".
 std::string findingsText(const std::vector<linking::Finding>& findings);
 

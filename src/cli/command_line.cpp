@@ -5,6 +5,7 @@
 #include "cli/checking.h"
 #include "cli/forwarding.h"
 #include "core/analysis/check.h"
+#include "core/analysis/report.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
 #include "core/edit/groups.h"
@@ -15,6 +16,7 @@
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
 #include "paint/door_sheets.h"
+#include "paint/findings_report.h"
 #include "paint/label_sheet.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
@@ -83,7 +85,8 @@ public:
         return done;
     }
 
-    int check(const std::string& file, const std::string& rule) {
+    int check(const std::string& file, const std::string& rule, const std::string& output,
+              const std::function<void()>& prepareDrawing) {
         const auto loaded = load(file);
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
@@ -95,9 +98,35 @@ public:
         auto findings = analysis::check(loaded->network, edit::withStock(catalogue_, loaded->network));
         if (!rule.empty())
             std::erase_if(findings, [&](const auto& finding) { return finding.rule->code != rule; });
-        out_ << (common.json ? findingsJson(loaded->network, findings).dump(2) + "\n"
-                             : findingsText(findings));
+        if (!output.empty()) {
+            if (const int failed = writeFindings(loaded->network, findings, output, prepareDrawing);
+                failed != done)
+                return failed;
+        } else {
+            out_ << (common.json ? analysis::findingsJson(loaded->network, findings).dump(2) + "\n"
+                                 : findingsText(findings));
+        }
         return findings.empty() ? done : doneWithFindings;
+    }
+
+    int writeFindings(const Network& network, const std::vector<linking::Finding>& findings,
+                      const std::string& output, const std::function<void()>& prepareDrawing) {
+        std::string bytes;
+        if (output.ends_with(".csv")) {
+            bytes = analysis::findingsCsv(network, findings);
+        } else if (output.ends_with(".json")) {
+            bytes = analysis::findingsJson(network, findings).dump(2) + "\n";
+        } else if (output.ends_with(".pdf")) {
+            prepareDrawing();
+            bytes = paint::findingsPdf(network, findings,
+                                       fmt::format("{:%Y-%m-%d}", fmt::localtime(std::time(nullptr))))
+                        .toStdString();
+        } else {
+            return refuse(error("the suffix is not .csv, .json or .pdf", "choose one of these", {output}),
+                          wrongUsage);
+        }
+        const auto kept = files_.writeAtomically(output, bytes);
+        return kept ? done : refuse(kept.refusal(), cannotWrite);
     }
 
     int chain(const std::string& file, const std::string& at) {
@@ -472,7 +501,9 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     check->add_option("FILE", file, "network, - for standard input")->required();
     check->add_option("--rule", rule, "this rule alone, by its code");
     fromOption(check);
-    check->callback([&] { outcome.exitCode = runner.check(file, rule); });
+    std::string report;
+    check->add_option("-o,--output", report, "report to write: .csv, .json or .pdf");
+    check->callback([&] { outcome.exitCode = runner.check(file, rule, report, prepareDrawing); });
 
     auto* chain = common(app.add_subcommand("chain", "follow the cables from a port to both ends"));
     chain->add_option("FILE", file, "network, - for standard input")->required();

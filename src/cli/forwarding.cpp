@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/forwarding.h"
 
+#include "core/analysis/forwarding.h"
 #include "core/linking/chain.h"
 #include "core/model/group_tree.h"
 
@@ -180,9 +181,16 @@ Json islands(const Network& network, const find::Matcher& where) {
     const auto& bridging = forwarding.bridging();
     const int count = static_cast<int>(forwarding.wiring().stations().size());
     Json rows = Json::array();
-    for (const analysis::Island& island : bridging.islands())
-        for (const int vlan : island.vlans) {
-            std::set<std::string> switches, hosts;
+    for (const analysis::Island& island : bridging.islands()) {
+        // Of what knows no VLANs one without a number; a cable between two routers is none.
+        std::vector<int> vlans = island.vlans;
+        const bool switched = std::any_of(island.domains.begin(), island.domains.end(), [&](int d) {
+            return bridging.domains()[static_cast<std::size_t>(d)].station < count;
+        });
+        if (vlans.empty() && switched)
+            vlans.push_back(0);
+        for (const int vlan : vlans) {
+            std::set<std::string> switches;
             bool wanted = false;
             for (const int d : island.domains) {
                 const analysis::Domain& domain = bridging.domains()[static_cast<std::size_t>(d)];
@@ -202,11 +210,14 @@ Json islands(const Network& network, const find::Matcher& where) {
                 wanted |= where.matches(*forwarding.wiring().station(each.station).device);
             }
             if (wanted)
-                rows.push_back(
-                    {{"vlan", vlan}, {"switches", switches}, {"interfaces", ends}, {"joinedWith", joined}});
+                rows.push_back({{"vlan", vlan ? Json(vlan) : Json(nullptr)},
+                                {"switches", switches},
+                                {"interfaces", ends},
+                                {"joinedWith", joined}});
         }
+    }
     std::stable_sort(rows.begin(), rows.end(), [](const Json& a, const Json& b) {
-        return a["vlan"].get<int>() < b["vlan"].get<int>();
+        return a["vlan"] < b["vlan"]; // null first
     });
     return rows;
 }

@@ -70,6 +70,23 @@ private Q_SLOTS:
         QCOMPARE(t["hops"][0]["chain"].size(), std::size_t(3)); // outlet, panel
         QVERIFY(t["stoppedAt"].is_null() && t["reason"].is_null());
     }
+    void findings_are_written_as_tables_and_on_paper() {
+        const std::string found = UNDERRIDGE_ROOT "/demo/fennick-quay-as-found.underridge";
+        QTemporaryDir folder;
+        const auto written = [&](const char* name) {
+            const QString path = folder.filePath(name);
+            if (ran({"check", found, "-o", path.toStdString()}).code != 1)
+                return QByteArray();
+            QFile file(path);
+            return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+        };
+        const QByteArray csv = written("f.csv");
+        QCOMPARE(csv.count("\r\n"), 14); // titles and 13 findings
+        QVERIFY(csv.contains("error,route-loop,rtr-2 and fw-2 send 10.84.250.0/24 to each other,"));
+        QCOMPARE(json::parse(written("f.json").toStdString())["findings"].size(), std::size_t(13));
+        QVERIFY(written("f.pdf").startsWith("%PDF"));
+        QCOMPARE(ran({"check", found, "-o", folder.filePath("f.txt").toStdString()}).code, 2);
+    }
     void a_trace_that_stops_says_where_and_why() {
         const std::string quay = UNDERRIDGE_ROOT "/demo/fennick-quay.underridge";
         const auto r = ran({"trace", quay, "--from", "till-shop-1", "--to", "plc-crane", "--json"});

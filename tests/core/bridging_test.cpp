@@ -292,6 +292,20 @@ private Q_SLOTS:
         QCOMPARE(trace.hops[1].out, std::string("both"));
         QCOMPARE(trace.hops[1].links.size(), std::size_t(2));
     }
+    void a_lag_goes_on_with_the_vlans_of_its_ports() {
+        Forwarded t;
+        t.vlans({10});
+        t.switches(2);
+        t.trunk("s1:1", "s2:1", "10");
+        t.trunk("s1:2", "s2:2", "10");
+        t.host("h1", "s1:10", "10.84.10.1/24", 10);
+        t.host("h2", "s2:10", "10.84.10.2/24", 10);
+        QVERIFY(t.trace("h1", "h2").reached());
+        t.acts("{'act':'lag','from':'s1','to':'s2'}");
+        QVERIFY(t.trace("h1", "h2").reached());
+        t.acts("{'act':'lag','from':'s1','to':'s2','dissolve':true}");
+        QVERIFY(t.trace("h1", "h2").reached());
+    }
     void a_lag_into_a_pair_is_one_link_too() {
         Forwarded t;
         t.switches(3, "'mode':'off'");

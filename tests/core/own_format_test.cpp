@@ -386,6 +386,42 @@ private Q_SLOTS:
         QVERIFY2(mended > 30, qPrintable(QString::number(mended)));
     }
 
+    void what_is_beyond_what_can_be_is_brought_within_with_a_remark_each() {
+        Network network = RandomEdits(19).grown(20);
+        DeviceId first;
+        network.all<Device>().forEach([&](const Device& d) { first = d.id; });
+        Device device = *network.device(first);
+        SpanningTree tree;
+        tree.instances.resize(70);
+        device.spanningTree = tree;
+        network.put(device);
+        CableType type;
+        type.id = "odd";
+        type.farEnds = 99'999;
+        type.positions = -3;
+        network.put(type);
+        Cable cable;
+        cable.id = {76};
+        cable.type = "odd";
+        cable.lengthMm = -5;
+        cable.ends = {{{first, "1"}, {}}};
+        network.put(cable);
+        Port port;
+        port.device = first;
+        port.port = "1";
+        port.breakout = 1'000'000;
+        network.put(port);
+        const auto loaded = readOwn(writeOwn(network), "n");
+        QVERIFY(bool(loaded));
+        QCOMPARE(loaded->network.device(first)->spanningTree->instances.size(), std::size_t(64));
+        const CableType* mended = loaded->network.find<CableType>({fnv1a("odd"), 0});
+        QCOMPARE(std::pair(mended->farEnds, mended->positions), std::pair(12, 1));
+        QCOMPARE(loaded->network.cable({76})->lengthMm, std::int64_t(0));
+        QCOMPARE(loaded->network.port({first, "1"})->breakout, 16);
+        QVERIFY(loaded->remarks.size() >= 4);
+        QVERIFY(readOwn(writeOwn(loaded->network), "n")->remarks.empty());
+    }
+
     void what_names_something_gone_is_cleared_with_a_remark_each() {
         const GroupId gone{0x1234567};
         Network network = RandomEdits(18).grown(30);

@@ -137,6 +137,64 @@ private Q_SLOTS:
         QCOMPARE(t.route("r1", "fd84:fe:2::/64"), QString("OSPF fd84:fe:12::2"));
         QCOMPARE(t.way("r1", "h2"), QString("r1 r2 h2"));
     }
+    void bgp_takes_the_path_through_the_fewest_systems() {
+        Square s(""); // r1 r2 r3 r4 in a ring, a system each
+        const auto speak = [&](const char* router, int as, const std::string& neighbours,
+                               const char* networks) {
+            s.acts(fmt::format("{{'act':'forwarding','members':['{}'],'bgp':{{'as':{},'neighbours':[{}],"
+                               "'networks':[{}]}}}}",
+                               router, as, neighbours, networks));
+        };
+        const auto to = [](const char* address, int as) {
+            return fmt::format("{{'address':'{}','as':{}}}", address, as);
+        };
+        speak("r1", 65001, to("10.84.12.2", 65002) + "," + to("10.84.14.2", 65004), "'10.84.1.0/24'");
+        speak("r2", 65002, to("10.84.12.1", 65001) + "," + to("10.84.23.2", 65003), "");
+        speak("r3", 65003, to("10.84.23.1", 65002) + "," + to("10.84.34.1", 65004),
+              "'10.84.3.0/24','10.99.0.0/16'");
+        speak("r4", 65004, to("10.84.14.1", 65001) + "," + to("10.84.34.2", 65003), "");
+        QVERIFY(s.found().isEmpty());
+        QCOMPARE(s.route("r2", "10.84.1.0/24"), QString("BGP 10.84.12.1"));
+        QCOMPARE(s.route("r1", "10.99.0.0/16"), QString()); // r3 has no route there itself
+        // Of two as long the lower router id decides: r2 has 10.84.23.1, r4 10.84.34.1.
+        QCOMPARE(s.route("r3", "10.84.1.0/24"), QString("BGP 10.84.23.1"));
+        QCOMPARE(s.way("h1", "h3"), QString("h1 r1 r2 r3 h3"));
+        s.acts("{'act':'interface','device':'r2','port':'1','disabled':true}");
+        QCOMPARE(s.way("h1", "h3"), QString("h1 r1 r4 r3 h3"));
+        QCOMPARE(s.route("r2", "10.84.1.0/24"), QString("BGP 10.84.23.2")); // all the way round
+    }
+    void bgp_within_a_system_stands_on_ospf_and_comes_after_it() {
+        Forwarded t;
+        for (const char* name : {"r1", "r2", "r3"})
+            t.router(name);
+        t.link("r1:1", "r2:1"); // another system
+        t.routed("r1", "1", "192.0.2.1/30");
+        t.routed("r2", "1", "192.0.2.2/30");
+        t.link("r2:2", "r3:1"); // within
+        t.routed("r2", "2", "10.84.23.1/30", "'area':0");
+        t.routed("r3", "1", "10.84.23.2/30", "'area':0");
+        t.routed("r1", "2", "203.0.113.1/24");
+        t.host("h1", "r1:2", "203.0.113.9/24", 0, "203.0.113.1");
+        t.acts("{'act':'forwarding','members':['r1'],'bgp':{'as':65001,'redistribute':['connected'],'"
+               "neighbours':["
+               "{'address':'192.0.2.2','as':65002}]}}\n"
+               "{'act':'forwarding','members':['r2'],'bgp':{'as':65002,'redistribute':['connected'],'"
+               "neighbours':["
+               "{'address':'192.0.2.1','as':65001},{'address':'10.84.23.2','as':65002}]}}\n"
+               "{'act':'forwarding','members':['r3'],'bgp':{'as':65002,'neighbours':["
+               "{'address':'10.84.23.1','as':65002}]}}");
+        // The next hop 192.0.2.1 is in no table of r3 but BGP's own, so it cannot be used.
+        QCOMPARE(t.route("r3", "203.0.113.0/24"), QString());
+        QCOMPARE(t.route("r3", "192.0.2.0/30"), QString("BGP 10.84.23.1"));
+        t.routed("r2", "1", "192.0.2.2/30", "'area':0,'passive':true");
+        QCOMPARE(t.route("r3", "203.0.113.0/24"), QString("BGP 10.84.23.1"));
+        QCOMPARE(t.route("r3", "192.0.2.0/30"),
+                 QString("OSPF 10.84.23.1")); // before what the own system says
+        QVERIFY(t.found().isEmpty());
+        t.acts("{'act':'forwarding','members':['r1'],'bgp':{'as':65009}}");
+        QCOMPARE(t.found().join(" "), QString("bgp-neighbour bgp-neighbour"));
+        QCOMPARE(t.route("r2", "203.0.113.0/24"), QString());
+    }
     void an_answer_needs_a_way_back() {
         Square s("");
         s.acts("{'act':'route','device':'r1','to':'10.84.3.0/24','via':'10.84.12.2'}\n"

@@ -3,6 +3,7 @@
 // routing.
 #pragma once
 #include "core/analysis/check.h"
+#include "core/analysis/forwarding.h"
 #include "core/analysis/trace.h"
 #include "core/edit/script/script.h"
 #include "tests/support/workbench.h"

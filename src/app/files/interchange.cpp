@@ -7,13 +7,16 @@
 #include "app/files/print_dialog.h"
 #include "app/files/schedule_dialog.h"
 #include "app/shown_text.h"
+#include "core/analysis/report.h"
 #include "core/edit/placed_reading.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
 #include "paint/door_sheets.h"
+#include "paint/findings_report.h"
 #include "paint/label_sheet.h"
 #include "paint/picture.h"
 
+#include <QDate>
 #include <QFileInfo>
 
 namespace underridge::app {
@@ -296,6 +299,31 @@ void Interchange::chooseDoorSheets() {
     desk_.fileDialogs.choose({tr("Door sheets"), tr("PDF (*.pdf)"), QStringLiteral("pdf"),
                               QStringLiteral("door-sheets.pdf"), true},
                              [this](const QString& path) { writeDoorSheets(path); });
+}
+
+void Interchange::writeFindings(const QString& path, std::vector<linking::Finding> findings, WhenDone done) {
+    const std::string date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    work<Done>(
+        tr("Writing %1").arg(nameOf(path)),
+        [network = desk_.session.network(), findings = std::move(findings), path = path.toStdString(), date,
+         &files = desk_.files()](const Wanted&) -> Result<Done> {
+            if (path.ends_with(".csv"))
+                return files.writeAtomically(path, analysis::findingsCsv(network, findings));
+            if (path.ends_with(".json"))
+                return files.writeAtomically(path, analysis::findingsJson(network, findings).dump(2) + "\n");
+            return files.writeAtomically(path, paint::findingsPdf(network, findings, date).toStdString());
+        },
+        [this, path, done](std::shared_ptr<Done>) {
+            desk_.messages.tell(advice(tr("findings written"), {}, {path.toStdString()}));
+            done(true);
+        },
+        done);
+}
+
+void Interchange::chooseFindings(const std::vector<linking::Finding>& findings) {
+    desk_.fileDialogs.choose({tr("Findings"), tr("PDF (*.pdf);;CSV (*.csv);;JSON (*.json)"),
+                              QStringLiteral("pdf"), QStringLiteral("findings.pdf"), true},
+                             [this, findings](const QString& path) { writeFindings(path, findings); });
 }
 
 void Interchange::print() {

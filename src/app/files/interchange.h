@@ -8,6 +8,7 @@
 #include "core/edit/import.h"
 #include "core/edit/schedule.h"
 #include "core/exchange/foreign.h"
+#include "core/linking/rules.h"
 
 namespace underridge::app {
 
@@ -32,11 +33,15 @@ public:
     /// Writes a page for each rack and panel selected, or for all, as PDF.
     void writeDoorSheets(const QString& path, WhenDone done = {});
 
+    /// Writes findings as .csv, .json or .pdf.
+    void writeFindings(const QString& path, std::vector<linking::Finding> findings, WhenDone done = {});
+
     // The same, asking which file.
     void chooseExport();
     void choosePicture();
     void chooseLabels();
     void chooseDoorSheets();
+    void chooseFindings(const std::vector<linking::Finding>& findings);
     void print();
 
 Q_SIGNALS:

@@ -2,6 +2,7 @@
 #include "app/overlays/forwarding_overlays.h"
 
 #include "app/shown_text.h"
+#include "core/analysis/forwarding.h"
 #include "core/analysis/ospf.h"
 
 #include <QStringList>
@@ -61,7 +62,8 @@ TraceOverlay::TraceOverlay(const Network& network, const analysis::Trace& trace)
         mark.words = QObject::tr("it stops here: %1").arg(shownText(trace.reason));
     }
     const auto name = [&](const analysis::TraceHop& hop) {
-        return shownText(network.device(hop.device)->name);
+        const Device* device = network.device(hop.device); // it may be gone since
+        return device ? shownText(device->name) : QString();
     };
     if (!trace.hops.empty())
         legend_ = trace.reached() ? QObject::tr("Trace: %1 to %2, reached")

@@ -10,6 +10,8 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 
+#include "core/analysis/forwarding.h"
+
 namespace underridge::app {
 using namespace model;
 namespace {

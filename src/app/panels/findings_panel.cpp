@@ -29,7 +29,10 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
       list_(new QTreeWidget),
       empty_(plainLabel()),
       putRight_(new QPushButton(tr("Put right"))),
-      aboutRule_(new QPushButton(tr("About this rule"))) {
+      aboutRule_(new QPushButton(tr("About this rule"))),
+      export_(new QPushButton(tr("Export…"))) {
+    export_->setToolTip(tr("Write all findings as PDF, CSV or JSON"));
+    connect(export_, &QPushButton::clicked, this, &FindingsPanel::exportWanted);
     setObjectName(QStringLiteral("findings"));
     about_->setTextFormat(Qt::PlainText);
     putRight_->setToolTip(tr("Do what the remedy says; undo takes it back"));
@@ -47,6 +50,7 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
         tr("No findings: every link fits, reaches and gets its power, as far as the drawing tells."));
     auto* top = new QHBoxLayout;
     top->addWidget(about_, 1);
+    top->addWidget(export_);
     top->addWidget(aboutRule_);
     top->addWidget(putRight_);
     auto* layout = new QVBoxLayout(this);
@@ -113,7 +117,7 @@ void FindingsPanel::refill() {
     about_->setText(all.size() > mostRows
                         ? tr("%1; the first %2 are shown").arg(findingCounts(checker_)).arg(mostRows)
                         : findingCounts(checker_));
-    for (QWidget* widget : std::initializer_list<QWidget*>{about_, list_, putRight_, aboutRule_})
+    for (QWidget* widget : std::initializer_list<QWidget*>{about_, list_, putRight_, aboutRule_, export_})
         widget->setVisible(!all.empty());
     empty_->setVisible(all.empty());
     refreshButton();

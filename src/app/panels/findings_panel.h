@@ -20,9 +20,11 @@ public:
     QTreeWidget& list() { return *list_; }
     QPushButton& putRight() { return *putRight_; }
     QPushButton& aboutRule() { return *aboutRule_; }
+    QPushButton& exporting() { return *export_; }
 
 Q_SIGNALS:
     /// The objects a finding is about, the first to be shown.
+    void exportWanted();
     void goTo(const std::vector<underridge::model::ObjectRef>& subjects);
 
 private:
@@ -36,7 +38,7 @@ private:
     QLabel* about_;
     QTreeWidget* list_;
     QLabel* empty_;
-    QPushButton *putRight_, *aboutRule_;
+    QPushButton *putRight_, *aboutRule_, *export_;
     RulePage* page_ = nullptr; ///< made when it is first asked for
 };
 

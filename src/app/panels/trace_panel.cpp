@@ -7,6 +7,7 @@
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
 #include "app/window/checker.h"
+#include "core/analysis/forwarding.h"
 #include "core/edit/remedies.h"
 
 #include <QCompleter>

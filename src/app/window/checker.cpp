@@ -4,6 +4,8 @@
 #include "app/panels/remarks_panel.h"
 #include "app/session/workspace.h"
 
+#include "core/analysis/forwarding.h"
+
 namespace underridge::app {
 namespace {
 constexpr int restMs = 150; ///< several edits in a row are checked once

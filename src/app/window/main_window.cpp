@@ -118,6 +118,8 @@ void MainWindow::connectPanels() {
     connect(details_, &DetailsPanel::otherPortWanted, this,
             [this](LinkId link, int end) { sheet_->linking().openDrawerForLink(link, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
+    connect(findings_, &FindingsPanel::exportWanted, this,
+            [this] { interchange_->chooseFindings(checker_->findings()); });
     connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goTo);
     connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
     connect(faceplates_, &FaceplatePanel::hinted, this,

@@ -15,7 +15,7 @@ using linking::Finding;
 using linking::Rule;
 namespace {
 
-constexpr std::array<Rule, 25> table{{
+constexpr std::array<Rule, 26> table{{
     {"vlan-one-end", Severity::warning, "A VLAN is tagged at one end of a link only",
      "IEEE 802.1Q clause 8.6.2: ingress filtering", true},
     {"vlan-native", Severity::error, "Untagged frames are of different VLANs at the two ends",
@@ -44,6 +44,7 @@ constexpr std::array<Rule, 25> table{{
     {"route-loop", Severity::error, "Routes point at each other", "RFC 1812 section 5.3.1", true},
     {"ospf-neighbour", Severity::error, "Two OSPF routers do not become neighbours",
      "RFC 2328 sections 8.2, 10.5, 10.6", true},
+    {"bgp-neighbour", Severity::error, "A BGP session does not stand", "RFC 4271 sections 6.2, 8", true},
     {"mtu-step", Severity::warning, "The MTU differs on one subnet", "RFC 1191, RFC 8201", true},
     {"filter-never", Severity::warning, "A filter rule is never reached", "the first rule that fits decides",
      true},

@@ -2,10 +2,11 @@
 // The rules of switching and routing, and all findings of a network: those of linking and
 // these.
 #pragma once
-#include "core/analysis/forwarding.h"
 #include "core/linking/rules.h"
 
 namespace underridge::analysis {
+
+class Forwarding;
 
 /// Of VLANs, trees, addresses, routes, filters and statements, in the order findings are
 /// listed.

@@ -12,18 +12,27 @@ namespace {
 
 void checkTwice(Told& told) {
     const Bridging& bridging = told.f.bridging();
+    constexpr std::size_t mostSubjects = 20;
     for (const auto& [ip, holders] : told.f.addressing().all()) {
-        for (std::size_t i = 0; i < holders.size(); ++i)
-            for (std::size_t j = i + 1; j < holders.size(); ++j) {
-                const NetInterface &a = bridging.interface(holders[i].interface),
-                                   &b = bridging.interface(holders[j].interface);
-                if (holders[i].shared || holders[j].shared || a.record->vrf != b.record->vrf)
-                    continue;
-                told.tell("address-twice", {told.device(a.station), told.device(b.station)},
-                          fmt::format("{} and {} both have {}", told.interface(holders[i].interface),
-                                      told.interface(holders[j].interface), ip.text()),
-                          "give one of them the next free address");
-            }
+        if (holders.size() < 2)
+            continue;
+        std::map<std::string, std::vector<int>> byVrf;
+        for (const Held& held : holders)
+            if (!held.shared)
+                byVrf[bridging.interface(held.interface).record->vrf].push_back(held.interface);
+        for (const auto& [vrf, all] : byVrf) {
+            if (all.size() < 2)
+                continue;
+            std::vector<ObjectRef> subjects;
+            for (std::size_t i = 0; i < std::min(all.size(), mostSubjects); ++i)
+                subjects.push_back(told.device(bridging.interface(all[i]).station));
+            told.tell("address-twice", std::move(subjects),
+                      all.size() == 2 ? fmt::format("{} and {} both have {}", told.interface(all[0]),
+                                                    told.interface(all[1]), ip.text())
+                                      : fmt::format("{}, {} and {} more have {}", told.interface(all[0]),
+                                                    told.interface(all[1]), all.size() - 2, ip.text()),
+                      "give each an address of its own");
+        }
     }
     std::map<std::string, int> macs;
     const auto& interfaces = bridging.interfaces();

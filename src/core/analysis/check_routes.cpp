@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Rules of routes, gateways, OSPF and filters.
+#include "core/analysis/bgp.h"
 #include "core/analysis/checks.h"
 #include "core/analysis/ospf.h"
 #include "core/analysis/silence.h"
@@ -156,7 +157,39 @@ void checkNeighbours(Told& told) {
                           fmt::format("{} and {} hear each other but do not become neighbours: {}",
                                       told.interface(a.interface), told.interface(b.interface), textOf(rift)),
                           "set both the same, or make one passive");
+                break; // one of each is enough to see it by
             }
+}
+
+std::string_view textOf(Bgp::Rift rift) {
+    switch (rift) {
+    case Bgp::Rift::nobody:
+        return "no router that speaks BGP has that address";
+    case Bgp::Rift::unreachable:
+        return "they do not reach each other";
+    case Bgp::Rift::as:
+        return "the systems they name are not the ones they are in";
+    case Bgp::Rift::unanswered:
+        return "it does not name this router in turn";
+    case Bgp::Rift::none:
+        break;
+    }
+    return {};
+}
+
+void checkSessions(Told& told) {
+    const Forwarding& f = told.f;
+    for (int s = 0; s < static_cast<int>(f.wiring().stations().size()); ++s) {
+        const Device& device = *f.wiring().station(s).device;
+        if (!f.wiring().station(s).routes || device.bgp->as <= 0)
+            continue;
+        for (const BgpNeighbour& neighbour : device.bgp->neighbours)
+            if (const Bgp::Rift rift = f.routing().bgp().riftOf(s, neighbour); rift != Bgp::Rift::none)
+                told.tell("bgp-neighbour", {told.device(s)},
+                          fmt::format("{} has no session with {}: {}", told.name(s), neighbour.address.text(),
+                                      textOf(rift)),
+                          "name each other by addresses that meet, with the right system");
+    }
 }
 
 bool covers(const std::vector<Address>& wide, const std::vector<Address>& narrow) {
@@ -190,6 +223,7 @@ void checkRoutes(Told& told) {
     told.f.network().all<Route>().forEach([&](const Route& route) { checkRoute(told, route); });
     checkWaysOut(told);
     checkNeighbours(told);
+    checkSessions(told);
 }
 
 void checkFilters(Told& told) {

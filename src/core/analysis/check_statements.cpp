@@ -2,6 +2,7 @@
 // Statements: what somebody wants to be true, tried by traces.
 #include "core/analysis/check.h"
 #include "core/analysis/checks.h"
+#include "core/analysis/forwarding.h"
 #include "core/analysis/trace.h"
 #include "core/find/matching.h"
 #include "core/model/group_tree.h"

@@ -2,6 +2,7 @@
 // What the parts of checking forwarding share.
 #pragma once
 #include "core/analysis/check.h"
+#include "core/analysis/forwarding.h"
 
 namespace underridge::analysis {
 

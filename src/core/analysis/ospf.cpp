@@ -368,6 +368,10 @@ void Ospf::addExternal(int router, const Prefixes& within, const Prefixes& over,
                 }
         return best;
     };
+    const auto isOwn = [&](const Ip& ip) {
+        return std::any_of(self.ports.begin(), self.ports.end(),
+                           [&](int p) { return ports_[at(p)].address == ip; });
+    };
     for (int other = 0; other < static_cast<int>(routers_.size()); ++other) {
         const OspfRouter& teller = routers_[at(other)];
         const auto& [_, passes, tellsDefault] = *wiring_.station(teller.station).device->ospf;
@@ -392,8 +396,8 @@ void Ospf::addExternal(int router, const Prefixes& within, const Prefixes& over,
                                });
             if (known) {
                 const auto there = inSelf(forward);
-                if (!there)
-                    return;
+                if (!there || isOwn(forward))
+                    return; // what goes there would come from here
                 cost = *there;
             }
             found[entry.to].take(cost.metric, cost.hops);

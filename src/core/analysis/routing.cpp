@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/analysis/routing.h"
 
+#include "core/analysis/bgp.h"
 #include "core/analysis/ospf.h"
 
 #include <algorithm>
@@ -10,22 +11,22 @@ using namespace model;
 namespace {
 
 /// Which source of routes is believed before which: less is better.
-int preferenceOf(RouteOrigin origin) {
+int preferenceOf(RouteOrigin origin, bool within) {
     switch (origin) {
     case RouteOrigin::connected:
         return 0;
     case RouteOrigin::fixed:
         return 1;
     case RouteOrigin::bgp:
-        return 2;
+        return within ? 4 : 2;
     case RouteOrigin::ospf:
         return 3;
     }
-    return 4;
+    return 5;
 }
 
 auto rank(const RouteEntry& entry) {
-    return std::tuple(preferenceOf(entry.origin), entry.path, entry.metric);
+    return std::tuple(preferenceOf(entry.origin, entry.within), entry.path, entry.metric);
 }
 
 void addHop(RouteEntry& entry, const NextHop& hop) {
@@ -88,7 +89,8 @@ Routing::Routing(const Wiring& wiring, const Bridging& bridging, const Addressin
     : wiring_(wiring),
       bridging_(bridging),
       addressing_(addressing),
-      ospf_(std::make_unique<Ospf>(*this, wiring, bridging)) {}
+      ospf_(std::make_unique<Ospf>(*this, wiring, bridging)),
+      bgp_(std::make_unique<Bgp>(*this, wiring, bridging, addressing)) {}
 
 Routing::~Routing() = default;
 
@@ -216,9 +218,14 @@ void Routing::recurse(int station, const std::string& vrf, std::vector<RouteEntr
 }
 
 const RoutingTable& Routing::table(int station, const std::string& vrf) const {
+    const bool speaks = vrf.empty() && wiring_.station(station).device->bgp;
+    return tableOf(station, vrf, speaks);
+}
+
+const RoutingTable& Routing::tableOf(int station, const std::string& vrf, bool all) const {
     {
         const std::lock_guard lock(mutex_);
-        const auto at = tables_.find({station, vrf});
+        const auto at = tables_.find({station, vrf, all});
         if (at != tables_.end())
             return *at->second;
     }
@@ -230,9 +237,14 @@ const RoutingTable& Routing::table(int station, const std::string& vrf) const {
     auto learned = ospf_->routes(station, vrf);
     entries.insert(entries.end(), std::make_move_iterator(learned.begin()),
                    std::make_move_iterator(learned.end()));
+    if (all) {
+        auto heard = bgp_->routes(station);
+        entries.insert(entries.end(), std::make_move_iterator(heard.begin()),
+                       std::make_move_iterator(heard.end()));
+    }
     auto table = std::make_unique<RoutingTable>(std::move(entries));
     const std::lock_guard lock(mutex_);
-    return *tables_.try_emplace({station, vrf}, std::move(table)).first->second;
+    return *tables_.try_emplace({station, vrf, all}, std::move(table)).first->second;
 }
 
 } // namespace underridge::analysis

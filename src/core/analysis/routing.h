@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The routing table of each device as it stands when nothing changes any more: connected,
-// static with recursion, OSPF. One for each VRF.
+// static with recursion, OSPF, BGP. One for each VRF.
 #pragma once
 #include "core/analysis/addressing.h"
 
@@ -27,6 +27,7 @@ struct RouteEntry {
     std::int64_t metric = 0;
     std::vector<NextHop> hops; ///< ascending; several: equal cost
     bool discards = false;
+    bool within = false; ///< of BGP: heard within the own system
 
     bool operator==(const RouteEntry&) const = default;
 };
@@ -48,6 +49,7 @@ private:
 /// A static route that does nothing, and why.
 enum class Refusal { none, noNextHop, outside, ownAddress, noPrefix };
 
+class Bgp;
 class Ospf;
 
 class Routing {
@@ -64,9 +66,13 @@ public:
     /// Why a static route of a station is not in its table.
     Refusal refusalOf(const model::Route& route) const;
     const Ospf& ospf() const { return *ospf_; }
+    const Bgp& bgp() const { return *bgp_; }
+    /// The table of the default VRF without BGP, which stands on it.
+    const RoutingTable& base(int station) const { return tableOf(station, {}, false); }
 
 private:
     friend class Ospf;
+    const RoutingTable& tableOf(int station, const std::string& vrf, bool all) const;
     std::vector<RouteEntry> connected(int station, const std::string& vrf) const;
     /// Static routes whose next hop is in a subnet of the station.
     std::vector<RouteEntry> fixed(int station, const std::string& vrf) const;
@@ -77,8 +83,9 @@ private:
     const Bridging& bridging_;
     const Addressing& addressing_;
     std::unique_ptr<Ospf> ospf_;
+    std::unique_ptr<Bgp> bgp_;
     mutable std::mutex mutex_;
-    mutable std::map<std::pair<int, std::string>, std::unique_ptr<RoutingTable>> tables_;
+    mutable std::map<std::tuple<int, std::string, bool>, std::unique_ptr<RoutingTable>> tables_;
 };
 
 } // namespace underridge::analysis

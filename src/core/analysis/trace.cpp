@@ -2,6 +2,7 @@
 #include "core/analysis/trace.h"
 
 #include "core/analysis/filtering.h"
+#include "core/analysis/forwarding.h"
 #include "core/analysis/silence.h"
 
 #include <algorithm>

@@ -3,10 +3,15 @@
 // decides, over the switches between, through filters and translation, until it is taken
 // in or stops.
 #pragma once
-#include "core/analysis/forwarding.h"
+#include "core/analysis/prefix.h"
 #include "core/base/result.h"
+#include "core/model/network.h"
+
+#include <set>
 
 namespace underridge::analysis {
+
+class Forwarding;
 
 struct TraceEnd {
     model::DeviceId device;

@@ -23,6 +23,30 @@ std::string freeLagName(const Network& network, DeviceId device) {
             return name;
 }
 
+/// A LAG goes on as the first of its ports did that says anything of VLANs; the ports keep
+/// what they say, for when it is dissolved.
+void takeOver(const Network& network, Interface& lag) {
+    for (const std::string& member : lag.members) {
+        bool taken = false;
+        network.all<Interface>().forEachIn(lag.device.value, [&](const Interface& each) {
+            const bool says =
+                each.untagged || each.voice || !each.tagged.empty() || !each.taggedRanges.empty();
+            if (taken || each.type != InterfaceKind::physical || each.port != member || !says)
+                return;
+            lag.untagged = each.untagged;
+            lag.tagged = each.tagged;
+            lag.taggedRanges = each.taggedRanges;
+            lag.untaggedToo = each.untaggedToo;
+            lag.voice = each.voice;
+            lag.frames = each.frames;
+            lag.spanningTree = each.spanningTree;
+            taken = true;
+        });
+        if (taken)
+            return;
+    }
+}
+
 } // namespace
 
 ActResult makeLag(const Network& network, const std::vector<LinkId>& links, const std::string& name,
@@ -66,6 +90,7 @@ ActResult makeLag(const Network& network, const std::vector<LinkId>& links, cons
         lag.name = name.empty() ? freeLagName(network, devices[end]) : name;
         lag.members = members[end];
         std::sort(lag.members.begin(), lag.members.end(), naturalLess);
+        takeOver(network, lag);
         act.network.put(std::move(lag));
     }
     for (const LinkId id : links)

@@ -562,6 +562,14 @@ void listLosses(const Network& network, const Holds& holds, std::string_view tar
     lost(network.all<Note>().size(), "note", "notes");
     lost(network.all<Subnet>().size(), "subnet", "subnets");
     lost(network.all<Service>().size(), "service", "services");
+    lost(network.all<Route>().size(), "static route", "static routes");
+    lost(network.all<Statement>().size(), "statement", "statements");
+    std::size_t forwarding = 0;
+    network.all<Device>().forEach([&](const Device& device) {
+        forwarding +=
+            device.spanningTree || device.ospf || device.bgp || device.filter || !device.translations.empty();
+    });
+    lost(forwarding, "setting of trees, routing or filters", "settings of trees, routing or filters");
     lost(network.all<PanelMap>().size(), "panel map", "panel maps");
     lost(network.all<CableRoute>().size(), "cable route", "cable routes");
     lost(network.all<Asset>().size(), "part of a picture", "parts of pictures");

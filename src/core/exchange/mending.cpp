@@ -82,6 +82,15 @@ Cable brought(Cable cable) {
     cable.lengthMm = std::clamp<std::int64_t>(cable.lengthMm, 0, roundTheEarthMm);
     return cable;
 }
+Device brought(Device device) {
+    constexpr std::size_t mostInstances = 64; // IEEE 802.1Q clause 13.8
+    if (device.spanningTree->instances.size() <= mostInstances)
+        return device;
+    SpanningTree tree = *device.spanningTree;
+    tree.instances.resize(mostInstances);
+    device.spanningTree = std::move(tree);
+    return device;
+}
 Port brought(Port port) {
     constexpr int mostLanes = 16;
     port.breakout = std::clamp(port.breakout, 0, mostLanes);
@@ -129,6 +138,8 @@ public:
         change<CableType>("it has ends or strands beyond what a cable can; they were brought within",
                           isBeyond<CableType>, bring);
         change<Cable>("its length is not possible; it was brought within", isBeyond<Cable>, bring);
+        change<Device>("it has more than 64 spanning tree instances; the others were left out",
+                       isBeyond<Device>, bring);
         change<Port>("it is split into more lanes than a port can; they were brought within", isBeyond<Port>,
                      bring);
         change<Position>(

@@ -159,7 +159,10 @@ void fromJson(const Parsed& json, T& value, const char* field) {
         value = idFromJson(json, field);
     } else if constexpr (HasWords<T>) {
         std::string scratch;
-        const auto word = fromText<T>(textFromJson(json, field, scratch));
+        auto word = fromText<T>(textFromJson(json, field, scratch));
+        if constexpr (std::is_same_v<T, OspfNetwork>)
+            if (json.isText("p2p")) // as many write it
+                word = OspfNetwork::pointToPoint;
         if (!word)
             throw Misfit{field, fmt::format("has the unknown value \"{}\"", textFromJson(json, field))};
         value = *word;
