@@ -4,6 +4,7 @@
 #include "core/analysis/forwarding.h"
 #include "core/linking/chain.h"
 #include "core/model/group_tree.h"
+#include "core/model/vlans.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -100,7 +101,7 @@ Json numbersOf(const Network& network, const std::vector<VlanId>& vlans,
                const std::vector<VlanRange>& ranges) {
     Json out = Json::array();
     for (const VlanId id : vlans)
-        if (const int number = analysis::numberOf(network, id))
+        if (const int number = numberOf(network, id))
             out.push_back(number);
     for (const VlanRange range : ranges)
         out.push_back(fmt::format("{}-{}", range.first, range.last));
@@ -126,7 +127,7 @@ Json interfaces(const Network& network, const find::Matcher& where) {
                 {{"group", one.group}, {"address", one.address.text()}, {"priority", one.priority}});
         const int port = forwarding.wiring().portOf(each);
         const auto known = up.find(&each);
-        const int untagged = analysis::numberOf(held, each.untagged);
+        const int untagged = numberOf(held, each.untagged);
         rows.push_back(
             {{"id", idText(each.id.value)},
              {"device", device->name},

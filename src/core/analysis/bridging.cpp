@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/analysis/bridging.h"
 
+#include "core/model/vlans.h"
+
 #include <algorithm>
 #include <deque>
 #include <map>
@@ -373,13 +375,6 @@ private:
 
 Bridging::Bridging(const Wiring& wiring, const SpanningTrees& trees) : wiring_(wiring) {
     Work(*this, trees).run();
-}
-
-int Bridging::domainOf(int station, int vlan) const {
-    const int pair = wiring_.station(station).pair;
-    const auto found =
-        domainAt_.find(keyOf({pair >= 0 ? std::min(station, pair) : station, vlan, false, -1}));
-    return found == domainAt_.end() ? -1 : found->second;
 }
 
 bool Bridging::carries(int from, int to) const {

@@ -71,8 +71,6 @@ public:
     const std::vector<int>& interfacesOf(int station) const {
         return interfacesOf_[static_cast<std::size_t>(station)];
     }
-    /// The domain of a VLAN in a switch; -1: it is not there.
-    int domainOf(int station, int vlan) const;
 
     /// Whether a frame of one interface can come to another.
     bool carries(int from, int to) const;

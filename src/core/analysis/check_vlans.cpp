@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Rules of VLANs and spanning trees.
 #include "core/analysis/checks.h"
-#include "core/model/group_tree.h"
+#include "core/model/vlans.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -86,21 +86,6 @@ void checkIslands(Told& told) {
     // Islands with somebody on them, by VLAN of the network.
     std::map<VlanId, std::vector<const Island*>> parts;
     const auto islands = bridging.islands();
-    const auto vlanOf = [&](int station, int number) {
-        std::vector<GroupId> scopes = upwards(network, wiring.station(station).device->group);
-        scopes.push_back({});
-        VlanId found;
-        std::size_t nearest = scopes.size();
-        network.all<Vlan>().forEach([&](const Vlan& vlan) {
-            const auto rank = static_cast<std::size_t>(std::find(scopes.begin(), scopes.end(), vlan.scope) -
-                                                       scopes.begin());
-            if (vlan.number == number && rank < nearest) {
-                nearest = rank;
-                found = vlan.id;
-            }
-        });
-        return found;
-    };
     std::map<std::pair<GroupId, int>, VlanId> known;
     std::set<VlanId> carried;
     for (const Island& island : islands) {
@@ -112,7 +97,7 @@ void checkIslands(Told& told) {
             const auto [found, fresh] =
                 known.try_emplace({wiring.station(domain.station).device->group, domain.vlan});
             if (fresh)
-                found->second = vlanOf(domain.station, domain.vlan);
+                found->second = vlanFor(network, wiring.station(domain.station).device->group, domain.vlan);
             here.insert(found->second);
         }
         here.erase(VlanId{});
@@ -174,7 +159,13 @@ void checkVlans(Told& told) {
         }
         if (storm.stations.size() > named)
             names += fmt::format(" and {} more", storm.stations.size() - named);
-        told.tell("storm", std::move(subjects), fmt::format("broadcasts go round without end over {}", names),
+        told.tell("storm", std::move(subjects),
+                  fmt::format("broadcasts{} go round without end over {}",
+                              storm.vlans.empty()
+                                  ? std::string()
+                                  : fmt::format(" of VLAN{} {}", storm.vlans.size() > 1 ? "s" : "",
+                                                listed(storm.vlans)),
+                              names),
                   "run a spanning tree on them, or take a link away");
     }
 }

@@ -3,6 +3,7 @@
 
 #include "core/linking/chain.h"
 #include "core/linking/channel.h"
+#include "core/model/vlans.h"
 
 #include <algorithm>
 
@@ -39,16 +40,6 @@ bool stands(const Interface& interface) {
 }
 
 } // namespace
-
-int numberOf(const Network& network, VlanId id) {
-    const Vlan* vlan = id ? network.vlan(id) : nullptr;
-    return vlan ? vlan->number : 0;
-}
-
-bool saysVlans(const Interface& interface) {
-    return interface.untagged || interface.voice || !interface.tagged.empty() ||
-           !interface.taggedRanges.empty() || !interface.untaggedToo.empty();
-}
 
 Wiring::Wiring(Network network, const Without& without) : network_(std::move(network)) {
     addStations(without);

@@ -98,10 +98,4 @@ struct Membership {
 /// Of a bridged port. A switch without any VLAN set has all its ports in VLAN 1.
 Membership membershipOf(const Wiring& wiring, const LogicalPort& port);
 
-/// The number of a VLAN; 0 when there is none.
-int numberOf(const model::Network& network, model::VlanId vlan);
-
-/// Whether a physical interface or LAG says anything of VLANs.
-bool saysVlans(const model::Interface& interface);
-
 } // namespace underridge::analysis

@@ -2,6 +2,7 @@
 #include "core/edit/lags.h"
 
 #include "core/edit/links.h"
+#include "core/model/vlans.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -29,9 +30,7 @@ void takeOver(const Network& network, Interface& lag) {
     for (const std::string& member : lag.members) {
         bool taken = false;
         network.all<Interface>().forEachIn(lag.device.value, [&](const Interface& each) {
-            const bool says =
-                each.untagged || each.voice || !each.tagged.empty() || !each.taggedRanges.empty();
-            if (taken || each.type != InterfaceKind::physical || each.port != member || !says)
+            if (taken || each.type != InterfaceKind::physical || each.port != member || !saysVlans(each))
                 return;
             lag.untagged = each.untagged;
             lag.tagged = each.tagged;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/vlans.h"
 
-#include "core/model/group_tree.h"
 #include "core/model/ports.h"
+#include "core/model/vlans.h"
 
 #include <charconv>
 #include <fmt/format.h>
@@ -58,19 +58,7 @@ ActResult addVlan(const Network& network, int number, const std::string& name, G
 
 VlanId vlanFor(const Network& network, DeviceId id, int number) {
     const Device* device = network.device(id);
-    std::vector<GroupId> scopes = upwards(network, device ? device->group : GroupId{});
-    scopes.push_back({});
-    VlanId found;
-    std::size_t nearest = scopes.size();
-    network.all<Vlan>().forEach([&](const Vlan& vlan) {
-        const auto at = std::find(scopes.begin(), scopes.end(), vlan.scope);
-        const auto rank = static_cast<std::size_t>(at - scopes.begin());
-        if (vlan.number == number && rank < nearest) {
-            nearest = rank;
-            found = vlan.id;
-        }
-    });
-    return found;
+    return model::vlanFor(network, device ? device->group : GroupId{}, number);
 }
 
 Result<VlanList> vlansFrom(const Network& network, DeviceId device, const std::string& text) {
