@@ -72,11 +72,17 @@ std::vector<int> Addressing::answering(int asking, const Ip& ip) const {
     return out;
 }
 
-int Addressing::standsFor(int interface, const Ip& ip) const {
-    for (const Held& each : holders(ip))
-        if (each.shared && (each.interface == interface || bridging_.meet(interface, each.interface)))
-            return each.interface;
-    return -1;
+std::uint32_t routerIdOf(const Bridging& bridging, int station, const std::string& said) {
+    if (const std::uint32_t id = numberOf(ipOf(Address(said))))
+        return id;
+    std::uint32_t loopback = 0, any = 0;
+    for (const int i : bridging.interfacesOf(station))
+        for (const Address& address : bridging.interface(i).record->addresses) {
+            any = std::max(any, numberOf(ipOf(address)));
+            if (bridging.interface(i).record->type == InterfaceKind::loopback)
+                loopback = std::max(loopback, numberOf(ipOf(address)));
+        }
+    return loopback ? loopback : any;
 }
 
 } // namespace underridge::analysis

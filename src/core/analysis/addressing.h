@@ -24,14 +24,15 @@ public:
     /// Those that answer an interface asking for an address (ARP, RFC 826; neighbour
     /// discovery, RFC 4861): both directions carry. Several: it is chance which.
     std::vector<int> answering(int asking, const Ip& ip) const;
-    /// Which interface stands for a VRRP address where this one is (RFC 9568 clause 6.4);
-    /// -1: none.
-    int standsFor(int interface, const Ip& ip) const;
     const std::map<Ip, std::vector<Held>>& all() const { return holders_; }
 
 private:
     const Bridging& bridging_;
     std::map<Ip, std::vector<Held>> holders_;
 };
+
+/// The router id of a station: what is said, else the highest address of version 4 of its
+/// loopbacks, else of all its interfaces; 0: it has none.
+std::uint32_t routerIdOf(const Bridging& bridging, int station, const std::string& said);
 
 } // namespace underridge::analysis

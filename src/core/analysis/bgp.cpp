@@ -5,17 +5,6 @@
 
 namespace underridge::analysis {
 using namespace model;
-namespace {
-
-std::uint32_t numberOf(const Ip& ip) {
-    std::uint32_t out = 0;
-    for (std::size_t i = 0; i < 4; ++i)
-        out = out << 8 | ip.bytes[i];
-    return ip.version == 4 ? out : 0;
-}
-
-} // namespace
-
 Bgp::Bgp(const Routing& routing, const Wiring& wiring, const Bridging& bridging, const Addressing& addressing)
     : routing_(routing), wiring_(wiring), bridging_(bridging), addressing_(addressing) {}
 
@@ -24,16 +13,8 @@ bool Bgp::speaks(int station) const {
     return at.routes && at.device->bgp && at.device->bgp->as > 0;
 }
 
-std::uint32_t Bgp::routerIdOf(int station) const {
-    const std::uint32_t said = numberOf(ipOf(Address(wiring_.station(station).device->bgp->routerId)));
-    std::uint32_t loopback = 0, any = 0;
-    for (const int i : bridging_.interfacesOf(station))
-        for (const Address& address : bridging_.interface(i).record->addresses) {
-            any = std::max(any, numberOf(ipOf(address)));
-            if (bridging_.interface(i).record->type == InterfaceKind::loopback)
-                loopback = std::max(loopback, numberOf(ipOf(address)));
-        }
-    return said ? said : loopback ? loopback : any;
+std::uint32_t Bgp::idOf(int station) const {
+    return routerIdOf(bridging_, station, wiring_.station(station).device->bgp->routerId);
 }
 
 /// Whether an address is on a subnet of the station and answers there.
@@ -85,7 +66,7 @@ Bgp::Paths Bgp::own(int station) const {
     const model::Bgp& set = *wiring_.station(station).device->bgp;
     const RoutingTable& table = routing_.base(station);
     Path mine;
-    mine.routerId = routerIdOf(station);
+    mine.routerId = idOf(station);
     for (const Address& network : set.networks)
         if (network.valid() && table.at(prefixOf(network)))
             out[prefixOf(network)] = mine;
@@ -113,7 +94,7 @@ std::optional<Bgp::Path> Bgp::heard(const Session& session, const Path& path) co
     if (session.external || !path.next)
         out.next = session.fromAddress;
     out.external = session.external;
-    out.routerId = routerIdOf(session.from);
+    out.routerId = idOf(session.from);
     out.peer = session.fromAddress;
     out.from = session.from;
     const RouteEntry* way = routing_.base(session.hears).find(out.next);

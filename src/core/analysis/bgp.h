@@ -40,7 +40,7 @@ private:
 
     bool speaks(int station) const;
     bool directly(int station, const Ip& address) const;
-    std::uint32_t routerIdOf(int station) const;
+    std::uint32_t idOf(int station) const;
     void workOut() const;
     Paths own(int station) const;
     std::optional<Path> heard(const Session& session, const Path& path) const;

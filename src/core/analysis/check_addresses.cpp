@@ -34,14 +34,11 @@ void checkTwice(Told& told) {
                       "give each an address of its own");
         }
     }
-    std::map<std::string, int> macs;
+    std::map<std::uint64_t, int> macs;
     const auto& interfaces = bridging.interfaces();
     for (int i = 0; i < static_cast<int>(interfaces.size()); ++i) {
-        std::string mac;
-        for (const char c : bridging.interface(i).record->mac)
-            if (c != ':' && c != '-' && c != '.')
-                mac += static_cast<char>(c >= 'A' && c <= 'F' ? c - 'A' + 'a' : c);
-        if (mac.empty() || bridging.interface(i).record->type == InterfaceKind::subinterface)
+        const std::uint64_t mac = macFrom(bridging.interface(i).record->mac);
+        if (!mac || bridging.interface(i).record->type == InterfaceKind::subinterface)
             continue;
         const auto [first, fresh] = macs.try_emplace(mac, i);
         const NetInterface& other = bridging.interface(first->second);

@@ -11,13 +11,6 @@ namespace {
 constexpr std::uint32_t backbone = 0;
 constexpr std::int64_t externalMetric = 20;
 
-std::uint32_t numberOf(const Ip& ip) {
-    std::uint32_t out = 0;
-    for (std::size_t i = 0; i < 4; ++i)
-        out = out << 8 | ip.bytes[i];
-    return ip.version == 4 ? out : 0;
-}
-
 std::size_t at(int index) {
     return static_cast<std::size_t>(index);
 }
@@ -100,19 +93,9 @@ void Ospf::gather() {
             }
         }
     }
-    for (OspfRouter& router : routers_) {
-        const std::string& said = wiring_.station(router.station).device->ospf->routerId;
-        router.id = numberOf(ipOf(Address(said)));
-        std::uint32_t loopback = 0, any = 0;
-        for (const int i : bridging_.interfacesOf(router.station))
-            for (const Address& address : bridging_.interface(i).record->addresses) {
-                any = std::max(any, numberOf(ipOf(address)));
-                if (bridging_.interface(i).record->type == InterfaceKind::loopback)
-                    loopback = std::max(loopback, numberOf(ipOf(address)));
-            }
-        if (!router.id)
-            router.id = loopback ? loopback : any;
-    }
+    for (OspfRouter& router : routers_)
+        router.id =
+            routerIdOf(bridging_, router.station, wiring_.station(router.station).device->ospf->routerId);
 }
 
 OspfRift Ospf::riftBetween(int a, int b) const {
@@ -272,9 +255,8 @@ const std::map<Prefix, std::int64_t>& Ospf::summary(int router, std::uint32_t in
         return told;
     std::map<Prefix, std::int64_t> sums;
     const auto take = [&](const Prefix& prefix, std::int64_t metric) {
-        const auto [at, first] = sums.try_emplace(prefix, metric);
-        at->second = std::min(at->second, metric);
-        return first;
+        const auto held = sums.try_emplace(prefix, metric).first;
+        held->second = std::min(held->second, metric);
     };
     for (const std::uint32_t area : routers_[at(router)].areas)
         if (area != into)
@@ -288,61 +270,59 @@ const std::map<Prefix, std::int64_t>& Ospf::summary(int router, std::uint32_t in
     return told;
 }
 
+template <class Each>
+void Ospf::forEachBorder(int router, Each&& each) const {
+    // A border router itself looks at the backbone alone: section 16.2.
+    for (const std::uint32_t area : routers_[at(router)].areas) {
+        if (isBorder(router) && area != backbone)
+            continue;
+        const Tree& own = tree(router, area);
+        for (const auto& [border, node] : areas_.at(area).nodeOf)
+            if (border != router && isBorder(border) && own.nodes[at(node)].set)
+                each(border, area, own.nodes[at(node)]);
+    }
+}
+
 const Ospf::Prefixes& Ospf::between(int router) const {
     const auto [found, fresh] = between_.try_emplace(router);
     if (!fresh)
         return found->second;
     Prefixes out;
-    // A border router looks at the backbone's summaries alone: section 16.2.
-    for (const std::uint32_t area : routers_[at(router)].areas) {
-        if (isBorder(router) && area != backbone)
-            continue;
-        const Tree& own = tree(router, area);
-        for (const auto& [border, node] : areas_.at(area).nodeOf) {
-            if (border == router || !isBorder(border) || !own.nodes[at(node)].set)
-                continue;
-            for (const auto& [prefix, metric] : summary(border, area))
-                out[prefix].take(own.nodes[at(node)].metric + metric, own.nodes[at(node)].hops);
-        }
-    }
+    forEachBorder(router, [&](int border, std::uint32_t area, const Cost& way) {
+        for (const auto& [prefix, metric] : summary(border, area))
+            out[prefix].take(way.metric + metric, way.hops);
+    });
     for (const std::uint32_t area : routers_[at(router)].areas) // within an area before between
         for (const auto& [prefix, cost] : tree(router, area).prefixes)
             out.erase(prefix);
     return found->second = std::move(out);
 }
 
-/// The way to another router: within an area, else over border routers.
-Ospf::Cost Ospf::toRouter(int router, int other) const {
+/// The way to another router within the areas of the first, one left aside.
+Ospf::Cost Ospf::within(int router, int other, std::optional<std::uint32_t> aside) const {
     Cost best;
     for (const std::uint32_t area : routers_[at(router)].areas) {
         const auto node = areas_.at(area).nodeOf.find(other);
-        if (node == areas_.at(area).nodeOf.end())
+        if (area == aside || node == areas_.at(area).nodeOf.end())
             continue;
         if (const Cost& cost = tree(router, area).nodes[at(node->second)]; cost.set)
             best.take(cost.metric, cost.hops);
     }
+    return best;
+}
+
+/// The way to another router: within an area, else over border routers.
+Ospf::Cost Ospf::toRouter(int router, int other) const {
+    Cost best = within(router, other);
     if (best.set)
         return best;
-    for (const std::uint32_t area : routers_[at(router)].areas) {
-        if (isBorder(router) && area != backbone)
-            continue;
-        const Tree& own = tree(router, area);
-        for (const auto& [border, node] : areas_.at(area).nodeOf) {
-            if (border == router || !isBorder(border) || !own.nodes[at(node)].set)
-                continue;
-            Cost onward;
-            for (const std::uint32_t further : routers_[at(border)].areas) {
-                const auto there = areas_.at(further).nodeOf.find(other);
-                if (further != area && there != areas_.at(further).nodeOf.end())
-                    if (const Cost& cost = tree(border, further).nodes[at(there->second)]; cost.set)
-                        onward.take(cost.metric, {});
-            }
-            if (!onward.set && area != backbone)
-                onward = toRouter(border, other);
-            if (onward.set)
-                best.take(own.nodes[at(node)].metric + onward.metric, own.nodes[at(node)].hops);
-        }
-    }
+    forEachBorder(router, [&](int border, std::uint32_t area, const Cost& way) {
+        Cost onward = within(border, other, area);
+        if (!onward.set && area != backbone)
+            onward = toRouter(border, other);
+        if (onward.set)
+            best.take(way.metric + onward.metric, way.hops);
+    });
     return best;
 }
 

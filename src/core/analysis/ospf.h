@@ -75,10 +75,14 @@ private:
     void buildArea(std::uint32_t number);
     std::int64_t costOf(const NetInterface& interface) const;
     const Tree& tree(int router, std::uint32_t area) const;
+    /// Calls `each(border, area, way)` for the border routers a router goes over to other areas.
+    template <class Each>
+    void forEachBorder(int router, Each&& each) const;
     /// What a border router tells an area of the others.
     const std::map<Prefix, std::int64_t>& summary(int router, std::uint32_t into) const;
     /// Over summaries: by routers of the backbone, or of an area that is not theirs.
     const Prefixes& between(int router) const;
+    Cost within(int router, int other, std::optional<std::uint32_t> aside = {}) const;
     Cost toRouter(int router, int other) const;
     bool isBorder(int router) const;
     void addExternal(int router, const Prefixes& within, const Prefixes& over,

@@ -41,6 +41,29 @@ Prefix prefixOf(const Ip& ip, int length) {
     return out;
 }
 
+std::uint32_t numberOf(const Ip& ip) {
+    std::uint32_t out = 0;
+    for (std::size_t i = 0; i < 4; ++i)
+        out = out << 8 | ip.bytes[i];
+    return ip.version == 4 ? out : 0;
+}
+
+std::uint64_t macFrom(std::string_view text) {
+    std::uint64_t value = 0;
+    int digits = 0;
+    for (const char c : text) {
+        const int digit = c >= '0' && c <= '9'   ? c - '0'
+                          : c >= 'a' && c <= 'f' ? c - 'a' + 10
+                          : c >= 'A' && c <= 'F' ? c - 'A' + 10
+                                                 : -1;
+        if (digit < 0)
+            continue;
+        value = value << 4 | static_cast<std::uint64_t>(digit);
+        ++digits;
+    }
+    return digits == 12 ? value : 0;
+}
+
 Prefix prefixOf(const model::Address& address) {
     const Ip ip = ipOf(address);
     return prefixOf(ip, address.prefixLength() < 0 ? ip.bits() : address.prefixLength());

@@ -35,4 +35,10 @@ Ip ipOf(const model::Address& address);
 Prefix prefixOf(const model::Address& address);
 Prefix prefixOf(const Ip& ip, int length);
 
+/// The 32 bits of one of version 4; 0 of others.
+std::uint32_t numberOf(const Ip& ip);
+
+/// The 48 bits of a MAC address, however its figures are parted; 0: it is none.
+std::uint64_t macFrom(std::string_view text);
+
 } // namespace underridge::analysis

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/analysis/spanning_tree.h"
 
+#include "core/analysis/prefix.h"
+
 #include <algorithm>
 #include <array>
 #include <map>
@@ -17,28 +19,12 @@ struct BridgeId {
     bool guessed = false;
 };
 
-std::uint64_t addressFrom(const std::string& text) {
-    std::uint64_t value = 0;
-    int digits = 0;
-    for (const char c : text) {
-        const int digit = c >= '0' && c <= '9'   ? c - '0'
-                          : c >= 'a' && c <= 'f' ? c - 'a' + 10
-                          : c >= 'A' && c <= 'F' ? c - 'A' + 10
-                                                 : -1;
-        if (digit < 0)
-            continue;
-        value = value << 4 | static_cast<std::uint64_t>(digit);
-        ++digits;
-    }
-    return digits == 12 ? value : 0;
-}
-
 BridgeId bridgeIdOf(const Wiring& wiring, int station, int priority) {
     const Device& device = *wiring.station(station).device;
-    std::uint64_t address = addressFrom(device.spanningTree->address);
+    std::uint64_t address = macFrom(device.spanningTree->address);
     if (!address)
         wiring.network().all<Interface>().forEachIn(device.id.value, [&](const Interface& each) {
-            if (const std::uint64_t mac = addressFrom(each.mac); mac && (!address || mac < address))
+            if (const std::uint64_t mac = macFrom(each.mac); mac && (!address || mac < address))
                 address = mac;
         });
     constexpr std::uint64_t addressBits = (1ULL << 48) - 1;
@@ -47,34 +33,6 @@ BridgeId bridgeIdOf(const Wiring& wiring, int station, int priority) {
         address = device.id.value & addressBits;
     return {static_cast<std::uint64_t>(std::clamp(priority, 0, 0xffff)) << 48 | (address & addressBits),
             guessed};
-}
-
-/// The figures of a name as numbers, so that 2 comes before 10.
-bool namedBefore(std::string_view a, std::string_view b) {
-    const auto digit = [](char c) { return c >= '0' && c <= '9'; };
-    while (!a.empty() && !b.empty()) {
-        if (digit(a[0]) && digit(b[0])) {
-            const auto run = [&](std::string_view text) {
-                std::size_t n = 0;
-                while (n < text.size() && digit(text[n]))
-                    ++n;
-                return n;
-            };
-            const std::string_view x = a.substr(0, run(a)), y = b.substr(0, run(b));
-            if (x.size() != y.size())
-                return x.size() < y.size();
-            if (x != y)
-                return x < y;
-            a.remove_prefix(x.size());
-            b.remove_prefix(y.size());
-            continue;
-        }
-        if (a[0] != b[0])
-            return a[0] < b[0];
-        a.remove_prefix(1);
-        b.remove_prefix(1);
-    }
-    return a.size() < b.size();
 }
 
 /// Name, revision and which VLAN goes by which instance: clause 13.8. Equal texts are one
@@ -193,7 +151,7 @@ private:
         for (Bridge& bridge : bridges_)
             std::stable_sort(bridge.ports.begin(), bridge.ports.end(), [&](int a, int b) {
                 const LogicalPort &x = wiring_.port(a), &y = wiring_.port(b);
-                return x.station != y.station ? x.station < y.station : namedBefore(x.name, y.name);
+                return x.station != y.station ? x.station < y.station : naturalLess(x.name, y.name);
             });
     }
 

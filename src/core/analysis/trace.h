@@ -68,8 +68,7 @@ struct Conversation {
     std::vector<std::tuple<model::DeviceId, Ip, Ip>> translated; ///< at, before, after
 };
 
-/// One way. `heard`: of an answer, what the question left behind; it is filled by the
-/// question.
+/// One way. A question fills the conversation; an `answer` goes by what it left there.
 Trace trace(const Forwarding& forwarding, const Probe& probe, Conversation& conversation,
             bool answer = false);
 Trace trace(const Forwarding& forwarding, const Probe& probe);
