@@ -193,18 +193,18 @@ private Q_SLOTS:
         t.access("s1:20", 30);
         t.routed("r1", "1", "10.84.30.1/24");
         t.host("h1", "s3:10", "10.84.30.10/24");
-        const auto plan = edit::carryVlan(t.network, t.id("h1"), 30, t.ids);
+        const auto plan = edit::carryVlan(t.now(), t.id("h1"), 30, t.ids);
         QVERIFY(plan);
         QVERIFY(plan->untagged);
         QCOMPARE(tests::text(plan->portsText(t.network)), QString("s3 10, s3 3, s1 3"));
         QVERIFY(!t.trace("h1", "r1").reached());
         t.acts("{'act':'carry','device':'h1','vlan':30}");
         QCOMPARE(t.way("h1", "r1"), QString("h1 s3 s1 r1"));
-        const auto again = edit::carryVlan(t.network, t.id("h1"), 30, t.ids);
+        const auto again = edit::carryVlan(t.now(), t.id("h1"), 30, t.ids);
         QVERIFY(!again && again.refusal().what.find("reaches h1 already") != std::string::npos);
-        QVERIFY(edit::carryVlan(t.network, t.id("h1"), 77, t.ids).refusal().what.find("nowhere yet") !=
+        QVERIFY(edit::carryVlan(t.now(), t.id("h1"), 77, t.ids).refusal().what.find("nowhere yet") !=
                 std::string::npos);
-        QVERIFY(edit::carryVlan(t.network, t.id("r1"), 30, t.ids).refusal().what.find("already") !=
+        QVERIFY(edit::carryVlan(t.now(), t.id("r1"), 30, t.ids).refusal().what.find("already") !=
                 std::string::npos);
     }
     void untagged_frames_without_a_pvid_are_dropped() {

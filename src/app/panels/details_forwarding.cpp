@@ -3,6 +3,8 @@
 #include "app/panels/details_panel.h"
 #include "app/session/session.h"
 #include "app/titles.h"
+#include "app/window/checker.h"
+#include "core/analysis/forwarding.h"
 #include "core/edit/carrying.h"
 #include "core/edit/interfaces.h"
 #include "core/edit/vlans.h"
@@ -125,18 +127,21 @@ void DetailsPanel::carryRows(const Device& device) {
     if (carries_.first != device.id || carries_.second == 0)
         return;
     IdSource trial = session_.ids(); // what is only shown takes no ids
-    const auto carried = edit::carryVlan(network, device.id, carries_.second, trial);
+    const auto forwarding = checker_.forwarding();
+    if (!forwarding || !checker_.isCurrent())
+        return form_->emptyRow(tr("being worked out"));
+    const auto carried = edit::carryVlan(*forwarding, device.id, carries_.second, trial);
     if (!carried) {
         form_->emptyRow(shownText(carried.refusal().text()));
         return;
     }
-    form_->actionRow(tr("VLAN %1 on").arg(carries_.second), shownText(carried->portsText(network)),
-                     tr("Carry it"), tr("Carry it"), [this, id = device.id, vlan = carries_.second] {
-                         carries_ = {};
-                         auto done = edit::carryVlan(session_.network(), id, vlan, session_.ids());
-                         session_.apply(done ? edit::ActResult(std::move(done->act))
-                                             : edit::ActResult(done.refusal()));
-                     });
+    form_->actionRow(
+        tr("VLAN %1 on").arg(carries_.second), shownText(carried->portsText(network)), tr("Carry it"),
+        tr("Carry it"), [this, id = device.id, vlan = carries_.second] {
+            carries_ = {};
+            auto done = edit::carryVlan(analysis::Forwarding(session_.network()), id, vlan, session_.ids());
+            session_.apply(done ? edit::ActResult(std::move(done->act)) : edit::ActResult(done.refusal()));
+        });
 }
 
 void DetailsPanel::vlanRows(const PortRef& ref) {

@@ -9,6 +9,7 @@
 #include "app/window/checker.h"
 #include "core/analysis/forwarding.h"
 #include "core/edit/remedies.h"
+#include "core/edit/statements.h"
 
 #include <QCompleter>
 #include <QHBoxLayout>
@@ -25,22 +26,28 @@ enum Column { number, device, in, out, vlan, decision, columns };
 class NamesCompleter : public QCompleter {
 public:
     NamesCompleter(Session& session, QObject* parent) : QCompleter(parent), session_(session) {
+        QObject::connect(&session_.workspace(), &Workspace::networkChanged, this, [this] { stale_ = true; });
+        QObject::connect(&session_.workspace(), &Workspace::documentReplaced, this,
+                         [this] { stale_ = true; });
         setModel(&names_);
         setFilterMode(Qt::MatchContains);
         setCaseSensitivity(Qt::CaseInsensitive);
     }
     QStringList splitPath(const QString& path) const override {
-        QStringList names;
-        session_.network().all<Device>().forEach([&](const Device& each) { names << shownText(each.name); });
-        names.sort();
-        if (names != names_.stringList())
+        if (std::exchange(stale_, false)) {
+            QStringList names;
+            session_.network().all<Device>().forEach(
+                [&](const Device& each) { names << shownText(each.name); });
+            names.sort();
             names_.setStringList(names);
+        }
         return {path};
     }
 
 private:
     Session& session_;
     mutable QStringListModel names_;
+    mutable bool stale_ = true;
 };
 
 } // namespace
@@ -122,27 +129,16 @@ TracePanel::TracePanel(Session& session, Checker& checker, QWidget* parent)
             edit::applyRemedy(session_.network(), session_.catalogue(), finding, session_.workspace().ids()));
     });
     connect(keep_, &QPushButton::clicked, this, [this] {
+        const std::string from = said(from_->text().trimmed()), to = said(to_->text().trimmed());
         Statement statement;
-        statement.id = session_.workspace().ids().make<StatementId>();
-        const auto party = [&](const QString& text) {
-            Party out;
-            if (const Address address(text.trimmed().toStdString()); address.valid())
-                out.address = address;
-            else if (const auto end = analysis::traceEnd(session_.network(), text.trimmed().toStdString()))
-                out.device = end->device;
-            return out;
-        };
-        statement.from = party(from_->text());
-        statement.to = party(to_->text());
+        statement.from = edit::partyOf(session_.network(), from);
+        statement.to = edit::partyOf(session_.network(), to);
         statement.protocol = static_cast<Protocol>(protocol_->currentIndex());
         statement.port = port_->value();
         statement.never = !trace_.reached();
-        statement.name = (statement.never ? tr("%1 never reaches %2") : tr("%1 reaches %2"))
-                             .arg(from_->text().trimmed(), to_->text().trimmed())
-                             .toStdString();
-        edit::Act act{tr("Keep: %1").arg(shownText(statement.name)).toStdString(), session_.network(), {}};
-        act.network.put(std::move(statement));
-        session_.apply(std::move(act));
+        statement.name = said((statement.never ? tr("%1 never reaches %2") : tr("%1 reaches %2"))
+                                  .arg(from_->text().trimmed(), to_->text().trimmed()));
+        session_.apply(edit::keepStatement(session_.network(), std::move(statement), session_.ids()));
     });
     show({}, {});
 }

@@ -77,11 +77,11 @@ std::string Carrying::portsText(const Network& network) const {
     return out;
 }
 
-Result<Carrying> carryVlan(const Network& network, DeviceId device, int vlan, IdSource& ids) {
+Result<Carrying> carryVlan(const Forwarding& f, DeviceId device, int vlan, IdSource& ids) {
+    const Network& network = f.network();
     const Device* held = network.device(device);
     if (!held)
         return error("the device is no longer there", "select again");
-    const Forwarding f(network);
     int from = f.wiring().stationOf(device);
     Carrying out;
     out.act = {fmt::format("Carry VLAN {} to {}", vlan, held->name), network, {refTo(device)}, {}};

@@ -4,6 +4,10 @@
 #pragma once
 #include "core/edit/act.h"
 
+namespace underridge::analysis {
+class Forwarding;
+}
+
 namespace underridge::edit {
 
 struct Carrying {
@@ -19,7 +23,7 @@ struct Carrying {
 /// leaves open, to the nearest part of the VLAN that has a router's interface in it, else
 /// to its largest part. Refuses when the VLAN is there already, is nowhere else, or no link
 /// leads there. Ports that carry it stay as they are.
-Result<Carrying> carryVlan(const model::Network& network, model::DeviceId device, int vlan,
+Result<Carrying> carryVlan(const analysis::Forwarding& forwarding, model::DeviceId device, int vlan,
                            model::IdSource& ids);
 
 } // namespace underridge::edit

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Acts on what devices do with frames and packets: interface, route, forwarding, statement.
 // Their members have the words of the file; VLANs go by number, interfaces by name.
+#include "core/analysis/forwarding.h"
 #include "core/edit/carrying.h"
 #include "core/edit/interfaces.h"
 #include "core/edit/script/line.h"
+#include "core/edit/statements.h"
 #include "core/edit/vlans.h"
 #include "core/exchange/record_json.h"
 
@@ -181,7 +183,8 @@ ActResult carry(const Line& line) {
     const auto vlan = line.whole("vlan", 1, 4094);
     if (!device || !vlan)
         return device ? vlan.refusal() : device.refusal();
-    auto carried = carryVlan(line.bench().network, *device, static_cast<int>(*vlan), line.bench().ids);
+    auto carried = carryVlan(analysis::Forwarding(line.bench().network), *device, static_cast<int>(*vlan),
+                             line.bench().ids);
     if (!carried)
         return line.wrong("vlan", carried.refusal().what, carried.refusal().remedy);
     return std::move(carried->act);
@@ -242,42 +245,21 @@ ActResult forwarding(const Line& line) {
     return act;
 }
 
-/// A device, a group, an address, else a filter.
-Party partyOf(const Line& line, const std::string& text) {
-    Party party;
-    for (const ObjectRef object : line.bench().names.named(text)) {
-        if (object.kind == Kind::device)
-            party.device = {object.id};
-        else if (object.kind == Kind::group)
-            party.group = {object.id};
-    }
-    if (party.device || party.group)
-        return party;
-    if (const Address address(text); address.valid())
-        party.address = address;
-    else
-        party.filter = text;
-    return party;
-}
-
 ActResult statement(const Line& line) {
     const auto name = line.text("name");
     const auto gone = line.flagOr("remove", false);
     if (!name || !gone)
         return name ? gone.refusal() : name.refusal();
-    Network network = line.bench().network;
+    const Network& network = line.bench().network;
+    if (*gone) {
+        auto act = removeStatement(network, *name);
+        return act ? std::move(act) : line.wrong("name", act.refusal().what, act.refusal().remedy);
+    }
     Statement set;
     network.all<Statement>().forEach([&](const Statement& each) {
         if (each.name == *name)
             set = each;
     });
-    Act act{fmt::format("{} the statement {}", *gone ? "Remove" : "Keep", *name), network, {}};
-    if (*gone) {
-        if (!set.id)
-            return line.wrong("name", "there is no such statement", "name one that is there");
-        act.network.erase<Statement>(set.key());
-        return act;
-    }
     set.name = *name;
     Taking taking(line);
     std::string from, to;
@@ -289,16 +271,12 @@ ActResult statement(const Line& line) {
     if (taking.why())
         return *taking.why();
     if (!from.empty())
-        set.from = partyOf(line, from);
+        set.from = partyOf(network, from);
     if (!to.empty())
-        set.to = partyOf(line, to);
-    if (set.from == Party{} || set.to == Party{})
-        return line.wrong(set.from == Party{} ? "from" : "to", "a statement has two sides",
-                          "name a device, a group, an address or a filter");
-    if (!set.id)
-        set.id = line.bench().ids.make<StatementId>();
-    act.network.put(std::move(set));
-    return act;
+        set.to = partyOf(network, to);
+    auto act = keepStatement(network, set, line.bench().ids);
+    return act ? std::move(act)
+               : line.wrong(set.from == Party{} ? "from" : "to", act.refusal().what, act.refusal().remedy);
 }
 
 } // namespace
