@@ -5,6 +5,7 @@
 #include "app/session/workspace.h"
 
 #include "core/analysis/forwarding.h"
+#include "core/base/parallel.h"
 
 namespace underridge::app {
 namespace {
@@ -38,12 +39,16 @@ void Checker::start() {
         if (anew)
             check_ = {};
         auto found = std::make_shared<std::vector<linking::Finding>>();
-        check_.update(network, catalogue);
-        *found = check_.findings();
-        if (!held || !analysis::forwardsAlike(held->network(), network)) {
-            held = std::make_shared<const analysis::Forwarding>(network);
-            ofForwarding_ = analysis::checkForwarding(*held);
-        }
+        inParallel({[&] {
+                        check_.update(network, catalogue);
+                        *found = check_.findings();
+                    },
+                    [&] {
+                        if (held && analysis::forwardsAlike(held->network(), network))
+                            return;
+                        held = std::make_shared<const analysis::Forwarding>(network);
+                        ofForwarding_ = analysis::checkForwarding(*held);
+                    }});
         found->insert(found->end(), ofForwarding_.begin(), ofForwarding_.end());
         QMetaObject::invokeMethod(
             this,
