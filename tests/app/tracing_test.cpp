@@ -178,6 +178,17 @@ private Q_SLOTS:
         QTRY_VERIFY(t.window->details().field("On vlan10"));
         QVERIFY(!t.window->details().field("Gateway")); // it routes
     }
+    void several_are_addressed_by_typing_a_subnet() {
+        Traced t;
+        t.select({"till-1", "till-2", "till-3"});
+        QTRY_VERIFY(t.window->details().field("Addresses"));
+        auto* field = qobject_cast<QLineEdit*>(t.window->details().field("Addresses"));
+        field->setFocus();
+        t.type("10.84.77.0/24");
+        t.key(Qt::Key_Return);
+        QCOMPARE(firstAddress(t.network(), t.named("till-3")).text(), std::string("10.84.77.3/24"));
+        QCOMPARE(t.session().selection().size(), std::size_t(3));
+    }
     void a_vlan_is_brought_to_a_switch_after_its_ports_were_shown() {
         Traced t;
         const auto cut = edit::setPortVlans(t.network(), {t.named("acc-q1"), "X1"}, 0, "10,30,40,50,60,70,99",

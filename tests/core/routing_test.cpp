@@ -372,10 +372,33 @@ private Q_SLOTS:
     }
     void the_next_free_address_passes_over_what_is_taken() {
         Square s;
-        QCOMPARE(text(edit::nextFree(s.network, "10.84.1.0/24").text()), QString("10.84.1.2/24"));
-        QCOMPARE(text(edit::nextFree(s.network, "10.84.12.0/30").text()), QString());
-        QCOMPARE(text(edit::nextFree(s.network, "10.84.1.0/24", "10.84.1.9/24").text()),
-                 QString("10.84.1.11/24"));
+        const auto next = [&](const char* subnet, const char* after = "") {
+            const auto free = edit::freeIn(s.network, subnet, 1, after);
+            return free.empty() ? QString() : text(free.front().text());
+        };
+        QCOMPARE(next("10.84.1.0/24"), QString("10.84.1.2/24"));
+        QCOMPARE(next("10.84.12.0/30"), QString());
+        QCOMPARE(next("10.84.1.0/24", "10.84.1.9/24"), QString("10.84.1.11/24"));
+    }
+    void several_devices_get_the_next_free_addresses_in_order_of_their_names() {
+        Forwarded t;
+        t.switches(1);
+        for (const char* host : {"till-10", "till-2", "till-1"})
+            t.host(host, fmt::format("s1:{}", 1 + t.now().wiring().stations().size()), "");
+        t.host("srv", "s1:20", "10.84.10.2/29");
+        t.acts("{'act':'address','members':['till-10','till-2','till-1'],'nextIn':'10.84.10.0/29'}");
+        const auto address = [&](const char* name) {
+            return text(firstAddress(t.network, t.id(name)).text());
+        };
+        QCOMPARE(address("till-1"), QString("10.84.10.1/29"));
+        QCOMPARE(address("till-2"), QString("10.84.10.3/29"));
+        QCOMPARE(address("till-10"), QString("10.84.10.4/29"));
+        QVERIFY(t.trace("till-1", "till-10").reached());
+        const std::vector<DeviceId> many(5, t.id("srv"));
+        QVERIFY(edit::addressInSeries(t.network, many, "10.84.10.0/29", t.ids)
+                    .refusal()
+                    .what.find("2 addresses left") != std::string::npos);
+        QVERIFY(!edit::addressInSeries(t.network, many, "10.84.10.0", t.ids));
     }
     void edits_that_do_not_matter_are_known() {
         Square s;

@@ -7,6 +7,7 @@
 #include "app/titles.h"
 #include "app/window/checker.h"
 #include "core/edit/devices.h"
+#include "core/edit/interfaces.h"
 #include "core/edit/links.h"
 #include "core/edit/models.h"
 #include "core/edit/names.h"
@@ -203,6 +204,11 @@ void DetailsPanel::severalDevices(const std::vector<Key>& devices, bool allOutsi
                        if (!names)
                            return names.refusal();
                        return keepingSelection(edit::rename(session_.network(), named, *names));
+                   });
+    form_->textRow(tr("Addresses"), {}, tr("next free of a subnet: 10.84.20.0/24"),
+                   [this](const std::string& typed) {
+                       return keepingSelection(edit::addressInSeries(
+                           session_.network(), session_.selected().devices(), typed, session_.ids()));
                    });
     form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices](bool on) {
         return keepingSelection(edit::changeEach<Device>(

@@ -2,7 +2,10 @@
 #include "core/edit/interfaces.h"
 
 #include "core/analysis/prefix.h"
+#include "core/edit/devices.h"
+#include "core/model/ports.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 #include <set>
 
@@ -142,10 +145,12 @@ ActResult removeRoute(const Network& network, DeviceId id, RouteId route) {
     return act;
 }
 
-Address nextFree(const Network& network, const Address& subnet, const Address& after) {
+std::vector<Address> freeIn(const Network& network, const Address& subnet, std::size_t count,
+                            const Address& after) {
+    std::vector<Address> out;
     using analysis::Ip;
     if (!subnet.valid() || subnet.prefixLength() < 0)
-        return {};
+        return out;
     const analysis::Prefix prefix = analysis::prefixOf(subnet);
     std::set<Ip> taken;
     network.all<Interface>().forEach([&](const Interface& interface) {
@@ -169,10 +174,45 @@ Address nextFree(const Network& network, const Address& subnet, const Address& a
         ip = next(start);
     else if (ends || prefix.base.version == 6)
         ip = next(ip);
-    for (int tries = 0; tries < most && prefix.contains(ip); ++tries, ip = next(ip))
+    for (int tries = 0; tries < most && out.size() < count && prefix.contains(ip); ++tries, ip = next(ip))
         if (!taken.contains(ip) && (!ends || prefix.contains(next(ip))))
-            return ip.text() + "/" + std::to_string(prefix.length);
-    return {};
+            out.emplace_back(ip.text() + "/" + std::to_string(prefix.length));
+    return out;
+}
+
+ActResult addressInSeries(const Network& network, std::vector<DeviceId> devices, const Address& subnet,
+                          IdSource& ids) {
+    if (!subnet.valid() || subnet.prefixLength() < 0)
+        return error(fmt::format("{} is no subnet", subnet.text()), "write it as 10.84.20.0/24");
+    const auto name = [&](DeviceId id) {
+        const Device* device = network.device(id);
+        return device ? device->name : std::string();
+    };
+    std::stable_sort(devices.begin(), devices.end(),
+                     [&](DeviceId a, DeviceId b) { return naturalLess(name(a), name(b)); });
+    const auto free = freeIn(network, subnet, devices.size());
+    if (free.size() < devices.size())
+        return error(fmt::format("{} has {} addresses left for {} devices", subnet.network().text(),
+                                 free.size(), devices.size()),
+                     "choose another subnet, or fewer devices");
+    Act act{
+        fmt::format("Address {} devices in {}", devices.size(), subnet.network().text()), network, {}, {}};
+    for (std::size_t i = 0; i < devices.size(); ++i) {
+        std::string port; // of its only link, where nothing has an address yet
+        int links = 0;
+        network.forEachLinkOf(devices[i], [&](const Link& link) {
+            ++links;
+            port = link.a.device == devices[i] ? link.a.port : link.b.port;
+        });
+        const bool has = addressedInterface(network, devices[i]);
+        auto set = setAddress(act.network, devices[i], has || links != 1 ? std::string() : port,
+                              free[i].text(), ids);
+        if (!set)
+            return set;
+        act.network = std::move(set->network);
+        act.subjects.push_back(refTo(devices[i]));
+    }
+    return act;
 }
 
 } // namespace underridge::edit

@@ -32,10 +32,15 @@ ActResult setGateway(const model::Network& network, model::DeviceId device, cons
 ActResult putRoute(const model::Network& network, model::Route route, model::IdSource& ids);
 ActResult removeRoute(const model::Network& network, model::DeviceId device, model::RouteId route);
 
-/// The next address of a subnet that nothing has, the first after `after`, the subnet's own
-/// and its broadcast address left out (of IPv4), with the subnet's length; an empty one when
-/// all are taken. Of a subnet with more than 65,536 addresses only that many are tried.
-model::Address nextFree(const model::Network& network, const model::Address& subnet,
-                        const model::Address& after = {});
+/// So many addresses of a subnet that nothing has, ascending, the first after `after`, with
+/// the subnet's length; its own and its broadcast address left out (of IPv4, RFC 3021).
+/// Fewer when there are no more, or none among 65,536.
+std::vector<model::Address> freeIn(const model::Network& network, const model::Address& subnet,
+                                   std::size_t count, const model::Address& after = {});
+/// Gives each device the next free address of a subnet, in natural order of their names: to
+/// the interface that has its address, else to the port of its only link. Refuses a text
+/// that is no subnet, and a subnet with too few left.
+ActResult addressInSeries(const model::Network& network, std::vector<model::DeviceId> devices,
+                          const model::Address& subnet, model::IdSource& ids);
 
 } // namespace underridge::edit

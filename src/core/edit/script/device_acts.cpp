@@ -3,6 +3,7 @@
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
 #include "core/edit/groups.h"
+#include "core/edit/interfaces.h"
 #include "core/edit/names.h"
 #include "core/edit/objects.h"
 #include "core/edit/places.h"
@@ -174,6 +175,20 @@ ActResult standAt(const Line& line) {
 }
 
 ActResult giveAddress(const Line& line) {
+    if (line.has("members")) {
+        const auto members = line.objects("members");
+        const auto subnet = line.text("nextIn");
+        if (!members || !subnet)
+            return members ? subnet.refusal() : members.refusal();
+        std::vector<DeviceId> devices;
+        for (const ObjectRef member : *members) {
+            if (member.kind != Kind::device)
+                return line.wrong("members", "only devices have addresses", "name devices");
+            devices.push_back({member.id});
+        }
+        auto act = addressInSeries(line.bench().network, std::move(devices), *subnet, line.bench().ids);
+        return act ? std::move(act) : line.wrong("nextIn", act.refusal().what, act.refusal().remedy);
+    }
     const auto port = line.portOrDevice("at");
     const auto address = line.text("address");
     if (!port || !address)
@@ -219,7 +234,7 @@ std::span<const ActWord> deviceActs() {
         {"delete", {"members"}, remove},
         {"fit", {"device", "slot", "module", "port", "transceiver", "add"}, fitInto},
         {"place", {"members", "in", "x", "y", "height", "unit", "side"}, standAt},
-        {"address", {"at", "address"}, giveAddress},
+        {"address", {"at", "address", "members", "nextIn"}, giveAddress},
         {"vlan", {"number", "name", "in", "port", "untagged", "tagged", "tagToo"}, vlan}};
     return acts;
 }
