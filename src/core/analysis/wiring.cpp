@@ -20,19 +20,17 @@ bool bridgesByRole(Role role) {
     return role == Role::switch_ || role == Role::hub || role == Role::accessPoint ||
            role == Role::radioBridge || role == Role::mediaConverter;
 }
-/// Others look at tags only where somebody has set VLANs on them.
-bool knowsVlans(Role role) {
-    return role == Role::switch_;
-}
 bool routesByRole(Role role) {
     return role == Role::router || role == Role::firewall || role == Role::provider;
 }
 
-TreeMode treeOf(const Device& device, bool aware, Role role) {
-    const TreeMode said = device.spanningTree->mode;
+TreeMode treeOf(const Station& station) {
+    const TreeMode said = station.device->spanningTree->mode;
+    if (station.role == Role::hub)
+        return TreeMode::off;
     if (said != TreeMode::automatic)
-        return role == Role::hub ? TreeMode::off : said;
-    return aware && role == Role::switch_ ? TreeMode::rstp : TreeMode::off;
+        return said;
+    return station.vlanAware && station.role == Role::switch_ ? TreeMode::rstp : TreeMode::off;
 }
 
 bool stands(const Interface& interface) {
@@ -46,6 +44,7 @@ Wiring::Wiring(Network network, const Without& without) : network_(std::move(net
     pairUp();
     addPorts();
     join(without);
+    decideBridging();
 }
 
 int Wiring::stationOf(DeviceId device) const {
@@ -79,10 +78,6 @@ void Wiring::addStations(const Without& without) {
         station.device = &device;
         station.role = roleOf(network_, device);
         station.routes = device.routing || routesByRole(station.role);
-        station.bridges = bridgesByRole(station.role);
-        station.vlanAware = device.vlanAware && (!station.bridges || knowsVlans(station.role));
-        station.tree = treeOf(device, station.vlanAware && station.bridges, station.role);
-        station.plain = station.bridges;
         stationOf_[device.id.value] = static_cast<int>(stations_.size());
         stations_.push_back(std::move(station));
     });
@@ -109,7 +104,6 @@ void Wiring::addPorts() {
         const int at = stationOf(interface.device);
         if (at < 0)
             return;
-        Station& station = stations_[static_cast<std::size_t>(at)];
         if (interface.type == InterfaceKind::lag && !interface.members.empty()) {
             const int index = static_cast<int>(ports_.size());
             LogicalPort port;
@@ -123,10 +117,6 @@ void Wiring::addPorts() {
             }
             if (!port.members.empty())
                 ports_.push_back(std::move(port));
-        }
-        if ((stands(interface) || interface.type == InterfaceKind::lag) && saysVlans(interface)) {
-            station.plain = false;
-            station.vlanAware = station.role != Role::hub && station.device->vlanAware;
         }
     });
     // A port that is a member of a LAG has nothing of its own.
@@ -246,38 +236,48 @@ void Wiring::join(const Without& without) {
         meet(mine, theirs, each, false);
         meet(theirs, mine, each, true);
     }
+}
+
+/// What each device does with frames: by its role, and by what is set on its ports.
+void Wiring::decideBridging() {
     std::set<std::pair<std::uint64_t, std::uint64_t>> parents; // of subinterfaces
+    std::vector<bool> sets(stations_.size(), false);           // VLANs on a port
     network_.all<Interface>().forEach([&](const Interface& each) {
         if (each.type == InterfaceKind::subinterface && each.parent)
             parents.insert({each.device.value, each.parent.value});
+        const int at = stationOf(each.device);
+        if (at >= 0 && (stands(each) || each.type == InterfaceKind::lag) && saysVlans(each))
+            sets[static_cast<std::size_t>(at)] = true;
     });
     std::vector<int> upPorts(stations_.size(), 0);
-    for (const LogicalPort& port : ports_)
-        upPorts[static_cast<std::size_t>(port.station)] += port.up;
-    for (std::size_t i = 0; i < stations_.size(); ++i)
-        if (stations_[i].role == Role::phone && upPorts[i] > 1) { // it has a switch in it
-            stations_[i].bridges = true;
-            stations_[i].vlanAware = false;
-        }
     for (std::size_t i = 0; i < ports_.size(); ++i) {
-        LogicalPort& port = ports_[i];
-        Station& station = stations_[static_cast<std::size_t>(port.station)];
-        const Interface* settings = port.settings;
-        const bool routed = settings && !settings->addresses.empty() && !saysVlans(*settings);
-        port.bridged = station.bridges ? !(station.vlanAware && routed)
-                                       : settings && saysVlans(*settings) && !isEndpoint(station.role) &&
-                                             !parents.contains({settings->device.value, settings->id.value});
+        const auto at = static_cast<std::size_t>(ports_[i].station);
+        stations_[at].ports.push_back(static_cast<int>(i));
+        upPorts[at] += ports_[i].up;
     }
-    for (std::size_t i = 0; i < ports_.size(); ++i) {
-        Station& station = stations_[static_cast<std::size_t>(ports_[i].station)];
-        station.ports.push_back(static_cast<int>(i));
-        if (ports_[i].bridged && !station.bridges) { // a router with switched ports
-            station.bridges = true;
-            station.vlanAware = true;
-            station.tree = station.device->spanningTree->mode == TreeMode::automatic
-                               ? TreeMode::off
-                               : station.device->spanningTree->mode;
+    for (std::size_t i = 0; i < stations_.size(); ++i) {
+        Station& station = stations_[i];
+        const bool hasSwitch = station.role == Role::phone && upPorts[i] > 1;
+        station.bridges = bridgesByRole(station.role) || hasSwitch;
+        station.plain = station.bridges && !sets[i];
+        // Others than switches look at tags only where somebody has set VLANs on them.
+        station.vlanAware = station.device->vlanAware && station.role != Role::hub && !hasSwitch &&
+                            (!station.bridges || station.role == Role::switch_ || sets[i]);
+        for (const int index : station.ports) {
+            LogicalPort& port = ports_[static_cast<std::size_t>(index)];
+            const Interface* settings = port.settings;
+            const bool routed = settings && !settings->addresses.empty() && !saysVlans(*settings);
+            // Of a router those with VLANs that no subinterface stands on.
+            port.bridged = station.bridges
+                               ? !(station.vlanAware && routed)
+                               : settings && saysVlans(*settings) && !isEndpoint(station.role) &&
+                                     !parents.contains({settings->device.value, settings->id.value});
         }
+        station.bridges =
+            station.bridges || std::any_of(station.ports.begin(), station.ports.end(), [&](int port) {
+                return ports_[static_cast<std::size_t>(port)].bridged;
+            });
+        station.tree = station.bridges ? treeOf(station) : TreeMode::off;
     }
 }
 

@@ -69,6 +69,7 @@ private:
     void addStations(const Without& without);
     void addPorts();
     void join(const Without& without);
+    void decideBridging();
     void pairUp();
     bool isDown(const model::PortRef& port) const;
     int portFor(int station, const model::PortRef& port);
