@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a screen reader, a keyboard and weak eyes get.
 #include "paint/sheet_painter.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QAbstractButton>
@@ -235,5 +236,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(AccessTest)
+UNDERRIDGE_TEST(AccessTest)
 #include "access_test.moc"

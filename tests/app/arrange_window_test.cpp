@@ -3,6 +3,7 @@
 #include "app/arranging/arrange_bar.h"
 #include "app/arranging/pattern_dialog.h"
 #include "core/layout/drawn.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -190,5 +191,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(ArrangeWindowTest)
+UNDERRIDGE_TEST(ArrangeWindowTest)
 #include "arrange_window_test.moc"

@@ -7,6 +7,7 @@
 #include "app/shown_text.h"
 #include "core/analysis/check.h"
 #include "core/edit/devices.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -363,5 +364,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(CablingTest)
+UNDERRIDGE_TEST(CablingTest)
 #include "cabling_test.moc"

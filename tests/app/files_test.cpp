@@ -2,6 +2,7 @@
 // Saving, opening, recovering and remembering, in the window.
 #include "app/files/import_dialog.h"
 #include "app/files/print_dialog.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QFileInfo>
@@ -519,5 +520,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(FilesTest)
+UNDERRIDGE_TEST(FilesTest)
 #include "files_test.moc"

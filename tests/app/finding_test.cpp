@@ -7,6 +7,7 @@
 #include "core/edit/groups.h"
 #include "core/edit/sheets.h"
 #include "core/scene/scene.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QMimeData>
@@ -376,5 +377,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(FindingTest)
+UNDERRIDGE_TEST(FindingTest)
 #include "finding_test.moc"

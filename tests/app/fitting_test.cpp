@@ -12,6 +12,7 @@
 #include "core/edit/devices.h"
 #include "core/edit/fittings.h"
 #include "core/linking/chain.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QMessageBox>
@@ -547,5 +548,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(FittingTest)
+UNDERRIDGE_TEST(FittingTest)
 #include "fitting_test.moc"

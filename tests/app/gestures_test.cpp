@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Moving about, pointing, and the smaller gestures of the sheet.
 #include "app/sheet/snapping.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QMimeData>
@@ -501,5 +502,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(GesturesTest)
+UNDERRIDGE_TEST(GesturesTest)
 #include "gestures_test.moc"

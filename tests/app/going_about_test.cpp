@@ -6,6 +6,7 @@
 #include "app/window/preferences.h"
 #include "core/edit/devices.h"
 #include "core/edit/sheets.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -393,5 +394,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(GoingAboutTest)
+UNDERRIDGE_TEST(GoingAboutTest)
 #include "going_about_test.moc"

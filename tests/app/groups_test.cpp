@@ -8,6 +8,7 @@
 #include "app/window/place_line.h"
 #include "core/edit/groups.h"
 #include "core/model/group_tree.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -628,5 +629,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(GroupsTest)
+UNDERRIDGE_TEST(GroupsTest)
 #include "groups_test.moc"

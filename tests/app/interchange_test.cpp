@@ -3,6 +3,7 @@
 #include "app/files/clipboard.h"
 #include "app/files/import_dialog.h"
 #include "tests/support/foreign_texts.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QClipboard>
@@ -219,5 +220,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(InterchangeTest)
+UNDERRIDGE_TEST(InterchangeTest)
 #include "interchange_test.moc"

@@ -4,6 +4,7 @@
 #include "app/style/desktop_theme.h"
 #include "app/style/flat_style.h"
 #include "app/style/pieces.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QComboBox>
@@ -291,5 +292,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(LooksTest)
+UNDERRIDGE_TEST(LooksTest)
 #include "looks_test.moc"

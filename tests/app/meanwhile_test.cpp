@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What happens in the middle of something else: opening, saving, closing, dialogs.
 #include "core/edit/sheets.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QFile>
@@ -176,5 +177,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(MeanwhileTest)
+UNDERRIDGE_TEST(MeanwhileTest)
 #include "meanwhile_test.moc"

@@ -6,6 +6,7 @@
 #include "core/edit/models.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/library.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -41,12 +42,12 @@ void makeCrane(WindowHarness& h) {
     h.window->action(CommandId::ownModels)->trigger();
 }
 
-} // namespace
-
 /// The library's dialog by itself.
 struct Library {
     app::ModelEditor editor{exchange::builtInCatalogue(), {}, paint::lightTheme(), nullptr};
 };
+
+} // namespace
 
 class ModelsTest : public QObject {
     Q_OBJECT
@@ -316,5 +317,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(ModelsTest)
+UNDERRIDGE_TEST(ModelsTest)
 #include "models_test.moc"

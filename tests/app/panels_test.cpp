@@ -2,6 +2,7 @@
 #include "app/sheet/snapping.h"
 #include "app/shown_text.h"
 #include "core/edit/devices.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -385,5 +386,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(PanelsTest)
+UNDERRIDGE_TEST(PanelsTest)
 #include "panels_test.moc"

@@ -10,6 +10,7 @@
 #include "core/edit/document.h"
 #include "paint/theme.h"
 #include "tests/support/first_office.h"
+#include "tests/support/registered.h"
 
 #include <QFileDialog>
 #include <QLabel>
@@ -22,7 +23,6 @@
 #include <QTemporaryDir>
 #include <QTranslator>
 #include <QWheelEvent>
-#include <QtTest>
 #include <semaphore>
 
 using namespace underridge;
@@ -428,5 +428,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(PartsTest)
+UNDERRIDGE_TEST(PartsTest)
 #include "parts_test.moc"

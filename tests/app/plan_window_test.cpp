@@ -4,6 +4,7 @@
 #include "app/plans/scale_dialog.h"
 #include "core/edit/groups.h"
 #include "paint/plan_pictures.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -240,5 +241,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(PlanWindowTest)
+UNDERRIDGE_TEST(PlanWindowTest)
 #include "plan_window_test.moc"

@@ -3,6 +3,7 @@
 #include "app/carried.h"
 #include "app/racks/rack_panel.h"
 #include "core/model/racks.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QComboBox>
@@ -152,5 +153,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(RackWindowTest)
+UNDERRIDGE_TEST(RackWindowTest)
 #include "rack_window_test.moc"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The registers in the window: found, sorted, typed into, pasted into, tied to the sheet.
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QClipboard>
@@ -188,5 +189,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(RegistersPanelTest)
+UNDERRIDGE_TEST(RegistersPanelTest)
 #include "registers_panel_test.moc"

@@ -4,6 +4,7 @@
 #include "core/edit/groups.h"
 #include "core/edit/plans.h"
 #include "core/linking/route_loads.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -199,5 +200,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(RouteWindowTest)
+UNDERRIDGE_TEST(RouteWindowTest)
 #include "route_window_test.moc"

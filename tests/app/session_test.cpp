@@ -10,11 +10,11 @@
 #include "core/edit/sheets.h"
 #include "core/exchange/catalogue_file.h"
 #include "tests/support/first_office.h"
+#include "tests/support/registered.h"
 
 #include <QSignalSpy>
 #include <QTemporaryDir>
 #include <QWidget>
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -305,5 +305,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(SessionTest)
+UNDERRIDGE_TEST(SessionTest)
 #include "session_test.moc"

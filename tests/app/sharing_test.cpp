@@ -5,6 +5,7 @@
 #include "core/edit/differences.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -251,5 +252,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(SharingTest)
+UNDERRIDGE_TEST(SharingTest)
 #include "sharing_test.moc"

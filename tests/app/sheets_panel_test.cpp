@@ -2,6 +2,7 @@
 // The list of sheets: pictures, order, names, devices put on other sheets.
 #include "app/carried.h"
 #include "core/edit/sheets.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QMimeData>
@@ -147,5 +148,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(SheetsPanelTest)
+UNDERRIDGE_TEST(SheetsPanelTest)
 #include "sheets_panel_test.moc"

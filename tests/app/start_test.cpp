@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How the window comes up: with what is opened, or soon without it.
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QSignalSpy>
@@ -185,5 +186,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(StartTest)
+UNDERRIDGE_TEST(StartTest)
 #include "start_test.moc"

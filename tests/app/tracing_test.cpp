@@ -6,6 +6,7 @@
 #include "app/window/checker.h"
 #include "core/edit/registers.h"
 #include "core/edit/vlans.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -228,5 +229,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(TracingTest)
+UNDERRIDGE_TEST(TracingTest)
 #include "tracing_test.moc"

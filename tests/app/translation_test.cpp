@@ -7,6 +7,7 @@
 #include "app/models/model_editor.h"
 #include "app/sheet/name_series_dialog.h"
 #include "app/window/preferences.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
@@ -233,5 +234,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(TranslationTest)
+UNDERRIDGE_TEST(TranslationTest)
 #include "translation_test.moc"

@@ -3,6 +3,7 @@
 // the focus stays; what happens elsewhere meanwhile disturbs nothing.
 #include "core/edit/devices.h"
 #include "core/edit/sheets.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 #include <QComboBox>
@@ -282,5 +283,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(TypingTest)
+UNDERRIDGE_TEST(TypingTest)
 #include "typing_test.moc"

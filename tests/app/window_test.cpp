@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a person does in the window, with the events a person makes.
 #include "app/sheet/name_series_dialog.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -423,5 +424,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(WindowTest)
+UNDERRIDGE_TEST(WindowTest)
 #include "window_test.moc"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Zones: drawn, named, moved, resized.
 #include "core/edit/sheets.h"
+#include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
 using namespace underridge;
@@ -108,5 +109,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(ZoneTest)
+UNDERRIDGE_TEST(ZoneTest)
 #include "zone_test.moc"

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
+#include "tests/support/registered.h"
 
 #include <QGuiApplication>
 #include <QImage>
 #include <QTemporaryDir>
-#include <QtTest>
 #include <nlohmann/json.hpp>
 #include <set>
 #include <sstream>
@@ -498,5 +498,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(CommandLineTest)
+UNDERRIDGE_TEST(CommandLineTest)
 #include "command_line_test.moc"

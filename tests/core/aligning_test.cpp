@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/aligning.h"
 #include "core/scene/scene.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -111,5 +110,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(AligningTest)
+UNDERRIDGE_TEST(AligningTest)
 #include "aligning_test.moc"

@@ -10,8 +10,8 @@
 #include "core/scene/lines.h"
 #include "tests/support/grouped.h"
 #include "tests/support/reading.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <fmt/format.h>
 
 using namespace underridge;
@@ -346,5 +346,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ArrangingTest)
+UNDERRIDGE_TEST(ArrangingTest)
 #include "arranging_test.moc"

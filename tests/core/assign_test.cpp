@@ -6,9 +6,9 @@
 #include "core/edit/lags.h"
 #include "core/edit/many.h"
 #include "core/linking/rules.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <random>
 #include <set>
 
@@ -220,5 +220,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(AssignTest)
+UNDERRIDGE_TEST(AssignTest)
 #include "assign_test.moc"

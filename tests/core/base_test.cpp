@@ -3,10 +3,10 @@
 #include "core/base/files.h"
 #include "core/base/text.h"
 #include "core/scene/geometry.h"
+#include "tests/support/registered.h"
 
 #include <QFile>
 #include <QTemporaryDir>
-#include <QtTest>
 
 using namespace underridge;
 using scene::PointF;
@@ -178,5 +178,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(BaseTest)
+UNDERRIDGE_TEST(BaseTest)
 #include "base_test.moc"

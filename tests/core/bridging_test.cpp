@@ -2,8 +2,8 @@
 // VLANs, spanning trees, islands and storms.
 #include "core/edit/carrying.h"
 #include "tests/support/forwarded.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -341,5 +341,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(BridgingTest)
+UNDERRIDGE_TEST(BridgingTest)
 #include "bridging_test.moc"

@@ -13,9 +13,9 @@
 #include "core/linking/running_check.h"
 #include "core/scene/routes.h"
 #include "core/scene/scene.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -369,5 +369,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(CableRoutesTest)
+UNDERRIDGE_TEST(CableRoutesTest)
 #include "cable_routes_test.moc"

@@ -16,9 +16,9 @@
 #include "core/exchange/workbook.h"
 #include "core/linking/chain.h"
 #include "core/linking/route.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -549,5 +549,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(CablesTest)
+UNDERRIDGE_TEST(CablesTest)
 #include "cables_test.moc"

@@ -6,8 +6,8 @@
 #include "core/scene/scene.h"
 #include "core/scene/tucking.h"
 #include "tests/support/grouped.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -289,5 +289,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(ClosingTest)
+UNDERRIDGE_TEST(ClosingTest)
 #include "closing_test.moc"

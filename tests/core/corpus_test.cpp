@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The corpus kept for the fuzz target, whole and cut off.
 #include "tests/support/hostile_input.h"
+#include "tests/support/registered.h"
 
 #include <QDirIterator>
-#include <QtTest>
 
 using namespace underridge;
 
@@ -37,5 +37,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(CorpusTest)
+UNDERRIDGE_TEST(CorpusTest)
 #include "corpus_test.moc"

@@ -2,9 +2,8 @@
 // What hangs in the door of a rack and beside a panel.
 #include "core/edit/door_sheets.h"
 #include "core/edit/power.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -65,5 +64,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(DoorSheetsTest)
+UNDERRIDGE_TEST(DoorSheetsTest)
 #include "door_sheets_test.moc"

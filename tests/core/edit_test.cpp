@@ -2,9 +2,8 @@
 #include "core/edit/history.h"
 #include "core/model/references.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -454,5 +453,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(EditTest)
+UNDERRIDGE_TEST(EditTest)
 #include "edit_test.moc"

@@ -6,8 +6,7 @@
 #include "tests/support/foreign_texts.h"
 #include "tests/support/random_edits.h"
 #include "tests/support/reading.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -798,5 +797,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ExchangeTest)
+UNDERRIDGE_TEST(ExchangeTest)
 #include "exchange_test.moc"

@@ -2,9 +2,8 @@
 // Faces of devices: every port where it can be seen and hit, nothing over anything else.
 #include "core/edit/fittings.h"
 #include "core/scene/face.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -206,5 +205,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(FaceTest)
+UNDERRIDGE_TEST(FaceTest)
 #include "face_test.moc"

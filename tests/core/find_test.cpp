@@ -4,10 +4,10 @@
 #include "core/find/matching.h"
 #include "core/find/search.h"
 #include "tests/support/first_office.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
 #include <QFile>
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -439,5 +439,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(FindTest)
+UNDERRIDGE_TEST(FindTest)
 #include "find_test.moc"

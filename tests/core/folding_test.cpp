@@ -4,8 +4,8 @@
 #include "core/model/standing.h"
 #include "core/scene/scene.h"
 #include "tests/support/grouped.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <map>
 #include <set>
 
@@ -476,5 +476,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(FoldingTest)
+UNDERRIDGE_TEST(FoldingTest)
 #include "folding_test.moc"

@@ -2,8 +2,8 @@
 // Identities: as texts, as sets, and what is sorted by them.
 #include "core/model/id_set.h"
 #include "core/model/network.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <map>
 #include <set>
 
@@ -166,5 +166,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(IdsTest)
+UNDERRIDGE_TEST(IdsTest)
 #include "ids_test.moc"

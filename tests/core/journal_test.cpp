@@ -2,8 +2,7 @@
 #include "core/edit/document.h"
 #include "core/exchange/own_format.h"
 #include "tests/support/random_edits.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -415,5 +414,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(JournalTest)
+UNDERRIDGE_TEST(JournalTest)
 #include "journal_test.moc"

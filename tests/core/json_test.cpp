@@ -3,8 +3,8 @@
 // else is refused where it begins.
 #include "core/exchange/exact_json.h"
 #include "core/exchange/json_view.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -281,5 +281,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(JsonTest)
+UNDERRIDGE_TEST(JsonTest)
 #include "json_test.moc"

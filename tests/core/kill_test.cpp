@@ -3,10 +3,10 @@
 // afterwards.
 #include "core/edit/document.h"
 #include "core/exchange/own_format.h"
+#include "tests/support/registered.h"
 
 #include <QProcess>
 #include <QTemporaryDir>
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -109,5 +109,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(KillTest)
+UNDERRIDGE_TEST(KillTest)
 #include "kill_test.moc"

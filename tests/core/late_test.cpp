@@ -5,9 +5,8 @@
 #include "core/edit/late.h"
 #include "core/exchange/own_format.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -176,5 +175,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(LateTest)
+UNDERRIDGE_TEST(LateTest)
 #include "late_test.moc"

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Dependencies point one way: app → paint → core. This looks at includes and at what is
 // linked.
+#include "tests/support/registered.h"
+
 #include <QDirIterator>
-#include <QtTest>
 
 class LayersTest : public QObject {
     Q_OBJECT
@@ -65,5 +66,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(LayersTest)
+UNDERRIDGE_TEST(LayersTest)
 #include "layers_test.moc"

@@ -7,8 +7,8 @@
 #include "core/layout/spring.h"
 #include "core/layout/styles.h"
 #include "tests/support/graphs.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <cmath>
 #include <sstream>
 
@@ -317,5 +317,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(LayoutTest)
+UNDERRIDGE_TEST(LayoutTest)
 #include "layout_test.moc"

@@ -7,8 +7,8 @@
 #include "core/model/ports.h"
 #include "tests/support/first_office.h"
 #include "tests/support/reading.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <fmt/format.h>
 
 using namespace underridge;
@@ -247,5 +247,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(LearnedPortsTest)
+UNDERRIDGE_TEST(LearnedPortsTest)
 #include "learned_ports_test.moc"

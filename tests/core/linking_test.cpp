@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/devices.h"
 #include "core/edit/links.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -374,5 +373,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(LinkingTest)
+UNDERRIDGE_TEST(LinkingTest)
 #include "linking_test.moc"

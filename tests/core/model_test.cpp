@@ -4,8 +4,8 @@
 #include "core/model/ports.h"
 #include "core/model/standing.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -398,5 +398,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ModelTest)
+UNDERRIDGE_TEST(ModelTest)
 #include "model_test.moc"

@@ -5,8 +5,8 @@
 #include "core/model/references.h"
 #include "tests/support/first_office.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <fstream>
 #include <valijson/adapters/nlohmann_json_adapter.hpp>
 #include <valijson/schema.hpp>
@@ -698,5 +698,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(OwnFormatTest)
+UNDERRIDGE_TEST(OwnFormatTest)
 #include "own_format_test.moc"

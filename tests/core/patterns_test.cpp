@@ -2,9 +2,8 @@
 #include "core/edit/patterns.h"
 #include "core/layout/drawn.h"
 #include "core/linking/rules.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -149,5 +148,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(PatternsTest)
+UNDERRIDGE_TEST(PatternsTest)
 #include "patterns_test.moc"

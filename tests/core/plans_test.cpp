@@ -7,9 +7,8 @@
 #include "core/exchange/own_format.h"
 #include "core/scene/plates.h"
 #include "core/scene/scene.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -335,5 +334,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(PlansTest)
+UNDERRIDGE_TEST(PlansTest)
 #include "plans_test.moc"

@@ -5,9 +5,9 @@
 #include "core/linking/rules.h"
 #include "core/linking/running_check.h"
 #include "core/model/racks.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -248,5 +248,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(PowerTest)
+UNDERRIDGE_TEST(PowerTest)
 #include "power_test.moc"

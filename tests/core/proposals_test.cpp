@@ -6,9 +6,9 @@
 #include "core/edit/remedies.h"
 #include "core/linking/rules.h"
 #include "core/linking/within.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -288,5 +288,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ProposalsTest)
+UNDERRIDGE_TEST(ProposalsTest)
 #include "proposals_test.moc"

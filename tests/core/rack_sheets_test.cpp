@@ -7,8 +7,7 @@
 #include "core/scene/rack.h"
 #include "core/scene/scene.h"
 #include "tests/support/grouped.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -175,5 +174,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(RackSheetsTest)
+UNDERRIDGE_TEST(RackSheetsTest)
 #include "rack_sheets_test.moc"

@@ -3,9 +3,8 @@
 #include "core/edit/places.h"
 #include "core/model/racks.h"
 #include "core/scene/rack.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -138,5 +137,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(RacksTest)
+UNDERRIDGE_TEST(RacksTest)
 #include "racks_test.moc"

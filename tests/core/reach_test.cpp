@@ -2,8 +2,7 @@
 // Reach, loss and attenuation by the figures of the standards, written down here a second
 // time.
 #include "core/linking/standards.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 
@@ -108,5 +107,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ReachTest)
+UNDERRIDGE_TEST(ReachTest)
 #include "reach_test.moc"

@@ -4,8 +4,8 @@
 #include "core/exchange/table_text.h"
 #include "core/model/ports.h"
 #include "tests/support/first_office.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -258,5 +258,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(RegistersTest)
+UNDERRIDGE_TEST(RegistersTest)
 #include "registers_test.moc"

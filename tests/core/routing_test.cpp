@@ -5,8 +5,8 @@
 #include "core/edit/interfaces.h"
 #include "core/exchange/own_format.h"
 #include "tests/support/forwarded.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <random>
 
 using namespace underridge;
@@ -442,5 +442,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(RoutingTest)
+UNDERRIDGE_TEST(RoutingTest)
 #include "routing_test.moc"

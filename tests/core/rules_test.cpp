@@ -7,8 +7,8 @@
 #include "core/edit/objects.h"
 #include "core/edit/remedies.h"
 #include "core/exchange/catalogue_file.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -696,5 +696,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(RulesTest)
+UNDERRIDGE_TEST(RulesTest)
 #include "rules_test.moc"

@@ -6,8 +6,7 @@
 #include "core/linking/running_check.h"
 #include "tests/support/first_office.h"
 #include "tests/support/random_edits.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -133,5 +132,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(RunningCheckTest)
+UNDERRIDGE_TEST(RunningCheckTest)
 #include "running_check_test.moc"

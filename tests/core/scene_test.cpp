@@ -6,9 +6,9 @@
 #include "tests/support/first_office.h"
 #include "tests/support/large_network.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -612,5 +612,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(SceneTest)
+UNDERRIDGE_TEST(SceneTest)
 #include "scene_test.moc"

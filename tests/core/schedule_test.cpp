@@ -3,8 +3,7 @@
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/foreign.h"
 #include "tests/support/first_office.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -145,5 +144,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ScheduleTest)
+UNDERRIDGE_TEST(ScheduleTest)
 #include "schedule_test.moc"

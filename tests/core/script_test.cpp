@@ -9,9 +9,9 @@
 #include "core/model/ports.h"
 #include "core/scene/scene.h"
 #include "tests/support/first_office.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
-#include <QtTest>
 #include <nlohmann/json.hpp>
 
 using namespace underridge;
@@ -362,5 +362,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ScriptTest)
+UNDERRIDGE_TEST(ScriptTest)
 #include "script_test.moc"

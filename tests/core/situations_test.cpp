@@ -4,13 +4,13 @@
 #include "core/edit/remedies.h"
 #include "core/exchange/record_json.h"
 #include "core/linking/judging.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
 #include <QFile>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -206,5 +206,5 @@ private:
     QJsonObject all_;
 };
 
-QTEST_APPLESS_MAIN(SituationsTest)
+UNDERRIDGE_TEST(SituationsTest)
 #include "situations_test.moc"

@@ -5,9 +5,8 @@
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
 #include "core/scene/counts.h"
+#include "tests/support/registered.h"
 #include "tests/support/workbench.h"
-
-#include <QtTest>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -226,5 +225,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(SortOutTest)
+UNDERRIDGE_TEST(SortOutTest)
 #include "sort_out_test.moc"

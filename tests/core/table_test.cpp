@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #ifndef Q_MOC_RUN // moc of Qt 6.4 stumbles over <concepts>
 #include "core/model/table_impl.h"
+#include "tests/support/registered.h"
 #endif
 
-#include <QtTest>
 #include <map>
 #include <random>
 
@@ -188,5 +188,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(TableTest)
+UNDERRIDGE_TEST(TableTest)
 #include "table_test.moc"

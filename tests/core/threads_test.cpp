@@ -5,8 +5,8 @@
 #include "core/exchange/foreign.h"
 #include "core/scene/scene.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <atomic>
 #include <thread>
 
@@ -68,5 +68,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(ThreadsTest)
+UNDERRIDGE_TEST(ThreadsTest)
 #include "threads_test.moc"

@@ -3,8 +3,7 @@
 #include "core/model/group_tree.h"
 #include "core/scene/trouble.h"
 #include "tests/support/grouped.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -68,5 +67,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(TroubleTest)
+UNDERRIDGE_TEST(TroubleTest)
 #include "trouble_test.moc"

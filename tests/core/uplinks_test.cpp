@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/uplinks.h"
 #include "tests/support/grouped.h"
+#include "tests/support/registered.h"
 
-#include <QtTest>
 #include <set>
 
 using namespace underridge;
@@ -61,5 +61,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_GUILESS_MAIN(UplinksTest)
+UNDERRIDGE_TEST(UplinksTest)
 #include "uplinks_test.moc"

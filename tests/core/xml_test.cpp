@@ -3,8 +3,7 @@
 // whatever its encoding.
 #include "core/exchange/xml_check.h"
 #include "tests/support/reading.h"
-
-#include <QtTest>
+#include "tests/support/registered.h"
 
 using namespace underridge;
 using namespace underridge::model;
@@ -156,5 +155,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_APPLESS_MAIN(XmlTest)
+UNDERRIDGE_TEST(XmlTest)
 #include "xml_test.moc"

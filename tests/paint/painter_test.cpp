@@ -10,13 +10,13 @@
 #include "paint/picture.h"
 #include "paint/sheet_painter.h"
 #include "tests/support/random_edits.h"
+#include "tests/support/registered.h"
 
 #include <QBuffer>
 #include <QFontInfo>
 #include <QSvgGenerator>
 #include <QSvgRenderer>
 #include <QTemporaryDir>
-#include <QtTest>
 #include <fmt/format.h>
 #include <functional>
 #include <set>
@@ -406,5 +406,5 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(PainterTest)
+UNDERRIDGE_TEST(PainterTest)
 #include "painter_test.moc"

@@ -14,8 +14,8 @@ using edit::Pattern;
 using edit::PatternShape;
 namespace {
 
-constexpr QSize pictureSize(380, 260);
-constexpr int restMs = 150;
+constexpr QSize previewSize(380, 260);
+constexpr int previewRestMs = 150;
 
 QString titleOf(PatternShape shape) {
     switch (shape) {
@@ -94,7 +94,7 @@ PatternDialog::PatternDialog(Session& session, Point centre, QWidget* parent)
         connect(models_[part], &QComboBox::currentIndexChanged, this, &PatternDialog::follow);
         connect(names_[part], &QLineEdit::textEdited, this, &PatternDialog::follow);
     }
-    picture_->setFixedSize(pictureSize);
+    picture_->setFixedSize(previewSize);
     picture_->setAccessibleName(tr("What it will be"));
     auto* buttons = new QDialogButtonBox;
     act_ = buttons->addButton(tr("Place"), QDialogButtonBox::AcceptRole);
@@ -119,7 +119,7 @@ PatternDialog::PatternDialog(Session& session, Point centre, QWidget* parent)
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     connect(shape_, &QComboBox::currentIndexChanged, this, &PatternDialog::follow);
     rest_.setSingleShot(true);
-    rest_.setInterval(restMs);
+    rest_.setInterval(previewRestMs);
     connect(&rest_, &QTimer::timeout, this, &PatternDialog::draw);
     connect(&pictures_, &ScenePictures::made, this, [this](quint64, const QImage& image) {
         QPixmap pixmap = QPixmap::fromImage(image);
@@ -211,7 +211,7 @@ void PatternDialog::draw() {
     }
     pictures_.make(
         {{0, [network = act->network, sheet] { return std::optional(scene::Scene::build(network, sheet)); }}},
-        paint::lightTheme(), pictureSize * devicePixelRatioF());
+        paint::lightTheme(), previewSize * devicePixelRatioF());
 }
 
 } // namespace underridge::app

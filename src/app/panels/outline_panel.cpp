@@ -26,7 +26,7 @@ constexpr int idRole = Qt::UserRole, kindRole = Qt::UserRole + 1, madeRole = Qt:
 constexpr std::size_t mostOpen = 500;
 constexpr int mostDeep = 100;
 /// Of more devices only the top is open at first.
-constexpr std::size_t mostRows = 2'000;
+constexpr std::size_t mostOutlineRows = 2'000;
 
 ObjectRef headingOf(Role role) {
     return {Kind::unknown, static_cast<std::uint64_t>(role) + 1};
@@ -344,7 +344,7 @@ void OutlinePanel::populate(QTreeWidgetItem* parent, int depth) {
         return;
     parent->setData(0, madeRole, true);
     const auto rows = within(OutlineTree::objectOf(parent));
-    const bool large = session_.network().all<Device>().size() > mostRows;
+    const bool large = session_.network().all<Device>().size() > mostOutlineRows;
     for (const Row& row : rows) {
         auto* item = new QTreeWidgetItem(parent, {shownText(row.words)});
         OutlineTree::setObject(item, row.object);

@@ -14,12 +14,12 @@
 namespace underridge::app {
 using namespace model;
 namespace {
-constexpr int idRole = Qt::UserRole, restMs = 600;
+constexpr int sheetIdRole = Qt::UserRole, restMs = 600;
 constexpr QSize pictureSize(96, 60);
 } // namespace
 
 SheetId SheetList::sheetOf(const QListWidgetItem* item) {
-    return item ? SheetId{item->data(idRole).toULongLong()} : SheetId{};
+    return item ? SheetId{item->data(sheetIdRole).toULongLong()} : SheetId{};
 }
 
 void SheetList::dragEnterEvent(QDragEnterEvent* event) {
@@ -150,7 +150,7 @@ void SheetsPanel::refresh() {
     list_->clear();
     for (const Sheet& sheet : sheets) {
         auto* item = new QListWidgetItem(shownText(sheet.name), list_);
-        item->setData(idRole, QVariant::fromValue<qulonglong>(sheet.id.value));
+        item->setData(sheetIdRole, QVariant::fromValue<qulonglong>(sheet.id.value));
         item->setFlags(item->flags() | Qt::ItemIsEditable);
         item->setIcon(pictures.contains(sheet.id) ? pictures[sheet.id] : QIcon(none));
         if (sheet.id == session_.sheet())

@@ -16,10 +16,6 @@ std::uint64_t keyOf(const Domain& domain) {
            static_cast<std::uint64_t>(domain.notBackTo + 1) << 13 ^ static_cast<std::uint64_t>(domain.vlan);
 }
 
-std::size_t at(int index) {
-    return static_cast<std::size_t>(index);
-}
-
 } // namespace
 
 struct Bridging::Work {

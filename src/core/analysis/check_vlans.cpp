@@ -11,10 +11,6 @@ namespace underridge::analysis {
 using namespace model;
 namespace {
 
-std::size_t at(int index) {
-    return static_cast<std::size_t>(index);
-}
-
 std::string listed(const std::vector<int>& numbers) {
     std::string out;
     for (std::size_t i = 0; i < numbers.size(); ++i)

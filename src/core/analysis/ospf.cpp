@@ -11,10 +11,6 @@ namespace {
 constexpr std::uint32_t backbone = 0;
 constexpr std::int64_t externalMetric = 20;
 
-std::size_t at(int index) {
-    return static_cast<std::size_t>(index);
-}
-
 void merge(std::vector<NextHop>& into, const std::vector<NextHop>& more) {
     for (const NextHop& hop : more) {
         const auto place = std::lower_bound(into.begin(), into.end(), hop);

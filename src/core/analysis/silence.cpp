@@ -10,10 +10,6 @@ namespace underridge::analysis {
 using namespace model;
 namespace {
 
-std::size_t at(int index) {
-    return static_cast<std::size_t>(index);
-}
-
 /// "acc-1:17", as scripts name ports.
 std::string inScript(const Forwarding& forwarding, int port) {
     const LogicalPort& p = forwarding.wiring().port(port);

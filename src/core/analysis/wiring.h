@@ -11,6 +11,11 @@
 
 namespace underridge::analysis {
 
+/// Of a station, a port or an interface, to look it up with; it must not be -1.
+inline std::size_t at(int index) {
+    return static_cast<std::size_t>(index);
+}
+
 /// A port as a frame meets it: one of the device, or a LAG with its members. A shared port
 /// (the radio of an access point) is there once for each that is joined to it.
 struct LogicalPort {

@@ -40,4 +40,9 @@ ActResult changeEach(const model::Network& network, const std::vector<model::Key
     return act;
 }
 
+/// What an act says whose device somebody removed meanwhile.
+inline Remark deviceGone() {
+    return error("the device is no longer there", "select again");
+}
+
 } // namespace underridge::edit

@@ -14,11 +14,8 @@ using namespace model;
 using layout::Index;
 using scene::PointF;
 using scene::Rect;
+using scene::rounded;
 namespace {
-
-Point rounded(PointF p) {
-    return ontoSheet({static_cast<int>(std::lround(p.x)), static_cast<int>(std::lround(p.y))});
-}
 
 /// Brings a drawing to the sheet: where it was, what is pinned where it is, round plates.
 class Arranger {

@@ -12,10 +12,6 @@ namespace underridge::edit {
 using namespace model;
 namespace {
 
-Remark gone() {
-    return error("the device is no longer there", "select again");
-}
-
 std::vector<LinkId> linksWhere(const Network& network, DeviceId device, auto&& ends) {
     std::vector<LinkId> out;
     network.forEachLinkOf(device, [&](const Link& link) {
@@ -110,7 +106,7 @@ std::vector<LinkId> linksOfModule(const Network& network, const Device& device, 
 ActResult removeModule(const Network& network, DeviceId id, const std::string& slot, WithLinks links) {
     const Device* device = network.device(id);
     if (!device)
-        return gone();
+        return deviceGone();
     const auto fitted = std::find_if(device->modules.begin(), device->modules.end(),
                                      [&](const FittedModule& module) { return module.slot == slot; });
     if (fitted == device->modules.end())
@@ -134,7 +130,7 @@ ActResult fitModule(const Network& network, const Catalogue& catalogue, DeviceId
                     const std::string& module, WithLinks links) {
     const Device* device = network.device(id);
     if (!device)
-        return gone();
+        return deviceGone();
     Network base = network;
     for (const FittedModule& fitted : device->modules)
         if (fitted.slot == slot) {
@@ -194,7 +190,7 @@ ActResult fitTransceiver(const Network& network, const Catalogue& catalogue, con
 ActResult removeTransceiver(const Network& network, const PortRef& port, WithLinks links) {
     const Device* device = network.device(port.device);
     if (!device)
-        return gone();
+        return deviceGone();
     const bool there = std::any_of(device->transceivers.begin(), device->transceivers.end(),
                                    [&](const FittedTransceiver& fitted) { return fitted.port == port.port; });
     if (!there)
@@ -219,7 +215,7 @@ ActResult removeTransceiver(const Network& network, const PortRef& port, WithLin
 ActResult addPort(const Network& network, const Catalogue& catalogue, DeviceId id, const std::string& port) {
     const Device* device = network.device(id);
     if (!device)
-        return gone();
+        return deviceGone();
     auto fitted = linking::withSupply(network, catalogue, id, {{}, port, {}});
     if (!fitted)
         return fitted.refusal();
@@ -229,7 +225,7 @@ ActResult addPort(const Network& network, const Catalogue& catalogue, DeviceId i
 ActResult removePort(const Network& network, const PortRef& port, WithLinks links) {
     const Device* device = network.device(port.device);
     if (!device)
-        return gone();
+        return deviceGone();
     if (std::find(device->added.begin(), device->added.end(), port.port) == device->added.end())
         return error(fmt::format("{} is part of the model", portText(network, port)),
                      "only additional ports can be taken away");
@@ -249,7 +245,7 @@ ActResult removePort(const Network& network, const PortRef& port, WithLinks link
 ActResult setBreakout(const Network& network, const PortRef& port, int lanes, WithLinks links) {
     const Device* device = network.device(port.device);
     if (!device)
-        return gone();
+        return deviceGone();
     const int wanted = lanes <= 1 ? 0 : lanes;
     const auto record = portRecord(network, port);
     if (!record)

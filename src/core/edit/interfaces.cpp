@@ -17,10 +17,6 @@ std::string nameOf(const Interface& interface) {
     return interface.name.empty() ? interface.port : interface.name;
 }
 
-Remark gone() {
-    return error("the device is no longer there", "select again");
-}
-
 } // namespace
 
 const Interface* interfaceNamed(const Network& network, DeviceId device, const std::string& name) {
@@ -37,7 +33,7 @@ const Interface* interfaceNamed(const Network& network, DeviceId device, const s
 ActResult putInterface(const Network& network, Interface interface, IdSource& ids) {
     const Device* device = network.device(interface.device);
     if (!device)
-        return gone();
+        return deviceGone();
     for (const Address& address : interface.addresses)
         if (!address.valid() || address.prefixLength() < 0)
             return error(fmt::format("{} is not an address with its prefix length", address.text()),
@@ -82,7 +78,7 @@ ActResult removeInterface(const Network& network, DeviceId id, InterfaceId inter
 ActResult putRoute(const Network& network, Route route, IdSource& ids) {
     const Device* device = network.device(route.device);
     if (!device)
-        return gone();
+        return deviceGone();
     if (!route.to.valid() || route.to.prefixLength() < 0)
         return error(fmt::format("{} is not a prefix", route.to.text()),
                      "write it as 10.84.20.0/24 or 0.0.0.0/0");

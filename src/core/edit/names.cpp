@@ -16,24 +16,25 @@ namespace {
 
 constexpr int maxCount = 10'000;
 
-struct Pattern {
+struct NamePattern {
     std::string before, after;
     int from = 1;
     int digits = 1;
     bool counted = false;
 };
 
-Result<Pattern> parsePattern(const std::string& text) {
+Result<NamePattern> parseNamePattern(const std::string& text) {
     const auto open = text.find('{'), close = text.find('}');
     if (open == std::string::npos && close == std::string::npos)
-        return Pattern{text, "", 1, 1, false};
+        return NamePattern{text, "", 1, 1, false};
     const Remark wrong = error(fmt::format("{} is not a name series", text), "write it as till-{01..}");
     if (open == std::string::npos || close == std::string::npos || close < open ||
         text.find('{', open + 1) != std::string::npos || text.find('}', close + 1) != std::string::npos)
         return wrong;
     const std::string inside = text.substr(open + 1, close - open - 1);
     const std::string first = inside.substr(0, inside.find(".."));
-    Pattern pattern{text.substr(0, open), text.substr(close + 1), 0, static_cast<int>(first.size()), true};
+    NamePattern pattern{text.substr(0, open), text.substr(close + 1), 0, static_cast<int>(first.size()),
+                        true};
     const auto [end, code] = std::from_chars(first.data(), first.data() + first.size(), pattern.from);
     if (first.empty() || code != std::errc() || end != first.data() + first.size() || pattern.from < 0)
         return wrong;
@@ -84,7 +85,7 @@ Result<std::vector<std::string>> seriesNames(const std::string& text, int count,
                                              const std::vector<std::string>& taken) {
     if (count < 1 || count > maxCount)
         return error(fmt::format("{} is not a count from 1 to {}", count, maxCount), "use a smaller one");
-    auto pattern = parsePattern(text);
+    auto pattern = parseNamePattern(text);
     if (!pattern)
         return pattern.refusal();
     const std::set<std::string> used(taken.begin(), taken.end());
@@ -224,7 +225,7 @@ Result<Addition> parseAddition(const std::string& typed, const Catalogue& catalo
                      "type a part of its name, such as access switch");
     addition.model = found.front();
     addition.pattern = parts.pattern.empty() ? defaultPattern(addition.model->role) : parts.pattern;
-    if (auto pattern = parsePattern(addition.pattern); !pattern)
+    if (auto pattern = parseNamePattern(addition.pattern); !pattern)
         return pattern.refusal();
     return addition;
 }

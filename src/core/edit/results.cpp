@@ -15,13 +15,14 @@ namespace underridge::edit {
 using namespace model;
 namespace {
 
-enum Field { label, what, value, limit, unit, fieldCount };
+enum ResultColumn { cableLabel, what, value, limit, unit, resultColumns };
 
-std::optional<Field> fieldOf(const std::string& title) {
-    static const std::map<std::string, Field> known{
-        {"label", label},  {"cable", label},    {"cable label", label}, {"cable id", label},
-        {"test", what},    {"parameter", what}, {"what", what},         {"value", value},
-        {"result", value}, {"measured", value}, {"limit", limit},       {"unit", unit}};
+std::optional<ResultColumn> fieldOf(const std::string& title) {
+    static const std::map<std::string, ResultColumn> known{
+        {"label", cableLabel},    {"cable", cableLabel}, {"cable label", cableLabel},
+        {"cable id", cableLabel}, {"test", what},        {"parameter", what},
+        {"what", what},           {"value", value},      {"result", value},
+        {"measured", value},      {"limit", limit},      {"unit", unit}};
     const auto at = known.find(lowered(trimmed(title)));
     return at == known.end() ? std::nullopt : std::optional(at->second);
 }
@@ -53,7 +54,7 @@ public:
         for (std::size_t i = 0; i < header->cells.size(); ++i)
             if (const auto field = fieldOf(header->cells[i]); field && !columns_[*field])
                 columns_[*field] = i;
-        if (!columns_[label] || !columns_[what] || !columns_[value])
+        if (!columns_[cableLabel] || !columns_[what] || !columns_[value])
             return error("the first line names no columns \"label\", \"test\" and \"value\"",
                          "name the columns: label, test, value, limit, unit", {file, header->line, 1});
         for (auto row = header + 1; row != rows.end(); ++row)
@@ -63,13 +64,13 @@ public:
     }
 
 private:
-    std::string cell(const exchange::TextRow& row, Field field) const {
+    std::string cell(const exchange::TextRow& row, ResultColumn field) const {
         return columns_[field] && *columns_[field] < row.cells.size() ? trimmed(row.cells[*columns_[field]])
                                                                       : std::string();
     }
 
     ScheduleRow take(const exchange::TextRow& row) {
-        const std::string name = cell(row, label), test = cell(row, what);
+        const std::string name = cell(row, cableLabel), test = cell(row, what);
         ScheduleRow out{row.line, Match::wrong, fmt::format("{}: {}", name, test), {}, {}};
         const auto at = byLabel_.find(name);
         const auto number = numberOf(cell(row, value));
@@ -135,7 +136,7 @@ private:
 
     Schedule schedule_;
     std::map<std::string, std::vector<CableId>> byLabel_;
-    std::array<std::optional<std::size_t>, fieldCount> columns_;
+    std::array<std::optional<std::size_t>, resultColumns> columns_;
     std::set<std::pair<std::string, std::string>> seen_;
 };
 

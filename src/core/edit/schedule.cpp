@@ -16,45 +16,45 @@ namespace underridge::edit {
 using namespace model;
 namespace {
 
-enum Field { from, fromPort, to, toPort, label, type, length, status, colour, note, fieldCount };
+enum ScheduleColumn { from, fromPort, to, toPort, label, type, length, status, colour, note, fieldCount };
 
 /// Titles without blanks, in small letters.
-const std::map<std::string, Field>& titles() {
-    static const std::map<std::string, Field> known{{"from", from},
-                                                    {"fromdevice", from},
-                                                    {"devicea", from},
-                                                    {"enda", from},
-                                                    {"fromport", fromPort},
-                                                    {"porta", fromPort},
-                                                    {"to", to},
-                                                    {"todevice", to},
-                                                    {"deviceb", to},
-                                                    {"endb", to},
-                                                    {"toport", toPort},
-                                                    {"portb", toPort},
-                                                    {"label", label},
-                                                    {"cablelabel", label},
-                                                    {"cable", type},
-                                                    {"cabletype", type},
-                                                    {"type", type},
-                                                    {"length", length},
-                                                    {"lengthm", length},
-                                                    {"lengthft", length},
-                                                    {"lengthfeet", length},
-                                                    {"lengthmetres", length},
-                                                    {"status", status},
-                                                    {"colour", colour},
-                                                    {"color", colour},
-                                                    {"jacket", colour},
-                                                    {"note", note},
-                                                    {"remarks", note}};
+const std::map<std::string, ScheduleColumn>& titles() {
+    static const std::map<std::string, ScheduleColumn> known{{"from", from},
+                                                             {"fromdevice", from},
+                                                             {"devicea", from},
+                                                             {"enda", from},
+                                                             {"fromport", fromPort},
+                                                             {"porta", fromPort},
+                                                             {"to", to},
+                                                             {"todevice", to},
+                                                             {"deviceb", to},
+                                                             {"endb", to},
+                                                             {"toport", toPort},
+                                                             {"portb", toPort},
+                                                             {"label", label},
+                                                             {"cablelabel", label},
+                                                             {"cable", type},
+                                                             {"cabletype", type},
+                                                             {"type", type},
+                                                             {"length", length},
+                                                             {"lengthm", length},
+                                                             {"lengthft", length},
+                                                             {"lengthfeet", length},
+                                                             {"lengthmetres", length},
+                                                             {"status", status},
+                                                             {"colour", colour},
+                                                             {"color", colour},
+                                                             {"jacket", colour},
+                                                             {"note", note},
+                                                             {"remarks", note}};
     return known;
 }
 
 /// The columns of the cable register the fields go to.
-constexpr std::pair<Field, std::string_view> registerColumns[] = {{label, "label"},   {type, "type"},
-                                                                  {length, "length"}, {status, "status"},
-                                                                  {colour, "jacket"}, {note, "note"}};
+constexpr std::pair<ScheduleColumn, std::string_view> registerColumns[] = {
+    {label, "label"},   {type, "type"},     {length, "length"},
+    {status, "status"}, {colour, "jacket"}, {note, "note"}};
 
 std::size_t registerColumn(std::string_view key) {
     const auto columns = columnsOf(Register::cables);
@@ -119,14 +119,14 @@ public:
 
 private:
     /// Nothing: there is no such column. Empty: the cell is.
-    std::optional<std::string> cell(const exchange::TextRow& row, Field field) const {
+    std::optional<std::string> cell(const exchange::TextRow& row, ScheduleColumn field) const {
         if (!columns_[field])
             return std::nullopt;
         return *columns_[field] < row.cells.size() ? trimmed(row.cells[*columns_[field]]) : std::string();
     }
 
     /// The device and port a row names: in two cells, or in one as DEVICE:PORT.
-    Result<PortRef> endOf(const exchange::TextRow& row, Field device, Field port) const {
+    Result<PortRef> endOf(const exchange::TextRow& row, ScheduleColumn device, ScheduleColumn port) const {
         std::string name = cell(row, device).value_or("");
         std::string key = cell(row, port).value_or("");
         if (const auto colon = name.rfind(':');
@@ -333,7 +333,7 @@ int Schedule::count(Match match) const {
 }
 
 std::span<const ScheduleField> scheduleFields() {
-    // In the order of Field.
+    // In the order of ScheduleColumn.
     static constexpr std::array<ScheduleField, fieldCount> fields{{{"From"},
                                                                    {"From port"},
                                                                    {"To"},

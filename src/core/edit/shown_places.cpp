@@ -13,14 +13,11 @@ using namespace model;
 using scene::Folding;
 using scene::PointF;
 using scene::Rect;
+using scene::rounded;
 namespace {
 
 /// How often a target is aimed at anew: what moves may itself widen the frame it is in.
 constexpr int aims = 4;
-
-Point rounded(PointF p) {
-    return {static_cast<int>(std::lround(p.x)), static_cast<int>(std::lround(p.y))};
-}
 
 /// The group an object is a member of.
 GroupId around(const Network& network, ObjectRef object) {

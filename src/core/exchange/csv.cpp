@@ -65,9 +65,9 @@ private:
     std::map<std::string, std::size_t> columns_;
 };
 
-class Reader {
+class CsvReader {
 public:
-    explicit Reader(const Source& source)
+    explicit CsvReader(const Source& source)
         : builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
           sheet_(builder_.addSheet("Sheet 1")),
           file_(source.file) {}
@@ -302,7 +302,7 @@ Result<Loaded> readCsv(std::string_view bytes, const Source& source) {
     auto text = decodeText(bytes, source.file, remarks);
     if (!text)
         return text.refusal();
-    auto loaded = Reader(source).read(readRows(*text, separatorOf(*text)));
+    auto loaded = CsvReader(source).read(readRows(*text, separatorOf(*text)));
     if (loaded)
         loaded->remarks.insert(loaded->remarks.begin(), remarks.begin(), remarks.end());
     return loaded;
@@ -317,7 +317,7 @@ Result<Loaded> readXlsx(std::string_view bytes, const Source& source) {
         rows.insert(rows.end(), sheet.begin(), sheet.end());
         rows.push_back({});
     }
-    return Reader(source).read(rows);
+    return CsvReader(source).read(rows);
 }
 
 namespace {

@@ -19,9 +19,9 @@ namespace {
 
 using Json = nlohmann::json;
 
-class Reader {
+class GraphmlReader {
 public:
-    Reader(const Source& source, const std::string& text, const pugi::xml_document& document)
+    GraphmlReader(const Source& source, const std::string& text, const pugi::xml_document& document)
         : source_(source),
           builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
           lines_(text),
@@ -460,7 +460,7 @@ Result<Loaded> readTree(const std::string& text, const Source& source) {
                      "correct it or restore the file",
                      Lines(text).at(source.file,
                                     static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, parsed.offset))));
-    return Reader(source, text, document).read();
+    return GraphmlReader(source, text, document).read();
 }
 
 } // namespace

@@ -34,7 +34,7 @@ std::size_t digitsAt(std::string_view token, std::size_t at) {
 
 /// RFC 8259, section 6. The parser would refuse numbers that no double holds; they are
 /// numbers all the same.
-bool isNumber(std::string_view token) {
+bool isJsonNumber(std::string_view token) {
     std::size_t at = token.starts_with('-') ? 1 : 0;
     const std::size_t whole = digitsAt(token, at);
     if (whole == 0 || (whole > 1 && token[at] == '0'))
@@ -217,7 +217,7 @@ private:
         token = trimmedToken(token);
         const Kind kind = token == "true" || token == "false" ? Kind::boolean
                           : token == "null"                   ? Kind::null
-                          : isNumber(token)                   ? Kind::number
+                          : isJsonNumber(token)               ? Kind::number
                                                               : Kind::nothing;
         if (kind == Kind::nothing)
             return refuse(at);

@@ -28,9 +28,9 @@ void addEntry(Entries& entries, const JsonMembers& entry) {
     entries += entry.text();
 }
 
-class Reader {
+class Rfc8345Reader {
 public:
-    Reader(const Source& source, const JsonText& document, std::vector<Remark> decoding)
+    Rfc8345Reader(const Source& source, const JsonText& document, std::vector<Remark> decoding)
         : source_(source),
           document_(document),
           builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
@@ -615,7 +615,7 @@ Result<Loaded> readRfc8345(std::string_view bytes, const Source& source) {
     const auto document = JsonText::parse(*std::move(text), source.file);
     if (!document)
         return document.refusal();
-    return Reader(source, *document, std::move(remarks)).read();
+    return Rfc8345Reader(source, *document, std::move(remarks)).read();
 }
 
 } // namespace underridge::exchange

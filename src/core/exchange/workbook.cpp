@@ -20,7 +20,7 @@
 namespace underridge::exchange {
 namespace {
 
-constexpr std::size_t maxRows = 1 << 20, maxColumns = 1000; // ISO/IEC 29500 has 1,048,576 rows
+constexpr std::size_t maxSheetRows = 1 << 20, maxSheetColumns = 1000; // ISO/IEC 29500 has 1,048,576 rows
 
 struct CloseZip {
     void operator()(zip_t* archive) const { zip_discard(archive); }
@@ -83,7 +83,7 @@ std::optional<std::size_t> columnOf(std::string_view reference) {
         if (c < 'A' || c > 'Z')
             break;
         column = column * 26 + static_cast<std::size_t>(c - 'A' + 1);
-        if (column > maxColumns)
+        if (column > maxSheetColumns)
             return std::nullopt;
     }
     return column == 0 ? std::nullopt : std::optional(column - 1);
@@ -136,7 +136,7 @@ TextRow rowOf(const pugi::xml_node& row, int line, const std::vector<std::string
     TextRow out{row.attribute("r").as_int(line), {}};
     for (const pugi::xml_node& cell : row.children("c")) {
         const std::size_t at = columnOf(cell.attribute("r").value()).value_or(out.cells.size());
-        if (at >= maxColumns)
+        if (at >= maxSheetColumns)
             continue;
         if (out.cells.size() <= at)
             out.cells.resize(at + 1);
@@ -191,8 +191,9 @@ Result<std::vector<std::vector<TextRow>>> readWorkbook(std::string_view bytes, c
                          "save it again as .xlsx", {file});
         auto& rows = out.emplace_back();
         for (const pugi::xml_node& row : document.document_element().child("sheetData").children("row")) {
-            if (++all > maxRows)
-                return error(fmt::format("the workbook has more than {} rows", maxRows), "split it", {file});
+            if (++all > maxSheetRows)
+                return error(fmt::format("the workbook has more than {} rows", maxSheetRows), "split it",
+                             {file});
             rows.push_back(rowOf(row, static_cast<int>(rows.size()) + 1, shared));
         }
     }

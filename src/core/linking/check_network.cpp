@@ -57,7 +57,7 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
         return;
     std::set<DeviceId> peers;
     std::set<std::pair<DeviceId, std::string>> far;
-    std::set<int> speeds;
+    std::set<int> rates;
     std::vector<std::string> unlinked, half;
     const auto isHalf = [&](const PortRef& port) {
         const Port* record = network.port(port);
@@ -74,7 +74,7 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
         far.emplace(end->device, end->port);
         const Channel channel = channelOf(network, chainThrough(network, {lag.device, port}));
         if (channel.ends[0].isKnown() && channel.ends[1].isKnown())
-            speeds.insert(rateOf(channel));
+            rates.insert(rateOf(channel));
         if (isHalf({lag.device, port}) || isHalf(*end))
             half.push_back(port);
     }
@@ -92,7 +92,7 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
     if (peers.size() > 2 || (peers.size() == 2 && !arePaired(*peers.begin(), *peers.rbegin())))
         say("its members lead to different devices",
             "take those out that lead elsewhere, or pair the devices");
-    if (speeds.size() > 1)
+    if (rates.size() > 1)
         say("its members run at different speeds", "use ports of one speed");
     if (!half.empty())
         say(fmt::format("{} {} half duplex", fmt::join(half, ", "), half.size() == 1 ? "is" : "are"),

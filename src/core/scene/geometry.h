@@ -20,6 +20,10 @@ struct PointF {
 inline PointF toF(model::Point p) {
     return {static_cast<double>(p.x), static_cast<double>(p.y)};
 }
+/// To whole units, as positions are stored.
+inline model::Point rounded(PointF p) {
+    return {static_cast<int>(std::lround(p.x)), static_cast<int>(std::lround(p.y))};
+}
 inline double length(PointF p) {
     return std::hypot(p.x, p.y);
 }

@@ -10,7 +10,7 @@ using namespace model;
 namespace {
 
 /// Beyond the frame of a plate or note: its edge, and what stands on it.
-constexpr double margin = 3;
+constexpr double lineMargin = 3;
 /// Beside the path of a link: its strands, ticks and marks.
 constexpr double besidePath = 8;
 /// The border of a frame can be taken by this much on either side.
@@ -88,7 +88,7 @@ int Rail::nearest(PointF p) const {
 Item itemOf(Plate plate) {
     const Rect badge = plate.badge();
     const Rect bounds =
-        badge.empty() ? plate.frame.grown(margin) : plate.frame.grown(margin).united(badge.grown(1));
+        badge.empty() ? plate.frame.grown(lineMargin) : plate.frame.grown(lineMargin).united(badge.grown(1));
     return {refTo(plate.id), bounds, Layer::plates, std::move(plate)};
 }
 
@@ -103,21 +103,21 @@ Item itemOf(NoteCard note) {
     const bool ground = note.zone || note.behind;
     constexpr int onFrames = 1'000; // a note behind everything is not behind frames
     const int depth = ground && !note.zone ? onFrames : 0;
-    return {refTo(note.id), note.frame.grown(margin), ground ? Layer::ground : Layer::notes, std::move(note),
-            depth};
+    return {refTo(note.id), note.frame.grown(lineMargin), ground ? Layer::ground : Layer::notes,
+            std::move(note), depth};
 }
 
 Item itemOf(Frame frame) {
     const int depth = frame.depth + 1; // on the zones
-    return {refTo(frame.id), frame.frame.grown(margin), Layer::ground, std::move(frame), depth};
+    return {refTo(frame.id), frame.frame.grown(lineMargin), Layer::ground, std::move(frame), depth};
 }
 
 Item itemOf(Tile tile) {
-    return {refTo(tile.id), tile.frame.grown(margin), Layer::plates, std::move(tile)};
+    return {refTo(tile.id), tile.frame.grown(lineMargin), Layer::plates, std::move(tile)};
 }
 
 Item itemOf(Doorway doorway) {
-    return {doorway.beyond, doorway.frame.grown(margin), Layer::plates, std::move(doorway)};
+    return {doorway.beyond, doorway.frame.grown(lineMargin), Layer::plates, std::move(doorway)};
 }
 
 Item itemOf(PlanPicture plan) {
@@ -128,7 +128,8 @@ Item itemOf(PlanPicture plan) {
 
 Item itemOf(RouteLine route) {
     constexpr int onFrames = 500; // below notes that are behind everything
-    const Rect bounds = boundsOf(route.path).grown(route.width / 2 + margin).united(route.labelArea.grown(1));
+    const Rect bounds =
+        boundsOf(route.path).grown(route.width / 2 + lineMargin).united(route.labelArea.grown(1));
     return {refTo(route.id), bounds, Layer::ground, std::move(route), onFrames};
 }
 

@@ -43,10 +43,10 @@ Rect SheetRack::side(Side side) const {
     return {left, at.y + frameTitle + framePadding, width, units * pitch};
 }
 
-PointF SheetRack::corner(const Mounted& mounted, double plateHeight) const {
+PointF SheetRack::corner(const Mounted& mounted, double height) const {
     const Rect all = side(mounted.side);
     const double top = all.bottom() - mounted.top() * pitch;
-    return {all.x, top + std::max(0.0, (mounted.height * pitch - plateHeight) / 2)};
+    return {all.x, top + std::max(0.0, (mounted.height * pitch - height) / 2)};
 }
 
 int SheetRack::unitAt(PointF middle, int height) const {

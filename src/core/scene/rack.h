@@ -47,7 +47,7 @@ struct SheetRack {
     /// All units of a side.
     Rect side(model::Side side) const;
     /// Where the plate of something stands, so high.
-    PointF corner(const model::Mounted& mounted, double plateHeight) const;
+    PointF corner(const model::Mounted& mounted, double height) const;
     /// The lowest unit of something so many units high whose middle is there; beyond the
     /// rack it may be less than 1 or too high.
     int unitAt(PointF middle, int height) const;

@@ -61,16 +61,16 @@ ActResult pattern(const Line& line) {
             return figure.refusal();
         *to = static_cast<int>(*figure);
     }
-    const auto above = part(line, "upper", "upperNames"), between = part(line, "model", "names"),
+    const auto above = part(line, "upper", "upperNames"), middle = part(line, "model", "names"),
                below = part(line, "lower", "lowerNames");
     const auto spacing = line.numberOr("spacing", 1);
-    if (!above || !between || !below || !spacing)
-        return !above     ? above.refusal()
-               : !between ? between.refusal()
-               : !below   ? below.refusal()
-                          : spacing.refusal();
+    if (!above || !middle || !below || !spacing)
+        return !above    ? above.refusal()
+               : !middle ? middle.refusal()
+               : !below  ? below.refusal()
+                         : spacing.refusal();
     p.upper = *above;
-    p.middle = *between;
+    p.middle = *middle;
     p.lower = *below;
     p.spacing = *spacing;
     if (line.has("at")) {
