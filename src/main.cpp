@@ -78,6 +78,7 @@ int main(int argc, char** argv) {
         if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
             qputenv("QT_QPA_PLATFORM", "offscreen"); // pictures need fonts, not a display
         drawing = std::make_unique<QGuiApplication>(argc, argv);
+        app::useEnglishPlurals();
     };
     const cli::Outcome outcome = cli::run(arguments, std::cin, std::cout, std::cerr, prepareDrawing);
     return outcome.window ? openWindow(argc, argv, *outcome.window) : outcome.exitCode;

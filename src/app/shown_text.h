@@ -4,6 +4,7 @@
 #pragma once
 #include "core/base/remark.h"
 #include "core/model/length.h"
+#include "paint/qt_text.h"
 
 #include <QDate>
 #include <QLocale>
@@ -13,9 +14,7 @@
 
 namespace underridge::app {
 
-inline QString shownText(std::string_view utf8) {
-    return QString::fromUtf8(utf8.data(), static_cast<qsizetype>(utf8.size()));
-}
+using paint::shownText;
 
 inline std::string said(const QString& text) {
     return text.toStdString();

@@ -6,6 +6,7 @@
 #include "core/linking/light.h"
 #include "core/model/ports.h"
 
+#include <fmt/chrono.h>
 #include <fmt/format.h>
 
 namespace underridge::cli {
@@ -19,12 +20,18 @@ Json endJson(const Network& network, const PortRef& port, linking::ChainEnd end)
 
 } // namespace
 
-std::string findingsText(const std::vector<linking::Finding>& findings) {
+std::string findingsText(const analysis::Sifted& findings) {
     std::string out;
-    for (const auto& finding : findings)
+    for (const auto& finding : findings.open)
         out += fmt::format("{} {}: {}; {}\n", analysis::textOf(finding.rule->severity), finding.rule->code,
                            finding.message, finding.remedy.words);
+    if (!findings.aside.empty())
+        out += fmt::format("{} set aside\n", findings.aside.size());
     return out;
+}
+
+std::string today() {
+    return fmt::format("{:%Y-%m-%d}", fmt::localtime(std::time(nullptr)));
 }
 
 Result<PortRef> portFrom(const Network& network, const std::string& text) {

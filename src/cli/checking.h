@@ -2,13 +2,16 @@
 // What `check`, `chain` and `merge-cables` put out.
 #pragma once
 #include "cli/listing.h"
+#include "core/analysis/set_aside.h"
 #include "core/edit/schedule.h"
 #include "core/linking/rules.h"
 
 namespace underridge::cli {
 
 /// One line each: "error connector: acc-1 1: …; use …".
-std::string findingsText(const std::vector<linking::Finding>& findings);
+std::string findingsText(const analysis::Sifted& findings);
+/// ISO 8601, where the program runs.
+std::string today();
 
 /// "acc-1:17", by name or id of the device; the last colon parts them. Refuses what is
 /// not there or names several.

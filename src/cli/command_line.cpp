@@ -5,6 +5,7 @@
 #include "cli/checking.h"
 #include "cli/forwarding.h"
 #include "core/analysis/check.h"
+#include "core/analysis/forwarding.h"
 #include "core/analysis/report.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
@@ -18,6 +19,7 @@
 #include "paint/door_sheets.h"
 #include "paint/findings_report.h"
 #include "paint/label_sheet.h"
+#include "paint/overlays/forwarding_overlays.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
 
@@ -95,9 +97,10 @@ public:
             return refuse(
                 error(fmt::format("{} is no rule", rule), "see docs/linking.md and docs/forwarding.md"),
                 wrongUsage);
-        auto findings = analysis::check(loaded->network, edit::withStock(catalogue_, loaded->network));
+        auto found = analysis::check(loaded->network, edit::withStock(catalogue_, loaded->network));
         if (!rule.empty())
-            std::erase_if(findings, [&](const auto& finding) { return finding.rule->code != rule; });
+            std::erase_if(found, [&](const auto& finding) { return finding.rule->code != rule; });
+        const auto findings = analysis::sift(loaded->network, std::move(found), today());
         if (!output.empty()) {
             if (const int failed = writeFindings(loaded->network, findings, output, prepareDrawing);
                 failed != done)
@@ -106,11 +109,11 @@ public:
             out_ << (common.json ? analysis::findingsJson(loaded->network, findings).dump(2) + "\n"
                                  : findingsText(findings));
         }
-        return findings.empty() ? done : doneWithFindings;
+        return findings.open.empty() ? done : doneWithFindings;
     }
 
-    int writeFindings(const Network& network, const std::vector<linking::Finding>& findings,
-                      const std::string& output, const std::function<void()>& prepareDrawing) {
+    int writeFindings(const Network& network, const analysis::Sifted& findings, const std::string& output,
+                      const std::function<void()>& prepareDrawing) {
         std::string bytes;
         if (output.ends_with(".csv")) {
             bytes = analysis::findingsCsv(network, findings);
@@ -118,9 +121,7 @@ public:
             bytes = analysis::findingsJson(network, findings).dump(2) + "\n";
         } else if (output.ends_with(".pdf")) {
             prepareDrawing();
-            bytes = paint::findingsPdf(network, findings,
-                                       fmt::format("{:%Y-%m-%d}", fmt::localtime(std::time(nullptr))))
-                        .toStdString();
+            bytes = paint::findingsPdf(network, findings, today()).toStdString();
         } else {
             return refuse(error("the suffix is not .csv, .json or .pdf", "choose one of these", {output}),
                           wrongUsage);
@@ -329,7 +330,7 @@ public:
 
     struct Render {
         std::string file, output, sheet, enter, size, theme = "light", detail, paper, pages = "1x1";
-        std::vector<std::string> fold, unfold;
+        std::vector<std::string> fold, unfold, overlays;
         double scale = 1;
         bool scaled = false, landscape = false;
     };
@@ -378,6 +379,9 @@ public:
             entered = *group;
         }
         prepareDrawing();
+        if (!wanted.overlays.empty())
+            if (const auto refusal = layOver(*folded, wanted.overlays, options.laidOver))
+                return refuse(*refusal, wrongUsage);
         const auto scene = scene::Scene::build(*folded, *sheet, LengthUnit::metres, entered);
         if (!wanted.paper.empty())
             return renderPages(wanted, *folded, scene);
@@ -391,6 +395,22 @@ public:
                         2)
                  << '\n';
         return done;
+    }
+
+    std::optional<Remark> layOver(const Network& network, const std::vector<std::string>& keys,
+                                  paint::LaidOver& laid) const {
+        const analysis::Forwarding forwarding(network);
+        const auto findings =
+            analysis::sift(network, analysis::check(network, edit::withStock(catalogue_, network)), today());
+        laid.network = network;
+        for (const std::string& key : keys) {
+            auto overlay = paint::overlayOf(QString::fromStdString(key), forwarding, findings.open);
+            if (!overlay)
+                return error(fmt::format("{} is no overlay", key),
+                             "write tree, findings, areas, vlan:NUMBER or subnet:PREFIX");
+            laid.overlays.push_back(std::move(overlay));
+        }
+        return std::nullopt;
     }
 
     /// The network with groups of a sheet folded and unfolded as the options say.
@@ -589,7 +609,10 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     render->add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));
     render->add_option("--detail", wanted.detail, "far, middle, near or close")
         ->check(CLI::IsMember({"far", "middle", "near", "close"}));
+    auto* overlay = render->add_option("--overlay", wanted.overlays,
+                                       "lay over it: tree, findings, areas, vlan:NUMBER, subnet:PREFIX");
     render->add_option("--paper", wanted.paper, "on paper with a title block: A4, A3, A2, A1 or A0")
+        ->excludes(overlay)
         ->check(CLI::IsMember({"A4", "A3", "A2", "A1", "A0"}, CLI::ignore_case));
     render->add_flag("--landscape", wanted.landscape, "paper the wide way round");
     render->add_option("--pages", wanted.pages, "fit on ACROSSxDOWN pages; with --scale as many as it takes");

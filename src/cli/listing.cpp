@@ -423,7 +423,7 @@ Result<Json> listing(const Network& network, const Catalogue& catalogue, const L
                                : error("a summary is of the whole network", "list devices --where");
     find::Findings findings;
     if (filter->asks(find::Field::finding))
-        findings = find::Findings(analysis::check(network, catalogue));
+        findings = find::Findings(analysis::sift(network, analysis::check(network, catalogue), today()).open);
     const find::Matcher where(network, *filter, &findings);
     if (what == "devices")
         return devices(network, *sheet, where);

@@ -17,10 +17,10 @@ QString escaped(std::string_view text) {
 
 } // namespace
 
-QByteArray findingsPdf(const model::Network& network, const std::vector<linking::Finding>& findings,
+QByteArray findingsPdf(const model::Network& network, const analysis::Sifted& findings,
                        const std::string& date) {
     int count[3] = {};
-    for (const auto& finding : findings)
+    for (const auto& finding : findings.open)
         ++count[static_cast<int>(finding.rule->severity)];
     QString html =
         QStringLiteral("<h1>%1: findings</h1><p>%2. %3 errors, %4 warnings, %5 pieces of advice.</p>")
@@ -28,10 +28,10 @@ QByteArray findingsPdf(const model::Network& network, const std::vector<linking:
             .arg(count[0])
             .arg(count[1])
             .arg(count[2]);
-    if (findings.empty())
+    if (findings.open.empty())
         html += QStringLiteral("<p>Nothing is found at fault, as far as the drawing tells.</p>");
     const linking::Rule* last = nullptr;
-    for (const auto& finding : findings) {
+    for (const auto& finding : findings.open) {
         if (finding.rule != last) {
             html += QStringLiteral("<h3>%1 (%2, %3)</h3>")
                         .arg(escaped(finding.rule->title), escaped(finding.rule->code),
@@ -44,6 +44,14 @@ QByteArray findingsPdf(const model::Network& network, const std::vector<linking:
         if (!finding.remedy.words.empty())
             html += QStringLiteral("<br/><i>%1</i>").arg(escaped(finding.remedy.words));
         html += QStringLiteral("</p>");
+    }
+    if (!findings.aside.empty())
+        html += QStringLiteral("<h2>Set aside</h2>");
+    for (const auto& [finding, by] : findings.aside) {
+        const auto& record = *network.find<model::SetAside>({by.value, 0});
+        html += QStringLiteral("<p>%1.<br/><i>%2 (%3%4)</i></p>")
+                    .arg(escaped(finding.message), escaped(record.reason), escaped(record.date),
+                         record.until.empty() ? QString() : QStringLiteral(" to ") + escaped(record.until));
     }
     QByteArray bytes;
     QBuffer buffer(&bytes);

@@ -2,6 +2,7 @@
 #include "paint/picture.h"
 
 #include "core/base/text.h"
+#include "paint/overlays/overlay_painter.h"
 #include "paint/sheet_painter.h"
 
 #include <QBuffer>
@@ -55,6 +56,14 @@ void draw(QPaintDevice& device, const scene::Scene& scene, const Layout& layout,
     sheet.outlineText(options.format == PictureFormat::svg); // PDF embeds its fonts, SVG does not
     sheet.paint(painter, scene, layout.area, layout.scale,
                 options.detail.value_or(scene::detailFor(layout.scale)));
+    if (options.laidOver.overlays.empty())
+        return;
+    const ShownMarks marks(options.laidOver.network, scene, options.laidOver.overlays);
+    marks.paintHalos(painter, sheet, scene, layout.area, layout.scale);
+    marks.paintBadges(painter, *options.theme, layout.area, layout.scale);
+    painter.resetTransform();
+    painter.scale(unit, unit);
+    paintLegends(painter, *options.theme, options.laidOver.overlays, layout.size);
 }
 
 QByteArray bytesOf(const scene::Scene& scene, const Layout& layout, const PictureOptions& options,

@@ -3,6 +3,7 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/scene/scene.h"
+#include "paint/overlays/overlay.h"
 #include "paint/theme.h"
 
 #include <QByteArray>
@@ -14,12 +15,19 @@ namespace underridge::paint {
 
 enum class PictureFormat { png, svg, pdf };
 
+/// Overlays of a network, and the network they are of.
+struct LaidOver {
+    model::Network network;
+    OverlayList overlays;
+};
+
 struct PictureOptions {
     PictureFormat format = PictureFormat::png;
     const Theme* theme = &lightTheme();
     std::optional<QSize> size;           ///< pixels; the sheet is fitted into it
     double scale = 1;                    ///< pixels a sheet unit when no size is given
     std::optional<scene::Detail> detail; ///< else as the scale has it
+    LaidOver laidOver = {};              ///< drawn over the sheet, with legends in the corner
 };
 
 struct PictureInfo {

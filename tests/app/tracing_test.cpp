@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The trace panel, overlays, findings and registers of switching and routing, in the window.
-#include "app/overlays/forwarding_overlays.h"
 #include "app/panels/findings_panel.h"
 #include "app/panels/registers_panel.h"
 #include "app/window/checker.h"
 #include "core/edit/registers.h"
 #include "core/edit/vlans.h"
+#include "paint/overlays/forwarding_overlays.h"
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
@@ -38,7 +38,7 @@ struct Traced : WindowHarness {
             out << panel().steps().topLevelItem(i)->text(1);
         return out;
     }
-    const app::Overlay* overlay(const QString& id) {
+    const paint::Overlay* overlay(const QString& id) {
         for (const auto& each : session().overlays().shown())
             if (each->id() == id)
                 return each.get();
@@ -65,12 +65,12 @@ private Q_SLOTS:
         QCOMPARE(t.devices().mid(0, 6),
                  QStringList({"ws-office-1", "acc-o2", "dist-ctrl", "core-1", "core-2", "srv-tickets"}));
         QVERIFY(t.devices().contains("The answer"));
-        const auto* laid = t.overlay(app::TraceOverlay::name());
+        const auto* laid = t.overlay(paint::TraceOverlay::name());
         QVERIFY(laid);
         QCOMPARE(laid->marks().at(refTo(t.named("core-1"))).badge, QString("4"));
         QVERIFY(t.session().overlays().wordsOn(refTo(t.named("core-1"))).join(' ').contains("10.84.10.0/24"));
         t.window->action(CommandId::bottomDock)->trigger();
-        QVERIFY(!t.overlay(app::TraceOverlay::name())); // goes with its panel
+        QVERIFY(!t.overlay(paint::TraceOverlay::name())); // goes with its panel
     }
     void ends_can_be_typed_and_what_is_wrong_is_said() {
         Traced t;
@@ -88,7 +88,7 @@ private Q_SLOTS:
         QTest::keyClick(&t.panel().to(), Qt::Key_Return);
         QVERIFY2(t.panel().says().contains("There is no device or address nobody"),
                  qPrintable(t.panel().says()));
-        QVERIFY(!t.overlay(app::TraceOverlay::name()));
+        QVERIFY(!t.overlay(paint::TraceOverlay::name()));
     }
     void put_right_does_the_remedy_and_the_trace_follows() {
         Traced t;
@@ -125,11 +125,11 @@ private Q_SLOTS:
         Traced t;
         t.key(Qt::Key_O);
         QVERIFY(t.window->overlayBar().isVisible());
-        QTRY_VERIFY(t.overlay(app::NetworkOverlay::name()));
+        QTRY_VERIFY(t.overlay(paint::NetworkOverlay::name()));
         t.choose("Spanning tree");
         QVERIFY2(t.window->overlayBar().says().contains("root core-1"),
                  qPrintable(t.window->overlayBar().says()));
-        const auto& marks = t.overlay(app::NetworkOverlay::name())->marks();
+        const auto& marks = t.overlay(paint::NetworkOverlay::name())->marks();
         QCOMPARE(marks.at(refTo(t.named("core-1"))).badge, QString("root"));
         int blocked = 0;
         for (const auto& [object, mark] : marks)
@@ -140,23 +140,23 @@ private Q_SLOTS:
         t.choose("OSPF");
         QVERIFY(t.window->overlayBar().says().startsWith("OSPF: 7 routers"));
         t.choose("Subnet 10.84.10.0/24");
-        QVERIFY(t.overlay(app::NetworkOverlay::name())->marks().contains(refTo(t.named("till-1"))));
+        QVERIFY(t.overlay(paint::NetworkOverlay::name())->marks().contains(refTo(t.named("till-1"))));
         QTest::keyClick(&t.window->overlayBar().choice(), Qt::Key_Escape);
         QVERIFY(!t.window->overlayBar().isVisible());
-        QVERIFY(!t.overlay(app::NetworkOverlay::name()));
+        QVERIFY(!t.overlay(paint::NetworkOverlay::name()));
         QVERIFY(t.sheet().hasFocus());
     }
     void a_break_of_a_vlan_is_marked_while_its_overlay_is_on() {
         Traced t;
         t.key(Qt::Key_O);
-        QTRY_VERIFY(t.overlay(app::NetworkOverlay::name()));
+        QTRY_VERIFY(t.overlay(paint::NetworkOverlay::name()));
         t.choose("VLAN 20");
         const auto cut = edit::setPortVlans(t.network(), {t.named("acc-q1"), "X1"}, 0, "10,30,40,50,60,70,99",
                                             t.session().workspace().ids());
         t.session().apply(*cut);
         QTRY_COMPARE(t.window->overlayBar().says(), QString("VLAN 20: 3 parts, 1 break"));
         const LinkId link = t.network().linkAt({t.named("acc-q1"), "X1"})->id;
-        const auto& mark = t.overlay(app::NetworkOverlay::name())->marks().at(refTo(link));
+        const auto& mark = t.overlay(paint::NetworkOverlay::name())->marks().at(refTo(link));
         QCOMPARE(mark.badge, QString("break"));
         QCOMPARE(mark.words, QString("VLAN 20 is not on acc-q1 X1"));
     }

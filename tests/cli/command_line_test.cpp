@@ -450,6 +450,52 @@ private Q_SLOTS:
         QVERIFY(told.contains("elapsedMs"));
     }
 
+    void overlays_are_laid_over_pictures() {
+        QTemporaryDir folder;
+        const auto file = [&](const char* name) {
+            return folder.filePath(QLatin1String(name)).toStdString();
+        };
+        const std::string found = UNDERRIDGE_ROOT "/demo/fennick-quay-as-found.underridge";
+        QCOMPARE(ran({"render", found, "-o", file("a.png"), "--size", "800x500"}).code, 0);
+        QCOMPARE(ran({"render", found, "-o", file("b.png"), "--size", "800x500", "--overlay", "tree",
+                      "--overlay", "vlan:20"})
+                     .code,
+                 0);
+        QVERIFY(QImage(QString::fromStdString(file("a.png"))) !=
+                QImage(QString::fromStdString(file("b.png"))));
+        const auto wrong = ran({"render", found, "-o", file("c.png"), "--overlay", "vlan:5000"});
+        QCOMPARE(wrong.code, 2);
+        QVERIFY(wrong.err.find("vlan:5000 is no overlay") != std::string::npos);
+        QCOMPARE(ran({"render", found, "-o", file("c.pdf"), "--paper", "A4", "--overlay", "tree"}).code, 2);
+    }
+    void findings_set_aside_do_not_count() {
+        QTemporaryDir folder;
+        const std::string file = folder.filePath("n.underridge").toStdString(),
+                          acts = folder.filePath("acts").toStdString();
+        const std::string found = UNDERRIDGE_ROOT "/demo/fennick-quay-as-found.underridge";
+        const auto before = json::parse(ran({"check", found, "--json"}).out);
+        QCOMPARE(before["findings"].size(), std::size_t(13));
+        std::string lines;
+        for (const auto& finding : before["findings"]) {
+            json act{
+                {"act", "set-aside"}, {"rule", finding["code"]}, {"reason", "known"}, {"of", json::array()}};
+            for (const auto& subject : finding["subjects"])
+                act["of"].push_back(subject["id"]);
+            lines += act.dump() + "\n";
+        }
+        QFile script(QString::fromStdString(acts));
+        QVERIFY(script.open(QIODevice::WriteOnly));
+        script.write(QByteArray::fromStdString(lines));
+        script.close();
+        QCOMPARE(ran({"apply", found, acts, "-o", file}).code, 0);
+        const auto after = ran({"check", file, "--json"});
+        QCOMPARE(after.code, 0); // nothing counts
+        QCOMPARE(json::parse(after.out)["findings"].size(), std::size_t(0));
+        QCOMPARE(json::parse(after.out)["setAside"].size(), std::size_t(13));
+        QCOMPARE(ran({"check", file}).out, std::string("13 set aside\n"));
+        QCOMPARE(ran({"list", file, "devices", "--where", "finding:error"}).out, std::string());
+    }
+
     void exit_codes_tell_what_went_wrong_data() {
         QTest::addColumn<QStringList>("arguments");
         QTest::addColumn<int>("code");

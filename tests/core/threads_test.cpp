@@ -24,7 +24,7 @@ private Q_SLOTS:
         edit::Document document =
             edit::Document::fresh({files, "/state", [&clock] { return clock += 5000; }}, edits.start());
         const SheetId sheet = document.network().sheetsInOrder().front().id;
-        for (int round = 0; round < 12; ++round) {
+        for (int round = 0; round < 8; ++round) {
             const Network value = document.network();
             const std::string expected = exchange::writeOwn(value);
             auto saving = document.beginSave("/net.underridge");

@@ -153,13 +153,17 @@ void Interchange::writePicture(const QString& path, WhenDone done) {
     }
     work<Done>(
         tr("Writing %1").arg(nameOf(path)),
-        [scene = desk_.session.scene(), name = desk_.session.network().info().name, path = path.toStdString(),
-         format = *format, theme = &theme_.theme()](const Wanted&) -> Result<Done> {
+        [scene = desk_.session.scene(),
+         laid = paint::LaidOver{desk_.session.network(), desk_.session.overlays().shown()},
+         path = path.toStdString(), format = *format,
+         theme = &theme_.theme()](const Wanted&) -> Result<Done> {
             paint::PictureOptions options;
             options.format = format;
             options.theme = theme;
             options.scale = format == paint::PictureFormat::png ? 2 : 1;
-            if (const auto written = paint::writePicture(scene, path, options, name); !written)
+            options.laidOver = laid;
+            if (const auto written = paint::writePicture(scene, path, options, laid.network.info().name);
+                !written)
                 return written.refusal();
             return Done{};
         },
@@ -301,7 +305,7 @@ void Interchange::chooseDoorSheets() {
                              [this](const QString& path) { writeDoorSheets(path); });
 }
 
-void Interchange::writeFindings(const QString& path, std::vector<linking::Finding> findings, WhenDone done) {
+void Interchange::writeFindings(const QString& path, analysis::Sifted findings, WhenDone done) {
     const std::string date = QDate::currentDate().toString(Qt::ISODate).toStdString();
     work<Done>(
         tr("Writing %1").arg(nameOf(path)),
@@ -320,7 +324,7 @@ void Interchange::writeFindings(const QString& path, std::vector<linking::Findin
         done);
 }
 
-void Interchange::chooseFindings(const std::vector<linking::Finding>& findings) {
+void Interchange::chooseFindings(const analysis::Sifted& findings) {
     desk_.fileDialogs.choose({tr("Findings"), tr("PDF (*.pdf);;CSV (*.csv);;JSON (*.json)"),
                               QStringLiteral("pdf"), QStringLiteral("findings.pdf"), true},
                              [this, findings](const QString& path) { writeFindings(path, findings); });

@@ -5,6 +5,7 @@
 #pragma once
 #include "app/desk.h"
 #include "app/style/desktop_theme.h"
+#include "core/analysis/set_aside.h"
 #include "core/edit/import.h"
 #include "core/edit/schedule.h"
 #include "core/exchange/foreign.h"
@@ -34,14 +35,14 @@ public:
     void writeDoorSheets(const QString& path, WhenDone done = {});
 
     /// Writes findings as .csv, .json or .pdf.
-    void writeFindings(const QString& path, std::vector<linking::Finding> findings, WhenDone done = {});
+    void writeFindings(const QString& path, analysis::Sifted findings, WhenDone done = {});
 
     // The same, asking which file.
     void chooseExport();
     void choosePicture();
     void chooseLabels();
     void chooseDoorSheets();
-    void chooseFindings(const std::vector<linking::Finding>& findings);
+    void chooseFindings(const analysis::Sifted& findings);
     void print();
 
 Q_SIGNALS:

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The line above the sheet that says which overlay is on, and chooses another.
 #pragma once
-#include "app/overlays/overlay.h"
 
 #include <QComboBox>
 #include <QLabel>

@@ -81,7 +81,7 @@ void ChainPanel::showEvent(QShowEvent* event) {
 
 void ChainPanel::hideEvent(QHideEvent* event) {
     QWidget::hideEvent(event);
-    session_.overlays().remove(ChainOverlay::name());
+    session_.overlays().remove(paint::ChainOverlay::name());
 }
 
 PortRef ChainPanel::portWanted() const {
@@ -117,9 +117,9 @@ void ChainPanel::refresh() {
     chain_ = linking::chainThrough(session_.network(), at_);
     fill();
     if (isVisible() && !chain_.empty())
-        session_.overlays().put(std::make_shared<ChainOverlay>(session_.network(), chain_));
+        session_.overlays().put(std::make_shared<paint::ChainOverlay>(session_.network(), chain_));
     else
-        session_.overlays().remove(ChainOverlay::name());
+        session_.overlays().remove(paint::ChainOverlay::name());
 }
 
 void ChainPanel::fill() {

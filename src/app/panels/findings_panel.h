@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the checks report; a click goes there, a button puts it right.
+// What the checks report, of a place, a rule, a severity; a click goes there, a button
+// puts it right or sets it aside.
 #pragma once
 #include "core/linking/rules.h"
 
+#include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
 #include <QTreeWidget>
@@ -11,6 +13,7 @@ namespace underridge::app {
 
 class Checker;
 class RulePage;
+class SetAsideBar;
 class Workspace;
 
 class FindingsPanel : public QWidget {
@@ -18,27 +21,49 @@ class FindingsPanel : public QWidget {
 public:
     FindingsPanel(Workspace& workspace, Checker& checker, QWidget* parent = nullptr);
     QTreeWidget& list() { return *list_; }
+    QComboBox& place() { return *place_; }
+    QComboBox& rule() { return *rule_; }
+    QComboBox& severity() { return *severity_; }
     QPushButton& putRight() { return *putRight_; }
     QPushButton& aboutRule() { return *aboutRule_; }
     QPushButton& exporting() { return *export_; }
+    QPushButton& settingAside() { return *setAside_; }
+    /// Pressed: those set aside are listed, in place of those that count.
+    QPushButton& showingAside() { return *showAside_; }
+    SetAsideBar& asideBar() { return *bar_; }
 
 Q_SIGNALS:
-    /// The objects a finding is about, the first to be shown.
     void exportWanted();
+    /// The objects a finding is about, the first to be shown.
     void goTo(const std::vector<underridge::model::ObjectRef>& subjects);
 
 private:
+    /// A finding, or a record that is of none found now.
+    struct Row {
+        linking::Finding finding;
+        model::SetAsideId by; ///< the record that sets it aside; none: it counts
+    };
+
     void refill();
+    void fillChoices(const std::vector<Row>& all);
+    bool isChosen(const Row& row) const;
+    std::vector<Row> rowsNow() const;
+    QTreeWidgetItem* itemOf(const Row& row) const;
     void refreshButton();
     const linking::Finding* current() const;
+    std::vector<Row> selected() const;
+    void setAsideOrBack();
+    void commitAside();
 
     Workspace& workspace_;
     Checker& checker_;
-    std::vector<linking::Finding> shown_;
+    std::vector<Row> shown_;
     QLabel* about_;
+    QComboBox *place_, *rule_, *severity_;
     QTreeWidget* list_;
     QLabel* empty_;
-    QPushButton *putRight_, *aboutRule_, *export_;
+    QPushButton *showAside_, *putRight_, *setAside_, *aboutRule_, *export_;
+    SetAsideBar* bar_;
     RulePage* page_ = nullptr; ///< made when it is first asked for
 };
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/panels/trace_panel.h"
 
-#include "app/overlays/forwarding_overlays.h"
 #include "app/panels/remarks_panel.h"
 #include "app/session/session.h"
 #include "app/shown_text.h"
@@ -10,6 +9,7 @@
 #include "core/analysis/forwarding.h"
 #include "core/edit/remedies.h"
 #include "core/edit/statements.h"
+#include "paint/overlays/forwarding_overlays.h"
 
 #include <QCompleter>
 #include <QHBoxLayout>
@@ -235,9 +235,9 @@ void TracePanel::add(const analysis::Trace& trace, const QString& heading) {
 
 void TracePanel::lay() {
     if (isVisible() && !trace_.hops.empty())
-        session_.overlays().put(std::make_shared<TraceOverlay>(session_.network(), trace_));
+        session_.overlays().put(std::make_shared<paint::TraceOverlay>(session_.network(), trace_));
     else
-        session_.overlays().remove(TraceOverlay::name());
+        session_.overlays().remove(paint::TraceOverlay::name());
 }
 
 void TracePanel::showEvent(QShowEvent* event) {
@@ -247,7 +247,7 @@ void TracePanel::showEvent(QShowEvent* event) {
 
 void TracePanel::hideEvent(QHideEvent* event) {
     QWidget::hideEvent(event);
-    session_.overlays().remove(TraceOverlay::name());
+    session_.overlays().remove(paint::TraceOverlay::name());
 }
 
 } // namespace underridge::app

@@ -3,7 +3,7 @@
 // looked at, and going about. Its parts know nothing of each other but this: after an
 // edit the scene follows first, then the selection, then everybody hears.
 #pragma once
-#include "app/overlays/overlay.h"
+#include "app/overlays/overlays.h"
 #include "app/session/navigation.h"
 #include "app/session/selection.h"
 #include "app/session/sheet_session.h"

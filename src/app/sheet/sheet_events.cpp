@@ -5,7 +5,6 @@
 #include "app/sheet/sheet_view.h"
 
 #include "app/files/clipboard.h"
-#include "app/overlays/overlay_layer.h"
 
 #include <QContextMenuEvent>
 #include <QMimeData>
@@ -48,8 +47,15 @@ void SheetView::paintEvent(QPaintEvent*) {
     tiles().draw(painter, camera(), devicePixelRatioF());
     painter.scale(zoom, zoom);
     painter.translate(-seen.x, -seen.y);
-    paintOverlays(painter, live_.painter(), session_.overlays(), session_.scene(), seen, zoom);
-    paintBadges(painter, live_.theme(), session_.overlays(), session_.scene(), seen, zoom);
+    const auto& overlays = session_.overlays().shown();
+    if (!overlays.empty()) {
+        const auto drawn = session_.scene().seenAt(zoom);
+        if (marked_ != drawn.get())
+            marks_ = {session_.network(), *drawn, overlays};
+        marked_ = drawn.get();
+        marks_.paintHalos(painter, live_.painter(), *drawn, seen, zoom);
+        marks_.paintBadges(painter, live_.theme(), seen, zoom);
+    }
     live_.paintSelection(painter, camera());
     if (hasFocus())
         live_.paintFocus(painter, select_.focused(), zoom);
@@ -63,7 +69,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     if (!trouble_.empty()) // else nobody here need know yet what is closed
         live_.paintTrouble(painter, *session_.scene().seenAt(zoom), camera(), trouble_);
     mark_.paint(painter, session_.scene(), camera(), live_.theme(), size());
-    paintLegends(painter, live_.theme(), session_.overlays(), size());
+    paint::paintLegends(painter, live_.theme(), overlays, size());
     if (session_.scene().empty() && tool_ == &select_)
         live_.paintEmptyHelp(painter, size());
 }

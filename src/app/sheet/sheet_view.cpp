@@ -96,13 +96,17 @@ void SheetView::followSession() {
                     select_.cancel();
                 select_.leave();
                 troubleStale_ = true;
+                marked_ = nullptr;
                 update();
             });
     connect(&session_.workspace(), &Workspace::findingsChanged, this, [this] {
         troubleStale_ = true;
         update();
     });
-    connect(&session_.overlays(), &Overlays::changed, this, qOverload<>(&QWidget::update));
+    connect(&session_.overlays(), &Overlays::changed, this, [this] {
+        marked_ = nullptr;
+        update();
+    });
     connect(&session_.selected(), &Selection::changed, this, [this] {
         update();
         if (session_.selection() != edit::Refs{mark_.object()})

@@ -18,6 +18,7 @@
 #include "app/sheet/type_to_add.h"
 #include "app/sheet/zone_tool.h"
 #include "core/edit/objects.h"
+#include "paint/overlays/overlay_painter.h"
 
 #include <QElapsedTimer>
 #include <QMenu>
@@ -177,7 +178,9 @@ private:
     std::function<bool(QPoint)> takesDrop_;
     std::map<model::GroupId, scene::Trouble> trouble_;
     bool troubleStale_ = true;
-    model::ObjectRef toldFocus_; ///< a screen reader knows of
+    paint::ShownMarks marks_;              ///< of the overlays, on `marked_`
+    const scene::Scene* marked_ = nullptr; ///< none: to be worked out anew
+    model::ObjectRef toldFocus_;           ///< a screen reader knows of
 };
 
 } // namespace underridge::app

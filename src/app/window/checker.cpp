@@ -7,6 +7,8 @@
 #include "core/analysis/forwarding.h"
 #include "core/base/parallel.h"
 
+#include <QDate>
+
 namespace underridge::app {
 namespace {
 constexpr int restMs = 150; ///< several edits in a row are checked once
@@ -35,13 +37,14 @@ void Checker::start() {
         return;
     }
     worker_ = std::jthread([this, network = workspace_.network(), catalogue = workspace_.catalogue(),
-                            held = forwarding_, anew = std::exchange(anew_, false)]() mutable {
+                            held = forwarding_, anew = std::exchange(anew_, false),
+                            today = QDate::currentDate().toString(Qt::ISODate).toStdString()]() mutable {
         if (anew)
             check_ = {};
-        auto found = std::make_shared<std::vector<linking::Finding>>();
+        std::vector<linking::Finding> found;
         inParallel({[&] {
                         check_.update(network, catalogue);
-                        *found = check_.findings();
+                        found = check_.findings();
                     },
                     [&] {
                         if (held && analysis::forwardsAlike(held->network(), network))
@@ -49,10 +52,11 @@ void Checker::start() {
                         held = std::make_shared<const analysis::Forwarding>(network);
                         ofForwarding_ = analysis::checkForwarding(*held);
                     }});
-        found->insert(found->end(), ofForwarding_.begin(), ofForwarding_.end());
+        found.insert(found.end(), ofForwarding_.begin(), ofForwarding_.end());
+        auto sifted = std::make_shared<analysis::Sifted>(analysis::sift(network, std::move(found), today));
         QMetaObject::invokeMethod(
             this,
-            [this, found, held = std::move(held)] {
+            [this, sifted, held = std::move(held)] {
                 worker_.join();
                 worker_ = {};
                 if (std::exchange(again_, false)) {
@@ -60,7 +64,7 @@ void Checker::start() {
                     return;
                 }
                 current_ = !rest_.isActive();
-                findings_ = std::move(*found);
+                sifted_ = std::move(*sifted);
                 forwarding_ = held;
                 Q_EMIT changed();
             },
@@ -69,9 +73,9 @@ void Checker::start() {
 }
 
 int Checker::count(Severity severity) const {
-    return static_cast<int>(std::count_if(findings_.begin(), findings_.end(), [&](const linking::Finding& f) {
-        return f.rule->severity == severity;
-    }));
+    return static_cast<int>(
+        std::count_if(sifted_.open.begin(), sifted_.open.end(),
+                      [&](const linking::Finding& f) { return f.rule->severity == severity; }));
 }
 
 QString findingCounts(const Checker& checker) {

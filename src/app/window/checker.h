@@ -3,6 +3,7 @@
 // after the last change.
 #pragma once
 #include "core/analysis/check.h"
+#include "core/analysis/set_aside.h"
 #include "core/linking/running_check.h"
 
 #include <QObject>
@@ -19,7 +20,10 @@ class Checker : public QObject {
 public:
     explicit Checker(Workspace& workspace, QObject* parent = nullptr);
 
-    const std::vector<linking::Finding>& findings() const { return findings_; }
+    /// Those that count.
+    const std::vector<linking::Finding>& findings() const { return sifted_.open; }
+    /// Those that count, and those that were set aside.
+    const analysis::Sifted& sifted() const { return sifted_; }
     /// What follows from switching and routing, of the network the findings are of; null
     /// until it was worked out for the first time.
     std::shared_ptr<const analysis::Forwarding> forwarding() const { return forwarding_; }
@@ -36,7 +40,7 @@ private:
 
     Workspace& workspace_;
     QTimer rest_;
-    std::vector<linking::Finding> findings_;
+    analysis::Sifted sifted_;
     std::shared_ptr<const analysis::Forwarding> forwarding_;
     std::vector<linking::Finding> ofForwarding_; ///< the worker's while it runs
     bool current_ = false, again_ = false, anew_ = false;

@@ -119,7 +119,7 @@ void MainWindow::connectPanels() {
             [this](LinkId link, int end) { sheet_->linking().openDrawerForLink(link, end); });
     connect(findings_, &FindingsPanel::goTo, this, &MainWindow::goTo);
     connect(findings_, &FindingsPanel::exportWanted, this,
-            [this] { interchange_->chooseFindings(checker_->findings()); });
+            [this] { interchange_->chooseFindings(checker_->sifted()); });
     connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goTo);
     connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
     connect(faceplates_, &FaceplatePanel::hinted, this,

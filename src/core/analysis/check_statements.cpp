@@ -48,7 +48,7 @@ std::vector<TraceEnd> endsOf(const Forwarding& f, const Party& party) {
 void checkStatement(Told& told, const Statement& statement) {
     const auto from = endsOf(told.f, statement.from), to = endsOf(told.f, statement.to);
     if (from.empty() || to.empty()) {
-        told.tell("statement-empty", {},
+        told.tell("statement-empty", {refTo(statement.id)},
                   fmt::format("\"{}\" is about nothing: {} has no device with an address", statement.name,
                               from.empty() ? "its first side" : "its second side"),
                   "say another side, or take the statement away");
@@ -91,6 +91,7 @@ void checkStatement(Told& told, const Statement& statement) {
     for (const DeviceId id : {first.stoppedAt, firstFrom.device, firstTo.device})
         if (id)
             subjects.push_back(refTo(id));
+    subjects.push_back(refTo(statement.id));
     told.tell("statement", std::move(subjects), std::move(message),
               statement.never ? "refuse it by a filter on the way" : first.remedy, first.acts);
 }

@@ -134,7 +134,8 @@ void checkIslands(Told& told) {
     }
     network.all<Vlan>().forEach([&](const Vlan& vlan) {
         if (!carried.contains(vlan.id))
-            told.tell("vlan-unused", {}, fmt::format("no port is in VLAN {} {}", vlan.number, vlan.name),
+            told.tell("vlan-unused", {refTo(vlan.id)},
+                      fmt::format("no port is in VLAN {} {}", vlan.number, vlan.name),
                       "use it, or take it away");
     });
 }

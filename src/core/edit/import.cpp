@@ -41,12 +41,12 @@ public:
         mergeModels<CableType>();
         sheets();
         mergeVlans();
-        freshIds<Group, Subnet, Service, Device, Interface, Route, Cable, Link, Note, CableRoute,
-                 Statement>();
+        freshIds<Group, Subnet, Service, Device, Interface, Route, Cable, Link, Note, CableRoute, Statement,
+                 SetAside>();
         if (onto_ == ImportOnto::presentSheet)
             by_ = distance();
         putAll<Group, Subnet, Service, Device, Port, Interface, Route, PanelMap, Cable, Link, Note,
-               CableRoute, Statement>();
+               CableRoute, Statement, SetAside>();
         positions();
         piece_.all<Asset>().forEach([&](const Asset& asset) { network_.put(asset); });
         piece_.all<UnknownRecord>().forEach([&](const UnknownRecord& record) { network_.put(record); });

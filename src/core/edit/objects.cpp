@@ -153,6 +153,21 @@ void cutFeeds(Network& network, const std::set<DeviceId>& gone) {
     });
 }
 
+/// What was set aside of something that is gone is forgotten.
+void forgetSetAside(Network& network) {
+    std::vector<Key> stale;
+    network.all<SetAside>().forEach([&](const SetAside& each) {
+        const auto there = [&](const ObjectRef& subject) {
+            return isThere(network, subject) || network.cable({subject.id}) || network.vlan({subject.id}) ||
+                   network.find<Statement>({subject.id, 0});
+        };
+        if (!std::all_of(each.subjects.begin(), each.subjects.end(), there))
+            stale.push_back(each.key());
+    });
+    for (const Key key : stale)
+        network.erase<SetAside>(key);
+}
+
 std::string removalName(const Network& network, const Refs& objects) {
     if (objects.size() != 1)
         return fmt::format("Delete {} objects", objects.size());
@@ -418,6 +433,7 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
         }
     }
     cutFeeds(act.network, fedFrom);
+    forgetSetAside(act.network);
     return act;
 }
 

@@ -363,6 +363,7 @@ template std::string lineOf(const Position&);
 template std::string lineOf(const Note&);
 template std::string lineOf(const CableRoute&);
 template std::string lineOf(const Statement&);
+template std::string lineOf(const SetAside&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
 

@@ -418,6 +418,19 @@ struct Fields<Party> {
                    Field{"address", &Party::address}, Field{"filter", &Party::filter}};
 };
 template <>
+struct Fields<ObjectRef> {
+    static constexpr auto all = std::tuple{Field{"object", &ObjectRef::id}, Field{"of", &ObjectRef::kind}};
+};
+template <>
+struct Fields<SetAside> {
+    static constexpr auto all = std::tuple{Field{"id", &SetAside::id},
+                                           Field{"rule", &SetAside::rule},
+                                           Field{"subjects", &SetAside::subjects},
+                                           Field{"reason", &SetAside::reason},
+                                           Field{"date", &SetAside::date},
+                                           Field{"until", &SetAside::until}};
+};
+template <>
 struct Fields<Statement> {
     static constexpr auto all = std::tuple{Field{"id", &Statement::id},
                                            Field{"name", &Statement::name},

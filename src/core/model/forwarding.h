@@ -203,4 +203,20 @@ struct Statement {
     Key key() const { return {id.value, 0}; }
 };
 
+/// A finding somebody has looked at and leaves as it is: of one rule, about these objects
+/// and no others.
+struct SetAside {
+    static constexpr Kind kind = Kind::setAside;
+    SetAsideId id;
+    std::string rule; ///< its code
+    std::vector<ObjectRef> subjects;
+    std::string reason;
+    std::string date;  ///< when it was set aside, ISO 8601: 2026-11-29
+    std::string until; ///< the last day it is; empty: no end
+    SharedText extra;
+
+    bool operator==(const SetAside&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
 } // namespace underridge::model

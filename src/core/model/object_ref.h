@@ -38,6 +38,14 @@ inline ObjectRef refTo(NoteId id) {
     return {Kind::note, id.value};
 }
 template <>
+inline ObjectRef refTo(VlanId id) {
+    return {Kind::vlan, id.value};
+}
+template <>
+inline ObjectRef refTo(StatementId id) {
+    return {Kind::statement, id.value};
+}
+template <>
 inline ObjectRef refTo(CableRouteId id) {
     return {Kind::cableRoute, id.value};
 }

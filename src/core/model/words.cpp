@@ -4,7 +4,7 @@
 namespace underridge::model {
 
 std::span<const Word<Kind>> wordsOf(Kind) {
-    static constexpr std::array<Word<Kind>, 23> words{{
+    static constexpr std::array<Word<Kind>, 24> words{{
         {Kind::network, "network", "network"},
         {Kind::deviceModel, "device-model", "device model"},
         {Kind::moduleModel, "module-model", "module model"},
@@ -26,6 +26,7 @@ std::span<const Word<Kind>> wordsOf(Kind) {
         {Kind::note, "note", "note"},
         {Kind::cableRoute, "cable-route", "cable route"},
         {Kind::statement, "statement", "statement"},
+        {Kind::setAside, "set-aside", "finding set aside"},
         {Kind::asset, "asset", "asset"},
         {Kind::unknown, "unknown", "unknown"},
     }};

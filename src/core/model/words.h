@@ -31,6 +31,7 @@ enum class Kind {
     note,
     cableRoute,
     statement,
+    setAside,
     asset,
     unknown
 };

@@ -16,7 +16,8 @@ Severity worstOf(const std::set<const linking::Rule*>& rules) {
     return worst;
 }
 
-/// The devices an object is at: itself, the ends of a link or cable.
+} // namespace
+
 std::vector<DeviceId> devicesAt(const Network& network, std::uint64_t id) {
     if (network.device({id}))
         return {{id}};
@@ -28,8 +29,6 @@ std::vector<DeviceId> devicesAt(const Network& network, std::uint64_t id) {
             out.push_back(end.at.device);
     return out;
 }
-
-} // namespace
 
 std::map<GroupId, Trouble> troubleByGroup(const Network& network, const find::Findings& findings) {
     std::map<GroupId, Trouble> out;

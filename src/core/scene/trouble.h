@@ -16,6 +16,10 @@ struct Trouble {
     bool operator==(const Trouble&) const = default;
 };
 
+/// The devices an object is at: itself, the ends of a link or cable.
+/// The devices an object is at: itself, the ends of a link or cable.
+std::vector<model::DeviceId> devicesAt(const model::Network& network, std::uint64_t id);
+
 /// For every group with trouble in it, at any depth. A link is in the groups of both its
 /// ends, and counts once in each.
 std::map<model::GroupId, Trouble> troubleByGroup(const model::Network& network,

@@ -206,6 +206,32 @@ Result<Refs> Line::objects(std::string_view member) const {
     return out;
 }
 
+Result<Refs> Line::subjects(std::string_view member) const {
+    const auto names = texts(member);
+    if (!names)
+        return names.refusal();
+    const Network& network = bench_.network;
+    Refs out;
+    for (const std::string& name : *names) {
+        const auto id = idFromText(name);
+        if (id && network.link({*id})) {
+            out.push_back(refTo(LinkId{*id}));
+        } else if (id && network.cable({*id})) {
+            out.push_back(refTo(CableId{*id}));
+        } else if (id && network.vlan({*id})) {
+            out.push_back(refTo(VlanId{*id}));
+        } else if (id && network.find<Statement>({*id, 0})) {
+            out.push_back(refTo(StatementId{*id}));
+        } else {
+            const auto found = objectNamed(member, name);
+            if (!found)
+                return found.refusal();
+            out.push_back(*found);
+        }
+    }
+    return out;
+}
+
 Result<std::vector<GroupId>> Line::groups(std::string_view member) const {
     const auto found = objects(member);
     if (!found)

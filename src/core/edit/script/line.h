@@ -63,6 +63,8 @@ public:
     Result<model::GroupId> groupOr(std::string_view member) const;
     /// Of a list, or of the one text that stands for a list of one.
     Result<Refs> objects(std::string_view member) const;
+    /// What a finding may be about: links, cables, VLANs and statements too, by their ids.
+    Result<Refs> subjects(std::string_view member) const;
     Result<std::vector<model::GroupId>> groups(std::string_view member) const;
     /// A sheet by name or id; where it is not there the first.
     Result<model::SheetId> sheet(std::string_view member = "sheet") const;
@@ -111,6 +113,7 @@ std::span<const ActWord> powerActs();
 std::span<const ActWord> patternActs();
 std::span<const ActWord> routeActs();
 std::span<const ActWord> forwardingActs();
+std::span<const ActWord> findingActs();
 std::span<const ActWord> sheetActs();
 
 } // namespace underridge::edit

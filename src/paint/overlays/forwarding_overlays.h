@@ -2,11 +2,11 @@
 // What follows from switching and routing, laid over a sheet: a trace, a spanning tree, a
 // VLAN with where it breaks, findings.
 #pragma once
-#include "app/overlays/overlay.h"
 #include "core/analysis/trace.h"
 #include "core/linking/rules.h"
+#include "paint/overlays/overlay.h"
 
-namespace underridge::app {
+namespace underridge::paint {
 
 /// The way of a packet, numbered, with where it stops.
 class TraceOverlay : public Overlay {
@@ -61,4 +61,17 @@ public:
     explicit FindingsOverlay(const std::vector<linking::Finding>& findings);
 };
 
-} // namespace underridge::app
+/// What can be laid over a network: by its key, which files and command lines use, and as
+/// a choice says it.
+struct OverlayChoice {
+    QString key; ///< "tree", "findings", "areas", "vlan:20", "subnet:10.84.10.0/24"
+    QString text;
+};
+std::vector<OverlayChoice> overlayChoices(const model::Network& network);
+
+/// The overlay of a key; null when there is none. VLANs and subnets need not be in the
+/// network.
+std::shared_ptr<const Overlay> overlayOf(const QString& key, const analysis::Forwarding& forwarding,
+                                         const std::vector<linking::Finding>& findings);
+
+} // namespace underridge::paint

@@ -1,8 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/overlays/overlay.h"
-
-#include "app/shown_text.h"
-#include "core/model/ports.h"
+#include "app/overlays/overlays.h"
 
 #include <QStringList>
 
@@ -26,15 +23,6 @@ QStringList Overlays::wordsOn(ObjectRef object) const {
         if (const auto at = overlay->marks().find(object); at != overlay->marks().end())
             out << at->second.words;
     return out;
-}
-
-ChainOverlay::ChainOverlay(const Network& network, const linking::Chain& chain) {
-    const QString ends =
-        QObject::tr("%1 to %2")
-            .arg(shownText(portText(network, chain.a)), shownText(portText(network, chain.b)));
-    legend_ = QObject::tr("Chain: %1").arg(ends);
-    for (const linking::Stretch& stretch : chain.stretches)
-        marks_[refTo(stretch.link)] = {0.26F, QObject::tr("on the chain %1").arg(ends), {}};
 }
 
 } // namespace underridge::app

@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/overlays/forwarding_overlays.h"
+#include "paint/overlays/forwarding_overlays.h"
 
-#include "app/shown_text.h"
 #include "core/analysis/forwarding.h"
 #include "core/analysis/ospf.h"
+#include "paint/qt_text.h"
 
+#include <QObject>
 #include <QStringList>
 #include <utility>
 
-namespace underridge::app {
+namespace underridge::paint {
 using namespace model;
 using analysis::Forwarding;
 using analysis::LogicalPort;
@@ -44,6 +45,7 @@ TraceOverlay::TraceOverlay(const Network& network, const analysis::Trace& trace)
     for (const analysis::TraceHop& hop : trace.hops) {
         Mark& mark = marks_[refTo(hop.device)];
         mark.strength = strong;
+        mark.rank = mark.badge.isEmpty() ? step : mark.rank;
         mark.badge += (mark.badge.isEmpty() ? QString() : QStringLiteral(", ")) + QString::number(++step);
         mark.words = QObject::tr("step %1: %2").arg(mark.badge, shownText(hop.decision));
         for (const LinkId id : hop.links) {
@@ -226,10 +228,54 @@ FindingsOverlay::FindingsOverlay(const std::vector<linking::Finding>& findings) 
         marks_[object] = {strong, shownText(finding->message),
                           finding->rule->severity == Severity::error     ? QObject::tr("error")
                           : finding->rule->severity == Severity::warning ? QObject::tr("warning")
-                                                                         : QObject::tr("advice")};
+                                                                         : QObject::tr("advice"),
+                          static_cast<int>(finding->rule->severity)};
     legend_ = findings.empty() ? QObject::tr("No findings")
                                : QObject::tr("Findings: %Ln, on the objects marked", nullptr,
                                              static_cast<int>(findings.size()));
 }
 
-} // namespace underridge::app
+namespace {
+const QString treeKey = QStringLiteral("tree"), areaKey = QStringLiteral("areas"),
+              findingsKey = QStringLiteral("findings"), vlanKey = QStringLiteral("vlan:"),
+              subnetKey = QStringLiteral("subnet:");
+}
+
+std::vector<OverlayChoice> overlayChoices(const Network& network) {
+    std::vector<OverlayChoice> out{{treeKey, QObject::tr("Spanning tree")},
+                                   {findingsKey, QObject::tr("Findings")},
+                                   {areaKey, QObject::tr("OSPF areas")}};
+    std::map<int, QStringList> vlans; // a number may be in several scopes
+    network.all<Vlan>().forEach([&](const Vlan& vlan) { vlans[vlan.number] << shownText(vlan.name); });
+    for (auto& [number, names] : vlans) {
+        names.removeDuplicates();
+        out.push_back({vlanKey + QString::number(number),
+                       QObject::tr("VLAN %1 %2").arg(number).arg(names.join(QStringLiteral(", ")))});
+    }
+    network.all<Subnet>().forEach([&](const Subnet& subnet) {
+        out.push_back(
+            {subnetKey + shownText(subnet.prefix.text()),
+             QObject::tr("Subnet %1 %2").arg(shownText(subnet.prefix.text()), shownText(subnet.name))});
+    });
+    return out;
+}
+
+std::shared_ptr<const Overlay> overlayOf(const QString& key, const Forwarding& forwarding,
+                                         const std::vector<linking::Finding>& findings) {
+    if (key == treeKey)
+        return std::make_shared<TreeOverlay>(forwarding);
+    if (key == areaKey)
+        return std::make_shared<AreaOverlay>(forwarding);
+    if (key == findingsKey)
+        return std::make_shared<FindingsOverlay>(findings);
+    if (key.startsWith(vlanKey)) {
+        const int number = key.mid(vlanKey.size()).toInt();
+        return number >= 1 && number <= 4094 ? std::make_shared<VlanOverlay>(forwarding, number) : nullptr;
+    }
+    if (key.startsWith(subnetKey))
+        if (const Address subnet(key.mid(subnetKey.size()).toStdString()); subnet.valid())
+            return std::make_shared<SubnetOverlay>(forwarding, subnet);
+    return nullptr;
+}
+
+} // namespace underridge::paint

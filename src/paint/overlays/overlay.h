@@ -1,16 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Overlays: what is said of the objects of a sheet beside the scene. Each has an id, a
-// legend, and marks by object; the sheet, the cards and whatever lists objects read the
+// What is said of the objects of a sheet beside the scene. An overlay has an id, a legend,
+// and marks by object; the sheet, pictures, cards and whatever lists objects read the
 // same. State is never told by colour alone: a mark has words.
 #pragma once
 #include "core/linking/chain.h"
 
-#include <QObject>
 #include <QString>
 #include <map>
 #include <memory>
 
-namespace underridge::app {
+namespace underridge::paint {
 
 class Overlay {
 public:
@@ -18,6 +17,7 @@ public:
         float strength = 0.26F; ///< of the halo in the accent colour, 0 to 1
         QString words;          ///< what it says of the object, for cards and screen readers
         QString badge = {};     ///< a word or number drawn on it; may be empty
+        int rank = 0;           ///< badges of lower rank are said first where several meet
     };
 
     virtual ~Overlay() = default;
@@ -32,25 +32,8 @@ protected:
     std::map<model::ObjectRef, Mark> marks_;
 };
 
-/// The overlays shown, in the order they were put on.
-class Overlays : public QObject {
-    Q_OBJECT
-public:
-    using QObject::QObject;
-
-    /// Puts one on, in place of one with the same id.
-    void put(std::shared_ptr<const Overlay> overlay);
-    void remove(const QString& id);
-    const std::vector<std::shared_ptr<const Overlay>>& shown() const { return shown_; }
-    /// What all that are shown say of an object.
-    QStringList wordsOn(model::ObjectRef object) const;
-
-Q_SIGNALS:
-    void changed();
-
-private:
-    std::vector<std::shared_ptr<const Overlay>> shown_;
-};
+/// Overlays in the order they are painted.
+using OverlayList = std::vector<std::shared_ptr<const Overlay>>;
 
 /// The links of a chain from end to end.
 class ChainOverlay : public Overlay {
@@ -64,4 +47,4 @@ private:
     QString legend_;
 };
 
-} // namespace underridge::app
+} // namespace underridge::paint

@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "paint/overlays/overlay_painter.h"
+
+#include "core/scene/trouble.h"
+
+#include <QGuiApplication>
+#include <QObject>
+#include <QStringList>
+#include <algorithm>
+#include <cmath>
+#include <optional>
+#include <utility>
+
+namespace underridge::paint {
+using scene::LinkLine;
+using scene::Plate;
+namespace {
+
+/// The point half way along a line.
+scene::PointF middleOf(const std::vector<scene::PointF>& path) {
+    double length = 0;
+    const auto piece = [&](std::size_t i) {
+        return std::hypot(path[i + 1].x - path[i].x, path[i + 1].y - path[i].y);
+    };
+    for (std::size_t i = 0; i + 1 < path.size(); ++i)
+        length += piece(i);
+    double left = length / 2;
+    for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+        if (left <= piece(i) && piece(i) > 0) {
+            const double t = left / piece(i);
+            return {path[i].x + t * (path[i + 1].x - path[i].x), path[i].y + t * (path[i + 1].y - path[i].y)};
+        }
+        left -= piece(i);
+    }
+    return path.front();
+}
+
+/// What several badges come to: "2 × break, root".
+class Badges {
+public:
+    void add(const paint::Overlay::Mark& mark) {
+        if (!mark.badge.isEmpty())
+            ++counts_[{mark.rank, mark.badge}];
+    }
+    QString text() const {
+        constexpr int most = 4; // more are told by their number
+        QStringList words;
+        for (const auto& [badge, count] : counts_)
+            words << (count == 1 ? badge.second : QObject::tr("%1 × %2").arg(count).arg(badge.second));
+        if (words.size() > most + 1) {
+            const auto more = words.size() - most;
+            words = words.mid(0, most);
+            words << QObject::tr("%1 more").arg(more);
+        }
+        return words.join(QStringLiteral(", "));
+    }
+
+private:
+    std::map<std::pair<int, QString>, int> counts_;
+};
+
+/// Which line several links are drawn as.
+class MergedLines {
+public:
+    explicit MergedLines(const scene::Scene& scene) : scene_(scene) {}
+
+    std::optional<model::LinkId> lineOf(model::LinkId link) {
+        if (!std::exchange(filled_, true))
+            for (const LinkLine* line : scene_.itemsIn(scene_.bounds()).of<LinkLine>())
+                for (const model::LinkId each : line->merged)
+                    lines_[each] = line->id;
+        const auto at = lines_.find(link);
+        return at == lines_.end() ? std::nullopt : std::optional(at->second);
+    }
+
+private:
+    const scene::Scene& scene_;
+    bool filled_ = false;
+    std::map<model::LinkId, model::LinkId> lines_;
+};
+
+/// The items an object is seen at: itself, the line of several links, else what stands for
+/// its devices, each once.
+std::vector<model::ObjectRef> seenAs(const model::Network& network, const scene::Scene& scene,
+                                     MergedLines& merged, model::ObjectRef object) {
+    if (scene.item(object))
+        return {object};
+    if (object.kind == model::Kind::link)
+        if (const auto line = merged.lineOf({object.id}))
+            return {refTo(*line)};
+    std::vector<model::ObjectRef> out;
+    for (const model::DeviceId device : scene::devicesAt(network, object.id))
+        if (const auto anchor = scene.anchorOf(device);
+            anchor && std::find(out.begin(), out.end(), anchor->shown) == out.end())
+            out.push_back(anchor->shown);
+    if (object.kind == model::Kind::link && out.size() > 1)
+        out.clear(); // it leads from one to the other, and is not drawn
+    return out;
+}
+
+} // namespace
+
+ShownMarks::ShownMarks(const model::Network& network, const scene::Scene& scene,
+                       const OverlayList& overlays) {
+    MergedLines merged(scene);
+    for (const auto& overlay : overlays) {
+        std::map<model::ObjectRef, std::pair<float, Badges>> gathered;
+        for (const auto& [object, mark] : overlay->marks())
+            for (const model::ObjectRef seen : seenAs(network, scene, merged, object)) {
+                auto& [strength, badges] = gathered[seen];
+                const bool inside = object.kind == model::Kind::link && seen.kind != model::Kind::link;
+                strength =
+                    inside ? strength : std::max(strength, mark.strength); // a link inside lights no tile
+                badges.add(mark);
+            }
+        for (const auto& [object, said] : gathered) {
+            const scene::Item* item = scene.item(object);
+            if (!item)
+                continue;
+            ShownMark mark{
+                object, item->bounds, said.first, said.second.text(), {item->bounds.x, item->bounds.y}};
+            const auto* line = item->as<LinkLine>();
+            if (line && !line->path.empty())
+                mark.badgeAt = middleOf(line->path);
+            else if (object.kind == model::Kind::group) // whose name is at the top
+                mark.badgeAt = {item->bounds.centre().x, item->bounds.bottom()};
+            if (mark.strength > 0 || !mark.badge.isEmpty())
+                marks_.push_back(std::move(mark));
+        }
+    }
+}
+
+void ShownMarks::paintHalos(QPainter& painter, SheetPainter& sheetPainter, const scene::Scene& scene,
+                            const scene::Rect& seen, double zoom) const {
+    for (const ShownMark& mark : marks_) {
+        if (mark.strength <= 0 || !mark.bounds.intersects(seen))
+            continue;
+        const scene::Item* item = scene.item(mark.item);
+        const auto* line = item ? item->as<LinkLine>() : nullptr;
+        if (!line) {
+            sheetPainter.selection(painter, mark.bounds, zoom);
+            continue;
+        }
+        sheetPainter.markedLine(painter, *line, zoom, mark.strength);
+        for (const model::ObjectRef end : {line->a, line->b})
+            if (const Plate* plate = scene.plate({end.id}))
+                sheetPainter.plate(painter, *plate, scene::detailFor(zoom), zoom);
+    }
+}
+
+void ShownMarks::paintBadges(QPainter& painter, const Theme& theme, const scene::Rect& seen,
+                             double zoom) const {
+    constexpr double textPx = 12, padding = 4; // on the screen
+    QFont font = painter.font();
+    font.setPixelSize(std::max(1, static_cast<int>(std::lround(textPx))));
+    font.setWeight(QFont::DemiBold);
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const ShownMark& mark : marks_) {
+        if (mark.badge.isEmpty() || !mark.bounds.intersects(seen))
+            continue;
+        painter.save();
+        painter.translate(mark.badgeAt.x, mark.badgeAt.y);
+        painter.scale(1 / zoom, 1 / zoom);
+        painter.setFont(font);
+        const double w = painter.fontMetrics().horizontalAdvance(mark.badge) + 2 * padding,
+                     h = textPx + 2 * padding;
+        const QRectF box(-w / 2, -h / 2, w, h);
+        painter.setPen(QPen(theme.accent, 1.5));
+        painter.setBrush(theme.plate);
+        painter.drawRoundedRect(box, h / 2, h / 2);
+        painter.setPen(theme.ink);
+        painter.drawText(box, Qt::AlignCenter, mark.badge);
+        painter.restore();
+    }
+}
+
+void paintLegends(QPainter& painter, const Theme& theme, const OverlayList& overlays, QSize surface) {
+    constexpr int edge = 12, padding = 8;
+    painter.setFont(QGuiApplication::font()); // whatever was painted before
+    const int height = painter.fontMetrics().height() + 2 * padding;
+    int y = surface.height() - edge - height;
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const auto& overlay : overlays) {
+        const QString words = painter.fontMetrics().elidedText(
+            overlay->legend(), Qt::ElideMiddle, std::max(60, surface.width() / 2 - edge - 4 * padding));
+        const QRect box(edge, y, painter.fontMetrics().horizontalAdvance(words) + 4 * padding, height);
+        painter.setPen(QPen(theme.edge, 1));
+        painter.setBrush(theme.plate);
+        painter.drawRoundedRect(box, 6, 6);
+        QColor halo = theme.accent;
+        halo.setAlphaF(0.4F);
+        painter.fillRect(QRect(box.left() + padding, box.center().y() - 3, padding + 4, 7), halo);
+        painter.setPen(theme.ink);
+        painter.drawText(box.adjusted(3 * padding, 0, 0, 0), Qt::AlignVCenter | Qt::AlignLeft, words);
+        y -= height + 4;
+    }
+}
+
+} // namespace underridge::paint
