@@ -4,12 +4,11 @@
 #include "cli/arranging.h"
 #include "cli/checking.h"
 #include "cli/forwarding.h"
+#include "cli/rendering.h"
 #include "core/analysis/check.h"
-#include "core/analysis/forwarding.h"
 #include "core/analysis/report.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
-#include "core/edit/groups.h"
 #include "core/edit/placed_reading.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
@@ -19,9 +18,6 @@
 #include "paint/door_sheets.h"
 #include "paint/findings_report.h"
 #include "paint/label_sheet.h"
-#include "paint/overlays/forwarding_overlays.h"
-#include "paint/pages.h"
-#include "paint/picture.h"
 
 #include <CLI/CLI.hpp>
 #include <chrono>
@@ -328,143 +324,22 @@ public:
         return done;
     }
 
-    struct Render {
-        std::string file, output, sheet, enter, size, theme = "light", detail, paper, pages = "1x1";
-        std::vector<std::string> fold, unfold, overlays;
-        double scale = 1;
-        bool scaled = false, landscape = false;
-    };
-
-    int render(const Render& wanted, const std::function<void()>& prepareDrawing) {
+    int render(const Rendering& wanted, const std::function<void()>& prepareDrawing) {
         const auto start = std::chrono::steady_clock::now();
         const auto loaded = load(wanted.file);
         if (!loaded)
             return refuse(loaded.refusal(), cannotRead);
         tellRemarks(loaded->remarks);
-        paint::PictureOptions options;
-        const auto format = paint::formatFromSuffix(wanted.output);
-        if (!format)
-            return refuse(error("the suffix is not .png, .svg or .pdf", "choose one of these",
-                                {wanted.output, 0, 0, {}}),
-                          wrongUsage);
-        options.format = *format;
-        options.theme = wanted.theme == "dark" ? &paint::darkTheme() : &paint::lightTheme();
-        options.scale = wanted.scale;
-        if (!wanted.size.empty()) {
-            int width = 0, height = 0;
-            char x = 0;
-            std::istringstream parts(wanted.size);
-            if (!(parts >> width >> x >> height) || x != 'x' || width < 1 || height < 1 || !parts.eof())
-                return refuse(error(fmt::format("{} is not a size", wanted.size), "write it as 1280x800"),
-                              wrongUsage);
-            options.size = QSize(width, height);
-        }
-        const std::map<std::string, scene::Detail> details{{"far", scene::Detail::far},
-                                                           {"middle", scene::Detail::middle},
-                                                           {"near", scene::Detail::near},
-                                                           {"close", scene::Detail::close}};
-        if (!wanted.detail.empty())
-            options.detail = details.at(wanted.detail);
-        const auto sheet = sheetNamed(loaded->network, wanted.sheet);
-        if (!sheet)
-            return refuse(sheet.refusal(), wrongUsage);
-        const auto folded = foldedFor(wanted, loaded->network, *sheet);
-        if (!folded)
-            return refuse(folded.refusal(), wrongUsage);
-        GroupId entered;
-        if (!wanted.enter.empty()) {
-            const auto group = groupNamed(loaded->network, wanted.enter);
-            if (!group)
-                return refuse(group.refusal(), wrongUsage);
-            entered = *group;
-        }
-        prepareDrawing();
-        if (!wanted.overlays.empty())
-            if (const auto refusal = layOver(*folded, wanted.overlays, options.laidOver))
-                return refuse(*refusal, wrongUsage);
-        const auto scene = scene::Scene::build(*folded, *sheet, LengthUnit::metres, entered);
-        if (!wanted.paper.empty())
-            return renderPages(wanted, *folded, scene);
-        const auto picture = paint::writePicture(scene, wanted.output, options, loaded->network.info().name);
-        if (!picture)
-            return refuse(picture.refusal(), cannotWrite);
-        const auto elapsed =
-            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
-        if (common.json)
-            out_ << Json{{"width", picture->width}, {"height", picture->height}, {"elapsedMs", elapsed}}.dump(
-                        2)
-                 << '\n';
-        return done;
-    }
-
-    std::optional<Remark> layOver(const Network& network, const std::vector<std::string>& keys,
-                                  paint::LaidOver& laid) const {
-        const analysis::Forwarding forwarding(network);
-        const auto findings =
-            analysis::sift(network, analysis::check(network, edit::withStock(catalogue_, network)), today());
-        laid.network = network;
-        for (const std::string& key : keys) {
-            auto overlay = paint::overlayOf(QString::fromStdString(key), forwarding, findings.open);
-            if (!overlay)
-                return error(fmt::format("{} is no overlay", key),
-                             "write tree, findings, areas, vlan:NUMBER or subnet:PREFIX");
-            laid.overlays.push_back(std::move(overlay));
-        }
-        return std::nullopt;
-    }
-
-    /// The network with groups of a sheet folded and unfolded as the options say.
-    static Result<Network> foldedFor(const Render& wanted, Network network, SheetId sheet) {
-        for (const bool folded : {true, false})
-            for (const std::string& name : folded ? wanted.fold : wanted.unfold) {
-                const auto group = groupNamed(network, name);
-                if (!group)
-                    return group.refusal();
-                auto act = edit::setFolded(network, sheet, {*group}, folded);
-                if (!act)
-                    return act.refusal();
-                network = std::move(act->network);
-            }
-        return network;
-    }
-
-    /// On paper: a PDF of all pages, or an SVG of the first.
-    int renderPages(const Render& wanted, const Network& network, const scene::Scene& scene) {
-        paint::PageSetup setup;
-        setup.paper = *paint::paperFromText(wanted.paper);
-        setup.landscape = wanted.landscape;
-        char x = 0;
-        std::istringstream parts(wanted.pages);
-        if (!(parts >> setup.across >> x >> setup.down) || x != 'x' || setup.across < 1 || setup.down < 1)
-            return refuse(error(fmt::format("{} is not a number of pages", wanted.pages), "write it as 2x1"),
-                          wrongUsage);
-        if (wanted.scaled)
-            setup.scalePercent = wanted.scale * 100;
-        const Sheet* sheet = network.sheet(scene.sheet());
-        const paint::TitleBlock title{network.info().name, sheet ? sheet->name : std::string(),
-                                      fmt::format("{:%Y-%m-%d}", fmt::localtime(std::time(nullptr))),
-                                      paint::revisionOf(network)};
-        const auto format = paint::formatFromSuffix(wanted.output);
-        if (format == paint::PictureFormat::png)
-            return refuse(error("paper is written as .pdf or .svg", "choose one of these", {wanted.output}),
-                          wrongUsage);
-        const auto bytes = format == paint::PictureFormat::svg
-                               ? paint::pageSvg(scene, network, setup, 0, title)
-                               : paint::pagesPdf(scene, network, setup, title);
-        if (!bytes)
-            return refuse(bytes.refusal(), wrongUsage);
-        if (auto kept = files_.writeAtomically(wanted.output,
-                                               {bytes->data(), static_cast<std::size_t>(bytes->size())});
-            !kept)
+        auto drawn = rendered(loaded->network, catalogue_, wanted, prepareDrawing);
+        if (!drawn)
+            return refuse(drawn.refusal(), wrongUsage);
+        if (auto kept = files_.writeAtomically(wanted.output, drawn->bytes); !kept)
             return refuse(kept.refusal(), cannotWrite);
-        const auto layout = paint::layOut(scene, setup);
+        if (wanted.paper.empty())
+            drawn->report["elapsedMs"] =
+                std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
         if (common.json)
-            out_ << Json{{"pages", layout->count()},
-                         {"widthMm", layout->paperMm.width()},
-                         {"heightMm", layout->paperMm.height()},
-                         {"scalePercent", layout->scalePercent()}}
-                        .dump(2)
-                 << '\n';
+            out_ << drawn->report.dump(2) << '\n';
         return done;
     }
 
@@ -582,7 +457,7 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
         ->check(CLI::IsMember({"both", "devices", "links"}));
     convert->callback([&] { outcome.exitCode = runner.convert(conversion); });
 
-    Runner::Render wanted;
+    Rendering rendering;
     auto* arrange = common(app.add_subcommand("arrange", "lay out a sheet"));
     Arranging arranging;
     addOptions(*arrange, arranging);
@@ -597,29 +472,9 @@ Outcome run(const std::vector<std::string>& arguments, std::istream& in, std::os
     addPattern->callback([&] { outcome.exitCode = runner.addPattern(adding); });
 
     auto* render = common(app.add_subcommand("render", "draw a sheet as PNG, SVG or PDF"));
-    render->add_option("FILE", wanted.file, "network, - for standard input")->required();
-    render->add_option("-o,--output", wanted.output, "picture to write")->required();
+    addOptions(*render, rendering);
     fromOption(render);
-    render->add_option("--sheet", wanted.sheet, "sheet by name; else the first");
-    render->add_option("--enter", wanted.enter, "only what is in this group, by name or id");
-    render->add_option("--fold", wanted.fold, "groups to fold, by name or id");
-    render->add_option("--unfold", wanted.unfold, "groups to unfold, by name or id");
-    render->add_option("--size", wanted.size, "WIDTHxHEIGHT in pixels");
-    render->add_option("--scale", wanted.scale, "pixels a sheet unit")->check(CLI::Range(0.01, 16.0));
-    render->add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));
-    render->add_option("--detail", wanted.detail, "far, middle, near or close")
-        ->check(CLI::IsMember({"far", "middle", "near", "close"}));
-    auto* overlay = render->add_option("--overlay", wanted.overlays,
-                                       "lay over it: tree, findings, areas, vlan:NUMBER, subnet:PREFIX");
-    render->add_option("--paper", wanted.paper, "on paper with a title block: A4, A3, A2, A1 or A0")
-        ->excludes(overlay)
-        ->check(CLI::IsMember({"A4", "A3", "A2", "A1", "A0"}, CLI::ignore_case));
-    render->add_flag("--landscape", wanted.landscape, "paper the wide way round");
-    render->add_option("--pages", wanted.pages, "fit on ACROSSxDOWN pages; with --scale as many as it takes");
-    render->callback([&] {
-        wanted.scaled = render->count("--scale") > 0;
-        outcome.exitCode = runner.render(wanted, prepareDrawing);
-    });
+    render->callback([&] { outcome.exitCode = runner.render(rendering, prepareDrawing); });
 
     try {
         std::vector<std::string> reversed(arguments.rbegin(), arguments.rend());

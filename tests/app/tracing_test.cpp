@@ -215,6 +215,13 @@ private Q_SLOTS:
         QVERIFY(model->rowCount() > 250);
         registers.show(edit::Register::vlans);
         QCOMPARE(registers.table().model()->rowCount(), 15);
+        registers.show(edit::Register::subnets);
+        auto* subnets = registers.table().model();
+        QVERIFY(subnets->rowCount() > 10);
+        QVERIFY(!subnets->index(0, 4).data(Qt::DecorationRole).value<QPixmap>().isNull()); // where it is used
+        QVERIFY(!subnets->index(0, 1).data(Qt::DecorationRole).isValid());
+        registers.show(edit::Register::filterRules);
+        QVERIFY(registers.table().model()->rowCount() > 5);
         registers.show(edit::Register::routes);
         QVERIFY(registers.table().model()->rowCount() > 90);
         // A wrong gateway typed there is refused, another taken, and undone.
@@ -226,6 +233,18 @@ private Q_SLOTS:
         QCOMPARE(via.data().toString(), QString("10.84.30.9"));
         t.key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(routes->index(0, 2).data().toString(), before);
+        // Delete takes routes away, not the devices they are of.
+        const std::size_t devices = t.WindowHarness::devices();
+        const int count = routes->rowCount();
+        registers.table().setFocus();
+        registers.table().selectRow(3);
+        QTest::keyClick(&registers.table(), Qt::Key_Delete);
+        QCOMPARE(t.WindowHarness::devices(), devices);
+        QTRY_COMPARE(routes->rowCount(), count - 1);
+        QTest::mouseClick(&registers.adding(), Qt::LeftButton);
+        QTRY_COMPARE(routes->rowCount(), count);
+        registers.show(edit::Register::devices);
+        QVERIFY(!registers.adding().isVisible() && !registers.removing().isVisible());
     }
 };
 

@@ -87,8 +87,8 @@ private Q_SLOTS:
         QCOMPARE(far->count<scene::Plate>(), std::size_t{4}); // in no group
     }
     void the_further_away_the_fewer_are_open_and_nobody_is_lost() {
-        for (std::uint64_t seed = 1; seed <= 3; ++seed) {
-            const Campus campus(seed);
+        for (int seed = 1; seed <= tests::tries(3); ++seed) {
+            const Campus campus(static_cast<std::uint64_t>(seed));
             const Scene whole = campus.whole();
             const int all = seenDevices(whole);
             std::size_t open = whole.count<scene::Frame>();
@@ -166,7 +166,7 @@ private Q_SLOTS:
     void after_an_edit_it_is_the_picture_of_what_is_there_now() {
         Campus campus;
         Scene followed = campus.whole();
-        for (int i = 0; i < 20; ++i) {
+        for (int i = 0; i < tests::tries(20); ++i) {
             static_cast<void>(followed.seenAt(0.03)); // kept from before
             const Network before = campus.network;
             campus.take(campus.act());
@@ -235,8 +235,8 @@ private Q_SLOTS:
         QCOMPARE(seenDevices(folded), 6);
     }
     void whatever_is_done_the_followed_picture_is_the_one_built_anew() {
-        for (std::uint64_t seed = 1; seed <= 6; ++seed) {
-            Grouped bench(seed);
+        for (int seed = 1; seed <= tests::tries(6); ++seed) {
+            Grouped bench(static_cast<std::uint64_t>(seed));
             bench.grow(2, 2, 1);
             std::vector<DeviceId> endpoints;
             for (int i = 0; i < 20; ++i) {

@@ -73,8 +73,8 @@ private Q_SLOTS:
     }
     void random_networks_keep_devices_and_joined_ports_in_every_format() {
         QFETCH(int, format);
-        for (std::uint64_t seed = 1; seed <= 12; ++seed) {
-            RandomEdits edits(seed);
+        for (int seed = 1; seed <= tests::tries(12); ++seed) {
+            RandomEdits edits(static_cast<std::uint64_t>(seed));
             const Network network = edits.grown(60);
             const auto written = exchange::write(network, static_cast<Format>(format));
             const auto back = read(written.bytes);

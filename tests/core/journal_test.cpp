@@ -56,7 +56,7 @@ private Q_SLOTS:
         const std::string whole = desk.journalOf(document);
         QVERIFY(*recovered(whole) == values.back());
         std::size_t at = 0;
-        for (std::size_t cut = 0; cut < whole.size(); ++cut) {
+        for (std::size_t cut = 0; cut < whole.size(); cut += tests::isSanitized ? 7 : 1) {
             const auto contents = edit::readJournal(whole.substr(0, cut));
             if (!contents)
                 continue; // not even the header yet

@@ -57,6 +57,12 @@ struct Office {
         port.port = "3";
         network.put(port);
         network.put(Route{ids.make<RouteId>(), id, "0.0.0.0/0", "10.84.99.1", {}, 0, false, {}});
+        network.put(Subnet{ids.make<SubnetId>(), "10.84.99.0/24", "office", {}, {}, {}});
+        Device device = *network.device(id);
+        PacketFilter filter;
+        filter.rules = {{"web", {}, {}, {}, {}, Protocol::any, {}, FilterAction::allow}};
+        device.filter = filter;
+        network.put(device);
     }
 
     Group addRack() {
@@ -163,6 +169,17 @@ private Q_SLOTS:
             {Register::interfaces, "acc-1", "3", "cost", "10"},
             {Register::interfaces, "acc-1", "3", "disabled", "yes"},
             {Register::vlans, "20", "", "name", "cameras"},
+            {Register::subnets, "10.84.99.0/24", "", "prefix", "10.84.96.0/20"},
+            {Register::subnets, "10.84.99.0/24", "", "name", "desks"},
+            {Register::subnets, "10.84.99.0/24", "", "vlan", "20"},
+            {Register::filterRules, "acc-1", "", "name", "mail"},
+            {Register::filterRules, "acc-1", "", "action", "refuse"},
+            {Register::filterRules, "acc-1", "", "from", "10.84.0.0/16, fd84:fe::/32"},
+            {Register::filterRules, "acc-1", "", "to", "10.84.99.7"},
+            {Register::filterRules, "acc-1", "", "fromZone", "inside"},
+            {Register::filterRules, "acc-1", "", "toZone", "outside"},
+            {Register::filterRules, "acc-1", "", "protocol", "TCP"},
+            {Register::filterRules, "acc-1", "", "ports", "25, 8000-8080"},
             {Register::routes, "acc-1", "", "to", "10.90.0.0/16"},
             {Register::routes, "acc-1", "", "via", "10.84.99.9"},
             {Register::routes, "acc-1", "", "metric", "5"},
@@ -189,7 +206,9 @@ private Q_SLOTS:
         Office office;
         office.addForwarding();
         const edit::Row port = office.row(Register::interfaces, "acc-1", "3"),
-                        route = office.row(Register::routes, "acc-1");
+                        route = office.row(Register::routes, "acc-1"),
+                        rule = office.row(Register::filterRules, "acc-1"),
+                        subnet = office.row(Register::subnets, "10.84.99.0/24");
         const std::tuple<Register, edit::Row, const char*, const char*, const char*> wrong[] = {
             {Register::interfaces, port, "addresses", "10.84.30.1",
              "is not an address with its prefix length"},
@@ -198,6 +217,14 @@ private Q_SLOTS:
             {Register::interfaces, port, "tagged", "5000", "is not a VLAN number"},
             {Register::interfaces, port, "mtu", "large", "is not a number"},
             {Register::interfaces, port, "area", "north", "is no area"},
+            {Register::subnets, subnet, "prefix", "10.84.99.0", "is no subnet"},
+            {Register::subnets, subnet, "vlan", "21", "there is no VLAN 21"},
+            {Register::subnets, subnet, "vlan", "x", "is not a VLAN number"},
+            {Register::filterRules, rule, "action", "perhaps", "is not known here"},
+            {Register::filterRules, rule, "from", "everyone", "is no address or prefix"},
+            {Register::filterRules, rule, "ports", "99999", "is no port or range of ports"},
+            {Register::filterRules, rule, "ports", "80-70", "is no port or range of ports"},
+            {Register::filterRules, rule, "ports", "0", "is no port or range of ports"},
             {Register::routes, route, "to", "10.90.0.0", "is not a prefix"},
             {Register::routes, route, "via", "fd84:fe::1", "is no next hop"},
         };
@@ -208,6 +235,89 @@ private Q_SLOTS:
         QVERIFY(office.network == before);
     }
 
+    void subnets_in_use_are_listed_and_a_name_records_them() {
+        Office office;
+        office.addForwarding();
+        const edit::Row port = office.row(Register::interfaces, "acc-1", "3");
+        QCOMPARE(office.type(Register::interfaces, port, "addresses", "10.84.177.1/24"), std::string());
+        const edit::Row row = office.row(Register::subnets, "10.84.177.0/24");
+        QCOMPARE(row.object.id, std::uint64_t{0});
+        const std::size_t used = office.column(Register::subnets, "used"),
+                          next = office.column(Register::subnets, "next");
+        QCOMPARE(office.cell(Register::subnets, row, used), std::string("1 of 254"));
+        QCOMPARE(office.cell(Register::subnets, row, next), std::string("10.84.177.2"));
+        QVERIFY(
+            !office.type(Register::subnets, row, "prefix", "10.84.178.0/24").empty()); // nothing is recorded
+        const std::size_t before = office.network.all<Subnet>().size();
+        QCOMPARE(office.type(Register::subnets, row, "name", "yard"), std::string());
+        QCOMPARE(office.network.all<Subnet>().size(), before + 1);
+        const edit::Row recorded = office.row(Register::subnets, "10.84.177.0/24");
+        QVERIFY(recorded.object.id != 0);
+        QCOMPARE(office.cell(Register::subnets, recorded, used), std::string("1 of 254"));
+    }
+    void rows_are_added_like_others_and_taken_away() {
+        Office office;
+        office.addForwarding();
+        const auto count = [&](Register which) { return edit::rowsOf(office.network, which).size(); };
+        const auto add = [&](Register which, const edit::Row& like) {
+            auto act = edit::addRow(office.network, which, like, office.ids);
+            return act ? (office.network = act->network, std::string()) : act.refusal().what;
+        };
+        const auto remove = [&](Register which, const std::vector<edit::Row>& rows) {
+            auto act = edit::removeRows(office.network, which, rows);
+            return act ? (office.network = act->network, std::string()) : act.refusal().what;
+        };
+        const edit::Row route = office.row(Register::routes, "acc-1");
+        QCOMPARE(add(Register::routes, route), std::string());
+        QCOMPARE(count(Register::routes), std::size_t{2});
+        QCOMPARE(remove(Register::routes, edit::rowsOf(office.network, Register::routes)), std::string());
+        QCOMPARE(count(Register::routes), std::size_t{0});
+        QCOMPARE(add(Register::routes, {route.object, {}}), std::string()); // to the device alone
+        QCOMPARE(office.cell(Register::routes, office.row(Register::routes, "acc-1"), 1),
+                 std::string("192.0.2.0/24"));
+        QVERIFY(!add(Register::routes, {}).empty());
+
+        const edit::Row rule = office.row(Register::filterRules, "acc-1");
+        QCOMPARE(office.type(Register::filterRules, rule, "ports", "25"), std::string());
+        QCOMPARE(add(Register::filterRules, rule), std::string());
+        QCOMPARE(add(Register::filterRules, rule), std::string());
+        const auto rules = edit::rowsOf(office.network, Register::filterRules);
+        QCOMPARE(rules.size(), std::size_t{3});
+        const std::size_t name = office.column(Register::filterRules, "name"),
+                          ports = office.column(Register::filterRules, "ports");
+        QCOMPARE(office.cell(Register::filterRules, rules[0], name), std::string("web"));
+        QCOMPARE(office.cell(Register::filterRules, rules[1], ports), std::string("25")); // like the first
+        QCOMPARE(remove(Register::filterRules, {rules[0], rules[2]}), std::string());
+        QCOMPARE(count(Register::filterRules), std::size_t{1});
+        QCOMPARE(office.cell(Register::filterRules, rules[0], name), std::string("new"));
+        QVERIFY(!remove(Register::filterRules, {rules[2]}).empty()); // no longer there
+
+        const std::size_t subnets = count(Register::subnets);
+        QCOMPARE(add(Register::subnets, {}), std::string());
+        QCOMPARE(count(Register::subnets), subnets + 1);
+        QCOMPARE(remove(Register::subnets, {office.row(Register::subnets, "192.0.2.0/24")}), std::string());
+        QCOMPARE(count(Register::subnets), subnets);
+        QCOMPARE(remove(Register::interfaces, edit::rowsOf(office.network, Register::interfaces)),
+                 std::string());
+        QCOMPARE(count(Register::interfaces), std::size_t{0});
+        QVERIFY(!add(Register::devices, {}).empty());
+        QVERIFY(!remove(Register::links, {}).empty());
+        QVERIFY(!remove(Register::routes, {}).empty());
+    }
+    void a_vlan_number_of_several_places_is_that_of_everywhere_or_refused() {
+        Office office;
+        office.addForwarding();
+        const edit::Row subnet = office.row(Register::subnets, "10.84.99.0/24");
+        Group site = office.addRack();
+        office.network.put(Vlan{office.ids.make<VlanId>(), 20, "video there", site.id, {}});
+        QCOMPARE(office.type(Register::subnets, subnet, "vlan", "20"), std::string());
+        QVERIFY(!office.network.vlan(office.network.find<Subnet>({subnet.object.id, 0})->vlan)->scope);
+        for (int i = 0; i < 2; ++i)
+            office.network.put(Vlan{office.ids.make<VlanId>(), 30, "x", site.id, {}});
+        QVERIFY(office.type(Register::subnets, subnet, "vlan", "30").find("in 2 places") !=
+                std::string::npos);
+        QCOMPARE(office.type(Register::subnets, subnet, "vlan", ""), std::string());
+    }
     void nonsense_is_refused_with_its_row_and_column_and_changes_nothing() {
         Office office;
         const Network before = office.network;

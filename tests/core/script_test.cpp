@@ -280,7 +280,7 @@ private Q_SLOTS:
         std::size_t at = 0;
         for (const auto acts :
              {edit::deviceActs(), edit::linkActs(), edit::groupActs(), edit::routeActs(), edit::powerActs(),
-              edit::forwardingActs(), edit::sheetActs(), edit::patternActs()})
+              edit::forwardingActs(), edit::findingActs(), edit::sheetActs(), edit::patternActs()})
             for (const edit::ActWord& act : acts) {
                 const auto& properties = schema.at("oneOf").at(at++).at("properties");
                 QVERIFY2(properties.size() == act.members.size() + 1, std::string(act.name).c_str());

@@ -6,6 +6,20 @@
 
 namespace underridge::tests {
 
+#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+inline constexpr bool isSanitized = true;
+#elif defined(__has_feature)
+inline constexpr bool isSanitized = __has_feature(address_sanitizer) || __has_feature(thread_sanitizer);
+#else
+inline constexpr bool isSanitized = false;
+#endif
+
+/// How often something random is tried: a quarter as often under sanitizers, where a try
+/// takes ten times as long.
+constexpr int tries(int many) {
+    return isSanitized ? (many + 3) / 4 : many;
+}
+
 using Run = int (*)(int count, char** words);
 
 /// Makes a test known under its file's name, before main().

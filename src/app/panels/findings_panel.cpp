@@ -186,34 +186,37 @@ void FindingsPanel::refreshButton() {
     setAside_->setEnabled(count > 0);
 }
 
-std::vector<FindingsPanel::Row> FindingsPanel::rowsNow() const {
+std::vector<FindingsPanel::Seen> FindingsPanel::seenNow() {
     const analysis::Sifted& all = checker_.sifted();
-    std::vector<Row> rows;
+    std::vector<Seen> seen;
     if (!showAside_->isChecked()) {
         for (const Finding& finding : all.open)
-            rows.push_back({finding, {}});
-        return rows;
+            seen.push_back({&finding, {}});
+        return seen;
     }
     for (const auto& [finding, by] : all.aside)
-        rows.push_back({finding, by});
+        seen.push_back({&finding, by});
+    idle_.clear();
+    idle_.reserve(all.idle.size()); // what is pointed at stays
     for (const model::SetAsideId id : all.idle)
         if (const auto* record = workspace_.network().find<model::SetAside>({id.value, 0})) {
             Finding gone;
             gone.rule = analysis::ruleOf(record->rule);
             gone.subjects = record->subjects;
             gone.message = said(tr("Not found now, or its last day is over"));
-            rows.push_back({std::move(gone), id});
+            idle_.push_back(std::move(gone));
+            seen.push_back({&idle_.back(), id});
         }
-    return rows;
+    return seen;
 }
 
-void FindingsPanel::fillChoices(const std::vector<Row>& all) {
+void FindingsPanel::fillChoices(const std::vector<Seen>& all) {
     std::map<QString, QVariant> places;
     std::set<const linking::Rule*> rules;
     std::set<model::GroupId> groups;
-    for (const Row& row : all) {
-        rules.insert(row.finding.rule);
-        groups.merge(analysis::placesOf(workspace_.network(), row.finding));
+    for (const Seen& each : all) {
+        rules.insert(each.finding->rule);
+        analysis::addPlacesOf(workspace_.network(), *each.finding, groups);
     }
     for (const model::GroupId group : groups)
         places.emplace(shownText(model::pathText(workspace_.network(), group)),
@@ -231,8 +234,7 @@ void FindingsPanel::fillChoices(const std::vector<Row>& all) {
                   {tr("Advice"), int(Severity::advice)}});
 }
 
-bool FindingsPanel::isChosen(const Row& row) const {
-    const Finding& finding = row.finding;
+bool FindingsPanel::isChosen(const Finding& finding) const {
     const QVariant place = chosen(*place_), rule = chosen(*rule_), severity = chosen(*severity_);
     if (rule.isValid() && (!finding.rule || shownText(finding.rule->code) != rule.toString()))
         return false;
@@ -278,13 +280,14 @@ void FindingsPanel::refill() {
         showAside_->setChecked(false);
         return;
     }
-    std::vector<Row> all = rowsNow();
+    std::vector<Seen> all = seenNow();
     fillChoices(all);
     const std::size_t count = all.size();
-    std::erase_if(all, [this](const Row& each) { return !isChosen(each); });
+    std::erase_if(all, [this](const Seen& each) { return !isChosen(*each.finding); });
     const std::size_t fitting = all.size();
-    all.resize(std::min(fitting, mostFindingRows));
-    shown_ = std::move(all);
+    shown_.clear();
+    for (std::size_t i = 0; i < std::min(fitting, mostFindingRows); ++i)
+        shown_.push_back({*all[i].finding, all[i].by});
     list_->clear();
     list_->setHeaderLabels(
         {tr("Finding"), showAside_->isChecked() ? tr("Reason") : tr("Remedy"), tr("Rule")});

@@ -44,10 +44,16 @@ private:
         model::SetAsideId by; ///< the record that sets it aside; none: it counts
     };
 
+    /// One of the checker's findings, or of idle_: there may be very many.
+    struct Seen {
+        const linking::Finding* finding;
+        model::SetAsideId by;
+    };
+
     void refill();
-    void fillChoices(const std::vector<Row>& all);
-    bool isChosen(const Row& row) const;
-    std::vector<Row> rowsNow() const;
+    void fillChoices(const std::vector<Seen>& all);
+    bool isChosen(const linking::Finding& finding) const;
+    std::vector<Seen> seenNow();
     QTreeWidgetItem* itemOf(const Row& row) const;
     void refreshButton();
     const linking::Finding* current() const;
@@ -58,6 +64,7 @@ private:
     Workspace& workspace_;
     Checker& checker_;
     std::vector<Row> shown_;
+    std::vector<linking::Finding> idle_; ///< of records that set nothing aside now
     QLabel* about_;
     QComboBox *place_, *rule_, *severity_;
     QTreeWidget* list_;

@@ -4,7 +4,10 @@
 #include "app/find/filter_field.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
+#include "core/analysis/subnet_use.h"
 
+#include <QGuiApplication>
+#include <QPainter>
 #include <charconv>
 #include <numeric>
 
@@ -85,12 +88,18 @@ bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) 
         return cable && matcher.matches(*cable);
     }
     case edit::Register::interfaces:
-    case edit::Register::routes: {
+    case edit::Register::routes:
+    case edit::Register::filterRules: {
         const model::Device* device = network.device({row.object.id});
         return device && matcher.matches(*device);
     }
     case edit::Register::vlans: {
         const model::Vlan* vlan = network.vlan({row.object.id});
+        return vlan && matcher.matches(*vlan);
+    }
+    case edit::Register::subnets: {
+        const auto* subnet = network.find<model::Subnet>({row.object.id, 0});
+        const model::Vlan* vlan = subnet ? network.vlan(subnet->vlan) : nullptr;
         return vlan && matcher.matches(*vlan);
     }
     case edit::Register::racks: {
@@ -166,10 +175,38 @@ QVariant RegisterModel::data(const QModelIndex& index, int role) const {
         return {};
     if (role == Qt::DisplayRole || role == Qt::EditRole)
         return QString::fromStdString(text(index.row(), index.column()));
+    if (role == Qt::DecorationRole && which_ == edit::Register::subnets &&
+        edit::columnsOf(which_)[static_cast<std::size_t>(index.column())].key == "used")
+        return useStrip(index);
     if (role == Qt::TextAlignmentRole &&
         edit::columnsOf(which_)[static_cast<std::size_t>(index.column())].number)
         return QVariant(Qt::AlignRight | Qt::AlignVCenter);
     return {};
+}
+
+QPixmap RegisterModel::useStrip(const QModelIndex& index) const {
+    constexpr int parts = 64, height = 10;
+    const auto use = analysis::useOf(workspace_.network(), Address(text(index.row(), 0)),
+                                     text(index.row(), vrfColumn()), parts);
+    QPixmap strip(parts + 2, height);
+    const QPalette palette = QGuiApplication::palette();
+    strip.fill(palette.color(QPalette::Mid));
+    QPainter painter(&strip);
+    painter.fillRect(1, 1, parts, height - 2, palette.color(QPalette::Base));
+    for (int i = 0; i < static_cast<int>(use.filled.size()); ++i)
+        if (const double filled = use.filled[static_cast<std::size_t>(i)]; filled > 0) {
+            QColor colour = palette.color(QPalette::Highlight);
+            colour.setAlphaF(static_cast<float>(0.35 + 0.65 * filled)); // one address is seen too
+            painter.fillRect(1 + i, 1, 1, height - 2, colour);
+        }
+    return strip;
+}
+
+int RegisterModel::vrfColumn() const {
+    const auto columns = edit::columnsOf(which_);
+    const auto at = std::find_if(columns.begin(), columns.end(),
+                                 [](const edit::Column& each) { return each.key == "vrf"; });
+    return static_cast<int>(at - columns.begin());
 }
 
 QVariant RegisterModel::headerData(int section, Qt::Orientation orientation, int role) const {

@@ -5,6 +5,7 @@
 #include "core/find/matching.h"
 
 #include <QAbstractTableModel>
+#include <QPixmap>
 
 namespace underridge::app {
 
@@ -44,6 +45,9 @@ public:
 
 private:
     void arrange();
+    /// Where in its subnet addresses are used, from the first to the last.
+    QPixmap useStrip(const QModelIndex& index) const;
+    int vrfColumn() const;
     /// Which rows the filter leaves.
     std::vector<int> kept();
     bool matches(const find::Matcher& matcher, const edit::Row& row) const;

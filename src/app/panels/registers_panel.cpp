@@ -84,6 +84,8 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
       filter_(new FilterField([&session]() -> const model::Network& { return session.network(); })),
       columns_(new QToolButton),
       fill_(new QToolButton),
+      add_(new QToolButton),
+      remove_(new QToolButton),
       counts_(new QLabel),
       table_(new QTableView) {
     setObjectName(QStringLiteral("registers"));
@@ -97,6 +99,10 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
     columns_->setMenu(new QMenu(columns_));
     fill_->setText(tr("Fill series"));
     fill_->setToolTip(tr("Go on from the first selected cell: till-03, till-04 …"));
+    add_->setText(tr("Add row"));
+    add_->setToolTip(tr("Add a row like the selected one, or to the device selected on the sheet"));
+    remove_->setText(tr("Remove rows"));
+    remove_->setToolTip(tr("Take the selected rows away (Delete)"));
     setUpTable();
     auto* top = new QHBoxLayout;
     top->addWidget(choice_);
@@ -104,6 +110,8 @@ RegistersPanel::RegistersPanel(Session& session, QSettings& settings, Dialogs& d
     top->addWidget(counts_);
     top->addWidget(columns_);
     top->addWidget(fill_);
+    top->addWidget(add_);
+    top->addWidget(remove_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(6, 4, 6, 6);
     layout->addLayout(top);
@@ -144,6 +152,8 @@ void RegistersPanel::connectAll() {
             });
     connect(columns_->menu(), &QMenu::aboutToShow, this, &RegistersPanel::fillColumnsMenu);
     connect(fill_, &QToolButton::clicked, this, &RegistersPanel::fillSeries);
+    connect(add_, &QToolButton::clicked, this, &RegistersPanel::addRow);
+    connect(remove_, &QToolButton::clicked, this, &RegistersPanel::removeRows);
     connect(table_, &QTableView::doubleClicked, this, [this](const QModelIndex& index) {
         if (!(model_->flags(index) & Qt::ItemIsEditable))
             Q_EMIT goTo({model_->rowAt(index.row()).object});
@@ -167,6 +177,8 @@ void RegistersPanel::show(edit::Register which) {
         return;
     }
     model_->setRegister(which);
+    add_->setVisible(edit::takesRows(which));
+    remove_->setVisible(edit::losesRows(which));
     const QStringList hidden = settings_.value(hiddenKey(which)).toStringList();
     const bool chosen = settings_.contains(hiddenKey(which));
     const auto columns = edit::columnsOf(which);
@@ -257,7 +269,7 @@ void RegistersPanel::selectInNetwork() {
         if (const Cable* cable = session_.network().cable({object.id}); cable && !cable->ends.empty())
             if (const Link* link = session_.network().linkAt(cable->ends.front().at))
                 object = refTo(link->id);
-        if (seen.insert(object).second)
+        if (object.id != 0 && seen.insert(object).second)
             objects.push_back(object);
     }
     selecting_ = true;
@@ -302,12 +314,18 @@ bool RegistersPanel::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() == QEvent::ShortcutOverride || event->type() == QEvent::KeyPress) {
         auto* key = static_cast<QKeyEvent*>(event);
         const bool copies = key->matches(QKeySequence::Copy), pastes = key->matches(QKeySequence::Paste);
-        if ((copies || pastes) && event->type() == QEvent::ShortcutOverride) {
+        const bool removes = key->key() == Qt::Key_Delete && key->modifiers() == Qt::NoModifier &&
+                             edit::losesRows(model_->which());
+        if ((copies || pastes || removes) && event->type() == QEvent::ShortcutOverride) {
             event->accept(); // the table's, not the sheet's
             return true;
         }
         if (copies) {
             copy();
+            return true;
+        }
+        if (removes) { // else the sheet would delete the devices these rows are of
+            removeRows();
             return true;
         }
         if (pastes) {
@@ -324,6 +342,26 @@ bool RegistersPanel::eventFilter(QObject* watched, QEvent* event) {
         }
     }
     return QWidget::eventFilter(watched, event);
+}
+
+void RegistersPanel::addRow() {
+    commitTyped();
+    edit::Row like;
+    if (const QModelIndex current = table_->currentIndex(); current.isValid())
+        like = model_->rowAt(current.row());
+    else if (session_.selection().size() == 1)
+        like.object = session_.selection().front();
+    session_.apply(edit::addRow(session_.network(), model_->which(), like, session_.ids()));
+}
+
+void RegistersPanel::removeRows() {
+    std::set<int> rows;
+    for (const QModelIndex& index : table_->selectionModel()->selectedIndexes())
+        rows.insert(index.row());
+    std::vector<edit::Row> gone;
+    for (const int row : rows)
+        gone.push_back(model_->rowAt(row));
+    session_.apply(edit::removeRows(session_.network(), model_->which(), gone));
 }
 
 void RegistersPanel::copy() {

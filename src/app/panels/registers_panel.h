@@ -45,6 +45,8 @@ public:
     QLineEdit& filter() { return *filter_; }
     QComboBox& choice() { return *choice_; }
     RegisterModel& model() { return *model_; }
+    QToolButton& adding() { return *add_; }
+    QToolButton& removing() { return *remove_; }
     QString counts() const { return counts_->text(); }
 
     void show(edit::Register which);
@@ -52,6 +54,10 @@ public:
     void paste(const QString& text);
     /// Goes on from the first selected cell: till-03, till-04 …
     void fillSeries();
+    /// Adds a row like the current one, or to the device that is selected.
+    void addRow();
+    /// Takes the selected rows away, where what they stand for has no place on the sheet.
+    void removeRows();
 
     /// Takes what is typed in a cell, which stays open.
     bool commitTyped();
@@ -82,7 +88,7 @@ private:
     RegisterModel* model_;
     QComboBox* choice_;
     QLineEdit* filter_;
-    QToolButton *columns_, *fill_;
+    QToolButton *columns_, *fill_, *add_, *remove_;
     QLabel* counts_;
     QTableView* table_;
     QTimer later_;

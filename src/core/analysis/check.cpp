@@ -15,7 +15,7 @@ using linking::Finding;
 using linking::Rule;
 namespace {
 
-constexpr std::array<Rule, 26> table{{
+constexpr std::array<Rule, 28> table{{
     {"vlan-one-end", Severity::warning, "A VLAN is tagged at one end of a link only",
      "IEEE 802.1Q clause 8.6.2: ingress filtering", true},
     {"vlan-native", Severity::error, "Untagged frames are of different VLANs at the two ends",
@@ -48,6 +48,10 @@ constexpr std::array<Rule, 26> table{{
     {"mtu-step", Severity::warning, "The MTU differs on one subnet", "RFC 1191, RFC 8201", true},
     {"filter-never", Severity::warning, "A filter rule is never reached", "the first rule that fits decides",
      true},
+    {"uplink-single", Severity::advice, "A switch hangs on one link where its like have two",
+     "one failure, one switch", true},
+    {"lag-one-unit", Severity::advice, "A LAG is on one module or chassis of several",
+     "IEEE 802.1AX clause 6.1.1: availability", true},
     {"statement", Severity::error, "A statement is not kept", "what was meant", true},
     {"statement-empty", Severity::advice, "A statement is about nothing", "", true},
 }};
@@ -99,6 +103,7 @@ std::vector<Finding> checkForwarding(const Forwarding& forwarding) {
                     checkVlans(vlans);
                     checkTrees(vlans);
                     checkAddresses(vlans);
+                    checkResilience(vlans);
                 },
                 [&] {
                     checkRoutes(routes);

@@ -34,5 +34,6 @@ void checkTrees(Told& told);
 void checkAddresses(Told& told);
 void checkRoutes(Told& told);
 void checkFilters(Told& told);
+void checkResilience(Told& told);
 
 } // namespace underridge::analysis

@@ -8,6 +8,11 @@ using namespace model;
 
 std::set<GroupId> placesOf(const Network& network, const linking::Finding& finding) {
     std::set<GroupId> places;
+    addPlacesOf(network, finding, places);
+    return places;
+}
+
+void addPlacesOf(const Network& network, const linking::Finding& finding, std::set<GroupId>& places) {
     const auto within = [&](GroupId group) {
         if (!group || places.contains(group))
             return;
@@ -33,7 +38,6 @@ std::set<GroupId> placesOf(const Network& network, const linking::Finding& findi
             at({subject.id});
         }
     }
-    return places;
 }
 
 } // namespace underridge::analysis

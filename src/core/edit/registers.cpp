@@ -21,8 +21,12 @@ const RegisterTable& tableOf(Register which) {
         return interfacesTable();
     case Register::vlans:
         return vlansTable();
+    case Register::subnets:
+        return subnetsTable();
     case Register::routes:
         return routesTable();
+    case Register::filterRules:
+        return filterRulesTable();
     case Register::cables:
         break;
     }
@@ -124,6 +128,37 @@ ActResult setCells(const Network& network, const Catalogue& catalogue, Register 
                                            columnsOf(which)[change.column].title);
             return why;
         }
+    return act;
+}
+
+bool takesRows(Register which) {
+    return tableOf(which).add != nullptr;
+}
+bool losesRows(Register which) {
+    return tableOf(which).remove != nullptr;
+}
+
+ActResult addRow(const Network& network, Register which, const Row& like, IdSource& ids) {
+    if (!takesRows(which))
+        return error("no rows are added here", "add it on the sheet");
+    Act act{fmt::format("Add to {}", lowered(titleOf(which))), network, {}};
+    if (auto added = tableOf(which).add(act.network, like, ids); !added)
+        return added.refusal();
+    return act;
+}
+
+ActResult removeRows(const Network& network, Register which, const std::vector<Row>& rows) {
+    if (!losesRows(which))
+        return error("no rows are taken away here", "delete it on the sheet");
+    if (rows.empty())
+        return advice("no row is selected", "select one first");
+    Act act{rows.size() == 1
+                ? fmt::format("Remove {}", cellText(network, which, rows.front(), 0, LengthUnit::metres))
+                : fmt::format("Remove {} of {}", rows.size(), lowered(titleOf(which))),
+            network,
+            {}};
+    if (auto removed = tableOf(which).remove(act.network, rows); !removed)
+        return removed.refusal();
     return act;
 }
 

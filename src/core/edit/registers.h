@@ -9,8 +9,8 @@
 
 namespace underridge::edit {
 
-enum class Register { devices, ports, links, cables, racks, interfaces, vlans, routes };
-inline constexpr int registerCount = 8;
+enum class Register { devices, ports, links, cables, racks, interfaces, vlans, subnets, routes, filterRules };
+inline constexpr int registerCount = 10;
 
 struct Column {
     std::string_view key;   ///< stable, for files and settings
@@ -26,7 +26,7 @@ std::span<const Column> columnsOf(Register which);
 std::string_view titleOf(Register which);
 
 /// What a row stands for; for ports the port of the device `object`, for interfaces and
-/// routes the id of that of the device.
+/// routes the id of that of the device; of subnets and filter rules see their files.
 struct Row {
     model::ObjectRef object;
     std::string port;
@@ -55,6 +55,18 @@ Result<Done> setCell(model::Network& network, const model::Catalogue& catalogue,
 /// All changes as one act. Refuses all when one is wrong, naming its row and column.
 ActResult setCells(const model::Network& network, const model::Catalogue& catalogue, Register which,
                    const std::vector<CellChange>& changes, model::LengthUnit unit, model::IdSource& ids);
+
+/// Whether rows are added and taken away in the register itself: of routes, subnets and
+/// filter rules both, of interfaces the latter.
+bool takesRows(Register which);
+bool losesRows(Register which);
+
+/// Adds a row, like another where `like` names one, else for the device it has. What it
+/// stands for does nothing until it is typed into: prefixes are of RFC 5737. Refuses when
+/// there is no device to add it to.
+ActResult addRow(const model::Network& network, Register which, const Row& like, model::IdSource& ids);
+/// Takes rows away. Refuses when one is gone, or stands for nothing that is recorded.
+ActResult removeRows(const model::Network& network, Register which, const std::vector<Row>& rows);
 
 /// What changes would do, one line for each: for the preview of a paste.
 struct CellPreview {

@@ -27,8 +27,6 @@ struct Assigned {
     model::DeviceId device;
     std::optional<Proposal> proposal; ///< end A is the device
     std::string why;                  ///< it gets none, as a clause
-
-    bool operator==(const Assigned&) const = default;
 };
 
 struct Assignment {

@@ -340,11 +340,48 @@ Result<Done> setRoute(Network& network, const Catalogue&, const CellChange& chan
     return take(network, putRoute(network, std::move(route), ids));
 }
 
+Result<Done> removeInterfaces(Network& network, const std::vector<Row>& rows) {
+    for (const Row& row : rows) {
+        const Interface* held = recordOf<Interface>(network, row);
+        if (!held) // with the one it stood on, perhaps
+            continue;
+        if (auto removed = take(network, removeInterface(network, held->device, held->id)); !removed)
+            return removed;
+    }
+    return Done{};
+}
+
+/// Like another; the first of a device discards what goes to an example.
+Result<Done> addRoute(Network& network, const Row& like, IdSource& ids) {
+    if (!network.device({like.object.id}))
+        return error("there is no device to add a route to", "select a row or a device first");
+    const Route* held = recordOf<Route>(network, like);
+    Route route = held ? *held : Route{};
+    route.id = {};
+    route.device = {like.object.id};
+    if (!held) {
+        route.to = examplePrefix;
+        route.discards = true;
+    }
+    return take(network, putRoute(network, std::move(route), ids));
+}
+
+Result<Done> removeRoutes(Network& network, const std::vector<Row>& rows) {
+    for (const Row& row : rows) {
+        const Route* held = recordOf<Route>(network, row);
+        if (!held)
+            return goneFromRegister();
+        if (auto removed = take(network, removeRoute(network, held->device, held->id)); !removed)
+            return removed;
+    }
+    return Done{};
+}
+
 } // namespace
 
 const RegisterTable& interfacesTable() {
     static constexpr RegisterTable table{"Interfaces", interfaceColumns, ownedRows<Interface>, interfaceText,
-                                         setInterface};
+                                         setInterface, nullptr,          removeInterfaces};
     return table;
 }
 const RegisterTable& vlansTable() {
@@ -353,7 +390,7 @@ const RegisterTable& vlansTable() {
 }
 const RegisterTable& routesTable() {
     static constexpr RegisterTable table{"Static routes", routeColumns, ownedRows<Route>, routeText,
-                                         setRoute};
+                                         setRoute,        addRoute,     removeRoutes};
     return table;
 }
 

@@ -18,6 +18,10 @@ struct RegisterTable {
                         model::LengthUnit unit);
     Result<Done> (*set)(model::Network& network, const model::Catalogue& catalogue, const CellChange& change,
                         model::LengthUnit unit, model::IdSource& ids);
+    /// Adds a row like another, below it where order matters; null: rows are not added here.
+    Result<Done> (*add)(model::Network& network, const Row& like, model::IdSource& ids) = nullptr;
+    /// Takes rows away; null: what they stand for is deleted elsewhere.
+    Result<Done> (*remove)(model::Network& network, const std::vector<Row>& rows) = nullptr;
 };
 
 const RegisterTable& devicesTable();
@@ -27,9 +31,13 @@ const RegisterTable& cablesTable();
 const RegisterTable& racksTable();
 const RegisterTable& interfacesTable();
 const RegisterTable& vlansTable();
+const RegisterTable& subnetsTable();
 const RegisterTable& routesTable();
+const RegisterTable& filterRulesTable();
 
 // What several of them read and write.
+/// For documentation, in no network (RFC 5737).
+inline constexpr const char* examplePrefix = "192.0.2.0/24";
 inline constexpr std::string_view yes = "yes", no = "no";
 Result<bool> flagFrom(const std::string& text);
 std::string provenanceText(const model::Provenance& provenance);
