@@ -186,7 +186,8 @@ void RegistersPanel::show(edit::Register which) {
         const int column = static_cast<int>(i);
         table_->setColumnHidden(column,
                                 chosen ? hidden.contains(shownText(columns[i].key)) : !columns[i].shown);
-        table_->setColumnWidth(column, column == 0 ? 150 : 110);
+        const bool strip = which == edit::Register::subnets && columns[i].key == "used";
+        table_->setColumnWidth(column, strip ? 180 : column == 0 ? 150 : 110);
     }
     table_->horizontalHeader()->setStretchLastSection(true);
     refreshCounts();

@@ -122,6 +122,8 @@ void MainWindow::connectPanels() {
             [this] { interchange_->chooseFindings(checker_->sifted()); });
     connect(registers_, &RegistersPanel::goTo, this, &MainWindow::goTo);
     connect(faceplates_, &FaceplatePanel::dragged, sheet_, &SheetView::dragLink);
+    connect(&session_->workspace(), &Workspace::documentReplaced, this,
+            [this] { status_->setHint({}, false); }); // it was of something in the other
     connect(faceplates_, &FaceplatePanel::hinted, this,
             [this](const QString& hint) { status_->setHint(hint, false); });
     connect(chain_, &ChainPanel::goTo, this, &MainWindow::goTo);
