@@ -12,7 +12,9 @@
 #include "paint/picture.h"
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
 #include <fmt/format.h>
+#include <iterator>
 #include <map>
 #include <sstream>
 
@@ -36,11 +38,17 @@ Result<paint::LaidOver> laidOver(const Network& network, const Catalogue& catalo
     if (keys.empty())
         return paint::LaidOver{};
     const analysis::Forwarding forwarding(network);
-    const auto findings =
-        analysis::sift(network, analysis::check(network, edit::withStock(catalogue, network)), today());
+    std::vector<linking::Finding> findings; // only where they are asked for
+    if (std::find(keys.begin(), keys.end(), "findings") != keys.end()) {
+        findings = linking::check(network, edit::withStock(catalogue, network));
+        auto more = analysis::checkForwarding(forwarding);
+        findings.insert(findings.end(), std::make_move_iterator(more.begin()),
+                        std::make_move_iterator(more.end()));
+        findings = analysis::sift(network, std::move(findings), today()).open;
+    }
     paint::LaidOver laid{network, {}};
     for (const std::string& key : keys) {
-        auto overlay = paint::overlayOf(QString::fromStdString(key), forwarding, findings.open);
+        auto overlay = paint::overlayOf(QString::fromStdString(key), forwarding, findings);
         if (!overlay)
             return error(fmt::format("{} is no overlay", key),
                          "write tree, findings, areas, vlan:NUMBER or subnet:PREFIX");
