@@ -26,12 +26,8 @@ void put(Network& network, std::string rule, std::vector<ObjectRef> subjects, co
     std::sort(subjects.begin(), subjects.end());
     SetAside record{{}, std::move(rule), std::move(subjects), trimmed(aside.reason), aside.date, aside.until,
                     {}};
-    network.all<SetAside>().forEach([&](const SetAside& held) {
-        if (held.rule == record.rule && held.subjects == record.subjects)
-            record.id = held.id;
-    });
-    if (!record.id)
-        record.id = ids.make<SetAsideId>();
+    const auto held = setAsideOf(network, record.rule, record.subjects);
+    record.id = held.empty() ? ids.make<SetAsideId>() : held.front();
     network.put(std::move(record));
 }
 
@@ -75,6 +71,17 @@ ActResult setAside(const Network& network, const std::string& rule, std::vector<
     Act act{fmt::format("Set aside: {}", rule), network, {}};
     put(act.network, rule, std::move(subjects), aside, ids);
     return act;
+}
+
+std::vector<SetAsideId> setAsideOf(const Network& network, const std::string& rule,
+                                   const std::vector<ObjectRef>& subjects) {
+    std::vector<SetAsideId> records;
+    network.all<SetAside>().forEach([&](const SetAside& held) {
+        if (held.rule == rule &&
+            std::is_permutation(held.subjects.begin(), held.subjects.end(), subjects.begin(), subjects.end()))
+            records.push_back(held.id);
+    });
+    return records;
 }
 
 ActResult countAgain(const Network& network, std::span<const SetAsideId> records) {

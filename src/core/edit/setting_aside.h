@@ -26,6 +26,11 @@ ActResult setAside(const model::Network& network, std::span<const linking::Findi
 ActResult setAside(const model::Network& network, const std::string& rule,
                    std::vector<model::ObjectRef> subjects, const Aside& aside, model::IdSource& ids);
 
+/// The records that set what a rule finds of these objects aside, in whatever order these
+/// stand: an import gives them other ids.
+std::vector<model::SetAsideId> setAsideOf(const model::Network& network, const std::string& rule,
+                                          const std::vector<model::ObjectRef>& subjects);
+
 /// Findings count again. Refuses when one of the records is no longer there.
 ActResult countAgain(const model::Network& network, std::span<const model::SetAsideId> records);
 

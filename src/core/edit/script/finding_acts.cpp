@@ -4,7 +4,6 @@
 #include "core/edit/script/line.h"
 #include "core/edit/setting_aside.h"
 
-#include <algorithm>
 #include <fmt/format.h>
 
 namespace underridge::edit {
@@ -26,13 +25,7 @@ ActResult setAsideAct(const Line& line) {
                           "see docs/linking.md and docs/forwarding.md");
     const Network& network = line.bench().network;
     if (*gone) {
-        Refs about = *subjects;
-        std::sort(about.begin(), about.end());
-        std::vector<SetAsideId> records;
-        network.all<SetAside>().forEach([&](const SetAside& held) {
-            if (held.rule == *rule && held.subjects == about)
-                records.push_back(held.id);
-        });
+        const auto records = setAsideOf(network, *rule, *subjects);
         if (records.empty())
             return line.wrong("of", "nothing of that rule is set aside of them", "see check FILE --json");
         return countAgain(network, records);
