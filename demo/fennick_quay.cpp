@@ -60,6 +60,8 @@ public:
         m_.filter(m_.copySheet("Video only"), "vlan:20", true);
         m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Racks",
                         "Routing", "Video only"});
+        m_.acts(R"({"act":"sheet","name":"Data link","layer":"data-link"}
+{"act":"sheet","name":"Subnets","layer":"network"})");
         m_.save(folder + "/fennick-quay.underridge");
         m_.acts(fennickMistakes());
         m_.save(folder + "/fennick-quay-as-found.underridge");

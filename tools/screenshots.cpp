@@ -82,6 +82,12 @@ public:
         window_.files().openSample(QString::fromLatin1(name));
         waitForJobs();
     }
+    void showSheet(std::string_view name) {
+        for (const model::Sheet& sheet : window_.session().network().sheetsInOrder())
+            if (sheet.name == name)
+                window_.session().showSheet(sheet.id);
+        settle();
+    }
     QString scratch(const char* name) const { return scratch_.filePath(QString::fromLatin1(name)); }
 
 private:
@@ -206,9 +212,7 @@ void shootGroups(const QString& folder) {
 void shootPlan(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
-    for (const model::Sheet& sheet : s.window().session().network().sheetsInOrder())
-        if (sheet.name == "Concourse")
-            s.window().session().showSheet(sheet.id);
+    s.showSheet("Concourse");
     app::SheetsPanel& sheets = s.window().sheetsPanel();
     s.window().findChild<QTabWidget*>()->setCurrentWidget(&sheets);
     QElapsedTimer timer;
@@ -231,9 +235,7 @@ void shootPlan(const QString& folder) {
 void shootRack(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
-    for (const model::Sheet& sheet : s.window().session().network().sheetsInOrder())
-        if (sheet.name == "Racks")
-            s.window().session().showSheet(sheet.id);
+    s.showSheet("Racks");
     s.window().session().select({model::refTo(s.named("core-1"))});
     s.window().action(app::CommandId::rack)->trigger();
     s.window().resizeDocks({&s.window().bottomDock()}, {330}, Qt::Vertical);
@@ -258,8 +260,8 @@ void shootFinding(const QString& folder) {
     s.shoot("find");
 }
 
-/// What follows from switching and routing: a trace, one that stops, a VLAN that breaks, the
-/// spanning tree.
+/// What follows from switching and routing: a trace that stops, a VLAN that breaks, the spanning
+/// tree on the data link layer, a trace on the network layer.
 void shootForwarding(const QString& folder) {
     Studio s(folder);
     const auto worked = [&] {
@@ -269,14 +271,13 @@ void shootForwarding(const QString& folder) {
                timer.elapsed() < 8000)
             QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     };
-    const auto trace = [&](const char* from, const char* to, const char* picture) {
+    const auto trace = [&](const char* from, const char* to) {
         s.window().session().select({model::refTo(s.named(from)), model::refTo(s.named(to))});
         s.sheet().setFocus();
         s.window().action(app::CommandId::trace)->trigger();
         s.window().resizeDocks({&s.window().bottomDock()}, {300}, Qt::Vertical);
         s.window().session().select({});
         s.sheet().fitAll();
-        s.shoot(picture);
     };
     const auto lay = [&](const QString& row, const char* at, double zoom, const char* picture) {
         s.window().action(app::CommandId::overlay)->trigger();
@@ -288,10 +289,21 @@ void shootForwarding(const QString& folder) {
     };
     s.openSample("fennick-quay");
     worked();
-    trace("ws-office-1", "srv-tickets", "trace");
-    trace("till-shop-1", "plc-crane", "trace-stops");
+
+    trace("till-shop-1", "plc-crane");
+    s.shoot("trace-stops");
     s.window().bottomDock().hide();
-    lay(QStringLiteral("Spanning tree"), "core-1", 0.55, "spanning-tree");
+    s.showSheet("Data link");
+    lay(QStringLiteral("Spanning tree"), "dist-conc", 0.7, "spanning-tree");
+    s.window().action(app::CommandId::overlay)->trigger();
+    s.window().overlayBar().close();
+    s.showSheet("Subnets");
+    trace("cam-ramp-1", "srv-tickets");
+    s.window().resizeDocks({&s.window().bottomDock()}, {150}, Qt::Vertical);
+    s.sheet().look(s.window().session().scene().plate(s.named("rtr-skarn"))->frame.centre() +
+                       scene::PointF{-300, -90},
+                   0.72);
+    s.shoot("subnets");
     s.openSample("fennick-quay-as-found");
     worked();
     s.window().action(app::CommandId::showRegisters)->trigger();

@@ -209,6 +209,7 @@ Json sheets(const Network& network, const find::Matcher& where) {
             continue;
         rows.push_back({{"id", idText(sheet.id.value)},
                         {"name", sheet.name},
+                        {"layer", std::string(textOf(sheet.layer))},
                         {"groups", sheet.groups},
                         {"racks", sheet.racks},
                         {"group", pathText(network, sheet.shows)},

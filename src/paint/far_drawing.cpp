@@ -59,7 +59,7 @@ std::vector<scene::Bundle> SheetPainter::far(QPainter& painter, const scene::Ite
     painter.setPen(flat(theme_.muted, 2.2 / zoom));
     painter.drawLines(several.data(), static_cast<int>(several.size()));
     for (const Plate* item : items.of<Plate>())
-        painter.fillRect(toQt(item->frame), theme_.spine(item->role));
+        painter.fillRect(toQt(item->frame), item->subnet ? theme_.socket : theme_.spine(item->role));
     for (const Plate* item : items.of<Plate>())
         if (!item->tucked.empty())
             painter.fillRect(toQt(item->badge()), theme_.socket);

@@ -165,9 +165,11 @@ void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) 
 
 void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, double zoom) {
     if (detail == Detail::far) {
-        painter.fillRect(toQt(item.frame), theme_.spine(item.role));
+        painter.fillRect(toQt(item.frame), item.subnet ? theme_.socket : theme_.spine(item.role));
         return;
     }
+    if (item.subnet)
+        return subnet(painter, item, detail, zoom);
     const QRectF frame = toQt(item.frame);
     QPen edge(theme_.edge, 1);
     if (item.outside)
@@ -190,16 +192,35 @@ void SheetPainter::plate(QPainter& painter, const Plate& item, Detail detail, do
           theme_.glyph());
 
     badge(painter, item);
-    const double left = frame.left() + scene::spineWidth + 6;
+    plateText(painter, item, detail, zoom);
+    rail(painter, item);
+}
+
+void SheetPainter::plateText(QPainter& painter, const Plate& item, Detail detail, double zoom) {
     if (detail == Detail::middle) {
         const scene::PlateName name = scene::nameOn(item, zoom);
         for (const auto& line : name.lines)
             text(painter, toQt(line.baseline), line.text, name.size, Weight::semiBold, theme_.ink);
         return;
     }
-    text(painter, {left, frame.top() + 16}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
+    const QRectF frame = toQt(item.frame);
+    const double left = frame.left() + scene::spineWidth + 6;
+    const double top = item.subline.empty() ? frame.center().y() + scene::nameSize * 0.36 : frame.top() + 16;
+    text(painter, {left, top}, item.name, scene::nameSize, Weight::semiBold, theme_.ink);
     text(painter, {left, frame.top() + 29}, item.subline, scene::sublineSize, Weight::regular, theme_.muted);
-    rail(painter, item);
+}
+
+/// Round at its ends, as no device is, with a line that others join.
+void SheetPainter::subnet(QPainter& painter, const Plate& item, Detail detail, double zoom) {
+    const QRectF frame = toQt(item.frame);
+    painter.setPen(QPen(theme_.muted, 1.4));
+    painter.setBrush(theme_.frame);
+    painter.drawRoundedRect(frame, frame.height() / 2, frame.height() / 2);
+    const QPointF middle(frame.left() + scene::spineWidth / 2 + 3, frame.center().y());
+    painter.drawLine(middle - QPointF(6, 0), middle + QPointF(6, 0));
+    for (const double x : {-4.0, 0.0, 4.0})
+        painter.drawLine(middle + QPointF(x, 0), middle + QPointF(x, x == 0 ? -4.5 : 4.5));
+    plateText(painter, item, detail, zoom);
 }
 
 /// How many endpoints are tucked in, role by role or all together.
@@ -325,6 +346,12 @@ void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, 
     case LinkForm::unknown:
         stroke.plain(theme_.muted, stroke.width(1.0));
         break;
+    case LinkForm::frames:
+        stroke.plain(theme_.ink, stroke.width(item.inLag ? 3.0 : 1.3));
+        break;
+    case LinkForm::attachment:
+        stroke.plain(theme_.ink, stroke.width(1.2));
+        break;
     case LinkForm::twistedPair:
         stroke.solid(0, 1.7);
         break;
@@ -358,7 +385,7 @@ void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, 
         stroke.dashed(-2.2, 1.2, {16, 4});
         break;
     }
-    if (item.inLag)
+    if (item.inLag && item.form != LinkForm::frames)
         tie(painter, item);
     if (detail == Detail::near || detail == Detail::close)
         marks(painter, item);

@@ -78,6 +78,8 @@ private:
     void tie(QPainter& painter, const scene::LinkLine& item);
     void marks(QPainter& painter, const scene::LinkLine& line);
     void rail(QPainter& painter, const scene::Plate& plate);
+    void plateText(QPainter& painter, const scene::Plate& item, scene::Detail detail, double zoom);
+    void subnet(QPainter& painter, const scene::Plate& item, scene::Detail detail, double zoom);
     void badge(QPainter& painter, const scene::Plate& plate);
     /// A sign of roles or kinds, its box from a corner.
     void glyph(QPainter& painter, const QPainterPath& path, QPointF corner, const QColor& colour,

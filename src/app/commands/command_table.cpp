@@ -204,6 +204,12 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP(
              "Add a sheet with the selected racks, or all, by unit, and the links between what is in them"),
          false},
+        {Id::sheetOfDataLink, sheetMenu, QT_TR_NOOP("New sheet of the &data link layer"), "",
+         QT_TR_NOOP("Add a sheet of who hands frames to whom: panels passed, a LAG one line, VLANs on it; it "
+                    "follows the network"),
+         false},
+        {Id::sheetOfNetwork, sheetMenu, QT_TR_NOOP("New sheet of the n&etwork layer"), "",
+         QT_TR_NOOP("Add a sheet of routers and the subnets between them; it follows the network"), false},
         {Id::takeOff, sheetMenu, QT_TR_NOOP("&Take off the sheet"), "Shift+Del",
          QT_TR_NOOP("Draw the selection here no longer; it stays in the network and on other sheets"), true,
          false, true},

@@ -97,6 +97,8 @@ enum class CommandId {
     sheetOfGroup,
     sheetOfSelection,
     sheetOfRacks,
+    sheetOfDataLink,
+    sheetOfNetwork,
     takeOff,
     showMissing,
     filterSheet,

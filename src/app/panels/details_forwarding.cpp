@@ -29,6 +29,18 @@ QString addressesText(const Interface& interface) {
 
 } // namespace
 
+void DetailsPanel::addressesRow(const QString& label, const Interface& interface) {
+    form_->textRow(label, addressesText(interface), QStringLiteral("10.84.1.1/24"),
+                   [this, key = interface.key()](const std::string& typed) -> edit::ActResult {
+                       const Interface* held = session_.network().find<Interface>(key);
+                       if (!held)
+                           return error(tr("the interface is no longer there"), tr("select again"));
+                       Interface set = *held;
+                       set.addresses = edit::addressesFrom(typed);
+                       return edit::putInterface(session_.network(), std::move(set), session_.ids());
+                   });
+}
+
 void DetailsPanel::forwardingRows(const Device& device) {
     const Network& network = session_.network();
     const DeviceId id = device.id;
@@ -51,16 +63,7 @@ void DetailsPanel::forwardingRows(const Device& device) {
         const QString name = shownText(!each.name.empty()   ? each.name
                                        : !each.port.empty() ? each.port
                                                             : std::string(titleOf(each.type)));
-        form_->textRow(
-            tr("On %1").arg(name), addressesText(each), QStringLiteral("10.84.1.1/24"),
-            [this, id, interface = each.id](const std::string& typed) -> edit::ActResult {
-                const Interface* held = session_.network().find<Interface>({id.value, interface.value});
-                if (!held)
-                    return error(tr("the interface is no longer there"), tr("select again"));
-                Interface set = *held;
-                set.addresses = edit::addressesFrom(typed);
-                return edit::putInterface(session_.network(), std::move(set), session_.ids());
-            });
+        addressesRow(tr("On %1").arg(name), each);
     }
     const int left = others + static_cast<int>(addressed.size()) - std::min(shown, mostInterfaces);
     if (left > 0)

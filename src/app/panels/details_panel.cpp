@@ -127,6 +127,10 @@ void DetailsPanel::showSelection() {
         showRoute(*network.cableRoute({selection[0].id}));
     else if (selection.size() == 1 && network.group({selection[0].id}))
         showGroup(*network.group({selection[0].id}));
+    else if (selection.size() == 1 && selection[0].kind == Kind::subnet)
+        showSubnet({selection[0].id});
+    else if (selection.size() == 1 && selection[0].kind == Kind::interface)
+        showAttachment({selection[0].id});
     else
         showSheet();
 }

@@ -60,6 +60,9 @@ private:
     void showNote(const model::Note& note);
     void showGroup(const model::Group& group);
     void showRoute(const model::CableRoute& route);
+    void showSubnet(model::SubnetId id);
+    void showAttachment(model::InterfaceId id);
+    void addressesRow(const QString& label, const model::Interface& interface);
     void loadRows(const model::CableRoute& route);
     void selectCounted(const edit::Refs& counted);
     void planRows(const model::Group& group);
@@ -70,6 +73,7 @@ private:
     /// An act on several things leaves them selected.
     edit::ActResult keepingSelection(edit::ActResult act) const;
     void showSheet();
+    void upperRows(const model::Sheet& sheet, const SheetCounter::Shared& counts);
     /// One line of the legend: how these links are drawn, and how many there are.
     void legendRow(const SheetCounter::Shared& counts, const std::vector<model::LinkId>& links);
     /// The chain a port is part of, when it runs through panels.

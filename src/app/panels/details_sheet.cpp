@@ -76,7 +76,7 @@ void DetailsPanel::selectCounted(const edit::Refs& counted) {
             if (!anchor)
                 continue;
             each = anchor->shown;
-        } else if (!session_.network().link({each.id}) && !session_.network().group({each.id})) {
+        } else if (!session_.network().link({each.id}) && !session_.scene().item(each)) {
             continue; // gone since it was counted
         }
         if (seen.insert(each).second)
@@ -85,13 +85,28 @@ void DetailsPanel::selectCounted(const edit::Refs& counted) {
     session_.select(std::move(taken));
 }
 
+/// What a sheet draws that follows from the network.
+void DetailsPanel::upperRows(const Sheet& sheet, const SheetCounter::Shared& counts) {
+    const auto number = [](std::size_t n) { return QLocale().toString(static_cast<qulonglong>(n)); };
+    const bool subnets = sheet.layer == SheetLayer::network;
+    form_->heading(subnets ? tr("Network layer") : tr("Data link layer"));
+    form_->emptyRow(tr("Drawn from what is set, and kept up."));
+    if (subnets)
+        form_->linkRow(tr("Subnets"), number(counts->subnets.size()),
+                       [this, counts] { selectCounted(counts->subnets); });
+    form_->linkRow(subnets ? tr("Interfaces in them") : tr("Links"), number(counts->lines.size()),
+                   [this, counts] { selectCounted(counts->lines); });
+}
+
 void DetailsPanel::showSheet() {
     const Network& network = session_.network();
     begin(shownText(network.info().name), tr("Nothing selected"));
     form_->textRow(tr("Network"), shownText(network.info().name), {}, [this](const std::string& typed) {
         return edit::renameNetwork(session_.network(), typed);
     });
-    if (const Sheet* sheet = network.sheet(session_.sheet()))
+    const Sheet* sheet = network.sheet(session_.sheet());
+    const bool upper = sheet && sheet->layer != SheetLayer::physical;
+    if (sheet)
         form_->textRow(tr("Sheet"), shownText(sheet->name), {}, [this](const std::string& typed) {
             return edit::renameSheet(session_.network(), session_.sheet(), typed);
         });
@@ -120,6 +135,8 @@ void DetailsPanel::showSheet() {
                        [this] { Q_EMIT missingWanted(); });
     if (network.all<Link>().size() > 0)
         form_->linkRow(tr("Findings"), findingCounts(checker_), [this] { Q_EMIT findingsWanted(); });
+    if (upper)
+        return upperRows(*sheet, shared);
     form_->heading(tr("Links"));
     if (counts.links == 0)
         form_->emptyRow(tr("None yet. Drag a plate's grip to another plate."));

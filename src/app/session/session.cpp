@@ -2,6 +2,7 @@
 #include "app/session/session.h"
 
 #include "app/shown_text.h"
+#include "core/edit/links.h"
 
 namespace underridge::app {
 
@@ -45,6 +46,18 @@ std::optional<edit::Clip> Session::copied() {
 void Session::setDocument(edit::Document document, std::optional<scene::Scene> scene) {
     readyScene_ = std::move(scene);
     workspace_.setDocument(std::move(document));
+}
+
+/// What only a sheet of an upper layer draws is named as it is there.
+QString Session::nameOf(model::ObjectRef object) const {
+    const QString name = workspace_.nameOf(object);
+    if (!name.isEmpty())
+        return name;
+    const model::Network& drawn = scene().drawn(network());
+    if (const model::Device* subnet = drawn.device({object.id}))
+        return QString::fromStdString(subnet->name);
+    const model::Link* line = object.kind == model::Kind::interface ? drawn.link({object.id}) : nullptr;
+    return line ? QString::fromStdString(edit::portText(drawn, line->a)) : QString();
 }
 
 } // namespace underridge::app

@@ -45,7 +45,7 @@ public:
     }
     void undo() { workspace_.undo(); }
     void redo() { workspace_.redo(); }
-    QString nameOf(model::ObjectRef object) const { return workspace_.nameOf(object); }
+    QString nameOf(model::ObjectRef object) const;
     void showSheet(model::SheetId sheet) { navigation_.showSheet(sheet); }
 
     /// What the selection is as a clip; refused() tells when there is nothing to copy.

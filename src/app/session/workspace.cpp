@@ -113,6 +113,8 @@ QString Workspace::nameOf(ObjectRef object) const {
         return QString::fromStdString(group->name);
     if (const CableRoute* route = network().cableRoute({object.id}))
         return QString::fromStdString(route->name);
+    if (const Subnet* subnet = network().find<Subnet>({object.id, 0}))
+        return QString::fromStdString(subnet->prefix.text());
     return {};
 }
 

@@ -41,7 +41,7 @@ void FoundMark::clear() {
 void FoundMark::paint(QPainter& painter, const scene::Scene& scene, const Camera& camera,
                       const paint::Theme& theme, QSize size) const {
     const scene::LinkLine* line = object_.kind == model::Kind::link ? scene.link({object_.id}) : nullptr;
-    const scene::Item* item = line ? scene.item(refTo(line->id)) : scene.itemFor(object_);
+    const scene::Item* item = line ? scene.item(line->object()) : scene.itemFor(object_);
     if (!item)
         return;
     const scene::Rect frame = frameOf(*item);

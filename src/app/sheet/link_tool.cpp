@@ -350,7 +350,7 @@ void LinkTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, doubl
         QColor veil = theme.sheet;
         veil.setAlphaF(0.62F);
         for (const scene::Plate* plate : inView)
-            if (plate->id != from_.front() && !answerFor(plate->id))
+            if (!plate->subnet && plate->id != from_.front() && !answerFor(plate->id))
                 painter.fillRect(paint::toQt(plate->frame.grown(1)), veil);
     }
     const auto target = target_ ? anchorOfTarget() : std::nullopt;

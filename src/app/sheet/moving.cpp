@@ -25,7 +25,7 @@ void Moving::begin() {
     end();
     for (const ObjectRef ref : session_.selection()) {
         const scene::Item* item = session_.scene().item(ref);
-        if (!item || ref.kind == Kind::link || item->as<scene::Doorway>())
+        if (!item || item->as<scene::LinkLine>() || item->as<scene::Doorway>())
             continue;
         const auto* frame = item->as<scene::Frame>();
         if (frame && frame->entered)
@@ -185,7 +185,7 @@ void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, d
     const auto plates = platesMoved();
     std::set<ObjectRef> moves(moved_.begin(), moved_.end());
     for (const scene::Plate* plate : plates)
-        moves.insert(refTo(plate->id));
+        moves.insert(plate->object());
     painter.save();
     painter.translate(paint::toQt(by));
     for (const ObjectRef ref : moved_) {
@@ -206,7 +206,7 @@ void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, d
         return;
     std::set<const scene::LinkLine*> lines;
     for (const scene::Plate* plate : plates)
-        session_.network().forEachLinkOf(plate->id, [&](const Link& link) {
+        scene.drawn(session_.network()).forEachLinkOf(plate->id, [&](const Link& link) {
             if (const scene::LinkLine* line = scene.link(link.id))
                 lines.insert(line);
         });

@@ -85,6 +85,9 @@ void SelectTool::paintGrips(QPainter& painter, const paint::Theme& theme, double
 }
 
 bool SelectTool::showsGrip(const scene::Plate& plate) const {
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    if (plate.subnet || (sheet && sheet->layer == SheetLayer::network))
+        return false; // cables are of no matter there
     const ObjectRef ref = refTo(plate.id);
     const bool alone = session_.selection().size() == 1 && session_.selected().contains(ref);
     // Two devices and no link yet: both grips say how to make one.
@@ -183,7 +186,7 @@ void SelectTool::move(const Pointer& pointer) {
         return shaping_.dragTo(pointer);
     const QPointF away = pointer.screen - start_.screen;
     if (gesture_ == Gesture::pressed && std::hypot(away.x(), away.y()) >= dragStart) {
-        if (!pressed_) {
+        if (!pressed_ || pressed_.object.kind == Kind::interface) {
             gesture_ = Gesture::band;
         } else if (pressed_.object.kind == Kind::link) {
             const scene::LinkLine* line = session_.scene().link({pressed_.object.id});
@@ -316,7 +319,7 @@ void SelectTool::takeBand(bool add) {
             taken.push_back(ref);
     };
     for (const scene::Plate* plate : items.of<scene::Plate>())
-        take(refTo(plate->id), plate->frame);
+        take(plate->object(), plate->frame);
     for (const scene::NoteCard* note : items.of<scene::NoteCard>())
         take(refTo(note->id), note->frame);
     for (const scene::Tile* tile : items.of<scene::Tile>())
@@ -326,7 +329,7 @@ void SelectTool::takeBand(bool add) {
             take(refTo(route->id), scene::boundsOf(route->path));
     if (taken.empty()) // a band over links alone takes links
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
-            take(refTo(line->id), touching ? band : scene::boundsOf(line->path));
+            take(line->object(), touching ? band : scene::boundsOf(line->path));
     session_.select(std::move(taken));
 }
 
@@ -397,20 +400,25 @@ void SelectTool::focusNext(bool backwards) {
 
 void SelectTool::selectNextLink(bool backwards) {
     std::vector<LinkId> links;
-    session_.network().forEachLinkOf({focused_.id}, [&](const Link& link) {
-        if (session_.scene().link(link.id))
-            links.push_back(link.id);
+    const scene::Scene& scene = session_.scene();
+    scene.drawn(session_.network()).forEachLinkOf({focused_.id}, [&](const Link& link) {
+        const scene::LinkLine* line = scene.link(link.id);
+        if (line && std::find(links.begin(), links.end(), line->id) == links.end())
+            links.push_back(line->id);
     });
     if (links.empty())
         return;
-    const auto at = std::find_if(links.begin(), links.end(),
-                                 [&](LinkId id) { return session_.selected().contains(refTo(id)); });
+    const auto at = std::find_if(links.begin(), links.end(), [&](LinkId id) {
+        return session_.selected().contains(scene.link(id)->object());
+    });
     std::size_t next = backwards ? links.size() - 1 : 0;
     if (at != links.end())
         next = (static_cast<std::size_t>(at - links.begin()) + (backwards ? links.size() - 1 : 1)) %
                links.size();
-    session_.select({refTo(links[next])});
-    surface().reveal(scene::boundsOf(session_.scene().link(links[next])->path));
+    const scene::LinkLine* line = scene.link(links[next]);
+    const Rect bounds = scene::boundsOf(line->path);
+    session_.select({line->object()});
+    surface().reveal(bounds);
 }
 
 bool SelectTool::key(QKeyEvent& event) {
@@ -448,7 +456,7 @@ bool SelectTool::key(QKeyEvent& event) {
         return false;
     edit::Refs movable;
     for (const ObjectRef ref : session_.selection())
-        if (ref.kind != Kind::link)
+        if (ref.kind != Kind::link && ref.kind != Kind::interface)
             movable.push_back(ref);
     if (movable.empty()) {
         surface().pan(QPointF(-by.x, -by.y) * 5);
@@ -488,7 +496,7 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
     shaping_.paint(painter, sheetPainter, zoom);
     if (scene::detailFor(zoom) == scene::Detail::far)
         return;
-    if (hovered_.object.kind == Kind::link && !session_.selected().contains(hovered_.object))
+    if (!session_.selected().contains(hovered_.object))
         if (const scene::LinkLine* line = session_.scene().link({hovered_.object.id}))
             sheetPainter.hoveredLine(painter, *line, zoom);
     paintGrips<scene::Plate>(painter, theme, zoom);

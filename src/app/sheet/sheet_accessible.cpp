@@ -79,6 +79,7 @@ public:
     QAccessible::Role role() const override {
         switch (object_.kind) {
         case Kind::link:
+        case Kind::interface:
             return QAccessible::Link;
         case Kind::note:
             return QAccessible::Note;
@@ -201,12 +202,12 @@ private:
         const auto items = view_.session().scene().itemsIn(view_.camera().visible());
         inView_.clear();
         for (const scene::Plate* plate : items.of<scene::Plate>())
-            inView_.push_back(refTo(plate->id));
+            inView_.push_back(plate->object());
         for (const scene::Item* item : items.all())
             if (item->layer != scene::Layer::links && !item->as<scene::Plate>())
                 inView_.push_back(item->object);
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
-            inView_.push_back(refTo(line->id));
+            inView_.push_back(line->object());
         if (inView_.size() > mostChildren)
             inView_.resize(mostChildren);
         if (made_.size() > 4 * mostChildren)

@@ -2,6 +2,7 @@
 #include "app/sheets/sheet_acts.h"
 
 #include "app/shown_text.h"
+#include "core/edit/layer_sheets.h"
 #include "core/edit/names.h"
 #include "core/edit/objects.h"
 #include "core/edit/rack_sheets.h"
@@ -36,6 +37,10 @@ edit::ActResult SheetActs::made(With what, const std::string& name) const {
                 racks.push_back(group->id);
         return edit::sheetOfRacks(network, racks, name, session.ids());
     }
+    case With::dataLink:
+        return edit::addLayerSheet(network, name, SheetLayer::dataLink, session.ids());
+    case With::network:
+        return edit::addLayerSheet(network, name, SheetLayer::network, session.ids());
     case With::selection:
         break;
     }
@@ -66,6 +71,10 @@ void SheetActs::add(With what) {
     std::string pattern = tr("Sheet").toStdString() + " {1..}";
     if (what == With::racks)
         pattern = tr("Racks").toStdString();
+    if (what == With::dataLink)
+        pattern = tr("Data link").toStdString();
+    if (what == With::network)
+        pattern = tr("Subnets").toStdString();
     if (what == With::group && !session.selection().empty())
         pattern = session.nameOf(session.selection().front()).toStdString();
     auto name = edit::seriesNames(pattern, 1, names);
@@ -87,6 +96,9 @@ void SheetActs::add(With what) {
 }
 
 bool SheetActs::canTakeOff() const {
+    const Sheet* sheet = desk_.session.network().sheet(desk_.session.sheet());
+    if (sheet && sheet->layer != SheetLayer::physical)
+        return false; // what is on it follows from the network
     const auto& selection = desk_.session.selection();
     return std::any_of(selection.begin(), selection.end(),
                        [](ObjectRef ref) { return ref.kind == Kind::device || ref.kind == Kind::group; });

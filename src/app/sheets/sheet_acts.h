@@ -13,7 +13,7 @@ public:
     explicit SheetActs(const Desk& desk) : desk_(desk) {}
 
     /// What a new sheet draws at first.
-    enum class With { nothing, all, group, selection, racks };
+    enum class With { nothing, all, group, selection, racks, dataLink, network };
     /// Adds a sheet and shows it.
     void add(With what);
     /// Takes what is selected off the sheet; it stays in the network.

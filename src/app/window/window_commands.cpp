@@ -114,7 +114,7 @@ void MainWindow::addEditCommands() {
 
 void MainWindow::selectAll() {
     edit::Refs all;
-    session_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(refTo(plate.id)); });
+    session_->scene().forEachPlate([&](const scene::Plate& plate) { all.push_back(plate.object()); });
     session_->scene().forEach<scene::Tile>([&](const scene::Tile& tile) { all.push_back(refTo(tile.id)); });
     session_->network().forEachNoteOf(session_->sheet(),
                                       [&](const Note& note) { all.push_back(refTo(note.id)); });
@@ -329,6 +329,12 @@ void MainWindow::addSheetCommands() {
             {Id::takeOff, [this] { sheets_.takeOff(); }},
         },
         [this] { return showsSheet() && sheets_.canTakeOff(); });
+    commands_->add(
+        {
+            {Id::sheetOfDataLink, [this] { sheets_.add(With::dataLink); }},
+            {Id::sheetOfNetwork, [this] { sheets_.add(With::network); }},
+        },
+        [this] { return showsSheet() && session_->network().all<Device>().size() > 0; });
     commands_->add(
         Id::sheetOfRacks, [this] { sheets_.add(With::racks); },
         [this] { return showsSheet() && !racksOf(session_->network()).empty(); });

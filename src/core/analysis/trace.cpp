@@ -152,6 +152,8 @@ private:
     void hopOf(std::string out, int vlan, std::string decision) {
         TraceHop hop;
         hop.device = wiring_.station(station_).device->id;
+        if (cameIn_ >= 0)
+            hop.enters = interface(cameIn_).record->id;
         hop.in = in_;
         hop.out = std::move(out);
         hop.vlan = vlan;
@@ -352,6 +354,7 @@ private:
     /// Over the switches between two interfaces.
     void cross(int from, int to) {
         const auto way = *bridging_.way(from, to);
+        trace_.hops.back().leaves = interface(from).record->id;
         for (std::size_t k = 0; k < way.size(); ++k) {
             const LogicalPort& out = wiring_.port(way[k].out);
             TraceHop& leaving = trace_.hops.back();

@@ -28,6 +28,8 @@ struct Probe {
 /// What one device does with it.
 struct TraceHop {
     model::DeviceId device;
+    model::InterfaceId enters,
+        leaves;          ///< of what looks at the packet, not of what switches it; none: as in and out
     std::string in, out; ///< ports, a LAG by its name; empty: it begins or ends here
     int layer = 3;
     int vlan = 0; ///< the frame is in as it leaves, or was in as it came; 0: none

@@ -39,6 +39,10 @@ bool stands(const Interface& interface) {
 
 } // namespace
 
+bool routes(const Network& network, const Device& device) {
+    return device.routing || routesByRole(roleOf(network, device));
+}
+
 Wiring::Wiring(Network network, const Without& without) : network_(std::move(network)) {
     addStations(without);
     pairUp();
@@ -77,7 +81,7 @@ void Wiring::addStations(const Without& without) {
         Station station;
         station.device = &device;
         station.role = roleOf(network_, device);
-        station.routes = device.routing || routesByRole(station.role);
+        station.routes = routes(network_, device);
         stationOf_[device.id.value] = static_cast<int>(stations_.size());
         stations_.push_back(std::move(station));
     });

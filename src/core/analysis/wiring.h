@@ -42,6 +42,9 @@ struct Station {
     int pair = -1;          ///< the other station of a multi-chassis pair
 };
 
+/// Whether a device forwards packets: by its role, or because somebody says so.
+bool routes(const model::Network& network, const model::Device& device);
+
 /// What is taken away before looking: devices and links that have failed.
 using Without = std::set<model::ObjectRef>;
 

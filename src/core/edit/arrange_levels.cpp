@@ -129,7 +129,7 @@ private:
                 }
         for (const DeviceId id : order)
             network_.forEachLinkOf(id, [&](const Link& link) {
-                if (link.a.device != id || !scene::isDrawnOn(link, sheet_.id) || link.b.device == id ||
+                if (link.a.device != id || !scene::isDrawnOn(link, sheet_) || link.b.device == id ||
                     !out_.plates.contains(link.b.device.value))
                     return;
                 addLink(link);
@@ -277,7 +277,9 @@ private:
             layout::Node node{item.size.x, item.size.y, -1};
             if (item.device) {
                 const Role role = roleOf(network_, *network_.device(item.device));
-                node.tier = role == Role::unknown ? -1 : tierOf(role);
+                // Of the network layer every node routes: a role says no tier there.
+                const bool tiers = sheet_.layer != SheetLayer::network && role != Role::unknown;
+                node.tier = tiers ? tierOf(role) : -1;
             }
             graph.nodes.push_back(node);
         }

@@ -3,10 +3,12 @@
 
 #include "core/edit/arrange_levels.h"
 #include "core/layout/detours.h"
+#include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
 
 #include <fmt/format.h>
+#include <map>
 #include <set>
 
 namespace underridge::edit {
@@ -250,17 +252,49 @@ private:
 
 } // namespace
 
+namespace {
+
+ActResult arrangeDrawn(const Network& network, const Look& look, const ArrangeWish& wish,
+                       ArrangeReport* report) {
+    const auto folding = sharedFoldingOf(network, look);
+    auto drawing = drawingOf(network, look, wish, *folding);
+    if (!drawing)
+        return drawing.refusal();
+    return Arranger(network, look.sheet, wish, *std::move(drawing)).act(report);
+}
+
+/// Positions of one network for another, of what they are there.
+Network withPositionsOf(const Network& drawn, Network network, SheetId sheet) {
+    drawn.all<Position>().forEachIn(sheet.value, [&](Position position) {
+        if (position.of == Kind::device && !network.device({position.object}))
+            position.of = Kind::subnet;
+        else if (position.of == Kind::link && !network.link({position.object}))
+            position.of = Kind::interface;
+        if (const Position* held = network.position(sheet, position.object); !held || *held != position)
+            network.put(std::move(position));
+    });
+    return network;
+}
+
+} // namespace
+
 ActResult arrange(const Network& network, const Look& look, const ArrangeWish& wish, ArrangeReport* report) {
     const Sheet* sheet = network.sheet(look.sheet);
     if (!sheet)
         return error("the sheet is no longer there", "choose another");
     if (sheet->mmPerUnit > 0)
         return error("what stands on a plan is where it is built", "arrange another sheet");
-    const auto folding = sharedFoldingOf(network, look);
-    auto drawing = drawingOf(network, look, wish, *folding);
-    if (!drawing)
-        return drawing.refusal();
-    return Arranger(network, look.sheet, wish, *std::move(drawing)).act(report);
+    if (sheet->layer == SheetLayer::physical)
+        return arrangeDrawn(network, look, wish, report);
+    // Rings and meshes are what routers make of cables: with subnets between them nothing is
+    // read better than layers.
+    ArrangeWish suited = wish;
+    if (sheet->layer == SheetLayer::network && wish.style == layout::Style::suggest)
+        suited.style = layout::Style::layered;
+    auto act = arrangeDrawn(scene::networkOn(network, look.sheet), look, suited, report);
+    if (act)
+        act->network = withPositionsOf(act->network, network, look.sheet);
+    return act;
 }
 
 void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devices) {
@@ -305,27 +339,28 @@ void followArranged(const Network& before, Network& after) {
     std::set<std::pair<std::uint64_t, std::uint64_t>> fresh; // links whose bends are of this act
     Network::compare(before, after, [&]<class R>(const R* was, const R* is) {
         if constexpr (std::is_same_v<R, Position>) {
-            if (is && is->of == Kind::device && was && was->at != is->at)
+            if (is && (is->of == Kind::device || is->of == Kind::subnet) && was && was->at != is->at)
                 moved.insert({is->sheet.value, is->object});
-            if (is && is->of == Kind::link)
+            if (is && (is->of == Kind::link || is->of == Kind::interface))
                 fresh.insert({is->sheet.value, is->object});
         }
     });
     std::vector<Position> changed;
+    std::map<SheetId, std::pair<Network, Network>> drawn; // as they were and are drawn
     for (const auto& [sheetId, deviceId] : moved) {
         const SheetId sheet{sheetId};
-        const Device* device = after.device({deviceId});
-        if (!device)
-            continue;
-        after.forEachLinkOf(device->id, [&](const Link& link) {
+        const auto [at, first] = drawn.try_emplace(sheet);
+        if (first)
+            at->second = {scene::networkOn(before, sheet), scene::networkOn(after, sheet)};
+        const Network &were = at->second.first, &are = at->second.second;
+        are.forEachLinkOf({deviceId}, [&](const Link& link) {
             const Position* position = after.position(sheet, link.id.value);
             if (!position || position->bends.size() < 2 || fresh.contains({sheet.value, link.id.value}))
                 return;
             // Arranged: it ended at both plates, as they stood.
             const auto endsAt = [&](DeviceId id, Point end) {
-                const Position* stood = before.position(sheet, id.value);
-                const Device* held = before.device(id);
-                const auto plate = stood && held ? scene::plateOf(before, sheet, *held) : std::nullopt;
+                const Device* held = were.device(id);
+                const auto plate = held ? scene::plateOf(were, sheet, *held) : std::nullopt;
                 return plate && plate->frame.grown(2).contains(scene::toF(end));
             };
             if (!endsAt(link.a.device, position->bends.front()) ||

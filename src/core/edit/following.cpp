@@ -2,6 +2,7 @@
 #include "core/edit/following.h"
 
 #include "core/edit/arranging.h"
+#include "core/edit/layer_sheets.h"
 #include "core/edit/plans.h"
 #include "core/edit/rack_sheets.h"
 #include "core/linking/route.h"
@@ -80,6 +81,7 @@ void followAct(const Network& before, Network& after) {
     followRacks(before, after);
     followLengths(before, after);
     followArranged(before, after);
+    followLayers(before, after);
 }
 
 } // namespace underridge::edit

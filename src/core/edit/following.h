@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What follows of itself from any act: plates and places on plans and in racks, the
-// lengths of cables, and the ways of arranged links.
+// lengths of cables, the ways of arranged links, and what is on sheets of upper layers.
 #pragma once
 #include "core/model/network.h"
 

@@ -210,6 +210,9 @@ ActResult takeOffSheet(const Network& network, SheetId sheet, const Refs& object
                                 : fmt::format("Take {} objects off the sheet", objects.size()),
             network,
             {}};
+    if (const Sheet* held = network.sheet(sheet); held && held->layer != SheetLayer::physical)
+        return error("what is on this sheet follows from the network",
+                     "filter the sheet, or delete what should be gone");
     if (std::any_of(objects.begin(), objects.end(),
                     [](ObjectRef each) { return each.kind == Kind::cableRoute; }))
         return error("a cable route is part of the floor's plan",
@@ -291,8 +294,11 @@ ActResult setZoneFrame(const Network& network, const Look& look, NoteId id, Poin
 
 ActResult showOnSheet(const Network& network, SheetId sheet,
                       const std::vector<std::pair<DeviceId, Point>>& devices) {
-    if (!network.sheet(sheet))
+    const Sheet* held = network.sheet(sheet);
+    if (!held)
         return error("the sheet is no longer there", "choose another");
+    if (held->layer != SheetLayer::physical)
+        return error("what is on this sheet follows from the network", "show them on another");
     Act act{
         devices.size() == 1 ? "Show 1 device" : fmt::format("Show {} devices", devices.size()), network, {}};
     for (const auto& [id, at] : devices) {

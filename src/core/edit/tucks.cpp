@@ -2,6 +2,7 @@
 #include "core/edit/tucks.h"
 
 #include "core/edit/many.h"
+#include "core/scene/layer_network.h"
 #include "core/scene/tucking.h"
 
 #include <set>
@@ -11,11 +12,12 @@ using namespace model;
 
 std::vector<DeviceId> tuckers(const Network& network, SheetId sheet, const std::vector<DeviceId>& devices) {
     std::vector<DeviceId> out;
+    const Network drawn = scene::networkOn(network, sheet);
     const std::set<DeviceId> asked(devices.begin(), devices.end());
     network.all<Position>().forEachIn(sheet.value, [&](const Position& position) {
         const DeviceId id{position.object};
         if (position.of == Kind::device && (asked.empty() || asked.contains(id)) &&
-            (position.tucks || !scene::tuckableAt(network, sheet, id).empty()))
+            (position.tucks || !scene::tuckableAt(drawn, sheet, id).empty()))
             out.push_back(id);
     });
     return out;
@@ -27,9 +29,10 @@ ActResult setTucked(const Network& network, SheetId sheet, const std::vector<Dev
         return error("the sheet is no longer there", "choose another");
     Act act{tucked ? "Tuck in endpoints" : "Bring out endpoints", network, {}};
     bool any = false;
+    const Network drawn = scene::networkOn(network, sheet);
     for (const DeviceId id : devices) {
         const Position* held = network.position(sheet, id.value);
-        if (!held || (tucked && scene::tuckableAt(network, sheet, id).empty()))
+        if (!held || (tucked && scene::tuckableAt(drawn, sheet, id).empty()))
             continue;
         any = true;
         Position position = *held;

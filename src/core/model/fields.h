@@ -140,6 +140,7 @@ struct Fields<Sheet> {
     static constexpr auto all = std::tuple{Field{"id", &Sheet::id},
                                            Field{"name", &Sheet::name},
                                            Field{"order", &Sheet::order},
+                                           Field{"layer", &Sheet::layer},
                                            Field{"shows", &Sheet::shows},
                                            Field{"filter", &Sheet::filter},
                                            Field{"filterHides", &Sheet::filterHides},

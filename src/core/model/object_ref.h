@@ -46,6 +46,14 @@ inline ObjectRef refTo(StatementId id) {
     return {Kind::statement, id.value};
 }
 template <>
+inline ObjectRef refTo(SubnetId id) {
+    return {Kind::subnet, id.value};
+}
+template <>
+inline ObjectRef refTo(InterfaceId id) {
+    return {Kind::interface, id.value};
+}
+template <>
 inline ObjectRef refTo(CableRouteId id) {
     return {Kind::cableRoute, id.value};
 }

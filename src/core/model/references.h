@@ -77,6 +77,9 @@ inline bool isThere(const Network& network, ObjectRef object) {
         return network.link({object.id});
     case Kind::cableRoute:
         return network.cableRoute({object.id});
+    case Kind::subnet: // one nobody recorded is known by a number that follows from its prefix
+    case Kind::interface:
+        return true;
     default:
         return false;
     }

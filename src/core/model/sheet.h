@@ -41,6 +41,7 @@ struct Sheet {
     SheetId id;
     std::string name;
     int order = 0;
+    SheetLayer layer = SheetLayer::physical;
     GroupId shows;            ///< none: the whole network
     std::string filter;       ///< in the language of core/find; empty: everything
     bool filterHides = false; ///< what the filter leaves out is not drawn; else drawn faintly

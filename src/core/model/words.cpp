@@ -348,6 +348,14 @@ std::span<const Word<Side>> wordsOf(Side) {
     }};
     return words;
 }
+std::span<const Word<SheetLayer>> wordsOf(SheetLayer) {
+    static constexpr std::array<Word<SheetLayer>, 3> words{{
+        {SheetLayer::physical, "physical", "physical"},
+        {SheetLayer::dataLink, "data-link", "data link"},
+        {SheetLayer::network, "network", "network"},
+    }};
+    return words;
+}
 
 RoleFamily familyOf(Role role) {
     switch (role) {

@@ -162,6 +162,10 @@ enum class Origin { drawn, imported, discovered, inferred };
 
 enum class Side { front, rear };
 
+/// Which layer of the network a sheet draws: cables and ports as somebody placed them; or,
+/// made from that, who hands frames to whom, or routers and the subnets between them.
+enum class SheetLayer { physical, dataLink, network };
+
 template <class E>
 struct Word {
     E value;
@@ -196,6 +200,7 @@ std::span<const Word<TranslationKind>> wordsOf(TranslationKind);
 std::span<const Word<RouteOrigin>> wordsOf(RouteOrigin);
 std::span<const Word<Origin>> wordsOf(Origin);
 std::span<const Word<Side>> wordsOf(Side);
+std::span<const Word<SheetLayer>> wordsOf(SheetLayer);
 
 template <class E>
 concept HasWords = requires(E e) {

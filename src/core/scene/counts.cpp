@@ -27,7 +27,7 @@ void countFreePorts(const Network& network, const Device& device, Counts& counts
 std::vector<DeviceId> missingOn(const Network& network, const Scene& scene) {
     std::vector<DeviceId> out;
     const Sheet* sheet = network.sheet(scene.sheet());
-    if (!sheet)
+    if (!sheet || sheet->layer != SheetLayer::physical)
         return out;
     const auto belongs = [&](const Device& device) { // on a sheet of racks: what is mounted in them
         return !sheet->racks || (device.place.unit > 0 && network.position(sheet->id, device.place.in.value));
@@ -55,12 +55,21 @@ Counts countsOf(const Network& network, const Scene& scene) {
         (isEndpoint(role) ? counts.endpoints : counts.infrastructure).push_back(device.id);
     });
     counts.devices = here.size();
-    const bool few = here.size() <= Counts::mostForPorts;
+    const bool upper = sheet && sheet->layer != SheetLayer::physical;
+    if (upper) {
+        scene.forEachLink([&](const LinkLine& line) { counts.lines.push_back(line.object()); });
+        counts.links = counts.lines.size();
+        scene.forEachPlate([&](const Plate& plate) {
+            if (plate.subnet)
+                counts.subnets.push_back(plate.object());
+        });
+    }
+    const bool few = !upper && here.size() <= Counts::mostForPorts;
     if (few)
         for (const Device* device : here)
             countFreePorts(network, *device, counts);
     network.all<Link>().forEach([&](const Link& link) {
-        if (!sheet || !isDrawnOn(link, sheet->id) || !scene.anchorOf(link.a.device) ||
+        if (!sheet || upper || !isDrawnOn(link, *sheet) || !scene.anchorOf(link.a.device) ||
             !scene.anchorOf(link.b.device))
             return;
         ++counts.links;

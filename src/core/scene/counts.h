@@ -13,7 +13,10 @@ struct Counts {
     std::vector<model::DeviceId> endpoints, infrastructure;
     /// By how they are drawn and what they run over.
     std::map<std::pair<LinkForm, model::Medium>, std::vector<model::LinkId>> media;
-    std::map<int, std::vector<model::LinkId>> speeds; ///< Mbit/s; 0: not known; as `free`
+    std::map<int, std::vector<model::LinkId>>
+        speeds; ///< Mbit/s; 0: not known; as `free`
+                /// Of a sheet of an upper layer, in the place of media and speeds.
+    std::vector<model::ObjectRef> lines, subnets;
     std::map<model::GroupKind, std::vector<model::GroupId>> groups;
     std::size_t devices = 0, links = 0;
     std::vector<model::DeviceId> missing; ///< as missingOn() says
@@ -28,7 +31,8 @@ struct Counts {
     static constexpr std::size_t mostForPorts = 2'000;
 };
 
-/// The devices that belong on a sheet (of a group: those in it) but are not drawn there.
+/// The devices that belong on a sheet (of a group: those in it) but are not drawn there;
+/// none on a sheet of an upper layer, which follows from the network.
 std::vector<model::DeviceId> missingOn(const model::Network& network, const Scene& scene);
 
 /// Devices in folded groups count: they are on the sheet.

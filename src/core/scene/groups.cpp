@@ -27,7 +27,8 @@ Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown)
     for (const DeviceId id : *shown.within) {
         ++roles[roleOf(network, *network.device(id))];
         network.forEachLinkOf(id, [&](const Link& link) {
-            if (const auto fails = linking::failsOf(network, link); fails.a || fails.b)
+            const auto fails = link.onlyOn ? linking::Fails{} : linking::failsOf(network, link);
+            if (fails.a || fails.b)
                 failing.insert(link.id);
         });
     }
@@ -128,7 +129,7 @@ private:
         parallels_.prepare();
         std::vector<std::pair<LinkId, ObjectRef>> outwards;
         network_.all<Link>().forEach([&](const Link& link) {
-            if (!isDrawnOn(link, sheet_.id))
+            if (!isDrawnOn(link, sheet_))
                 return;
             const ObjectRef a = folding_->standsFor(link.a.device), b = folding_->standsFor(link.b.device);
             const bool hasA = a.kind != Kind::unknown, hasB = b.kind != Kind::unknown;
@@ -271,12 +272,13 @@ std::vector<const Link*> linksBehind(const Network& network, SheetId sheet, cons
         const ShownGroup* group = folding.group({shown.id});
         return group && group->within ? *group->within : std::vector<DeviceId>{{shown.id}};
     };
+    const Sheet& held = *network.sheet(sheet);
     const auto some = devicesOf(a), others = devicesOf(b);
     std::map<LinkId, const Link*> out;
     for (const DeviceId id : some.size() <= others.size() ? some : others)
         network.forEachLinkOf(id, [&](const Link& link) {
-            if (isDrawnOn(link, sheet) && std::minmax(folding.standsFor(link.a.device),
-                                                      folding.standsFor(link.b.device)) == std::minmax(a, b))
+            if (isDrawnOn(link, held) && std::minmax(folding.standsFor(link.a.device),
+                                                     folding.standsFor(link.b.device)) == std::minmax(a, b))
                 out[link.id] = &link;
         });
     std::vector<const Link*> links;

@@ -21,8 +21,9 @@ constexpr double zoneTitle = 24;
 } // namespace
 
 bool Plate::operator==(const Plate& o) const {
-    return id == o.id && frame == o.frame && role == o.role && name == o.name && subline == o.subline &&
-           outside == o.outside && links == o.links && ticks == o.ticks && tucked == o.tucked;
+    return id == o.id && subnet == o.subnet && frame == o.frame && role == o.role && name == o.name &&
+           subline == o.subline && outside == o.outside && links == o.links && ticks == o.ticks &&
+           tucked == o.tucked;
 }
 
 Plate Plate::movedTo(const Rect& place) const {
@@ -68,7 +69,7 @@ Rect Plate::badge() const {
 }
 
 Anchor Plate::anchor() const {
-    return {refTo(id), frame, rail, static_cast<int>(ticks.size())};
+    return {object(), frame, rail, static_cast<int>(ticks.size())};
 }
 
 Rect Rail::tick(int index) const {
@@ -89,14 +90,16 @@ Item itemOf(Plate plate) {
     const Rect badge = plate.badge();
     const Rect bounds =
         badge.empty() ? plate.frame.grown(lineMargin) : plate.frame.grown(lineMargin).united(badge.grown(1));
-    return {refTo(plate.id), bounds, Layer::plates, std::move(plate)};
+    const ObjectRef object = plate.object();
+    return {object, bounds, Layer::plates, std::move(plate)};
 }
 
 Item itemOf(LinkLine line) {
     Rect bounds = boundsOf(line.path).grown(besidePath);
     for (const Label& label : line.labels)
         bounds = bounds.united(label.area);
-    return {refTo(line.id), bounds, Layer::links, std::move(line)};
+    const ObjectRef object = line.object();
+    return {object, bounds, Layer::links, std::move(line)};
 }
 
 Item itemOf(NoteCard note) {

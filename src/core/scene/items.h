@@ -43,6 +43,7 @@ struct Anchor {
 
 struct Plate {
     model::DeviceId id;
+    bool subnet = false; ///< it stands for a subnet of this number, on a sheet of the network layer
     Rect frame;
     model::Role role = model::Role::workstation;
     std::string name;    ///< elided
@@ -64,10 +65,15 @@ struct Plate {
     /// The roles that have room in the badge; none: the badge has the whole number alone.
     std::size_t rolesOnBadge() const;
     Anchor anchor() const;
+    model::ObjectRef object() const {
+        return subnet ? model::ObjectRef{model::Kind::subnet, id.value} : refTo(id);
+    }
 };
 
 enum class LinkForm {
     unknown,
+    frames,     ///< of the data link layer
+    attachment, ///< of the network layer: an interface in its subnet
     twistedPair,
     singlePair,
     duplexFibre,
@@ -109,6 +115,10 @@ struct LinkLine {
     std::vector<model::LinkId> merged;
 
     bool operator==(const LinkLine&) const = default;
+    /// What it is: a link, or of the network layer an interface.
+    model::ObjectRef object() const {
+        return form == LinkForm::attachment ? model::ObjectRef{model::Kind::interface, id.value} : refTo(id);
+    }
 };
 
 struct NoteCard {

@@ -90,6 +90,16 @@ PointF shifted(const Rect& frame, PointF anchor, double by) {
     return {anchor.x, std::clamp(anchor.y + by, frame.y + 4, frame.bottom() - 4)};
 }
 
+/// How a line of an upper layer looks: cables are of no matter there.
+LinkLine upperLine(const Network& network, const Sheet& sheet, const Link& link) {
+    LinkLine line;
+    line.id = link.id;
+    line.form = sheet.layer == SheetLayer::network ? LinkForm::attachment : LinkForm::frames;
+    line.jacket = colour({});
+    line.inLag = sheet.layer == SheetLayer::dataLink && isInLag(network, link);
+    return line;
+}
+
 bool isDisabled(const Network& network, const PortRef& port) {
     const Port* record = port.known() ? network.port(port) : nullptr;
     return record && record->disabled;
@@ -118,7 +128,7 @@ void Parallels::prepare() {
     std::vector<std::pair<Pair, LinkId>> all;
     all.reserve(network_.all<Link>().size());
     network_.all<Link>().forEach([&](const Link& link) {
-        if (isDrawnOn(link, sheet_))
+        if (sheet_ && isDrawnOn(link, *sheet_))
             all.emplace_back(pairOf(link), link.id);
     });
     std::sort(all.begin(), all.end());
@@ -146,7 +156,7 @@ std::pair<int, int> Parallels::placeOf(const Link& link) {
     if (fresh) { // looked for at the device with fewer links
         const DeviceId a = link.a.device, b = link.b.device;
         network_.forEachLinkOf(network_.degree(a) <= network_.degree(b) ? a : b, [&](const Link& other) {
-            if (pairOf(other) == pairOf(link) && isDrawnOn(other, sheet_))
+            if (pairOf(other) == pairOf(link) && sheet_ && isDrawnOn(other, *sheet_))
                 at->second.push_back(other.id);
         });
         std::sort(at->second.begin(), at->second.end());
@@ -173,8 +183,8 @@ int railIndexOf(const Network& network, const PortRef& port) {
     return at == ports.end() ? -1 : static_cast<int>(at - ports.begin());
 }
 
-bool isDrawnOn(const Link& link, SheetId sheet) {
-    return !link.onlyOn || link.onlyOn == sheet;
+bool isDrawnOn(const Link& link, const Sheet& sheet) {
+    return link.onlyOn ? link.onlyOn == sheet.id : sheet.layer == SheetLayer::physical;
 }
 
 PointF leavingFrom(const Anchor& anchor, int port, PointF towards) {
@@ -261,7 +271,10 @@ std::vector<PointF> bendsOf(const Network& network, SheetId sheet, const Link& l
                             const Anchor& b, const Folding* folding) {
     const Position* position = network.position(sheet, link.id.value);
     std::vector<PointF> out;
-    const bool bent = a.shown.kind == Kind::device && b.shown.kind == Kind::device;
+    const auto isPlate = [](const Anchor& anchor) {
+        return anchor.shown.kind == Kind::device || anchor.shown.kind == Kind::subnet;
+    };
+    const bool bent = isPlate(a) && isPlate(b);
     if (!position || position->bends.empty() || !bent)
         return out;
     const GroupId level = folding ? levelOf(network, link) : GroupId{};
@@ -274,17 +287,24 @@ std::vector<PointF> bendsOf(const Network& network, SheetId sheet, const Link& l
 
 /// What a label says at the end of a link: the port, and where something else stands for
 /// its device that as well.
-std::string endText(const Network& network, const PortRef& port, const Anchor& anchor) {
-    if (anchor.shown == refTo(port.device))
+std::string endText(const Network& network, const Sheet& sheet, const PortRef& port, const Anchor& anchor) {
+    if (sheet.layer == SheetLayer::dataLink)
+        if (const Interface* lag = lagAt(network, port); lag && !lag->name.empty())
+            return lag->name;
+    if (anchor.shown.id == port.device.value)
         return port.port;
     return portText(network, port);
 }
 
 /// A line with the marks of its ends, from anchor to anchor.
-LinkLine joined(const Network& network, const Link& link, const Anchor& a, const Anchor& b) {
-    LinkLine line = dressOf(network, link);
+LinkLine joined(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
+                const Anchor& b) {
+    const bool upper = sheet.layer != SheetLayer::physical;
+    LinkLine line = upper ? upperLine(network, sheet, link) : dressOf(network, link);
     line.a = a.shown;
     line.b = b.shown;
+    if (upper)
+        return line;
     line.openA = !link.a.known();
     line.openB = !link.b.known();
     line.disabledA = isDisabled(network, link.a);
@@ -305,15 +325,19 @@ GroupId levelOf(const Network& network, const Link& link) {
 
 LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
                 const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding) {
-    LinkLine line = joined(network, link, a, b);
+    LinkLine line = joined(network, sheet, link, a, b);
     const int portA = railIndexOf(network, link.a), portB = railIndexOf(network, link.b);
     line.path = pathOf(a, b, portA, portB, bendsOf(network, sheet.id, link, a, b, folding), parallels);
     const double whole = pathLength(line.path);
-    if (sheet.portLabels) {
-        addPortLabel({LabelKind::portA, link.a, portA, a.frame, true, endText(network, link.a, a)}, whole,
-                     line);
-        addPortLabel({LabelKind::portB, link.b, portB, b.frame, false, endText(network, link.b, b)}, whole,
-                     line);
+    if (sheet.portLabels && line.form == LinkForm::attachment) {
+        // At the subnet, where fewer lines come together than at a router.
+        addPortLabel({LabelKind::portA, link.a, -1, b.frame, false, endText(network, sheet, link.a, a)},
+                     whole, line);
+    } else if (sheet.portLabels) {
+        addPortLabel({LabelKind::portA, link.a, portA, a.frame, true, endText(network, sheet, link.a, a)},
+                     whole, line);
+        addPortLabel({LabelKind::portB, link.b, portB, b.frame, false, endText(network, sheet, link.b, b)},
+                     whole, line);
     }
     if (const std::string text = sheet.linkLabels ? middleText(network, link, unit) : std::string();
         !text.empty())
@@ -326,11 +350,15 @@ LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector
     const Link& first = *links.front();
     if (links.size() == 1)
         return lineOf(network, sheet, first, a, b, {0, 1}, unit);
-    LinkLine line = dressOf(network, first);
+    const bool upper = sheet.layer != SheetLayer::physical;
+    LinkLine line = upper ? upperLine(network, sheet, first) : dressOf(network, first);
     line.a = a.shown;
     line.b = b.shown;
     line.planned = line.toRemove = false;
     for (const Link* link : links) {
+        line.merged.push_back(link->id);
+        if (upper)
+            continue;
         const LinkLine dress = dressOf(network, *link);
         if (dress.form != line.form || dress.jacket != line.jacket)
             line.form = LinkForm::unknown; // of several kinds
@@ -338,7 +366,6 @@ LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector
         const bool turned = link->a.device != first.a.device && link->b.device != first.b.device;
         line.failsA |= turned ? fails.b : fails.a;
         line.failsB |= turned ? fails.a : fails.b;
-        line.merged.push_back(link->id);
     }
     line.path = pathOf(a, b, -1, -1, {}, {0, 1});
     line.labels.push_back(labelAt(LabelKind::middle, fmt::format("×{}", links.size()),

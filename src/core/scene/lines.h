@@ -16,12 +16,13 @@ inline constexpr double parallelGap = 9;
 inline constexpr double maxLabelWidth = 120;
 
 /// Whether a link is drawn on a sheet that shows both its devices.
-bool isDrawnOn(const model::Link& link, model::SheetId sheet);
+bool isDrawnOn(const model::Link& link, const model::Sheet& sheet);
 
 /// The links between the same two devices on a sheet, worked out once for each pair.
 class Parallels {
 public:
-    Parallels(const model::Network& network, model::SheetId sheet) : network_(network), sheet_(sheet) {}
+    Parallels(const model::Network& network, model::SheetId sheet)
+        : network_(network), sheet_(network.sheet(sheet)) {}
 
     /// Works out all pairs in one pass over the links; several threads may ask the
     /// constant afterwards.
@@ -37,7 +38,7 @@ private:
     static std::pair<int, int> placeIn(const std::vector<model::LinkId>& all, model::LinkId id);
 
     const model::Network& network_;
-    model::SheetId sheet_;
+    const model::Sheet* sheet_;                        ///< null: none of that id
     std::map<Pair, std::vector<model::LinkId>> pairs_; ///< sorted; when prepared, only of two and more
 };
 

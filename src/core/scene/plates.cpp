@@ -63,7 +63,16 @@ std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device
     const Position* position = network.position(sheet, device.id.value);
     if (!position)
         return std::nullopt;
-    const auto ports = portsOf(network, device);
+    const Sheet* drawnOn = network.sheet(sheet);
+    const bool upmost = drawnOn && drawnOn->layer == SheetLayer::network; // ports are of no matter there
+    if (upmost && network.find<Subnet>({device.id.value, 0})) {
+        Plate plate = shaped(device.name, device.note.view(), Role::unknown, 0, toF(position->at));
+        plate.id = device.id;
+        plate.subnet = true;
+        plate.links = static_cast<int>(network.degree(device.id));
+        return plate;
+    }
+    const auto ports = upmost ? std::vector<PortView>() : portsOf(network, device);
     std::string subline = firstAddress(network, device.id).host();
     if (subline.empty())
         subline = modelName(network, device);

@@ -65,6 +65,9 @@ const Item* Scene::itemFor(ObjectRef object) const {
 }
 
 const LinkLine* Scene::link(LinkId id) const {
+    if (const auto& chains = layer_ ? layer_->merged() : nullptr)
+        if (const auto at = chains->find(id); at != chains->end())
+            id = at->second;
     const LinkLine* own = shapeOf<LinkLine>(id.value);
     if (own || !mergedInto_)
         return own;
@@ -96,7 +99,7 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
     parallels.prepare();
     return itemsOf<Link>(network, [&](const Link& link) -> std::optional<LinkLine> {
         const Plate *a = plateOfDevice(link.a.device), *b = plateOfDevice(link.b.device);
-        if (!a || !b || !isDrawnOn(link, sheet.id))
+        if (!a || !b || !isDrawnOn(link, sheet))
             return std::nullopt;
         return lineOf(network, sheet, link, a->anchor(), b->anchor(), std::as_const(parallels).placeOf(link),
                       unit);
@@ -106,6 +109,17 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
 } // namespace
 
 Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered,
+                   std::shared_ptr<const find::Findings> findings) {
+    const Sheet* sheet = network.sheet(sheetId);
+    if (!sheet || sheet->layer == SheetLayer::physical)
+        return built(network, sheetId, unit, entered, std::move(findings));
+    auto layer = std::make_shared<const LayerNetwork>(network, sheetId);
+    Scene scene = built(layer->drawn(), sheetId, unit, entered, std::move(findings));
+    scene.layer_ = std::move(layer);
+    return scene;
+}
+
+Scene Scene::built(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered,
                    std::shared_ptr<const find::Findings> findings) {
     Scene scene;
     scene.findings_ = std::move(findings);

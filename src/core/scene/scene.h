@@ -7,6 +7,7 @@
 #include "core/model/network.h"
 #include "core/scene/folding.h"
 #include "core/scene/grid.h"
+#include "core/scene/layer_network.h"
 
 #include <array>
 #include <map>
@@ -141,6 +142,11 @@ public:
     std::optional<Anchor> anchorOf(model::DeviceId id) const;
     /// What the filter of the sheet does; nothing where there is none that can be read.
     const std::optional<Filtered>& filtered() const { return filtered_; }
+    /// What it draws: of a sheet of an upper layer the network that was made of it, else the
+    /// one given.
+    const model::Network& drawn(const model::Network& network) const {
+        return layer_ ? layer_->drawn() : network;
+    }
     bool empty() const { return items_.size() == 0; }
     template <class Shape>
     std::size_t count() const {
@@ -193,6 +199,8 @@ public:
 private:
     friend class SceneUpdate;
     friend class Closing;
+    static Scene built(const model::Network& network, model::SheetId sheet, model::LengthUnit unit,
+                       model::GroupId entered, std::shared_ptr<const find::Findings> findings);
     void addNotes(const model::Network& network, std::vector<ItemPtr>& items) const;
     void filter(const model::Network& network, const model::Sheet& sheet, std::vector<ItemPtr>& items);
     void tuckIn(const model::Network& network, std::vector<ItemPtr>& items);
@@ -223,6 +231,7 @@ private:
     std::shared_ptr<const Folding> folding_;
     Standings standing_;
     std::shared_ptr<const std::map<model::LinkId, model::LinkId>> mergedInto_; ///< null: none
+    std::shared_ptr<const LayerNetwork> layer_; ///< null: the sheet is physical
     model::Table<KeptItem> items_;
     Grid grid_;
     std::array<std::size_t, std::variant_size_v<decltype(Item::shape)>> counts_{};

@@ -22,6 +22,20 @@ public:
           after_(after),
           parallels_(after, scene.sheet()) {}
 
+    static Updated between(const Scene& scene, const Network& before, const Network& after) {
+        const Sheet* sheet = after.sheet(scene.sheet());
+        const bool upper = sheet && sheet->layer != SheetLayer::physical;
+        if (!upper && !scene.layer_)
+            return SceneUpdate(scene, before, after).run();
+        if (!upper || !scene.layer_) // another layer than before
+            return {
+                Scene::build(after, scene.sheet(), scene.unit_, scene.entered_, scene.findings_), {}, true};
+        auto layer = std::make_shared<const LayerNetwork>(scene.layer_->after(after));
+        Updated out = SceneUpdate(scene, scene.layer_->drawn(), layer->drawn()).run();
+        out.scene.layer_ = std::move(layer);
+        return out;
+    }
+
     Updated run() {
         Network::compare(before_, after_, [&]<class R>(const R* old, const R* fresh) {
             if (old)
@@ -34,7 +48,7 @@ public:
         updated_.all |= sheet && after_.group(sheet->shows); // who is in it may have changed
         updated_.all |= was_.filtered().has_value();         // who is found may have, too
         if (updated_.all || !sheet || (grouped && !followGroups(*sheet))) {
-            updated_.scene = Scene::build(after_, was_.sheet(), was_.unit_, was_.entered_, was_.findings_);
+            updated_.scene = Scene::built(after_, was_.sheet(), was_.unit_, was_.entered_, was_.findings_);
             updated_.all = true;
             return std::move(updated_);
         }
@@ -159,7 +173,7 @@ private:
     std::optional<LinkLine> lineFor(const Sheet& sheet, LinkId id) {
         const Scene& scene = updated_.scene;
         const Link* link = after_.link(id);
-        if (!link || !isDrawnOn(*link, sheet.id) || hasTuckedEnd(*link))
+        if (!link || !isDrawnOn(*link, sheet) || hasTuckedEnd(*link))
             return std::nullopt;
         const auto a = scene.anchorOf(link->a.device), b = scene.anchorOf(link->b.device);
         if (!a || !b)
@@ -412,7 +426,7 @@ private:
                 addPair(old->a, old->b);
             merged.erase(id);
             const Link* link = after_.link(id);
-            const bool drawn = link && isDrawnOn(*link, sheet.id);
+            const bool drawn = link && isDrawnOn(*link, sheet);
             const ObjectRef a = drawn ? now().standsFor(link->a.device) : ObjectRef{},
                             b = drawn ? now().standsFor(link->b.device) : ObjectRef{};
             addPair(a, b);
@@ -495,7 +509,7 @@ private:
 };
 
 Updated update(const Scene& scene, const Network& before, const Network& after) {
-    return SceneUpdate(scene, before, after).run();
+    return SceneUpdate::between(scene, before, after);
 }
 
 } // namespace underridge::scene

@@ -349,7 +349,7 @@ Label Scene::settled(const LinkLine& line, Label label) const {
         const Items near = itemsIn(place);
         const auto& all = near.all();
         return std::none_of(all.begin(), all.end(), [&](const Item* item) {
-            return item->object != refTo(line.id) && liesUnder(*item, place);
+            return item->object != line.object() && liesUnder(*item, place);
         });
     };
     const auto places = placesOf(line, label);

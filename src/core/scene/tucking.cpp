@@ -34,11 +34,13 @@ Hanging hangingWith(const Network& network, SheetId sheet, DeviceId device) {
     if (!isEndpointAt(network, device))
         return out;
     out.endpoints.push_back(device);
+    const Sheet& held = *network.sheet(sheet);
+
     bool one = true;
     for (std::size_t i = 0; i < out.endpoints.size() && one; ++i)
         network.forEachLinkOf(out.endpoints[i], [&](const Link& link) {
             const DeviceId other = link.a.device == out.endpoints[i] ? link.b.device : link.a.device;
-            if (!isDrawnOn(link, sheet) || !network.position(sheet, other.value))
+            if (!isDrawnOn(link, held) || !network.position(sheet, other.value))
                 return;
             if (!isEndpointAt(network, other)) {
                 one &= !out.on || out.on == other;

@@ -48,6 +48,9 @@ TraceOverlay::TraceOverlay(const Network& network, const analysis::Trace& trace)
         mark.rank = mark.badge.isEmpty() ? step : mark.rank;
         mark.badge += (mark.badge.isEmpty() ? QString() : QStringLiteral(", ")) + QString::number(++step);
         mark.words = QObject::tr("step %1: %2").arg(mark.badge, shownText(hop.decision));
+        for (const InterfaceId id : {hop.enters, hop.leaves})
+            if (id)
+                marks_[refTo(id)] = {strong, QObject::tr("on the way, at step %1").arg(step), {}};
         for (const LinkId id : hop.links) {
             const Link* link = network.link(id);
             if (!link)

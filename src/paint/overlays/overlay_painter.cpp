@@ -85,9 +85,12 @@ std::vector<model::ObjectRef> seenAs(const model::Network& network, const scene:
                                      MergedLines& merged, model::ObjectRef object) {
     if (scene.item(object))
         return {object};
-    if (object.kind == model::Kind::link)
+    if (object.kind == model::Kind::link) {
+        if (const LinkLine* line = scene.link({object.id})) // a part of a chain, on the data link layer
+            return {line->object()};
         if (const auto line = merged.lineOf({object.id}))
             return {refTo(*line)};
+    }
     std::vector<model::ObjectRef> out;
     for (const model::DeviceId device : scene::devicesAt(network, object.id))
         if (const auto anchor = scene.anchorOf(device);

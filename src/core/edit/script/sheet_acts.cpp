@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Acts on sheets and what is drawn on them: move, sheet, show, take-off, note, zone.
+#include "core/edit/layer_sheets.h"
 #include "core/edit/rack_sheets.h"
 #include "core/edit/script/line.h"
 #include "core/edit/sheets.h"
@@ -51,6 +52,16 @@ ActResult makeSheet(const Line& line) {
     if (line.has("racks")) {
         const auto racks = line.groups("racks");
         return racks ? sheetOfRacks(bench.network, *racks, *name, bench.ids) : ActResult(racks.refusal());
+    }
+    if (line.has("layer")) {
+        const auto said = line.text("layer");
+        const auto layer = said ? fromText<SheetLayer>(*said) : std::nullopt;
+        if (!layer)
+            return said ? line.wrong("layer", fmt::format("there is no layer {}", *said),
+                                     "write physical, data-link or network")
+                        : ActResult(said.refusal());
+        if (*layer != SheetLayer::physical)
+            return addLayerSheet(bench.network, *name, *layer, bench.ids);
     }
     std::optional<SheetId> from;
     if (line.has("from")) {
@@ -141,7 +152,7 @@ ActResult filter(const Line& line) {
 std::span<const ActWord> sheetActs() {
     static const std::vector<ActWord> acts{
         {"move", {"members", "to", "by", "sheet"}, move},
-        {"sheet", {"name", "from", "group", "groups", "racks"}, makeSheet},
+        {"sheet", {"name", "from", "group", "groups", "racks", "layer"}, makeSheet},
         {"filter", {"filter", "hides", "sheet"}, filter},
         {"show", {"members", "at", "sheet"}, show},
         {"take-off", {"members", "sheet"}, takeOff},
