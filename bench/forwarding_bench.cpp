@@ -4,6 +4,10 @@
 #include "core/analysis/check.h"
 #include "core/analysis/forwarding.h"
 #include "core/analysis/trace.h"
+#include "core/edit/following.h"
+#include "core/edit/layer_sheets.h"
+#include "core/edit/sheets.h"
+#include "core/scene/scene.h"
 #include "tests/support/routed_campus.h"
 
 #include <map>
@@ -102,6 +106,70 @@ void trace(benchmark::State& state) {
     times.report(state);
 }
 
+/// A campus with a sheet of an upper layer, which stays as it is arranged.
+const std::pair<Network, SheetId>& layered(int devices, SheetLayer layer) {
+    static std::map<std::pair<int, SheetLayer>, std::pair<Network, SheetId>> made;
+    auto& kept = made[{devices, layer}];
+    if (!kept.second) {
+        IdSource ids(3);
+        auto act = edit::addLayerSheet(campus(devices), "upper", layer, ids);
+        kept = {act->network, SheetId{act->subjects.front().id}};
+    }
+    return kept;
+}
+
+SheetLayer layerOf(const benchmark::State& state) {
+    return state.range(1) == 0 ? SheetLayer::dataLink : SheetLayer::network;
+}
+
+/// The sheet with all on it, arranged.
+void layerSheet(benchmark::State& state) {
+    const Network& n = campus(static_cast<int>(state.range(0)));
+    for (auto _ : state) {
+        IdSource ids(3);
+        benchmark::DoNotOptimize(edit::addLayerSheet(n, "upper", layerOf(state), ids));
+    }
+}
+
+void layerScene(benchmark::State& state) {
+    const auto& [n, sheet] = layered(static_cast<int>(state.range(0)), layerOf(state));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(scene::Scene::build(n, sheet).count<scene::Plate>());
+}
+
+/// A plate is moved: the act with what follows from it, and the scene.
+void layerMove(benchmark::State& state) {
+    const auto& [n, sheet] = layered(static_cast<int>(state.range(0)), layerOf(state));
+    const scene::Scene scene = scene::Scene::build(n, sheet);
+    std::vector<ObjectRef> plates;
+    scene.forEachPlate([&](const scene::Plate& plate) { plates.push_back(plate.object()); });
+    std::mt19937 random(9);
+    Percentiles times;
+    for (auto _ : state) {
+        const edit::Refs one{plates[random() % plates.size()]};
+        times.time(state, [&] {
+            auto act =
+                edit::moveObjects(n, {sheet, {}, scene.standing(), scene.sharedFolding()}, one, {40, 8});
+            edit::followAct(n, act->network);
+            benchmark::DoNotOptimize(update(scene, n, act->network).damage.size());
+        });
+    }
+    times.report(state);
+}
+
+BENCHMARK(layerSheet)
+    ->Name("layers/sheet")
+    ->ArgsProduct({{1000, 10000}, {0, 1}})
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(layerScene)
+    ->Name("layers/scene")
+    ->ArgsProduct({{1000, 10000, 50000}, {0, 1}})
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(layerMove)
+    ->Name("layers/move")
+    ->ArgsProduct({{1000, 10000}, {0, 1}})
+    ->Unit(benchmark::kMillisecond)
+    ->UseManualTime();
 BENCHMARK(anew)->Name("forward/anew")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
 BENCHMARK(findings)
     ->Name("forward/findings")

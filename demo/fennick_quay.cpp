@@ -61,6 +61,7 @@ public:
         m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Racks",
                         "Routing", "Video only"});
         m_.acts(R"({"act":"sheet","name":"Data link","layer":"data-link"}
+{"act":"overlay","overlays":["tree"],"sheet":"Data link"}
 {"act":"sheet","name":"Subnets","layer":"network"})");
         m_.save(folder + "/fennick-quay.underridge");
         m_.acts(fennickMistakes());

@@ -294,9 +294,7 @@ void shootForwarding(const QString& folder) {
     s.shoot("trace-stops");
     s.window().bottomDock().hide();
     s.showSheet("Data link");
-    lay(QStringLiteral("Spanning tree"), "dist-conc", 0.7, "spanning-tree");
-    s.window().action(app::CommandId::overlay)->trigger();
-    s.window().overlayBar().close();
+    lay(QStringLiteral("Spanning tree"), "dist-ctrl", 0.52, "spanning-tree");
     s.showSheet("Subnets");
     trace("cam-ramp-1", "srv-tickets");
     s.window().resizeDocks({&s.window().bottomDock()}, {150}, Qt::Vertical);

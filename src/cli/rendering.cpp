@@ -7,7 +7,8 @@
 #include "core/edit/cables.h"
 #include "core/edit/groups.h"
 #include "core/exchange/catalogue_file.h"
-#include "paint/overlays/forwarding_overlays.h"
+#include "core/scene/overlay_keys.h"
+#include "paint/overlays/overlay_choices.h"
 #include "paint/pages.h"
 #include "paint/picture.h"
 
@@ -39,7 +40,10 @@ Result<paint::LaidOver> laidOver(const Network& network, const Catalogue& catalo
         return paint::LaidOver{};
     const analysis::Forwarding forwarding(network);
     std::vector<linking::Finding> findings; // only where they are asked for
-    if (std::find(keys.begin(), keys.end(), "findings") != keys.end()) {
+    const bool asked = std::any_of(keys.begin(), keys.end(), [](const std::string& key) {
+        return key.find("finding") != std::string::npos;
+    });
+    if (asked) {
         findings = linking::check(network, edit::withStock(catalogue, network));
         auto more = analysis::checkForwarding(forwarding);
         findings.insert(findings.end(), std::make_move_iterator(more.begin()),
@@ -48,11 +52,10 @@ Result<paint::LaidOver> laidOver(const Network& network, const Catalogue& catalo
     }
     paint::LaidOver laid{network, {}};
     for (const std::string& key : keys) {
-        auto overlay = paint::overlayOf(QString::fromStdString(key), forwarding, findings);
-        if (!overlay)
-            return error(fmt::format("{} is no overlay", key),
-                         "write tree, findings, areas, vlan:NUMBER or subnet:PREFIX");
-        laid.overlays.push_back(std::move(overlay));
+        const auto read = scene::OverlayKey::parse(key);
+        if (!read)
+            return read.refusal();
+        laid.overlays.push_back(paint::overlayOf(QString::fromStdString(read->text()), forwarding, findings));
     }
     return laid;
 }
@@ -138,7 +141,11 @@ Result<Drawn> rendered(const Network& network, const Catalogue& catalogue, const
         entered = *group;
     }
     prepareDrawing();
-    auto laid = laidOver(*folded, catalogue, wanted.overlays);
+    // Those of the sheet, where none are said; on paper there is no room for them.
+    const auto own = wanted.overlays.empty() && wanted.paper.empty()
+                         ? scene::overlaysOf(*folded->sheet(*sheet))
+                         : wanted.overlays;
+    auto laid = laidOver(*folded, catalogue, own);
     if (!laid)
         return laid.refusal();
     options.laidOver = *std::move(laid);
@@ -165,7 +172,8 @@ void addOptions(CLI::App& app, Rendering& wanted) {
     app.add_option("--detail", wanted.detail, "far, middle, near or close")
         ->check(CLI::IsMember({"far", "middle", "near", "close"}));
     auto* overlay = app.add_option("--overlay", wanted.overlays,
-                                   "lay over it: tree, findings, areas, vlan:NUMBER, subnet:PREFIX");
+                                   "lay over it: tree, findings, areas, speed, power, age, vlan:NUMBER, "
+                                   "subnet:PREFIX, where:FILTER, impact:ID; else what the sheet keeps");
     app.add_option("--paper", wanted.paper, "on paper with a title block: A4, A3, A2, A1 or A0")
         ->excludes(overlay)
         ->check(CLI::IsMember({"A4", "A3", "A2", "A1", "A0"}, CLI::ignore_case));

@@ -125,11 +125,11 @@ private Q_SLOTS:
         Traced t;
         t.key(Qt::Key_O);
         QVERIFY(t.window->overlayBar().isVisible());
-        QTRY_VERIFY(t.overlay(paint::NetworkOverlay::name()));
+        QTRY_VERIFY(t.overlay("tree"));
         t.choose("Spanning tree");
         QVERIFY2(t.window->overlayBar().says().contains("root core-1"),
                  qPrintable(t.window->overlayBar().says()));
-        const auto& marks = t.overlay(paint::NetworkOverlay::name())->marks();
+        const auto& marks = t.overlay("tree")->marks();
         QCOMPARE(marks.at(refTo(t.named("core-1"))).badge, QString("root"));
         int blocked = 0;
         for (const auto& [object, mark] : marks)
@@ -140,23 +140,83 @@ private Q_SLOTS:
         t.choose("OSPF");
         QVERIFY(t.window->overlayBar().says().startsWith("OSPF: 7 routers"));
         t.choose("Subnet 10.84.10.0/24");
-        QVERIFY(t.overlay(paint::NetworkOverlay::name())->marks().contains(refTo(t.named("till-1"))));
+        QVERIFY(t.overlay("subnet:10.84.10.0/24")->marks().contains(refTo(t.named("till-1"))));
         QTest::keyClick(&t.window->overlayBar().choice(), Qt::Key_Escape);
         QVERIFY(!t.window->overlayBar().isVisible());
-        QVERIFY(!t.overlay(paint::NetworkOverlay::name()));
+        QVERIFY(!t.overlay("subnet:10.84.10.0/24"));
         QVERIFY(t.sheet().hasFocus());
+    }
+    void several_are_on_at_once_and_each_is_taken_off_by_itself() {
+        Traced t;
+        t.key(Qt::Key_O);
+        QTRY_VERIFY(t.overlay("tree"));
+        QTest::mouseClick(&t.window->overlayBar().another(), Qt::LeftButton);
+        t.choose("VLAN 20");
+        QVERIFY(t.overlay("tree") && t.overlay("vlan:20"));
+        QCOMPARE(t.window->overlayBar().others().size(), std::size_t{1});
+        QTest::mouseClick(t.window->overlayBar().others().front(), Qt::LeftButton);
+        QVERIFY(!t.overlay("tree") && t.overlay("vlan:20"));
+        QVERIFY(t.window->overlayBar().others().empty());
+        QCOMPARE(t.window->overlayBar().choice().currentText().left(7), QString("VLAN 20"));
+    }
+    void each_sheet_has_its_own_and_they_are_undone() {
+        Traced t;
+        const SheetId first = t.session().sheet();
+        t.key(Qt::Key_O);
+        t.choose("Speeds");
+        QTRY_VERIFY(t.overlay("speed"));
+        for (const Sheet& sheet : t.network().sheetsInOrder())
+            if (sheet.name == "Video only")
+                t.session().showSheet(sheet.id);
+        QVERIFY(!t.overlay("speed"));
+        QVERIFY(!t.window->overlayBar().isVisible());
+        t.session().showSheet(first);
+        QVERIFY(t.overlay("speed") && t.window->overlayBar().isVisible());
+        t.sheet().setFocus();
+        t.key(Qt::Key_Z, Qt::ControlModifier); // what was looked through is one step
+        QVERIFY(!t.overlay("speed") && !t.overlay("tree"));
+        t.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+        QVERIFY(t.overlay("speed"));
+    }
+    void a_filter_of_ones_own_is_typed_into_the_bar() {
+        Traced t;
+        t.key(Qt::Key_O);
+        QTRY_VERIFY(t.overlay("tree"));
+        t.choose("What a filter finds");
+        auto& field = t.window->overlayBar().filter();
+        QVERIFY(field.isVisible() && field.hasFocus());
+        QTest::keyClicks(&field, "rol:camera");
+        QTest::keyClick(&field, Qt::Key_Return);
+        QVERIFY(t.overlay("tree")); // as it was, until it can be read
+        QVERIFY(!t.window->overlayBar().says().isEmpty());
+        field.clear();
+        QTest::keyClicks(&field, "role:camera");
+        QTest::keyClick(&field, Qt::Key_Return);
+        QTRY_VERIFY(t.overlay("where:role:camera"));
+        QVERIFY(t.overlay("where:role:camera")->marks().contains(refTo(t.named("cam-hall-1"))));
+        QCOMPARE(field.text(), QString("role:camera"));
+    }
+    void what_hangs_on_the_selection_is_offered() {
+        Traced t;
+        t.session().select({refTo(t.named("acc-q2"))});
+        t.key(Qt::Key_O);
+        t.choose("What hangs on acc-q2");
+        QTRY_VERIFY2(t.window->overlayBar().says().startsWith("Without acc-q2"),
+                     qPrintable(t.window->overlayBar().says()));
+        t.session().select({}); // it stays, and its name with it
+        QVERIFY(t.window->overlayBar().says().startsWith("Without acc-q2"));
     }
     void a_break_of_a_vlan_is_marked_while_its_overlay_is_on() {
         Traced t;
         t.key(Qt::Key_O);
-        QTRY_VERIFY(t.overlay(paint::NetworkOverlay::name()));
+        QTRY_VERIFY(t.overlay("tree"));
         t.choose("VLAN 20");
         const auto cut = edit::setPortVlans(t.network(), {t.named("acc-q1"), "X1"}, 0, "10,30,40,50,60,70,99",
                                             t.session().workspace().ids());
         t.session().apply(*cut);
         QTRY_COMPARE(t.window->overlayBar().says(), QString("VLAN 20: 3 parts, 1 break"));
         const LinkId link = t.network().linkAt({t.named("acc-q1"), "X1"})->id;
-        const auto& mark = t.overlay(paint::NetworkOverlay::name())->marks().at(refTo(link));
+        const auto& mark = t.overlay("vlan:20")->marks().at(refTo(link));
         QCOMPARE(mark.badge, QString("break"));
         QCOMPARE(mark.words, QString("VLAN 20 is not on acc-q1 X1"));
     }

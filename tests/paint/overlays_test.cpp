@@ -6,7 +6,9 @@
 #include "core/edit/groups.h"
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/own_format.h"
-#include "paint/overlays/forwarding_overlays.h"
+#include "core/model/ports.h"
+#include "paint/overlays/object_overlays.h"
+#include "paint/overlays/overlay_choices.h"
 #include "paint/overlays/overlay_painter.h"
 #include "paint/picture.h"
 #include "tests/support/registered.h"
@@ -168,6 +170,105 @@ private Q_SLOTS:
         QVERIFY(plain.copy(corner) != laid.copy(corner));
         options.format = paint::PictureFormat::pdf;
         QVERIFY(paint::pictureBytes(scene, options, "t")->startsWith("%PDF"));
+    }
+
+    // --- what each says -------------------------------------------------------------
+
+    void speeds_are_the_stronger_the_faster() {
+        AsFound n;
+        const auto overlays = n.laid({"speed"});
+        std::map<int, float> strengths;
+        for (const auto& [object, mark] : overlays.front()->marks())
+            strengths[-mark.rank] = mark.strength;
+        QVERIFY(strengths.size() >= 3);
+        float before = 0;
+        for (const auto& [speed, strength] : strengths) {
+            QVERIFY(strength > before);
+            before = strength;
+        }
+        QVERIFY2(overlays.front()->legend().contains("1 Gbit/s"), qPrintable(overlays.front()->legend()));
+    }
+    void power_says_what_is_given_of_what() {
+        AsFound n;
+        const auto overlays = n.laid({"power"});
+        int sources = 0, loads = 0;
+        for (const auto& [object, mark] : overlays.front()->marks())
+            ++(mark.badge.isEmpty() ? loads : sources);
+        QVERIFY(sources > 3 && loads > 10);
+        QVERIFY(overlays.front()->legend().contains("W from"));
+    }
+    void age_counts_days_since_it_was_seen() {
+        AsFound n;
+        Network network = n.network;
+        std::vector<Device> devices;
+        network.all<Device>().forEach([&](const Device& device) { devices.push_back(device); });
+        const std::int64_t now = 1'700'000'000, day = 86'400;
+        for (std::size_t i = 0; i < 3; ++i) {
+            devices[i].provenance.lastSeen = now - static_cast<std::int64_t>(i) * 40 * day;
+            network.put(devices[i]);
+        }
+        const paint::AgeOverlay overlay(network, now);
+        QCOMPARE(overlay.marks().size(), std::size_t{3});
+        QCOMPARE(overlay.marks().at(refTo(devices[0].id)).badge, QString());
+        QCOMPARE(overlay.marks().at(refTo(devices[1].id)).badge, QString("40 d"));
+        QVERIFY(overlay.legend().contains("2 of it"));
+        QVERIFY(n.laid({"age"}).front()->legend().contains("no source"));
+    }
+    void filters_mark_what_they_find() {
+        AsFound n;
+        const auto overlays = n.laid({"where:role:camera"});
+        int devices = 0;
+        for (const auto& [object, mark] : overlays.front()->marks())
+            if (const Device* device = n.network.device({object.id})) {
+                QCOMPARE(roleOf(n.network, *device), Role::camera);
+                ++devices;
+            }
+        QCOMPARE(devices, 12);
+        const auto failing = n.laid({"where:finding:error"});
+        QVERIFY(!failing.front()->marks().empty());
+    }
+    void what_hangs_on_a_switch_is_marked() {
+        AsFound n;
+        DeviceId access;
+        n.network.all<Device>().forEach([&](const Device& device) {
+            if (device.name == "acc-q2")
+                access = device.id;
+        });
+        const std::string key = "impact:" + idText(access.value);
+        const auto overlay = n.laid({key.c_str()}).front();
+        QVERIFY(overlay->marks().size() > 3);
+        QVERIFY2(overlay->legend().startsWith("Without acc-q2: "), qPrintable(overlay->legend()));
+        const auto gone = n.laid({"impact:0c8fbcb0hsj0"}).front();
+        QVERIFY(gone->marks().empty() && !gone->legend().isEmpty());
+    }
+    void every_choice_can_be_made() {
+        AsFound n;
+        const auto choices = paint::overlayChoices(n.network);
+        QVERIFY(choices.size() > 20);
+        for (const paint::OverlayChoice& each : choices) {
+            const auto overlay = paint::overlayOf(each.key, n.forwarding, n.findings);
+            QVERIFY2(overlay, qPrintable(each.key));
+            QCOMPARE(overlay->id(), each.key);
+            QVERIFY(!overlay->legend().isEmpty() && !each.text.isEmpty());
+        }
+        QVERIFY(!paint::overlayOf(QStringLiteral("bush"), n.forwarding, n.findings));
+    }
+    void badges_do_not_lie_over_one_another() {
+        AsFound n;
+        const Scene scene = Scene::build(n.network, n.network.sheetsInOrder().front().id);
+        const ShownMarks marks(n.network, scene, n.laid({"speed"}));
+        std::size_t before = 0;
+        for (const double zoom : {0.1, 0.3, 0.8, 2.0}) {
+            const auto shown = marks.badgesAt(zoom);
+            QVERIFY(shown.size() >= before); // the nearer the more
+            before = shown.size();
+            QVERIFY(marks.badgesAt(zoom) == shown);
+        }
+        QVERIFY(before > marks.badgesAt(0.1).size());
+        const auto far = marks.badgesAt(0.1);
+        QVERIFY(std::any_of(far.begin(), far.end(), [&](std::size_t i) { // the fastest first
+            return marks.all()[i].badge.startsWith("100 Gbit/s");
+        }));
     }
 };
 

@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The line above the sheet that says which overlay is on, and chooses another.
+// The line above the sheet that says which overlays are on it, and chooses others. They are
+// the sheet's own: kept with it, and undone as any act.
 #pragma once
+#include "app/find/filter_field.h"
 
 #include <QComboBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QToolButton>
+#include <set>
 
 namespace underridge::app {
 
@@ -16,12 +20,18 @@ class OverlayBar : public QWidget {
 public:
     OverlayBar(Session& session, Checker& checker, QWidget* parent = nullptr);
 
-    /// Ready to choose from.
+    /// Ready to choose from; lays something over the sheet where nothing is.
     void open();
-    bool isWanted() const { return open_; }
+    bool isWanted() const;
     QComboBox& choice() { return *choice_; }
+    /// Where a filter is typed while it is what is chosen.
+    FilterField& filter() { return *filter_; }
+    /// Keeps what is chosen and adds another.
+    QToolButton& another() { return *another_; }
+    /// One for each that is on beside what is chosen: it takes it off.
+    const std::vector<QToolButton*>& others() const { return others_; }
     QString says() const { return says_->text(); }
-    /// Takes the overlay off and goes away.
+    /// Takes all overlays off and goes away.
     void close();
 
 Q_SIGNALS:
@@ -33,15 +43,28 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-    void fill();
-    void apply();
+    /// Of the sheet shown; what is chosen last.
+    std::vector<std::string> keys() const;
+    void setKeys(const std::vector<std::string>& keys);
+    void chosen();
+    void commitFilter();
+    void addAnother();
+    void follow();
+    void fill(const std::vector<std::string>& keys);
+    void fillOthers(const std::vector<std::string>& keys);
+    void lay(const std::vector<std::string>& keys);
+    QString titleOf(const std::string& key) const;
 
     Session& session_;
     Checker& checker_;
     QComboBox* choice_;
+    FilterField* filter_;
+    QHBoxLayout* othersRow_;
+    std::vector<QToolButton*> others_;
     QLabel* says_;
-    QToolButton* off_;
-    bool open_ = false;
+    QToolButton *another_, *off_;
+    std::set<QString> laid_; ///< ids of overlays that are on by this bar
+    bool open_ = false;      ///< wanted though nothing is on
 };
 
 } // namespace underridge::app

@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/arranging.h"
 
+#include "core/analysis/layers.h"
 #include "core/edit/arrange_levels.h"
 #include "core/layout/detours.h"
+#include "core/linking/chain.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
 
 #include <fmt/format.h>
-#include <map>
 #include <set>
 
 namespace underridge::edit {
@@ -334,9 +335,57 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
     }
 }
 
+namespace {
+
+using BySheet = std::set<std::pair<std::uint64_t, std::uint64_t>>;
+
+/// What the lines at an object stand for, on a sheet of an upper layer: interfaces, or all
+/// links on the way to whom it hands frames.
+std::vector<std::uint64_t> linesAt(const Network& network, SheetLayer layer, std::uint64_t object) {
+    std::vector<std::uint64_t> out;
+    if (layer == SheetLayer::dataLink)
+        network.forEachLinkOf({object}, [&](const Link& link) {
+            for (const auto& stretch :
+                 linking::outward(network, link.a.device.value == object ? link.a : link.b))
+                out.push_back(stretch.link.value);
+        });
+    else if (network.device({object}))
+        network.all<Interface>().forEachIn(
+            object, [&](const Interface& interface) { out.push_back(interface.id.value); });
+    else
+        for (const analysis::Attachment& each : analysis::networkLayerOf(network).attachments)
+            if (each.subnet.value == object)
+                out.push_back(each.interface.value);
+    return out;
+}
+
+/// Ways that began or ended at the plate of an object, as it stood, go.
+void straightenUpper(const Network& before, const Network& after, const Sheet& sheet, std::uint64_t object,
+                     const BySheet& fresh, std::vector<Position>& changed) {
+    const Position& stood = *before.position(sheet.id, object);
+    const Device* device = before.device({object});
+    const auto plate = device ? scene::plateOf(before, sheet.id, *device) : std::nullopt;
+    constexpr double widest = 240;
+    const PointF corner = scene::toF(stood.at);
+    const Rect frame = (plate ? plate->frame : Rect{corner.x, corner.y, widest, scene::plateHeight}).grown(2);
+    for (const std::uint64_t line : linesAt(after, sheet.layer, object)) {
+        const Position* position = after.position(sheet.id, line);
+        if (!position || position->bends.size() < 2 || fresh.contains({sheet.id.value, line}))
+            continue;
+        if (!frame.contains(scene::toF(position->bends.front())) &&
+            !frame.contains(scene::toF(position->bends.back())))
+            continue;
+        Position straight = *position;
+        straight.bends.clear();
+        changed.push_back(std::move(straight));
+    }
+}
+
+} // namespace
+
 void followArranged(const Network& before, Network& after) {
-    std::set<std::pair<std::uint64_t, std::uint64_t>> moved; // devices by sheet
-    std::set<std::pair<std::uint64_t, std::uint64_t>> fresh; // links whose bends are of this act
+    BySheet moved; // devices
+    BySheet fresh; // links whose bends are of this act
     Network::compare(before, after, [&]<class R>(const R* was, const R* is) {
         if constexpr (std::is_same_v<R, Position>) {
             if (is && (is->of == Kind::device || is->of == Kind::subnet) && was && was->at != is->at)
@@ -346,21 +395,20 @@ void followArranged(const Network& before, Network& after) {
         }
     });
     std::vector<Position> changed;
-    std::map<SheetId, std::pair<Network, Network>> drawn; // as they were and are drawn
     for (const auto& [sheetId, deviceId] : moved) {
         const SheetId sheet{sheetId};
-        const auto [at, first] = drawn.try_emplace(sheet);
-        if (first)
-            at->second = {scene::networkOn(before, sheet), scene::networkOn(after, sheet)};
-        const Network &were = at->second.first, &are = at->second.second;
-        are.forEachLinkOf({deviceId}, [&](const Link& link) {
+        if (after.sheet(sheet)->layer != SheetLayer::physical) {
+            straightenUpper(before, after, *after.sheet(sheet), deviceId, fresh, changed);
+            continue;
+        }
+        after.forEachLinkOf({deviceId}, [&](const Link& link) {
             const Position* position = after.position(sheet, link.id.value);
             if (!position || position->bends.size() < 2 || fresh.contains({sheet.value, link.id.value}))
                 return;
             // Arranged: it ended at both plates, as they stood.
             const auto endsAt = [&](DeviceId id, Point end) {
-                const Device* held = were.device(id);
-                const auto plate = held ? scene::plateOf(were, sheet, *held) : std::nullopt;
+                const Device* held = before.device(id);
+                const auto plate = held ? scene::plateOf(before, sheet, *held) : std::nullopt;
                 return plate && plate->frame.grown(2).contains(scene::toF(end));
             };
             if (!endsAt(link.a.device, position->bends.front()) ||

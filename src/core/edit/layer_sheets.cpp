@@ -6,7 +6,6 @@
 #include "core/edit/sheets.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/plates.h"
-#include "core/scene/tucking.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -56,17 +55,21 @@ public:
         });
     }
 
-    std::optional<Rect> frameOf(DeviceId id) const {
-        const Device* device = drawn_.device(id);
-        const auto plate = device ? scene::plateOf(drawn_, sheet_, *device) : std::nullopt;
-        return plate ? std::optional(plate->frame) : std::nullopt;
+    std::optional<Rect> frameOf(DeviceId id) {
+        const auto [at, first] = frames_.try_emplace(id);
+        const Device* device = first ? drawn_.device(id) : nullptr;
+        if (const auto plate = device ? scene::plateOf(drawn_, sheet_, *device) : std::nullopt)
+            at->second = plate->frame;
+        return at->second;
     }
 
-    /// The nearest free place below or beside a frame; of several that are as near the first.
-    Point beside(const Rect& frame) const {
+    /// The nearest free place below or beside the plate of a device; of several that are as
+    /// near the first.
+    Point beside(DeviceId id) {
         constexpr double across = 176, down = 104;
         constexpr int most = 60;
-        for (int ring = 1; ring < most; ++ring)
+        const Rect frame = *frameOf(id);
+        for (int& ring = full_.try_emplace(id, 1).first->second; ring < most; ++ring) // nearer ones are taken
             for (int row = ring; row >= -ring; --row)
                 for (int turn = 0; turn <= 2 * ring; ++turn) {
                     const int column = turn % 2 == 0 ? turn / 2 : -(turn + 1) / 2;
@@ -111,6 +114,8 @@ private:
     const Network& drawn_;
     SheetId sheet_;
     std::map<Cell, std::vector<Rect>> taken_;
+    std::map<DeviceId, std::optional<Rect>> frames_;
+    std::map<DeviceId, int> full_; ///< how far round a device there is no room
     Rect all_;
 };
 
@@ -120,14 +125,14 @@ void putBeside(Network& after, SheetId sheet, const std::vector<ObjectRef>& fres
     Room room(drawn, sheet);
     constexpr double width = 144;
     for (const ObjectRef each : fresh) {
-        std::optional<Rect> near;
+        DeviceId near;
         drawn.forEachLinkOf({each.id}, [&](const Link& link) {
             const DeviceId other = link.a.device.value == each.id ? link.b.device : link.a.device;
-            if (!near && link.onlyOn == sheet)
-                near = room.frameOf(other);
+            if (!near && link.onlyOn == sheet && room.frameOf(other))
+                near = other;
         });
         Position position = positionOr(after, sheet, each);
-        position.at = near ? room.beside(*near) : room.below();
+        position.at = near ? room.beside(near) : room.below();
         room.take({static_cast<double>(position.at.x), static_cast<double>(position.at.y), width,
                    scene::plateHeight});
         after.put(std::move(position));

@@ -7,6 +7,7 @@
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
 #include "core/scene/lines.h"
+#include "core/scene/overlay_keys.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -359,6 +360,22 @@ ActResult setSheetFilter(const Network& network, SheetId sheet, const std::strin
                                  s.filter = wanted;
                                  s.filterHides = hides;
                              });
+}
+
+ActResult setSheetOverlays(const Network& network, SheetId sheet, const std::vector<std::string>& keys) {
+    if (!network.sheet(sheet))
+        return error("the sheet is no longer there", "choose another");
+    std::vector<std::string> wanted;
+    for (const std::string& each : keys) {
+        const auto key = scene::OverlayKey::parse(each);
+        if (!key)
+            return key.refusal();
+        if (std::find(wanted.begin(), wanted.end(), key->text()) == wanted.end())
+            wanted.push_back(key->text());
+    }
+    return changeEach<Sheet>(network, {{sheet.value, 0}},
+                             wanted.empty() ? "Take overlays off" : "Lay over the sheet",
+                             [&](Sheet& s) { s.overlay = scene::overlayText(wanted); });
 }
 
 ActResult renameSheet(const Network& network, SheetId sheet, const std::string& name) {

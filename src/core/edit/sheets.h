@@ -60,6 +60,11 @@ ActResult setSheetLabels(const model::Network& network, model::SheetId sheet, bo
 ActResult setSheetFilter(const model::Network& network, model::SheetId sheet, const std::string& filter,
                          bool hides);
 
+/// What is laid over a sheet, by keys as core/scene/overlay_keys.h writes them; none: nothing.
+/// Refuses what is no overlay. A key that is there twice counts once.
+ActResult setSheetOverlays(const model::Network& network, model::SheetId sheet,
+                           const std::vector<std::string>& keys);
+
 ActResult renameSheet(const model::Network& network, model::SheetId sheet, const std::string& name);
 ActResult renameNetwork(const model::Network& network, const std::string& name);
 

@@ -15,7 +15,7 @@ using analysis::Forwarding;
 using analysis::LogicalPort;
 namespace {
 
-constexpr float strong = 0.34F, faint = 0.0F;
+constexpr float faint = 0.0F;
 
 /// Calls `each(port, peer)` once for each pair of ports that meet.
 template <class Each>
@@ -44,13 +44,13 @@ TraceOverlay::TraceOverlay(const Network& network, const analysis::Trace& trace)
     int step = 0;
     for (const analysis::TraceHop& hop : trace.hops) {
         Mark& mark = marks_[refTo(hop.device)];
-        mark.strength = strong;
+        mark.strength = strongHalo;
         mark.rank = mark.badge.isEmpty() ? step : mark.rank;
         mark.badge += (mark.badge.isEmpty() ? QString() : QStringLiteral(", ")) + QString::number(++step);
         mark.words = QObject::tr("step %1: %2").arg(mark.badge, shownText(hop.decision));
         for (const InterfaceId id : {hop.enters, hop.leaves})
             if (id)
-                marks_[refTo(id)] = {strong, QObject::tr("on the way, at step %1").arg(step), {}};
+                marks_[refTo(id)] = {strongHalo, QObject::tr("on the way, at step %1").arg(step), {}};
         for (const LinkId id : hop.links) {
             const Link* link = network.link(id);
             if (!link)
@@ -58,7 +58,7 @@ TraceOverlay::TraceOverlay(const Network& network, const analysis::Trace& trace)
             for (const auto& stretch :
                  linking::outward(network, link->a.device == hop.device ? link->a : link->b))
                 marks_[refTo(stretch.link)] = {
-                    strong, QObject::tr("on the way, after step %1").arg(step), {}};
+                    strongHalo, QObject::tr("on the way, after step %1").arg(step), {}};
         }
     }
     if (!trace.reached() && network.device(trace.stoppedAt)) {
@@ -86,7 +86,7 @@ TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
         if (tree.root < 0 || tree.bridges.size() < 2)
             continue;
         Mark& mark = marks_[refTo(forwarding.wiring().station(tree.root).device->id)];
-        mark.strength = strong;
+        mark.strength = strongHalo;
         mark.badge = QObject::tr("root");
         mark.words = tree.instance == 0 ? QObject::tr("root of the spanning tree")
                                         : QObject::tr("root of instance %1").arg(tree.instance);
@@ -114,7 +114,7 @@ TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
         QString badge = QObject::tr("blocked"); // once, at the end that blocks
         forEachLink(forwarding, closed < 0 ? a : closed, [&](LinkId id) {
             marks_[refTo(id)] = closed < 0
-                                    ? Mark{strong, QObject::tr("the tree goes by this link"), {}}
+                                    ? Mark{strongHalo, QObject::tr("the tree goes by this link"), {}}
                                     : Mark{faint, words.join(QStringLiteral("; ")), std::exchange(badge, {})};
         });
     });
@@ -137,12 +137,12 @@ VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {
             const auto& domain = forwarding.bridging().domains()[static_cast<std::size_t>(d)];
             if (domain.station < stations && (domain.tags || domain.vlan == vlan))
                 marks_[refTo(wiring.station(domain.station).device->id)] = {
-                    strong, QObject::tr("VLAN %1 is here").arg(vlan), {}};
+                    strongHalo, QObject::tr("VLAN %1 is here").arg(vlan), {}};
         }
         for (const int i : island.interfaces) {
             const int station = forwarding.bridging().interface(i).station;
             marks_[refTo(wiring.station(station).device->id)] = {
-                strong, QObject::tr("in VLAN %1").arg(vlan), {}};
+                strongHalo, QObject::tr("in VLAN %1").arg(vlan), {}};
         }
     }
     forEachMeeting(forwarding, [&](int a, int b) {
@@ -164,7 +164,7 @@ VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {
         forEachLink(forwarding, atX ? b : a, [&](LinkId id) {
             marks_[refTo(id)] = broken ? Mark{faint, QObject::tr("VLAN %1 is not on %2").arg(vlan).arg(lacks),
                                               std::exchange(badge, {})}
-                                       : Mark{strong, QObject::tr("carries VLAN %1").arg(vlan), {}};
+                                       : Mark{strongHalo, QObject::tr("carries VLAN %1").arg(vlan), {}};
         });
     });
     legend_ = QObject::tr("VLAN %1: %2, %3")
@@ -184,7 +184,9 @@ SubnetOverlay::SubnetOverlay(const Forwarding& forwarding, const Address& subnet
                 const Device& device = *forwarding.wiring().station(interface.station).device;
                 on.insert(device.id);
                 marks_[refTo(device.id)] = {
-                    strong, QObject::tr("%1 on %2").arg(shownText(ip.text()), shownText(interface.name)), {}};
+                    strongHalo,
+                    QObject::tr("%1 on %2").arg(shownText(ip.text()), shownText(interface.name)),
+                    {}};
             }
     legend_ =
         QObject::tr("%1: %Ln device(s)", nullptr, static_cast<int>(on.size())).arg(shownText(prefix.text()));
@@ -204,7 +206,7 @@ AreaOverlay::AreaOverlay(const Forwarding& forwarding) {
             words << QString::number(number);
             all.insert(number);
         }
-        marks_[refTo(id)] = {strong, QObject::tr("OSPF area %1").arg(words.join(QStringLiteral(", "))),
+        marks_[refTo(id)] = {strongHalo, QObject::tr("OSPF area %1").arg(words.join(QStringLiteral(", "))),
                              words.join(QStringLiteral(", "))};
     }
     for (const auto& port : ospf.ports())
@@ -212,7 +214,7 @@ AreaOverlay::AreaOverlay(const Forwarding& forwarding) {
             if (const int logical = forwarding.bridging().interface(port.interface).port; logical >= 0)
                 forEachLink(forwarding, logical, [&](LinkId id) {
                     marks_[refTo(id)] = {
-                        strong, QObject::tr("neighbours in OSPF area %1").arg(port.area), {}};
+                        strongHalo, QObject::tr("neighbours in OSPF area %1").arg(port.area), {}};
                 });
     legend_ = areas.empty() ? QObject::tr("No router speaks OSPF")
                             : QObject::tr("OSPF: %Ln router(s)", nullptr, static_cast<int>(areas.size())) +
@@ -228,7 +230,7 @@ FindingsOverlay::FindingsOverlay(const std::vector<linking::Finding>& findings) 
                 held = &finding;
         }
     for (const auto& [object, finding] : worst)
-        marks_[object] = {strong, shownText(finding->message),
+        marks_[object] = {strongHalo, shownText(finding->message),
                           finding->rule->severity == Severity::error     ? QObject::tr("error")
                           : finding->rule->severity == Severity::warning ? QObject::tr("warning")
                                                                          : QObject::tr("advice"),
@@ -236,49 +238,6 @@ FindingsOverlay::FindingsOverlay(const std::vector<linking::Finding>& findings) 
     legend_ = findings.empty() ? QObject::tr("No findings")
                                : QObject::tr("Findings: %Ln, on the objects marked", nullptr,
                                              static_cast<int>(findings.size()));
-}
-
-namespace {
-const QString treeKey = QStringLiteral("tree"), areaKey = QStringLiteral("areas"),
-              findingsKey = QStringLiteral("findings"), vlanKey = QStringLiteral("vlan:"),
-              subnetKey = QStringLiteral("subnet:");
-}
-
-std::vector<OverlayChoice> overlayChoices(const Network& network) {
-    std::vector<OverlayChoice> out{{treeKey, QObject::tr("Spanning tree")},
-                                   {findingsKey, QObject::tr("Findings")},
-                                   {areaKey, QObject::tr("OSPF areas")}};
-    std::map<int, QStringList> vlans; // a number may be in several scopes
-    network.all<Vlan>().forEach([&](const Vlan& vlan) { vlans[vlan.number] << shownText(vlan.name); });
-    for (auto& [number, names] : vlans) {
-        names.removeDuplicates();
-        out.push_back({vlanKey + QString::number(number),
-                       QObject::tr("VLAN %1 %2").arg(number).arg(names.join(QStringLiteral(", ")))});
-    }
-    network.all<Subnet>().forEach([&](const Subnet& subnet) {
-        out.push_back(
-            {subnetKey + shownText(subnet.prefix.text()),
-             QObject::tr("Subnet %1 %2").arg(shownText(subnet.prefix.text()), shownText(subnet.name))});
-    });
-    return out;
-}
-
-std::shared_ptr<const Overlay> overlayOf(const QString& key, const Forwarding& forwarding,
-                                         const std::vector<linking::Finding>& findings) {
-    if (key == treeKey)
-        return std::make_shared<TreeOverlay>(forwarding);
-    if (key == areaKey)
-        return std::make_shared<AreaOverlay>(forwarding);
-    if (key == findingsKey)
-        return std::make_shared<FindingsOverlay>(findings);
-    if (key.startsWith(vlanKey)) {
-        const int number = key.mid(vlanKey.size()).toInt();
-        return number >= 1 && number <= 4094 ? std::make_shared<VlanOverlay>(forwarding, number) : nullptr;
-    }
-    if (key.startsWith(subnetKey))
-        if (const Address subnet(key.mid(subnetKey.size()).toStdString()); subnet.valid())
-            return std::make_shared<SubnetOverlay>(forwarding, subnet);
-    return nullptr;
 }
 
 } // namespace underridge::paint

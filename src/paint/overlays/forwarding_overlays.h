@@ -4,7 +4,7 @@
 #pragma once
 #include "core/analysis/trace.h"
 #include "core/linking/rules.h"
-#include "paint/overlays/overlay.h"
+#include "paint/overlays/network_overlay.h"
 
 namespace underridge::paint {
 
@@ -17,17 +17,6 @@ public:
     QString legend() const override { return legend_; }
 
 private:
-    QString legend_;
-};
-
-/// One overlay at a time of those that colour the whole sheet.
-class NetworkOverlay : public Overlay {
-public:
-    static QString name() { return QStringLiteral("network"); }
-    QString id() const override { return name(); }
-    QString legend() const override { return legend_; }
-
-protected:
     QString legend_;
 };
 
@@ -60,18 +49,5 @@ class FindingsOverlay : public NetworkOverlay {
 public:
     explicit FindingsOverlay(const std::vector<linking::Finding>& findings);
 };
-
-/// What can be laid over a network: by its key, which files and command lines use, and as
-/// a choice says it.
-struct OverlayChoice {
-    QString key; ///< "tree", "findings", "areas", "vlan:20", "subnet:10.84.10.0/24"
-    QString text;
-};
-std::vector<OverlayChoice> overlayChoices(const model::Network& network);
-
-/// The overlay of a key; null when there is none. VLANs and subnets need not be in the
-/// network.
-std::shared_ptr<const Overlay> overlayOf(const QString& key, const analysis::Forwarding& forwarding,
-                                         const std::vector<linking::Finding>& findings);
 
 } // namespace underridge::paint

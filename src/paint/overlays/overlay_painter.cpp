@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/overlays/overlay_painter.h"
 
+#include "core/scene/text_width.h"
 #include "core/scene/trouble.h"
 
 #include <QGuiApplication>
@@ -42,6 +43,7 @@ public:
         if (!mark.badge.isEmpty())
             ++counts_[{mark.rank, mark.badge}];
     }
+    int rank() const { return counts_.empty() ? 0 : counts_.begin()->first.first; }
     QString text() const {
         constexpr int most = 4; // more are told by their number
         QStringList words;
@@ -120,8 +122,12 @@ ShownMarks::ShownMarks(const model::Network& network, const scene::Scene& scene,
             const scene::Item* item = scene.item(object);
             if (!item)
                 continue;
-            ShownMark mark{
-                object, item->bounds, said.first, said.second.text(), {item->bounds.x, item->bounds.y}};
+            ShownMark mark{object,
+                           item->bounds,
+                           said.first,
+                           said.second.text(),
+                           said.second.rank(),
+                           {item->bounds.x, item->bounds.y}};
             const auto* line = item->as<LinkLine>();
             if (line && !line->path.empty())
                 mark.badgeAt = middleOf(line->path);
@@ -151,22 +157,80 @@ void ShownMarks::paintHalos(QPainter& painter, SheetPainter& sheetPainter, const
     }
 }
 
+namespace {
+
+constexpr double badgePx = 12, badgePadding = 4; // on the screen
+
+/// About where its badge is, in pixels of the whole sheet.
+QRectF badgeBox(const ShownMark& mark, double zoom) {
+    const double w = scene::textWidth(mark.badge.toStdString(), badgePx, scene::Weight::semiBold) +
+                     2 * badgePadding,
+                 h = badgePx + 2 * badgePadding;
+    return {mark.badgeAt.x * zoom - w / 2, mark.badgeAt.y * zoom - h / 2, w, h};
+}
+
+/// Boxes by the cells they lie in.
+class Boxes {
+public:
+    /// Whether there was room for it.
+    bool put(const QRectF& box) {
+        bool free = true;
+        forEachCell(box, [&](auto& held) {
+            for (const QRectF& other : held)
+                free = free && !other.intersects(box);
+        });
+        if (free)
+            forEachCell(box, [&](auto& held) { held.push_back(box); });
+        return free;
+    }
+
+private:
+    template <class Each>
+    void forEachCell(const QRectF& box, Each&& each) {
+        constexpr double size = 96;
+        for (int x = static_cast<int>(std::floor(box.left() / size)); x <= std::floor(box.right() / size);
+             ++x)
+            for (int y = static_cast<int>(std::floor(box.top() / size)); y <= std::floor(box.bottom() / size);
+                 ++y)
+                each(cells_[{x, y}]);
+    }
+    std::map<std::pair<int, int>, std::vector<QRectF>> cells_;
+};
+
+} // namespace
+
+const std::vector<std::size_t>& ShownMarks::badgesAt(double zoom) const {
+    if (badgeZoom_ == zoom)
+        return badges_;
+    std::vector<std::size_t> order;
+    for (std::size_t i = 0; i < marks_.size(); ++i)
+        if (!marks_[i].badge.isEmpty())
+            order.push_back(i);
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return marks_[a].rank < marks_[b].rank; });
+    Boxes taken;
+    std::erase_if(order, [&](std::size_t i) { return !taken.put(badgeBox(marks_[i], zoom)); });
+    badges_ = std::move(order);
+    badgeZoom_ = zoom;
+    return badges_;
+}
+
 void ShownMarks::paintBadges(QPainter& painter, const Theme& theme, const scene::Rect& seen,
                              double zoom) const {
-    constexpr double textPx = 12, padding = 4; // on the screen
     QFont font = painter.font();
-    font.setPixelSize(std::max(1, static_cast<int>(std::lround(textPx))));
+    font.setPixelSize(static_cast<int>(badgePx));
     font.setWeight(QFont::DemiBold);
     painter.setRenderHint(QPainter::Antialiasing);
-    for (const ShownMark& mark : marks_) {
-        if (mark.badge.isEmpty() || !mark.bounds.intersects(seen))
+    for (const std::size_t i : badgesAt(zoom)) {
+        const ShownMark& mark = marks_[i];
+        if (!mark.bounds.intersects(seen))
             continue;
         painter.save();
         painter.translate(mark.badgeAt.x, mark.badgeAt.y);
         painter.scale(1 / zoom, 1 / zoom);
         painter.setFont(font);
-        const double w = painter.fontMetrics().horizontalAdvance(mark.badge) + 2 * padding,
-                     h = textPx + 2 * padding;
+        const double w = painter.fontMetrics().horizontalAdvance(mark.badge) + 2 * badgePadding,
+                     h = badgePx + 2 * badgePadding;
         const QRectF box(-w / 2, -h / 2, w, h);
         painter.setPen(QPen(theme.accent, 1.5));
         painter.setBrush(theme.plate);

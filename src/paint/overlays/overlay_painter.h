@@ -14,6 +14,7 @@ struct ShownMark {
     scene::Rect bounds;
     float strength = 0;
     QString badge; ///< of several: "break", "2 × break, root"
+    int rank = 0;  ///< of the first of them
     scene::PointF badgeAt;
 };
 
@@ -31,11 +32,16 @@ public:
     /// them. `scene` is the one the marks were made for.
     void paintHalos(QPainter& painter, SheetPainter& sheetPainter, const scene::Scene& scene,
                     const scene::Rect& seen, double zoom) const;
-    /// The badges, as large on the screen at every zoom.
+    /// The badges, as large on the screen at every zoom: of those that would lie over one
+    /// another the one of the lowest rank.
     void paintBadges(QPainter& painter, const Theme& theme, const scene::Rect& seen, double zoom) const;
+    /// Those that are painted at a zoom, whatever part is seen; by their place in all().
+    const std::vector<std::size_t>& badgesAt(double zoom) const;
 
 private:
     std::vector<ShownMark> marks_;
+    mutable std::vector<std::size_t> badges_; ///< at this zoom
+    mutable double badgeZoom_ = 0;
 };
 
 /// The legends, one line each, upwards from the lower left corner of a surface of this

@@ -62,6 +62,8 @@ public:
     /// The same; none where the member is not there.
     Result<model::GroupId> groupOr(std::string_view member) const;
     /// Of a list, or of the one text that stands for a list of one.
+    Result<std::vector<std::string>> texts(std::string_view member) const;
+    /// The same, of objects.
     Result<Refs> objects(std::string_view member) const;
     /// What a finding may be about: links, cables, VLANs and statements too, by their ids.
     Result<Refs> subjects(std::string_view member) const;
@@ -80,7 +82,6 @@ public:
 
 private:
     Result<model::ObjectRef> objectNamed(std::string_view member, const std::string& name) const;
-    Result<std::vector<std::string>> texts(std::string_view member) const;
 
     const Bench& bench_;
     exchange::JsonView object_;

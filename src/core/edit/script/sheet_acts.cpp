@@ -54,12 +54,10 @@ ActResult makeSheet(const Line& line) {
         return racks ? sheetOfRacks(bench.network, *racks, *name, bench.ids) : ActResult(racks.refusal());
     }
     if (line.has("layer")) {
-        const auto said = line.text("layer");
-        const auto layer = said ? fromText<SheetLayer>(*said) : std::nullopt;
+        const auto layer = line.word<SheetLayer>("layer");
         if (!layer)
-            return said ? line.wrong("layer", fmt::format("there is no layer {}", *said),
-                                     "write physical, data-link or network")
-                        : ActResult(said.refusal());
+            return layer.refusal();
+
         if (*layer != SheetLayer::physical)
             return addLayerSheet(bench.network, *name, *layer, bench.ids);
     }
@@ -147,6 +145,14 @@ ActResult filter(const Line& line) {
     return setSheetFilter(line.bench().network, *sheet, *text, *hides);
 }
 
+ActResult overlay(const Line& line) {
+    const auto keys = line.has("overlays") ? line.texts("overlays") : std::vector<std::string>{};
+    const auto sheet = line.sheet();
+    if (!keys || !sheet)
+        return keys ? sheet.refusal() : keys.refusal();
+    return setSheetOverlays(line.bench().network, *sheet, *keys);
+}
+
 } // namespace
 
 std::span<const ActWord> sheetActs() {
@@ -154,6 +160,7 @@ std::span<const ActWord> sheetActs() {
         {"move", {"members", "to", "by", "sheet"}, move},
         {"sheet", {"name", "from", "group", "groups", "racks", "layer"}, makeSheet},
         {"filter", {"filter", "hides", "sheet"}, filter},
+        {"overlay", {"overlays", "sheet"}, overlay},
         {"show", {"members", "at", "sheet"}, show},
         {"take-off", {"members", "sheet"}, takeOff},
         {"note", {"text", "at", "behind", "sheet"}, note},
