@@ -15,7 +15,7 @@ using linking::Finding;
 using linking::Rule;
 namespace {
 
-constexpr std::array<Rule, 28> table{{
+constexpr std::array<Rule, 32> table{{
     {"vlan-one-end", Severity::warning, "A VLAN is tagged at one end of a link only",
      "IEEE 802.1Q clause 8.6.2: ingress filtering", true},
     {"vlan-native", Severity::error, "Untagged frames are of different VLANs at the two ends",
@@ -52,6 +52,13 @@ constexpr std::array<Rule, 28> table{{
      "one failure, one switch", true},
     {"lag-one-unit", Severity::advice, "A LAG is on one module or chassis of several",
      "IEEE 802.1AX clause 6.1.1: availability", true},
+    {"pair-one-feed", Severity::advice, "Two that stand in for each other are dark without one feed",
+     "one failure, both of them", true},
+    {"return-missing", Severity::error, "Packets get there, answers do not come back",
+     "RFC 1812 section 5.2.4", true},
+    {"path-asymmetric", Severity::error, "Answers meet a filter that has not seen the question",
+     "RFC 2979: state is kept where the question passed", true},
+    {"spare-unexplained", Severity::advice, "Something is kept free, and nobody says what for", "", true},
     {"statement", Severity::error, "A statement is not kept", "what was meant", true},
     {"statement-empty", Severity::advice, "A statement is about nothing", "", true},
 }};
@@ -104,10 +111,12 @@ std::vector<Finding> checkForwarding(const Forwarding& forwarding) {
                     checkTrees(vlans);
                     checkAddresses(vlans);
                     checkResilience(vlans);
+                    checkSpares(vlans);
                 },
                 [&] {
                     checkRoutes(routes);
                     checkFilters(routes);
+                    checkReturns(routes);
                     kept = checkStatements(forwarding);
                 }});
     auto found = vlans.take();

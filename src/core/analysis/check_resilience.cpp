@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What one failure would take down though its neighbours are doubled.
 #include "core/analysis/checks.h"
+#include "core/model/power.h"
 #include "core/model/uplinks.h"
 
 #include <fmt/format.h>
@@ -121,11 +122,51 @@ void checkUnits(Told& told) {
     }
 }
 
+/// Pairs of devices that stand in for each other: multi-chassis pairs, and routers that share
+/// an address.
+std::set<std::pair<DeviceId, DeviceId>> pairsOf(const Network& network) {
+    std::set<std::pair<DeviceId, DeviceId>> pairs;
+    const auto add = [&](DeviceId a, DeviceId b) {
+        if (a != b && network.device(a) && network.device(b))
+            pairs.insert(std::minmax(a, b));
+    };
+    network.all<Device>().forEach([&](const Device& device) { add(device.id, device.pairedWith); });
+    std::map<std::pair<std::string, std::string>, std::vector<DeviceId>> sharing; // VRF and address
+    network.all<Interface>().forEach([&](const Interface& interface) {
+        for (const Vrrp& vrrp : interface.vrrp)
+            sharing[{interface.vrf, vrrp.address.host()}].push_back(interface.device);
+    });
+    for (const auto& [address, devices] : sharing)
+        for (std::size_t i = 1; i < devices.size(); ++i)
+            add(devices[i - 1], devices[i]);
+    return pairs;
+}
+
+void checkFeeds(Told& told) {
+    const Network& network = told.f.network();
+    const auto pairs = pairsOf(network);
+    if (pairs.empty())
+        return;
+    const PowerTree power(network);
+    for (const auto& [a, b] : pairs) {
+        const auto &of = power.needs(a), &others = power.needs(b);
+        for (const PowerSource& source : of)
+            if (others.contains(source) && source.device != a && source.device != b) {
+                told.tell("pair-one-feed", {refTo(a), refTo(b)},
+                          fmt::format("{} and {} stand in for each other, but without {} both are dark",
+                                      network.device(a)->name, network.device(b)->name, power.nameOf(source)),
+                          "feed one of them from elsewhere too");
+                break; // what is behind it takes both as well
+            }
+    }
+}
+
 } // namespace
 
 void checkResilience(Told& told) {
     checkUplinks(told);
     checkUnits(told);
+    checkFeeds(told);
 }
 
 } // namespace underridge::analysis

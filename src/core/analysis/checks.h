@@ -35,5 +35,7 @@ void checkAddresses(Told& told);
 void checkRoutes(Told& told);
 void checkFilters(Told& told);
 void checkResilience(Told& told);
+void checkReturns(Told& told);
+void checkSpares(Told& told);
 
 } // namespace underridge::analysis
