@@ -380,6 +380,44 @@ private Q_SLOTS:
         QCOMPARE(next("10.84.12.0/30"), QString());
         QCOMPARE(next("10.84.1.0/24", "10.84.1.9/24"), QString("10.84.1.11/24"));
     }
+    void what_another_vrf_has_is_free() {
+        Square s;
+        s.acts("{'act':'interface','device':'r1','port':'4','addresses':['10.84.1.2/24'],'vrf':'red'}");
+        const auto next = [&](const std::string& vrf) {
+            return text(edit::freeIn(s.network, "10.84.1.0/24", 1, {}, vrf).front().text());
+        };
+        QCOMPARE(next(""), QString("10.84.1.2/24"));
+        QCOMPARE(next("red"), QString("10.84.1.1/24"));
+    }
+    void ends_are_named_by_service_and_host_name_too() {
+        Forwarded t;
+        t.switches(1);
+        t.host("Srv-Tickets", "s1:1", "10.84.10.2/24");
+        t.host("srv-2", "s1:2", "10.84.10.3/24");
+        const auto end = [&](const char* name) {
+            const auto found = analysis::traceEnd(t.network, name);
+            return found ? text(t.network.device(found->device)->name) : text(found.refusal().what);
+        };
+        QCOMPARE(end("srv-tickets"), QString("Srv-Tickets"));
+        QCOMPARE(end("srv-tickets.fennick.example"), QString("Srv-Tickets"));
+        Device two = *t.network.device(t.id("srv-2"));
+        two.attributes["hostname"] = "video.fennick.example";
+        t.network.put(two);
+        QCOMPARE(end("Video.Fennick.Example"), QString("srv-2"));
+        QCOMPARE(end("video"), QString("srv-2"));
+        Service service;
+        service.id = t.ids.make<ServiceId>();
+        service.name = "Ticket sales";
+        service.providers = {t.id("Srv-Tickets")};
+        t.network.put(service);
+        QCOMPARE(end("ticket sales"), QString("Srv-Tickets"));
+        service.providers.push_back(two.id);
+        t.network.put(service);
+        QVERIFY2(end("Ticket sales").contains("several devices: Srv-Tickets, srv-2"),
+                 qPrintable(end("Ticket sales")));
+        QVERIFY(end("nobody").startsWith("there is no device or address nobody"));
+        QVERIFY(t.trace("srv-2", "srv-tickets").reached());
+    }
     void several_devices_get_the_next_free_addresses_in_order_of_their_names() {
         Forwarded t;
         t.switches(1);

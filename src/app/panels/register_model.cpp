@@ -40,6 +40,7 @@ void RegisterModel::refresh() {
     auto rows = edit::rowsOf(workspace_.network(), which_);
     if (rows == rows_ && filter_.empty() && sortColumn_ < 0) {
         texts_.clear();
+        cells_.clear();
         if (!shown_.empty())
             Q_EMIT dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
         return;
@@ -128,6 +129,7 @@ std::vector<int> RegisterModel::kept() {
 }
 
 void RegisterModel::arrange() {
+    cells_.clear();
     also_.clear(); // rows are others now
     if (texts_.size() != rows_.size() || filter_.empty())
         texts_.clear();
@@ -173,15 +175,29 @@ std::string RegisterModel::text(int row, int column) const {
 QVariant RegisterModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid() || index.row() >= rowCount())
         return {};
-    if (role == Qt::DisplayRole || role == Qt::EditRole)
-        return QString::fromStdString(text(index.row(), index.column()));
-    if (role == Qt::DecorationRole && which_ == edit::Register::subnets &&
-        edit::columnsOf(which_)[static_cast<std::size_t>(index.column())].key == "used")
-        return useStrip(index);
+    if (role == Qt::DisplayRole || role == Qt::EditRole || role == Qt::DecorationRole)
+        return cell(index, role == Qt::EditRole ? Qt::DisplayRole : role);
+
     if (role == Qt::TextAlignmentRole &&
         edit::columnsOf(which_)[static_cast<std::size_t>(index.column())].number)
         return QVariant(Qt::AlignRight | Qt::AlignVCenter);
     return {};
+}
+
+QVariant RegisterModel::cell(const QModelIndex& index, int role) const {
+    const auto made = [&]() -> QVariant {
+        if (role == Qt::DisplayRole)
+            return QString::fromStdString(text(index.row(), index.column()));
+        const auto& column = edit::columnsOf(which_)[static_cast<std::size_t>(index.column())];
+        return which_ == edit::Register::subnets && column.key == "used" ? QVariant(useStrip(index))
+                                                                         : QVariant();
+    };
+    if (which_ != edit::Register::subnets)
+        return made();
+    const auto [at, first] = cells_.try_emplace({index.row(), index.column(), role});
+    if (first)
+        at->second = made();
+    return at->second;
 }
 
 QPixmap RegisterModel::useStrip(const QModelIndex& index) const {

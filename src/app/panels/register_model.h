@@ -53,13 +53,16 @@ private:
     bool matches(const find::Matcher& matcher, const edit::Row& row) const;
     /// All texts of a row in small letters, made when first asked for.
     const std::string& rowText(int row);
+    /// Of subnets, where a cell costs a look at every interface, each is made once.
+    QVariant cell(const QModelIndex& index, int role) const;
 
     Workspace& workspace_;
     edit::Register which_ = edit::Register::devices;
     std::vector<edit::Row> rows_;
     std::vector<int> shown_; ///< indices of rows_
     std::vector<std::string> texts_;
-    std::string filter_; ///< in small letters
+    mutable std::map<std::tuple<int, int, int>, QVariant> cells_; ///< row, column, role: as they are shown
+    std::string filter_;                                          ///< in small letters
     QString wrong_;
     int sortColumn_ = -1; ///< none: the order of names
     Qt::SortOrder order_ = Qt::AscendingOrder;

@@ -430,6 +430,41 @@ std::pair<Trace, Trace> traceBoth(const Forwarding& forwarding, const Probe& pro
     return {std::move(there), std::move(answer)};
 }
 
+namespace {
+
+/// The one device that gives a service of this name, else the one with this host name: its own
+/// without regard to capitals, its attribute "hostname", or either before a domain. None: there
+/// is no such.
+Result<DeviceId> namedOtherwise(const Network& network, const std::string& text) {
+    const std::string wanted = lowered(text);
+    std::vector<DeviceId> found;
+    network.all<Service>().forEach([&](const Service& service) {
+        if (lowered(service.name) == wanted)
+            found.insert(found.end(), service.providers.begin(), service.providers.end());
+    });
+    if (found.empty())
+        network.all<Device>().forEach([&](const Device& device) {
+            const auto attribute = device.attributes.find("hostname");
+            for (const std::string& name :
+                 {lowered(device.name),
+                  attribute == device.attributes.end() ? std::string() : lowered(attribute->second)})
+                if (!name.empty() && (name == wanted || name == wanted.substr(0, wanted.find('.')) ||
+                                      name.substr(0, name.find('.')) == wanted)) {
+                    found.push_back(device.id);
+                    break;
+                }
+        });
+    if (found.size() < 2)
+        return found.empty() ? DeviceId{} : found.front();
+    std::string names;
+    for (const DeviceId id : found)
+        if (const Device* device = network.device(id))
+            names += (names.empty() ? "" : ", ") + device->name;
+    return error(fmt::format("{} is meant by several devices: {}", text, names), "write one of them");
+}
+
+} // namespace
+
 Result<TraceEnd> traceEnd(const Network& network, const std::string& text) {
     const Address address(text);
     TraceEnd end;
@@ -469,9 +504,15 @@ Result<TraceEnd> traceEnd(const Network& network, const std::string& text) {
     if (found > 1)
         return error(fmt::format("{} devices are called {}", found, text),
                      "write the id of one, or an address");
+    if (!end.device) {
+        auto other = namedOtherwise(network, text);
+        if (!other)
+            return other.refusal();
+        end = {*other, {}, {}};
+    }
     if (!end.device)
         return error(fmt::format("there is no device or address {}", text),
-                     "write a device, device:port or an address");
+                     "write a device, device:port, an address, a host name or a service");
     return end;
 }
 

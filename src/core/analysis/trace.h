@@ -77,7 +77,8 @@ Trace trace(const Forwarding& forwarding, const Probe& probe);
 /// The question, and the answer to it when that is reached.
 std::pair<Trace, Trace> traceBoth(const Forwarding& forwarding, const Probe& probe);
 
-/// "acc-1", "acc-1:3", "10.84.10.22": names and ids of devices, addresses that one has.
+/// "acc-1", "acc-1:3", "10.84.10.22", "Ticket sales": names and ids of devices, addresses that
+/// one has, host names, and services, which stand for the one device that gives them.
 Result<TraceEnd> traceEnd(const model::Network& network, const std::string& text);
 
 } // namespace underridge::analysis

@@ -142,7 +142,7 @@ ActResult removeRoute(const Network& network, DeviceId id, RouteId route) {
 }
 
 std::vector<Address> freeIn(const Network& network, const Address& subnet, std::size_t count,
-                            const Address& after) {
+                            const Address& after, const std::string& vrf) {
     std::vector<Address> out;
     using analysis::Ip;
     if (!subnet.valid() || subnet.prefixLength() < 0)
@@ -150,13 +150,18 @@ std::vector<Address> freeIn(const Network& network, const Address& subnet, std::
     const analysis::Prefix prefix = analysis::prefixOf(subnet);
     std::set<Ip> taken;
     network.all<Interface>().forEach([&](const Interface& interface) {
+        if (interface.vrf != vrf)
+            return;
         for (const Address& address : interface.addresses)
             if (const Ip ip = analysis::ipOf(address); prefix.contains(ip))
                 taken.insert(ip);
         for (const Vrrp& vrrp : interface.vrrp)
             taken.insert(analysis::ipOf(vrrp.address));
     });
-    network.all<Route>().forEach([&](const Route& route) { taken.insert(analysis::ipOf(route.via)); });
+    network.all<Route>().forEach([&](const Route& route) {
+        if (route.vrf == vrf)
+            taken.insert(analysis::ipOf(route.via));
+    });
     const std::size_t bytes = prefix.base.version == 4 ? 4 : 16;
     const auto next = [&](Ip ip) {
         for (std::size_t i = bytes; i-- > 0 && ++ip.bytes[i] == 0;) {

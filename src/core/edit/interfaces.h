@@ -34,9 +34,10 @@ ActResult removeRoute(const model::Network& network, model::DeviceId device, mod
 
 /// So many addresses of a subnet that nothing has, ascending, the first after `after`, with
 /// the subnet's length; its own and its broadcast address left out (of IPv4, RFC 3021).
-/// Fewer when there are no more, or none among 65,536.
+/// Fewer when there are no more, or none among 65,536. What is of another VRF takes none.
 std::vector<model::Address> freeIn(const model::Network& network, const model::Address& subnet,
-                                   std::size_t count, const model::Address& after = {});
+                                   std::size_t count, const model::Address& after = {},
+                                   const std::string& vrf = {});
 /// Gives each device the next free address of a subnet, in natural order of their names: to
 /// the interface that has its address, else to the port of its only link. Refuses a text
 /// that is no subnet, and a subnet with too few left.

@@ -72,7 +72,7 @@ std::string subnetText(const Network& network, const Row& row, std::size_t colum
         return use.size > countable ? std::to_string(use.used) : fmt::format("{} of {}", use.used, use.size);
     }
     default: {
-        const auto free = freeIn(network, subnet->prefix, 1);
+        const auto free = freeIn(network, subnet->prefix, 1, {}, subnet->vrf);
         return free.empty() ? std::string() : free.front().host();
     }
     }
