@@ -142,7 +142,7 @@ private Q_SLOTS:
     void every_shown_place_has_a_place_that_is_shown_there() {
         std::mt19937 random(5);
         const auto below = [&](int n) { return static_cast<int>(random() % static_cast<unsigned>(n)); };
-        for (int round = 0; round < 200; ++round) {
+        for (int round = 0; round < tests::tries(200); ++round) {
             std::vector<Cuts::Span> spans;
             for (int i = 0; i < 12; ++i) {
                 const double from = below(3000), length = 20 + below(800);
@@ -245,7 +245,7 @@ private Q_SLOTS:
         QVERIFY(scene.link(alone));
     }
     void whatever_is_done_everybody_belongs_where_he_is_shown() {
-        for (std::uint64_t seed = 1; seed <= 12; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(12)); ++seed) {
             Grouped bench(seed);
             bench.grow(3, 2, 2);
             bench.linkSome(12);
@@ -377,7 +377,7 @@ private Q_SLOTS:
     }
     void what_is_dragged_stays_where_it_was_put() {
         int stayed = 0, all = 0;
-        for (std::uint64_t seed = 1; seed <= 60; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(60)); ++seed) {
             Grouped bench(seed);
             bench.grow(3, 2, 2, {}, {}, 16000);
             for (int i = 0; i < 4; ++i)
