@@ -2,6 +2,9 @@
 #include "app/sheet/snapping.h"
 #include "app/shown_text.h"
 #include "core/edit/devices.h"
+#include "core/edit/interfaces.h"
+#include "core/edit/vlans.h"
+#include "core/model/vlans.h"
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
@@ -225,6 +228,23 @@ private Q_SLOTS:
         select(h, {refTo(h.named("desk-1")), refTo(h.named("print-1"))});
         enter(h.window->details().field("Names"), "room-{1..}");
         QVERIFY(h.named("room-1") && h.named("room-2"));
+    }
+
+    void several_endpoints_are_put_into_a_vlan_at_once() {
+        WindowHarness h;
+        h.openFennickQuay();
+        select(h, {refTo(h.named("cam-hall-1")), refTo(h.named("cam-hall-2"))});
+        auto* field = qobject_cast<QLineEdit*>(h.window->details().field("Untagged VLAN"));
+        QVERIFY(field);
+        QCOMPARE(field->text(), QString("20"));
+        enter(field, "30");
+        for (const char* name : {"cam-hall-1", "cam-hall-2"}) {
+            const auto port = edit::accessPortOf(h.network(), h.named(name));
+            const Interface* set = edit::interfaceNamed(h.network(), port->device, port->port);
+            QCOMPARE(numberOf(h.network(), set->untagged), 30);
+        }
+        select(h, {refTo(h.named("cam-hall-1")), refTo(h.named("core-1"))}); // not clear for a switch
+        QVERIFY(!h.window->details().field("Untagged VLAN"));
     }
 
     void the_outline_follows_the_sheet_and_the_sheet_the_outline() {

@@ -168,6 +168,65 @@ private Q_SLOTS:
         h.drag(h.grip("core-1"), h.grip("core-1") + QPoint(200, 120));
         QCOMPARE(h.links(), links);
     }
+    void a_link_in_hand_does_not_end_at_a_subnet() {
+        Upper h;
+        const SubnetId id = h.subnet("10.84.10.0/24");
+        const QPoint there = h.goTo(id);
+        h.session().select({refTo(h.named("core-1"))});
+        h.sheet().setFocus();
+        const Network before = h.network();
+        h.window->action(CommandId::link)->trigger();
+        h.moveTo(there);
+        QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, there);
+        QVERIFY(h.network() == before);
+        h.key(Qt::Key_Escape);
+        h.key(Qt::Key_Escape);
+    }
+    void groups_are_not_drawn_round_routers() {
+        Upper h;
+        const Network before = h.network();
+        QVERIFY(!h.window->action(CommandId::showGroups)->isChecked());
+        h.window->action(CommandId::showGroups)->trigger();
+        QVERIFY(h.network() == before);
+        // Whatever a file says.
+        edit::Act act{"as in a file", before, {}};
+        Sheet sheet = *before.sheet(h.upper);
+        sheet.groups = true;
+        act.network.put(sheet);
+        QVERIFY(h.session().apply(act));
+        QCOMPARE(h.session().scene().count<scene::Frame>(), std::size_t{0});
+        const SubnetId id = h.subnet("10.84.20.0/24");
+        const QPoint from = h.goTo(id);
+        h.drag(from, from + QPoint(64, 32), Qt::ControlModifier);
+        QVERIFY(h.session().scene() == scene::Scene::build(h.network(), h.upper));
+    }
+    void what_a_subnet_is_stands_on_its_card() {
+        Upper h;
+        const SubnetId id = h.subnet("10.84.10.0/24");
+        const QPoint there = h.goTo(id);
+        h.moveTo(there);
+        QCOMPARE(h.sheet().selectTool().hovered().object, refTo(id));
+        QVERIFY(h.sheet().selectTool().hint().contains("10.84.10.0/24"));
+    }
+    void aligning_and_turning_take_subnets_along() {
+        Upper h;
+        h.key(Qt::Key_A, Qt::ControlModifier);
+        const Network before = h.network();
+        for (const CommandId id : {CommandId::mirrorAcross, CommandId::makeRoom, CommandId::closeUp}) {
+            if (!h.window->action(id)->isEnabled())
+                continue;
+            h.window->action(id)->trigger();
+            h.wait();
+            std::size_t subnets = 0;
+            h.network().all<Position>().forEachIn(
+                h.upper.value, [&](const Position& position) { subnets += position.of == Kind::subnet; });
+            QCOMPARE(subnets, std::size_t{24});
+            QVERIFY(h.session().scene() == scene::Scene::build(h.network(), h.upper));
+        }
+        h.window->action(CommandId::arrange)->trigger();
+        h.wait();
+        QVERIFY(!(h.network() == Network()));
+    }
     void the_data_link_layer_takes_links_and_tucks_endpoints_in() {
         Upper h(CommandId::sheetOfDataLink);
         QCOMPARE(h.network().sheet(h.upper)->layer, SheetLayer::dataLink);

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // VLANs, spanning trees, islands and storms.
 #include "core/edit/carrying.h"
+#include "core/edit/interfaces.h"
+#include "core/edit/vlans.h"
+#include "core/model/vlans.h"
 #include "tests/support/forwarded.h"
 #include "tests/support/registered.h"
 
@@ -338,6 +341,35 @@ private Q_SLOTS:
         t.host("h1", "p:1", "10.84.9.1/24");
         t.host("h2", "s1:2", "10.84.9.2/24");
         QCOMPARE(t.way("h1", "h2"), QString("h1 p s1 h2"));
+    }
+    void endpoints_are_put_into_a_vlan_at_the_ports_they_hang_on() {
+        Forwarded n;
+        n.switches(2);
+        n.vlans({20, 30});
+        n.acts("{'act':'add','model':'workstation','count':3,'names':'h{1..}'}\n"
+               "{'act':'add','model':'patch-panel-24','names':'pp'}");
+        n.link("h1:1", "s1:1");
+        n.link("h2:1", "pp:R1");
+        n.link("pp:1", "s2:4");
+        n.tag("s2:4", "30");
+        const DeviceId one = n.id("h1"), two = n.id("h2"), lone = n.id("h3");
+        QVERIFY(n.take(edit::setAccessVlan(n.network, {one, two}, 20, n.ids)));
+        const auto* near = edit::interfaceNamed(n.network, n.id("s1"), "1");
+        const auto* far = edit::interfaceNamed(n.network, n.id("s2"), "4");
+        QCOMPARE(numberOf(n.network, near->untagged), 20);
+        QCOMPARE(numberOf(n.network, far->untagged), 20);
+        QCOMPARE(far->tagged.size(), std::size_t{1}); // what is tagged stays
+        QVERIFY(!edit::setAccessVlan(n.network, {one, lone}, 20, n.ids));
+        QVERIFY(!edit::setAccessVlan(n.network, {one}, 40, n.ids)); // no such VLAN
+        QVERIFY(!edit::setAccessVlan(n.network, {}, 20, n.ids));
+        QVERIFY(n.take(edit::setAccessVlan(n.network, {one}, 0, n.ids)));
+        QVERIFY(!edit::interfaceNamed(n.network, n.id("s1"), "1")->untagged);
+        QVERIFY(!edit::accessPortOf(n.network, n.id("s1")));
+        n.acts("{'act':'add','model':'server','names':'srv'}");
+        n.link("srv:1", "s1:6");
+        QVERIFY(edit::accessPortOf(n.network, n.id("srv")));
+        n.link("srv:2", "s2:6"); // on two ports it is not clear which
+        QVERIFY(!edit::accessPortOf(n.network, n.id("srv")));
     }
 };
 

@@ -158,6 +158,7 @@ private Q_SLOTS:
             {Register::racks, "R1", "", "units", "24"},
             {Register::racks, "R1", "", "note", "behind the door"},
             {Register::interfaces, "acc-1", "3", "name", "uplink"},
+            {Register::interfaces, "acc-1", "3", "type", "physical"},
             {Register::interfaces, "acc-1", "3", "addresses", "10.84.30.1/24, fd84:fe::1/64"},
             {Register::interfaces, "acc-1", "3", "untagged", "20"},
             {Register::interfaces, "acc-1", "3", "tagged", "20,100-110"},
@@ -168,6 +169,7 @@ private Q_SLOTS:
             {Register::interfaces, "acc-1", "3", "area", "0.0.0.1"},
             {Register::interfaces, "acc-1", "3", "cost", "10"},
             {Register::interfaces, "acc-1", "3", "disabled", "yes"},
+            {Register::vlans, "20", "", "number", "21"},
             {Register::vlans, "20", "", "name", "cameras"},
             {Register::subnets, "10.84.99.0/24", "", "prefix", "10.84.96.0/20"},
             {Register::subnets, "10.84.99.0/24", "", "name", "desks"},
@@ -303,6 +305,45 @@ private Q_SLOTS:
         QVERIFY(!add(Register::devices, {}).empty());
         QVERIFY(!remove(Register::links, {}).empty());
         QVERIFY(!remove(Register::routes, {}).empty());
+    }
+    void an_interface_is_added_and_becomes_what_is_typed() {
+        Office office;
+        office.addForwarding();
+        const Register which = Register::interfaces;
+        const edit::Row port = office.row(which, "acc-1", "3");
+        for (const char* name : {"lo0", "lo1"}) {
+            const auto act = edit::addRow(office.network, which, port, office.ids);
+            QVERIFY(act);
+            office.network = act->network;
+            QCOMPARE(office.cell(which, office.row(which, "acc-1", name), office.column(which, "type")),
+                     std::string("loopback"));
+        }
+        const edit::Row fresh = office.row(which, "acc-1", "lo1");
+        QVERIFY(office.type(which, fresh, "type", "VLAN").find("needs its VLAN") != std::string::npos);
+        QCOMPARE(office.type(which, fresh, "untagged", "20"), std::string());
+        QCOMPARE(office.type(which, fresh, "type", "vlan"), std::string());
+        QCOMPARE(office.type(which, fresh, "name", "vlan20"), std::string());
+        QCOMPARE(office.type(which, fresh, "addresses", "10.84.20.1/24"), std::string());
+        QCOMPARE(office.cell(which, fresh, office.column(which, "type")), std::string("VLAN"));
+        QVERIFY(office.type(which, fresh, "type", "physical").find("does not become") != std::string::npos);
+        QVERIFY(office.type(which, port, "type", "loopback").find("does not become") != std::string::npos);
+        QVERIFY(office.type(which, fresh, "type", "thing").find("no kind of interface") != std::string::npos);
+        QCOMPARE(office.type(which, port, "type", "physical"), std::string()); // as it is
+        QVERIFY(!edit::addRow(office.network, which, {}, office.ids));         // of no device
+    }
+    void vlans_are_added_by_the_next_free_number_and_renumbered() {
+        Office office;
+        office.addForwarding();
+        const edit::Row twenty = office.row(Register::vlans, "20");
+        for (int i = 0; i < 2; ++i)
+            office.network = edit::addRow(office.network, Register::vlans, twenty, office.ids)->network;
+        const edit::Row fresh = office.row(Register::vlans, "22");
+        QCOMPARE(office.type(Register::vlans, fresh, "number", "30"), std::string());
+        QVERIFY(office.type(Register::vlans, fresh, "number", "21").find("there is a VLAN 21") !=
+                std::string::npos);
+        for (const char* wrong : {"0", "4095", "x", "", "-4"})
+            QVERIFY(!office.type(Register::vlans, fresh, "number", wrong).empty());
+        QCOMPARE(office.cell(Register::vlans, fresh, 0), std::string("30"));
     }
     void a_vlan_number_of_several_places_is_that_of_everywhere_or_refused() {
         Office office;

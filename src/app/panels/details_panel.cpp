@@ -12,7 +12,9 @@
 #include "core/edit/models.h"
 #include "core/edit/names.h"
 #include "core/edit/sheets.h"
+#include "core/edit/vlans.h"
 #include "core/linking/chain.h"
+#include "core/model/vlans.h"
 #include "core/scene/lines.h"
 #include "paint/sheet_painter.h"
 
@@ -198,6 +200,33 @@ edit::ActResult DetailsPanel::keepingSelection(edit::ActResult act) const {
     return act;
 }
 
+/// The VLAN of the ports all that are selected hang on, where each hangs on one.
+void DetailsPanel::accessRow() {
+    constexpr std::size_t most = 500; // more are not looked at for a row
+    const Network& network = session_.network();
+    const auto devices = session_.selected().devices();
+    std::set<int> numbers;
+    for (const DeviceId id : devices) {
+        const auto port = devices.size() > most ? std::nullopt : edit::accessPortOf(network, id);
+        if (!port)
+            return;
+        const Interface* set = edit::interfaceNamed(network, port->device, port->port);
+        numbers.insert(set ? numberOf(network, set->untagged) : 0);
+    }
+    const bool one = numbers.size() == 1 && *numbers.begin() > 0;
+    form_->textRow(tr("Untagged VLAN"), one ? QString::number(*numbers.begin()) : QString(),
+                   numbers.size() > 1 ? tr("several") : QStringLiteral("20"),
+                   [this](const std::string& typed) -> edit::ActResult {
+                       bool number = true;
+                       const int vlan = typed.empty() ? 0 : shownText(typed).toInt(&number);
+                       if (!number || vlan < 0)
+                           return error(tr("%1 is not a VLAN number").arg(shownText(typed)),
+                                        tr("write one, or leave it empty"));
+                       return keepingSelection(edit::setAccessVlan(
+                           session_.network(), session_.selected().devices(), vlan, session_.ids()));
+                   });
+}
+
 void DetailsPanel::severalDevices(const std::vector<Key>& devices, bool allOutside) {
     form_->textRow(tr("Names"), {}, QStringLiteral("till-{01..}"),
                    [this](const std::string& typed) -> edit::ActResult {
@@ -214,6 +243,7 @@ void DetailsPanel::severalDevices(const std::vector<Key>& devices, bool allOutsi
                        return keepingSelection(edit::addressInSeries(
                            session_.network(), session_.selected().devices(), typed, session_.ids()));
                    });
+    accessRow();
     form_->checkRow(tr("Outside, not ours"), allOutside, [this, devices](bool on) {
         return keepingSelection(edit::changeEach<Device>(
             session_.network(), devices,

@@ -69,6 +69,7 @@ private:
     void groupContents(const model::Group& group);
     void showSeveral();
     void severalDevices(const std::vector<model::Key>& devices, bool allOutside);
+    void accessRow();
     void severalCables(const std::vector<model::Key>& cables);
     /// An act on several things leaves them selected.
     edit::ActResult keepingSelection(edit::ActResult act) const;

@@ -36,13 +36,17 @@ void Navigation::leave() {
 
 bool Navigation::isShownOn(SheetId sheet, ObjectRef object) const {
     const Network& network = workspace_.network();
+    const auto isDrawnThere = [&](const Link& link, SheetId on) {
+        const Sheet* of = network.sheet(on);
+        return link.onlyOn ? link.onlyOn == on : of && of->layer != SheetLayer::network;
+    };
     if (const Link* link = network.link({object.id}))
         return network.position(sheet, link->a.device.value) &&
-               network.position(sheet, link->b.device.value) && (!link->onlyOn || link->onlyOn == sheet);
+               network.position(sheet, link->b.device.value) && isDrawnThere(*link, sheet);
     if (object.kind == Kind::group) {
         const Sheet* held = network.sheet(sheet);
         const auto devices = devicesWithin(network, {object.id});
-        return held && held->groups && std::any_of(devices.begin(), devices.end(), [&](DeviceId id) {
+        return held && held->drawsGroups() && std::any_of(devices.begin(), devices.end(), [&](DeviceId id) {
                    return network.position(sheet, id.value);
                });
     }

@@ -142,8 +142,8 @@ void LinkTool::aim(PointF at) {
     const scene::Items near = shown->itemsIn(Rect{at.x, at.y, 0.01, 0.01}.grown(reach));
     for (const scene::Item* item : near.all())
         if (const double d = distanceTo(scene::frameOf(*item), at);
-            item->layer == scene::Layer::plates && d <= best && item->object != refTo(from_.front()) &&
-            item->object != refTo(outOf_)) {
+            item->layer == scene::Layer::plates && d <= best && item->object.kind != Kind::subnet &&
+            item->object != refTo(from_.front()) && item->object != refTo(outOf_)) {
             best = d;
             nearest = item;
         }
@@ -166,7 +166,9 @@ void LinkTool::move(const Pointer& pointer) {
         const auto shown = seen();
         const scene::Hit hit = scene::hitAt(*shown, pointer.sheet, 0);
         const scene::Item* item = shown->item(hit.object);
-        if (item && item->as<scene::Plate>())
+        if (hit.object.kind == Kind::subnet)
+            aimAt({}); // no cable ends there
+        else if (item && item->as<scene::Plate>())
             aimAt({hit.object.id});
         else if (item && item->layer == scene::Layer::plates)
             aimThrough(hit.object);

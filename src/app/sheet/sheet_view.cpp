@@ -329,9 +329,13 @@ void SheetView::showCard() {
     const scene::Hit hit = select_.hovered();
     const std::string port = select_.lens() && hit.port >= 0 ? select_.lens()->key(hit.port) : std::string();
     QStringList lines = cardLines(session_.network(), hit.object, port, session_.lengthUnit());
+    const scene::Item* item = session_.scene().item(hit.object);
+    if (const auto* plate = item ? item->as<scene::Plate>() : nullptr; plate && plate->subnet)
+        lines = QStringList{session_.nameOf(hit.object), shownText(plate->subline)};
+    else if (hit.object.kind == Kind::interface)
+        lines = QStringList{session_.nameOf(hit.object)};
     if (lines.isEmpty())
         return;
-    const scene::Item* item = session_.scene().item(hit.object);
     if (const QStringList spread =
             item ? spreadLines(session_.network(), session_.scene(), *item) : QStringList();
         !spread.isEmpty())

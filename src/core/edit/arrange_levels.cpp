@@ -104,7 +104,7 @@ private:
         });
         // Levels, with groups where the sheet shows them.
         levels_[0].group = within;
-        const bool grouped = sheet_.groups;
+        const bool grouped = sheet_.drawsGroups();
         only_ = &only;
         std::vector<DeviceId> order;
         for (const auto& [id, plate] : out_.plates)

@@ -291,6 +291,9 @@ ActResult setGroupLevel(const Network& network, GroupId id, int level) {
 }
 
 ActResult setSheetGroups(const Network& network, SheetId sheet, bool groups) {
+    const Sheet* of = network.sheet(sheet);
+    if (groups && of && of->layer == SheetLayer::network)
+        return error("routers and subnets are drawn without groups", "look at another sheet for those");
     return changeEach<Sheet>(network, {{sheet.value, 0}}, groups ? "Show groups" : "Hide groups",
                              [&](Sheet& held) { held.groups = groups; });
 }

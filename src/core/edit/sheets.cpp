@@ -47,7 +47,8 @@ ActResult moveObjects(const Network& network, const Look& look, const Refs& obje
                     return changed.refusal();
                 act.network = std::move(changed->network);
             }
-    if (!held || !held->groups || network.all<Group>().size() == 0) { // what is shown is what is stored
+    if (!held || !held->drawsGroups() ||
+        network.all<Group>().size() == 0) { // what is shown is what is stored
         std::vector<std::pair<ObjectRef, Point>> moves;
         for (const ObjectRef ref : objects)
             if (ref.kind != Kind::link && ref.kind != Kind::cableRoute)
@@ -106,7 +107,7 @@ ActResult addNote(const Network& network, const Look& look, Point at, const std:
     act.network.put(std::move(note));
     act.network.put(std::move(position));
     const Sheet* held = network.sheet(sheet);
-    if (!held || !held->groups || network.all<Group>().size() == 0)
+    if (!held || !held->drawsGroups() || network.all<Group>().size() == 0)
         return act;
     const ObjectRef added = act.subjects.front();
     return shownAt(std::move(act), look, {{added, at}});

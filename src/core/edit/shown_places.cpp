@@ -86,7 +86,7 @@ void bringUp(std::vector<scene::Standing>& all, const Network& network, SheetId 
 
 bool showsGroups(const Network& network, SheetId id) {
     const Sheet* sheet = network.sheet(id);
-    return sheet && sheet->groups && network.all<Group>().size() > 0;
+    return sheet && sheet->drawsGroups() && network.all<Group>().size() > 0;
 }
 
 Folding foldingOf(const Network& network, const Look& look, const std::vector<scene::Standing>& devices) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/vlans.h"
 
+#include "core/linking/chain.h"
 #include "core/model/ports.h"
 #include "core/model/vlans.h"
 
@@ -143,6 +144,48 @@ ActResult setPortVlans(const Network& network, const PortRef& port, int untagged
     interface.taggedRanges = std::move(list->ranges);
     Act act{fmt::format("VLANs of {} {}", device->name, port.port), network, {refTo(port.device)}};
     act.network.put(std::move(interface));
+    return act;
+}
+
+std::optional<PortRef> accessPortOf(const Network& network, DeviceId device) {
+    std::optional<PortRef> found;
+    bool several = false;
+    network.forEachLinkOf(device, [&](const Link& link) {
+        const PortRef& own = link.a.device == device ? link.a : link.b;
+        const auto far = link.console || !own.known() ? std::nullopt : linking::farEnd(network, own);
+        const Device* other = far ? network.device(far->device) : nullptr;
+        if (!other || roleOf(network, *other) != Role::switch_)
+            return;
+        several |= found.has_value();
+        found = far;
+    });
+    return several ? std::nullopt : found;
+}
+
+ActResult setAccessVlan(const Network& network, const std::vector<DeviceId>& devices, int number,
+                        IdSource& ids) {
+    if (devices.empty())
+        return error("no device is selected", "select endpoints first");
+    Act act{number ? fmt::format("Put {} {} into VLAN {}", devices.size(),
+                                 devices.size() == 1 ? "device" : "devices", number)
+                   : fmt::format("Take {} {} out of their VLAN", devices.size(),
+                                 devices.size() == 1 ? "device" : "devices"),
+            network,
+            {}};
+    for (const DeviceId id : devices) {
+        const Device* device = network.device(id);
+        const auto port = device ? accessPortOf(network, id) : std::nullopt;
+        if (!port)
+            return error(
+                fmt::format("{} does not hang on one port of a switch", device ? device->name : "a device"),
+                "leave it out, or set the ports of the switch");
+        Interface interface = interfaceAt(act.network, *port, ids);
+        interface.untagged = number ? vlanFor(network, port->device, number) : VlanId{};
+        if (number && !interface.untagged)
+            return noSuchVlan(number);
+        act.network.put(std::move(interface));
+        act.subjects.push_back(refTo(id));
+    }
     return act;
 }
 

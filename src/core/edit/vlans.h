@@ -19,6 +19,14 @@ model::VlanId vlanFor(const model::Network& network, model::DeviceId device, int
 ActResult setPortVlans(const model::Network& network, const model::PortRef& port, int untagged,
                        const std::string& tagged, model::IdSource& ids);
 
+/// The VLAN untagged on the ports of switches that devices hang on, panels passed; what is tagged
+/// there stays. 0: none. Refuses when one of them hangs on no port of a switch, or on several, and
+/// a number no VLAN of that switch's scopes has.
+ActResult setAccessVlan(const model::Network& network, const std::vector<model::DeviceId>& devices, int vlan,
+                        model::IdSource& ids);
+/// Where setAccessVlan() would set it for a device; nothing when that is not clear.
+std::optional<model::PortRef> accessPortOf(const model::Network& network, model::DeviceId device);
+
 /// The VLANs a text says, as "20,30,100-110", for a device: single numbers must be VLANs
 /// of its scopes, ranges need not. Refuses what is neither.
 struct VlanList {

@@ -57,6 +57,8 @@ struct Sheet {
 
     bool operator==(const Sheet&) const = default;
     Key key() const { return {id.value, 0}; }
+    /// Subnets are in no group: routers and subnets are drawn without any.
+    bool drawsGroups() const { return groups && layer != SheetLayer::network; }
 };
 
 /// How one object is drawn on one sheet, as it stands with every group unfolded. A device

@@ -135,7 +135,7 @@ Scene Scene::built(const Network& network, SheetId sheetId, LengthUnit unit, Gro
                                                                   : plateOf(network, sheetId, device);
     });
     GroupedItems grouped;
-    if (sheet->groups && network.all<Group>().size() > 0)
+    if (sheet->drawsGroups() && network.all<Group>().size() > 0)
         grouped = groupedItems(network, *sheet, within, all, unit);
     if (grouped.folding) {
         all = std::move(grouped.plates);

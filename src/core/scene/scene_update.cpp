@@ -74,7 +74,7 @@ public:
 
 private:
     bool showsGroups(const Sheet& sheet) const {
-        return was_.folding() || (sheet.groups && after_.all<Group>().size() > 0);
+        return was_.folding() || (sheet.drawsGroups() && after_.all<Group>().size() > 0);
     }
 
     /// Of these the plate is another; of others that are only moved it is the same elsewhere.
@@ -261,7 +261,7 @@ private:
 
     /// Whether it could be followed; else all is to be built anew.
     bool followGroups(const Sheet& sheet) {
-        if (!was_.folding() || !sheet.groups || was_.entered())
+        if (!was_.folding() || !sheet.drawsGroups() || was_.entered())
             return false;
         for (const DeviceId id : devices_)
             fresh_[id] = plateNow(sheet, id);

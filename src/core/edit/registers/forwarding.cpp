@@ -33,7 +33,7 @@ enum InterfaceColumn : std::size_t {
 };
 constexpr std::array<Column, 14> interfaceColumns{{{"device", "Device"},
                                                    {"name", "Interface", true},
-                                                   {"type", "Kind"},
+                                                   {"type", "Kind", true},
                                                    {"port", "Port"},
                                                    {"addresses", "Addresses", true},
                                                    {"untagged", "Untagged VLAN", true, true},
@@ -46,7 +46,7 @@ constexpr std::array<Column, 14> interfaceColumns{{{"device", "Device"},
                                                    {"cost", "OSPF cost", true, true, false},
                                                    {"disabled", "Disabled", true}}};
 enum VlanColumn : std::size_t { vNumber, vName, vScope, vUntagged, vTagged, vSubnets };
-constexpr std::array<Column, 6> vlanColumns{{{"number", "VLAN", false, true},
+constexpr std::array<Column, 6> vlanColumns{{{"number", "VLAN", true, true},
                                              {"name", "Name", true},
                                              {"scope", "Where"},
                                              {"untagged", "Ports untagged", false, true},
@@ -156,6 +156,27 @@ Result<int> numberFrom(const std::string& text, int most) {
     return number;
 }
 
+/// What stands on no port may become another of its like.
+Result<InterfaceKind> kindFrom(const Interface& held, const std::string& typed) {
+    const auto isFree = [](InterfaceKind kind) {
+        return kind == InterfaceKind::loopback || kind == InterfaceKind::vlan ||
+               kind == InterfaceKind::tunnel;
+    };
+    const std::string wanted = lowered(typed);
+    for (const Word<InterfaceKind>& word : wordsOf(InterfaceKind{})) {
+        if (lowered(word.title) != wanted && word.text != wanted)
+            continue;
+        if (word.value != held.type && !(isFree(word.value) && isFree(held.type)))
+            return error(
+                fmt::format("a {} interface does not become a {} one", titleOf(held.type), word.title),
+                "what stands on a port keeps its kind");
+        if (word.value == InterfaceKind::vlan && !held.untagged)
+            return error("a VLAN interface needs its VLAN", "type its number into Untagged VLAN first");
+        return word.value;
+    }
+    return error(fmt::format("{} is no kind of interface", typed), "write loopback, VLAN or tunnel");
+}
+
 Result<Done> setInterface(Network& network, const Catalogue&, const CellChange& change, LengthUnit,
                           IdSource& ids) {
     const Interface* held = recordOf<Interface>(network, change.row);
@@ -168,6 +189,13 @@ Result<Done> setInterface(Network& network, const Catalogue&, const CellChange& 
     case iName:
         set.name = typed == set.port ? std::string() : typed;
         break;
+    case iType: {
+        const auto kind = kindFrom(*held, typed);
+        if (!kind)
+            return kind.refusal();
+        set.type = *kind;
+        break;
+    }
     case iAddresses:
         set.addresses = addressesFrom(typed);
         break;
@@ -279,16 +307,44 @@ std::string vlanText(const Network& network, const Row& row, std::size_t column,
     }
 }
 
+bool isTaken(const Network& network, int number, GroupId scope, VlanId except = {}) {
+    bool taken = false;
+    network.all<Vlan>().forEach([&](const Vlan& each) {
+        taken |= each.id != except && each.number == number && each.scope == scope;
+    });
+    return taken;
+}
+
 Result<Done> setVlan(Network& network, const Catalogue&, const CellChange& change, LengthUnit, IdSource&) {
     const Vlan* held = network.vlan({change.row.object.id});
     if (!held)
         return goneFromRegister();
-    if (change.column != vName)
-        return error("this cannot be typed here");
     Vlan vlan = *held;
-    vlan.name = trimmed(change.text);
+    if (change.column == vName) {
+        vlan.name = trimmed(change.text);
+    } else if (change.column == vNumber) {
+        const auto number = numberFrom(change.text, 4094);
+        if (!number || *number == 0)
+            return error(fmt::format("{} is not a VLAN number", trimmed(change.text)),
+                         "write one from 1 to 4094");
+        if (isTaken(network, *number, vlan.scope, vlan.id))
+            return error(fmt::format("there is a VLAN {} in that scope", *number), "choose another number");
+        vlan.number = *number;
+    } else {
+        return error("this cannot be typed here");
+    }
     network.put(std::move(vlan));
     return Done{};
+}
+
+/// The next free number after that of a row, in its scope.
+Result<Done> addVlanRow(Network& network, const Row& like, IdSource& ids) {
+    const Vlan* held = network.vlan({like.object.id});
+    const GroupId scope = held ? held->scope : GroupId{};
+    int number = held ? held->number + 1 : 2;
+    while (number <= 4094 && isTaken(network, number, scope))
+        ++number;
+    return take(network, addVlan(network, number, "new", scope, ids));
 }
 
 std::string routeText(const Network& network, const Row& row, std::size_t column, LengthUnit) {
@@ -340,6 +396,19 @@ Result<Done> setRoute(Network& network, const Catalogue&, const CellChange& chan
     return take(network, putRoute(network, std::move(route), ids));
 }
 
+/// A loopback without an address: what it is to be is typed into its row.
+Result<Done> addInterface(Network& network, const Row& like, IdSource& ids) {
+    const Device* device = network.device({like.object.id});
+    if (!device)
+        return error("there is no device to add an interface to", "select a row or a device first");
+    Interface fresh;
+    fresh.device = device->id;
+    fresh.type = InterfaceKind::loopback;
+    for (int number = 0; fresh.name.empty() || interfaceNamed(network, device->id, fresh.name); ++number)
+        fresh.name = fmt::format("lo{}", number);
+    return take(network, putInterface(network, std::move(fresh), ids));
+}
+
 Result<Done> removeInterfaces(Network& network, const std::vector<Row>& rows) {
     for (const Row& row : rows) {
         const Interface* held = recordOf<Interface>(network, row);
@@ -381,11 +450,11 @@ Result<Done> removeRoutes(Network& network, const std::vector<Row>& rows) {
 
 const RegisterTable& interfacesTable() {
     static constexpr RegisterTable table{"Interfaces", interfaceColumns, ownedRows<Interface>, interfaceText,
-                                         setInterface, nullptr,          removeInterfaces};
+                                         setInterface, addInterface,     removeInterfaces};
     return table;
 }
 const RegisterTable& vlansTable() {
-    static constexpr RegisterTable table{"VLANs", vlanColumns, vlanRows, vlanText, setVlan};
+    static constexpr RegisterTable table{"VLANs", vlanColumns, vlanRows, vlanText, setVlan, addVlanRow};
     return table;
 }
 const RegisterTable& routesTable() {
