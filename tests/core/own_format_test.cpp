@@ -183,7 +183,7 @@ class OwnFormatTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
     void saving_and_loading_gives_the_same_value_and_the_same_bytes() {
-        for (std::uint64_t seed = 1; seed <= 15; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(15)); ++seed) {
             const Network network = RandomEdits(seed).grown(80);
             const std::string bytes = writeOwn(network);
             const auto loaded = readOwn(bytes, "n");

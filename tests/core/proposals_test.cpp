@@ -117,7 +117,7 @@ class ProposalsTest : public QObject {
 private Q_SLOTS:
     void the_best_pair_leaves_nothing_to_be_found() {
         int made = 0;
-        for (unsigned seed = 1; seed <= 12; ++seed) {
+        for (unsigned seed = 1; seed <= static_cast<unsigned>(tests::tries(12)); ++seed) {
             Town town(seed);
             Messages before = town.messages();
             for (int i = 0; i < 40; ++i) {
@@ -140,7 +140,7 @@ private Q_SLOTS:
                 ++made;
             }
         }
-        QVERIFY2(made > 80, qPrintable(QString::number(made)));
+        QVERIFY2(made > tests::tries(80), qPrintable(QString::number(made)));
     }
 
     void the_drawers_best_leaves_nothing_to_be_found() {
@@ -176,7 +176,7 @@ private Q_SLOTS:
 
     void assignments_leave_nothing_to_be_found() {
         int made = 0;
-        for (unsigned seed = 61; seed <= 80; ++seed) {
+        for (unsigned seed = 61; seed <= 60 + static_cast<unsigned>(tests::tries(20)); ++seed) {
             Town town(seed);
             std::vector<DeviceId> devices, targets;
             for (const char* model :
@@ -203,12 +203,12 @@ private Q_SLOTS:
             const std::string fresh = newOf(before, town.messages());
             QVERIFY2(fresh.empty(), qPrintable(QString("seed %1:\n%2").arg(seed).arg(text(fresh))));
         }
-        QVERIFY2(made > 100, qPrintable(QString::number(made)));
+        QVERIFY2(made > tests::tries(100), qPrintable(QString::number(made)));
     }
 
     /// Whatever the budgets are, how far all stand apart and what is taken already.
     void assigning_comes_to_an_end_within_every_budget() {
-        for (unsigned seed = 101; seed <= 130; ++seed) {
+        for (unsigned seed = 101; seed <= 100 + static_cast<unsigned>(tests::tries(30)); ++seed) {
             Town town(seed);
             std::vector<DeviceId> devices, targets;
             for (int i = 0; i < 2 + town.upTo(4); ++i) {

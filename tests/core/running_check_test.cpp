@@ -94,7 +94,7 @@ private Q_SLOTS:
         Network network = random.start();
         std::vector<Network> past{network};
         std::size_t most = 0;
-        for (int i = 0; i < 160; ++i) {
+        for (int i = 0; i < tests::tries(160); ++i) {
             if (random.below(12) == 0) { // undo, by many steps at once
                 network = past[static_cast<std::size_t>(random.below(static_cast<int>(past.size())))];
             } else {
@@ -121,7 +121,8 @@ private Q_SLOTS:
         std::vector<LinkId> links;
         whole.all<Link>().forEach([&](const Link& link) { links.push_back(link.id); });
         QVERIFY(links.size() > 150);
-        for (const LinkId id : links) {
+        for (std::size_t i = 0; i < links.size(); i += tests::isSanitized ? 4 : 1) {
+            const LinkId id = links[i];
             const auto act = edit::removeObjects(whole, {refTo(id)});
             QVERIFY(bool(act));
             running.update(act->network, catalogue);

@@ -61,7 +61,10 @@ OverlayBar::OverlayBar(Session& session, Checker& checker, QWidget* parent)
     connect(another_, &QToolButton::clicked, this, &OverlayBar::addAnother);
     connect(off_, &QToolButton::clicked, this, &OverlayBar::close);
     connect(&checker_, &Checker::changed, this, &OverlayBar::follow);
-    connect(&session_.workspace(), &Workspace::networkChanged, this, &OverlayBar::follow);
+    connect(&session_.workspace(), &Workspace::networkChanged, this, [this] {
+        if (keys() != keysLaid_) // else what is on follows once it is worked out
+            follow();
+    });
     connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] {
         open_ = false;
         follow();
@@ -222,6 +225,7 @@ void OverlayBar::lay(const std::vector<std::string>& now) {
         if (!on.contains(id))
             session_.overlays().remove(id);
     laid_ = std::move(on);
+    keysLaid_ = now;
     says_->setText(legend);
 }
 

@@ -63,8 +63,9 @@ private:
     std::vector<QToolButton*> others_;
     QLabel* says_;
     QToolButton *another_, *off_;
-    std::set<QString> laid_; ///< ids of overlays that are on by this bar
-    bool open_ = false;      ///< wanted though nothing is on
+    std::set<QString> laid_;            ///< ids of overlays that are on by this bar
+    std::vector<std::string> keysLaid_; ///< what they were made for
+    bool open_ = false;                 ///< wanted though nothing is on
 };
 
 } // namespace underridge::app
