@@ -410,6 +410,21 @@ private Q_SLOTS:
             }
         }
     }
+    void ways_of_interfaces_that_are_gone_are_kept_no_longer() {
+        Routers n;
+        const SheetId sheet = n.addSheet(SheetLayer::network);
+        const InterfaceId id = n.interfaceOf("r2");
+        Position way;
+        way.sheet = sheet;
+        way.object = id.value;
+        way.of = Kind::interface;
+        way.bends = {{0, 0}, {40, 40}};
+        n.network.put(way);
+        n.does("{'act':'rename','member':'r1','name':'r9'}");
+        QVERIFY(n.at(sheet, id.value));
+        n.does("{'act':'delete','members':['r2']}");
+        QVERIFY(!n.at(sheet, id.value));
+    }
     void arranging_moves_subnets_and_says_what_they_are() {
         Routers n;
         const SheetId sheet = n.addSheet(SheetLayer::network);

@@ -33,15 +33,19 @@ bool mayChangeLayers(const Network& before, const Network& after) {
     return may;
 }
 
-std::set<ObjectRef> nodesOn(const Network& network, SheetLayer layer) {
+/// Of the data link layer there are no subnets.
+analysis::NetworkLayer subnetsOf(const Network& network, SheetLayer layer) {
+    return layer == SheetLayer::network ? analysis::networkLayerOf(network) : analysis::NetworkLayer{};
+}
+
+std::set<ObjectRef> nodesOn(const Network& network, SheetLayer layer, const analysis::NetworkLayer& subnets) {
     std::set<ObjectRef> nodes;
     network.all<Device>().forEach([&](const Device& device) {
         if (analysis::isOnLayer(network, device, layer))
             nodes.insert(refTo(device.id));
     });
-    if (layer == SheetLayer::network)
-        for (const analysis::SubnetNode& node : analysis::networkLayerOf(network).subnets)
-            nodes.insert(refTo(node.id));
+    for (const analysis::SubnetNode& node : subnets.subnets)
+        nodes.insert(refTo(node.id));
     return nodes;
 }
 
@@ -141,9 +145,8 @@ void putBeside(Network& after, SheetId sheet, const std::vector<ObjectRef>& fres
 
 /// Subnets that are known by another number now, because they were recorded or no longer are,
 /// or became one with another, stand where they stood.
-void renumber(const Sheet& sheet, const Network& before, Network& after) {
-    const analysis::NetworkLayer were = analysis::networkLayerOf(before),
-                                 are = analysis::networkLayerOf(after);
+void renumber(const Sheet& sheet, const analysis::NetworkLayer& were, const analysis::NetworkLayer& are,
+              Network& after) {
     std::map<std::pair<std::string, std::string>, SubnetId> by;
     for (const analysis::SubnetNode& node : were.subnets)
         for (const Address& prefix : node.prefixes)
@@ -165,23 +168,30 @@ void renumber(const Sheet& sheet, const Network& before, Network& after) {
 }
 
 void followSheet(const Sheet& sheet, const Network& before, Network& after) {
-    if (sheet.layer == SheetLayer::network)
-        renumber(sheet, before, after);
-    const std::set<ObjectRef> nodes = nodesOn(after, sheet.layer);
+    const analysis::NetworkLayer subnets = subnetsOf(after, sheet.layer);
+    const std::set<ObjectRef> nodes = nodesOn(after, sheet.layer, subnets);
+    const auto isMissing = [&](const ObjectRef& node) { return !after.position(sheet.id, node.id); };
+    const bool fresh = std::any_of(nodes.begin(), nodes.end(), [&](const ObjectRef& node) {
+        return node.kind == Kind::subnet && isMissing(node);
+    });
+    if (fresh)
+        renumber(sheet, subnetsOf(before, sheet.layer), subnets, after);
+    std::set<std::uint64_t> lines; // that have a way of their own
+    for (const analysis::Attachment& each : subnets.attachments)
+        lines.insert(each.interface.value);
     std::vector<std::uint64_t> gone;
     after.all<Position>().forEachIn(sheet.id.value, [&](const Position& position) {
         const bool node = position.of == Kind::device || position.of == Kind::subnet;
-        if (node && !nodes.contains(position.drawn()))
+        if (node ? !nodes.contains(position.drawn())
+                 : position.of == Kind::interface && !lines.contains(position.object))
             gone.push_back(position.object);
     });
     for (const std::uint64_t object : gone)
         after.erase<Position>({sheet.id.value, object});
-    std::vector<ObjectRef> fresh;
-    for (const ObjectRef node : nodes)
-        if (!after.position(sheet.id, node.id))
-            fresh.push_back(node);
-    if (!fresh.empty())
-        putBeside(after, sheet.id, fresh);
+    std::vector<ObjectRef> missing;
+    std::copy_if(nodes.begin(), nodes.end(), std::back_inserter(missing), isMissing);
+    if (!missing.empty())
+        putBeside(after, sheet.id, missing);
 }
 
 } // namespace
@@ -189,17 +199,16 @@ void followSheet(const Sheet& sheet, const Network& before, Network& after) {
 ActResult addLayerSheet(const Network& network, const std::string& name, SheetLayer layer, IdSource& ids) {
     if (layer == SheetLayer::physical)
         return error("a sheet of the physical layer is drawn by hand", "make an empty sheet");
-    auto act = newSheet(network, name, std::nullopt, {}, layer == SheetLayer::dataLink, ids);
+    auto act = newSheet(network, name, std::nullopt, {}, false, ids);
     if (!act)
         return act;
     const SheetId id{act->subjects.front().id};
     Sheet sheet = *act->network.sheet(id);
     sheet.layer = layer;
-    sheet.groups = false;
     act->network.put(sheet);
     std::vector<ObjectRef> endpoints;
     bool any = false;
-    for (const ObjectRef node : nodesOn(act->network, layer)) {
+    for (const ObjectRef node : nodesOn(act->network, layer, subnetsOf(act->network, layer))) {
         const Device* device = act->network.device({node.id});
         if (layer == SheetLayer::dataLink && isEndpoint(roleOf(act->network, *device))) {
             endpoints.push_back(node);
