@@ -125,6 +125,17 @@ private Q_SLOTS:
         QVERIFY(n.take(edit::setSheetOverlays(n.network, n.sheet, {})));
         QVERIFY(n.network.sheet(n.sheet)->overlay.empty());
     }
+    void what_a_newer_version_laid_stays_beside_what_is_added() {
+        Row n;
+        Sheet sheet = *n.network.sheet(n.sheet);
+        sheet.overlay = "weather:today";
+        n.network.put(sheet);
+        QVERIFY(n.take(edit::setSheetOverlays(n.network, n.sheet, {"weather:today", "tree"})));
+        QCOMPARE(scene::overlaysOf(*n.network.sheet(n.sheet)),
+                 (std::vector<std::string>{"weather:today", "tree"}));
+        QVERIFY(n.take(edit::setSheetOverlays(n.network, n.sheet, {"tree"})));
+        QVERIFY(!edit::setSheetOverlays(n.network, n.sheet, {"tree", "weather:today"}));
+    }
     void acts_lay_them() {
         Row n;
         n.acts("{'act':'overlay','overlays':['power','where:role:switch']}");

@@ -364,15 +364,20 @@ ActResult setSheetFilter(const Network& network, SheetId sheet, const std::strin
 }
 
 ActResult setSheetOverlays(const Network& network, SheetId sheet, const std::vector<std::string>& keys) {
-    if (!network.sheet(sheet))
+    const Sheet* of = network.sheet(sheet);
+    if (!of)
         return error("the sheet is no longer there", "choose another");
+    const auto kept = scene::overlaysOf(*of);
     std::vector<std::string> wanted;
     for (const std::string& each : keys) {
+        const bool held =
+            std::find(kept.begin(), kept.end(), each) != kept.end(); // perhaps a newer version's
         const auto key = scene::OverlayKey::parse(each);
-        if (!key)
+        if (!key && !held)
             return key.refusal();
-        if (std::find(wanted.begin(), wanted.end(), key->text()) == wanted.end())
-            wanted.push_back(key->text());
+        const std::string text = key ? key->text() : each;
+        if (std::find(wanted.begin(), wanted.end(), text) == wanted.end())
+            wanted.push_back(text);
     }
     return changeEach<Sheet>(network, {{sheet.value, 0}},
                              wanted.empty() ? "Take overlays off" : "Lay over the sheet",

@@ -61,7 +61,8 @@ ActResult setSheetFilter(const model::Network& network, model::SheetId sheet, co
                          bool hides);
 
 /// What is laid over a sheet, by keys as core/scene/overlay_keys.h writes them; none: nothing.
-/// Refuses what is no overlay. A key that is there twice counts once.
+/// Refuses what is no overlay,
+/// unless the sheet keeps it already. A key that is there twice counts once.
 ActResult setSheetOverlays(const model::Network& network, model::SheetId sheet,
                            const std::vector<std::string>& keys);
 
