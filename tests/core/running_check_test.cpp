@@ -109,7 +109,8 @@ private Q_SLOTS:
             most = std::max(most, static_cast<std::size_t>(expected.size()));
             QCOMPARE(told(running.findings()), expected);
         }
-        QVERIFY(most > 0);
+        if (!tests::isSanitized) // so few edits as are tried then may well bring no finding
+            QVERIFY(most > 0);
     }
 
     void any_cable_of_a_patched_chain_may_be_pulled() {
