@@ -7,6 +7,7 @@
 #include "cli/rendering.h"
 #include "core/analysis/check.h"
 #include "core/analysis/report.h"
+#include "core/analysis/topologies.h"
 #include "core/base/files.h"
 #include "core/edit/cables.h"
 #include "core/edit/placed_reading.h"
@@ -186,7 +187,7 @@ public:
             return refuse(script.refusal(), cannotRead);
         const auto format = output == "-" ? exchange::Format::own : exchange::formatFromSuffix(output);
         const auto written =
-            exchange::write(script->network, format.value_or(exchange::Format::own), exchange::Tables::both);
+            analysis::written(script->network, format.value_or(exchange::Format::own), exchange::Tables::both);
         if (output == "-")
             out_ << written.bytes;
         else if (auto kept = files_.writeAtomically(output, written.bytes); !kept)
@@ -280,7 +281,7 @@ public:
             return refuse(made.refusal(), wrongUsage);
         if (!output.empty()) {
             const auto format = output == "-" ? std::nullopt : exchange::formatFromSuffix(output);
-            const auto written = exchange::write(made->network, format.value_or(exchange::Format::own));
+            const auto written = analysis::written(made->network, format.value_or(exchange::Format::own));
             if (output == "-")
                 out_ << written.bytes;
             else if (auto kept = files_.writeAtomically(output, written.bytes); !kept)
@@ -307,7 +308,7 @@ public:
         const auto tables = wanted.table == "devices" ? exchange::Tables::devices
                             : wanted.table == "links" ? exchange::Tables::links
                                                       : exchange::Tables::both;
-        auto written = exchange::write(loaded->network, *format, tables);
+        auto written = analysis::written(loaded->network, *format, tables);
         if (wanted.out == "-")
             out_ << written.bytes;
         else if (auto kept = files_.writeAtomically(wanted.out, written.bytes); !kept)

@@ -8,6 +8,7 @@
 #include "app/files/schedule_dialog.h"
 #include "app/shown_text.h"
 #include "core/analysis/report.h"
+#include "core/analysis/topologies.h"
 #include "core/edit/placed_reading.h"
 #include "core/edit/registers.h"
 #include "core/edit/results.h"
@@ -127,7 +128,7 @@ void Interchange::exportTo(const QString& path, WhenDone done) {
         tr("Writing %1").arg(nameOf(path)),
         [network = desk_.session.network(), format = *format, path = path.toStdString(),
          &files = desk_.files()](const Wanted& wanted) -> Result<std::vector<Remark>> {
-            auto written = exchange::write(network, format);
+            auto written = analysis::written(network, format);
             if (!*wanted)
                 return written.remarks; // cancelled: the file stays as it was
             if (auto kept = files.writeAtomically(path, written.bytes); !kept)

@@ -249,6 +249,19 @@ Interface& Builder::interfaceOn(DeviceId id, const std::string& port) {
     return interface;
 }
 
+Interface& Builder::lag(DeviceId id, const std::string& name, std::vector<std::string> members) {
+    auto [at, fresh] = interfaces_.try_emplace({id.value, "lag/" + name});
+    Interface& interface = at->second;
+    if (fresh) {
+        interface.id = {ids_.idFor("interface", idText(id.value) + "/lag/" + name)};
+        interface.device = id;
+        interface.name = name;
+        interface.type = InterfaceKind::lag;
+        interface.members = std::move(members);
+    }
+    return interface;
+}
+
 void Builder::addAddress(DeviceId id, const std::string& port, const std::string& address) {
     auto& addresses = interfaceOn(id, port).addresses;
     if (std::find(addresses.begin(), addresses.end(), Address(address)) == addresses.end())

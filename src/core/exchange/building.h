@@ -84,6 +84,8 @@ public:
     bool setModel(model::DeviceId device, const std::string& idOrName);
     void addAddress(model::DeviceId device, const std::string& port, const std::string& address);
     model::Interface& interfaceOn(model::DeviceId device, const std::string& port);
+    /// A LAG of ports of the device; that of the same name when it is there already.
+    model::Interface& lag(model::DeviceId device, const std::string& name, std::vector<std::string> members);
     model::VlanId vlan(int number);
 
     /// What a source calls an object: remarks about it lead there.

@@ -5,6 +5,7 @@
 #include "core/exchange/building.h"
 
 #include <optional>
+#include <span>
 
 namespace underridge::exchange {
 
@@ -25,10 +26,13 @@ struct Written {
     std::vector<Remark> remarks; ///< what the format cannot hold
 };
 
+struct UpperLayer;
+
 /// RFC 8345 in the JSON encoding of RFC 7951, with RFC 8346 layer 3 and RFC 8944 layer 2
-/// attributes.
+/// attributes. `above`: networks that follow that of a network drawn here; one that was read
+/// has its own.
 Result<Loaded> readRfc8345(std::string_view bytes, const Source& source);
-Written writeRfc8345(const model::Network& network);
+Written writeRfc8345(const model::Network& network, std::span<const UpperLayer> above = {});
 
 /// GraphML (graphml.graphdrawing.org): keys with types and defaults, nested graphs,
 /// ports.
@@ -48,6 +52,7 @@ Written writeCsv(const model::Network& network, Tables tables = Tables::both);
 /// Reads whatever it is. Refuses bytes of no known format, and those of another format
 /// than `as`.
 Result<Loaded> readAny(std::string_view bytes, const Source& source, std::optional<Format> as = std::nullopt);
+/// Of what is drawn alone; analysis::written() adds what follows from it.
 Written write(const model::Network& network, Format format, Tables tables = Tables::both);
 
 } // namespace underridge::exchange

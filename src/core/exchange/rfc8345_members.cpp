@@ -62,8 +62,8 @@ std::optional<std::uint64_t> wholeIn(JsonView value) {
                                                                                     : std::nullopt;
 }
 
-std::vector<int> vlansIn(const std::string& text) {
-    std::vector<int> out;
+std::vector<model::VlanRange> vlansIn(const std::string& text) {
+    std::vector<model::VlanRange> out;
     std::size_t at = 0;
     while (at < text.size()) {
         int from = 0, to = 0;
@@ -82,12 +82,64 @@ std::vector<int> vlansIn(const std::string& text) {
         }
         if (from < 1 || to > 4094 || to < from)
             return {};
-        for (int vlan = from; vlan <= to; ++vlan)
-            out.push_back(vlan);
+        out.push_back({from, to});
         if (p != end && *p != ',')
             return {};
         at = static_cast<std::size_t>(p - text.data()) + 1;
     }
+    return out;
+}
+
+std::string_view localName(std::string_view key) {
+    return key.substr(key.find(':') + 1); // all of it without one
+}
+
+namespace {
+
+/// A member by its name alone, whatever module it is of.
+JsonView memberNamed(JsonView object, std::string_view name) {
+    JsonView found;
+    object.forEachMember([&](std::string_view key, JsonView value) {
+        if (!found && localName(key) == name)
+            found = value;
+    });
+    return found;
+}
+
+} // namespace
+
+bool isPseudonode(JsonView node) {
+    bool pseudo = false;
+    const auto look = [&](JsonView flag) {
+        pseudo |= lowered(flag.text()).find("pseudonode") != std::string::npos;
+    };
+    const JsonView l3Attributes = member(node, l3, "l3-node-attributes");
+    listIn(member(node, l2, "l2-node-attributes"), l2, "flags").forEach(look);
+    listIn(l3Attributes, l3, "flag").forEach(look);
+    l3Attributes.forEachMember([&](std::string_view, JsonView value) {
+        constexpr std::string_view isis = "ietf-network-isis-topology";
+        const std::string id = textIn(member(value, isis, "iso"), isis, "iso-pseudonode-id");
+        pseudo |= !id.empty() && id.find_first_not_of('0') != std::string::npos;
+    });
+    return pseudo ||
+           static_cast<bool>(memberNamed(memberNamed(l3Attributes, "ospf-node-attributes"), "pseudonode"));
+}
+
+std::string ospfAreaOf(JsonView network) {
+    const JsonView attributes = member(network, l3, "l3-topology-attributes");
+    const JsonView id = memberNamed(memberNamed(attributes, "ospf-topology-attributes"), "area-id");
+    const std::string text = id.whole() ? std::string(id.raw()) : id.text();
+    return model::OspfArea(text).number() ? text : std::string();
+}
+
+std::vector<LayerPrefix> prefixesIn(JsonView l3Attributes) {
+    std::vector<LayerPrefix> out;
+    listIn(l3Attributes, l3, "prefix").forEach([&](JsonView prefix) {
+        const auto metric = wholeIn(member(prefix, l3, "metric")).value_or(0);
+        constexpr std::uint64_t most = 0xFFFFFFFF;
+        out.push_back({model::Address(textIn(prefix, l3, "prefix")),
+                       metric <= most ? static_cast<std::int64_t>(metric) : 0});
+    });
     return out;
 }
 

@@ -3,6 +3,7 @@
 // hold.
 #pragma once
 #include "core/exchange/json_view.h"
+#include "core/exchange/upper_layers.h"
 
 #include <cstdint>
 #include <initializer_list>
@@ -36,7 +37,16 @@ void drop(JsonMembers& object, std::string_view module, std::string_view name);
 
 /// uint64 is a text in RFC 7951; a number is taken too.
 std::optional<std::uint64_t> wholeIn(JsonView value);
-/// "10,20-22" → 10, 20, 21, 22; nothing when it is not a list of VLAN ids, 1 to 4094.
-std::vector<int> vlansIn(const std::string& text);
+/// "10,20-22" → 10 to 10, 20 to 22; nothing when it is not a list of VLAN ids, 1 to 4094.
+std::vector<model::VlanRange> vlansIn(const std::string& text);
+
+/// A node that stands for a shared medium: so flagged, or with a pseudonode id of IS-IS, or
+/// one of OSPF.
+bool isPseudonode(JsonView node);
+/// The area a network is of, by the OSPF module in appendix B of RFC 8346, whatever it is
+/// called: being an example it has other names elsewhere. Empty: of none.
+std::string ospfAreaOf(JsonView network);
+/// Of "l3-node-attributes".
+std::vector<LayerPrefix> prefixesIn(JsonView l3Attributes);
 
 } // namespace underridge::exchange::rfc8345

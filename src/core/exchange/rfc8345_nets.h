@@ -48,6 +48,7 @@ struct Node {
 struct Net {
     std::string id;
     JsonView json;
+    std::string area = {}; ///< of OSPF; empty: it is no network of OSPF
     model::SheetId sheet = {};
     std::string keptLinks = {}, keptNodes = {}; ///< insides of arrays
     ByText<Node> nodes = {};

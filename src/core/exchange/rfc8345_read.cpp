@@ -110,6 +110,7 @@ private:
         std::set<std::string> seen;
         list.forEach([&](JsonView json) {
             Net net{textIn(json, nw, "network-id"), json};
+            net.area = ospfAreaOf(json);
             strangers(json, {"network-id", "node", "link", "supporting-network", "network-types"});
             if (net.id.empty())
                 remark(Severity::warning, "a network has no network-id; it was passed over", "give it one",
@@ -211,7 +212,7 @@ private:
         if (!merged) {
             device = builder_.addDevice(net.id == nets_.all.front().id ? id : named(net.id, id),
                                         name.empty() ? id : name);
-            if (isPseudo(json))
+            if (isPseudonode(json))
                 builder_.setModel(device, "shared-segment");
         }
         Node& node = net.nodes.emplace(id, Node{device, {}}).first->second;
@@ -229,10 +230,13 @@ private:
         });
         if (const std::string mac = textIn(l2Attributes, l2, "management-mac"); !mac.empty())
             builder_.interfaceOn(device, {}).mac = mac.substr(0, 40);
-        std::vector<Address> prefixes;
-        listIn(l3Attributes, l3, "prefix").forEach([&](JsonView prefix) {
-            prefixes.emplace_back(textIn(prefix, l3, "prefix"));
-        });
+        const std::vector<LayerPrefix> prefixes = prefixesIn(l3Attributes);
+        if (const JsonView ids = listIn(l3Attributes, l3, "router-id"); !net.area.empty() && ids.size() > 0)
+            if (const Address said(ids.at(0).text()); said.version() == 4 && said.valid()) {
+                Ospf ospf = *builder_.device(device).ospf;
+                ospf.routerId = said.host();
+                builder_.device(device).ospf = ospf;
+            }
         points(net, json, node, id, prefixes);
         JsonMembers entry;
         entry.setText("network", net.id);
@@ -266,26 +270,8 @@ private:
         into += json.compact();
     }
 
-    /// A node that stands for a shared medium: so flagged, or with a pseudonode id of
-    /// IS-IS.
-    static bool isPseudo(JsonView json) {
-        bool pseudo = false;
-        const auto look = [&](JsonView flag) {
-            pseudo |= lowered(flag.text()).find("pseudonode") != std::string::npos;
-        };
-        const JsonView l3Attributes = member(json, l3, "l3-node-attributes");
-        listIn(member(json, l2, "l2-node-attributes"), l2, "flags").forEach(look);
-        listIn(l3Attributes, l3, "flag").forEach(look);
-        l3Attributes.forEachMember([&](std::string_view, JsonView value) {
-            constexpr std::string_view isis = "ietf-network-isis-topology";
-            const std::string id = textIn(member(value, isis, "iso"), isis, "iso-pseudonode-id");
-            pseudo |= !id.empty() && id.find_first_not_of('0') != std::string::npos;
-        });
-        return pseudo;
-    }
-
     void points(const Net& net, JsonView whole, Node& node, const std::string& nodeId,
-                const std::vector<Address>& prefixes) {
+                const std::vector<LayerPrefix>& prefixes) {
         const JsonView list = listIn(whole, nt, "termination-point");
         const PointList& points = lists_.of(list);
         node.points = points.names;
@@ -294,6 +280,8 @@ private:
         list.forEach([&](JsonView json) {
             if (points.usable && alone && json.size() == 1)
                 return; // nothing but its id
+            if (takeLag(net, json, node, nodeId))
+                return;
             std::string id = textIn(json, nt, "tp-id");
             if (id.empty() || id.size() > maxPoint)
                 remark(Severity::warning, "a termination point has no usable tp-id; it was passed over",
@@ -312,6 +300,66 @@ private:
         builder_.addPorts(node.device, PortNames(std::move(own)));
     }
 
+    /// A point that is a LAG of others, and where no link ends, is an interface, no port
+    /// (RFC 8944, "lag").
+    bool takeLag(const Net& net, JsonView json, Node& node, const std::string& nodeId) {
+        const JsonView attributes = member(json, l2, "l2-termination-point-attributes");
+        const JsonView members = listIn(attributes, l2, "member-link-tp");
+        const std::string id = textIn(json, nt, "tp-id");
+        if (members.size() == 0 || id.empty() || id.size() > maxPoint || isEnd(net, nodeId, id))
+            return false;
+        std::vector<std::string> ports;
+        members.forEach([&](JsonView each) {
+            if (each.text() != id && node.points.contains(each.text()))
+                ports.push_back(each.text());
+        });
+        if (ports.empty())
+            return false;
+        node.renamed[id] = ports.front();
+        JsonMembers left(attributes);
+        for (const char* said : {"lag", "member-link-tp", "interface-name"})
+            drop(left, l2, said);
+        Interface& lag = builder_.lag(node.device, id, std::move(ports));
+        takeTags(lag, attributes, left);
+        JsonMembers rest = without(json, nt, {"tp-id"});
+        replaceMember(rest, l2, "l2-termination-point-attributes", left.text());
+        JsonMembers entry;
+        entry.setText("network", net.id);
+        entry.setText("tp", id);
+        entry.set("rest", rest.text());
+        addEntry(lagEntries_[&lag], entry);
+        return true;
+    }
+
+    /// Whether a link of the network ends at a point.
+    bool isEnd(const Net& net, const std::string& node, const std::string& point) {
+        const auto [at, fresh] = ends_.try_emplace(net.id);
+        if (fresh)
+            listIn(net.json, nt, "link").forEach([&](JsonView link) {
+                for (const auto& [end, nodeName, pointName] :
+                     {std::tuple("source", "source-node", "source-tp"),
+                      std::tuple("destination", "dest-node", "dest-tp")}) {
+                    const JsonView json = member(link, nt, end);
+                    at->second.insert(named(textIn(json, nt, nodeName), textIn(json, nt, pointName)));
+                }
+            });
+        return at->second.contains(named(node, point));
+    }
+
+    void takeTags(Interface& interface, JsonView attributes, JsonMembers& left) {
+        const JsonView tag = member(attributes, l2, "outer-tag");
+        const auto ranges = vlansIn(tag.whole() ? std::string(tag.raw()) : tag.text());
+        constexpr int fewVlans = 32; // of more, none is recorded for itself
+        for (const VlanRange& range : ranges)
+            if (range.last - range.first >= fewVlans)
+                interface.taggedRanges.push_back(range);
+            else
+                for (int vlan = range.first; vlan <= range.last; ++vlan)
+                    interface.tagged.push_back(builder_.vlan(vlan));
+        if (!ranges.empty())
+            drop(left, l2, "outer-tag");
+    }
+
     /// At another layer of the same device, a point that rests on one port is that port.
     std::string keyOf(JsonView json, const Node& node, const std::string& id) const {
         const JsonView supports = listIn(json, nt, "supporting-termination-point");
@@ -324,14 +372,14 @@ private:
     }
 
     void point(const Net& net, JsonView json, Node& node, const std::string& id,
-               const std::vector<Address>& prefixes) {
+               const std::vector<LayerPrefix>& prefixes) {
         const std::string key = keyOf(json, node, id);
         if (key != id)
             node.renamed[id] = key;
         const PortRef ref{node.device, key};
         JsonMembers rest = without(json, nt, {"tp-id"});
         l2Point(json, ref, rest);
-        l3Point(json, ref, prefixes, rest);
+        l3Point(json, ref, prefixes, rest, net.area);
         const bool plain = std::all_of(rest.members().begin(), rest.members().end(), [](const auto& each) {
             return each.second == "{}" || each.second == "[]";
         });
@@ -357,20 +405,21 @@ private:
             builder_.interfaceOn(ref.device, ref.port).mac = mac.substr(0, 40);
             drop(left, l2, "mac-address");
         }
-        const JsonView tag = member(attributes, l2, "outer-tag");
-        const std::string tags = tag.whole() ? std::string(tag.raw()) : tag.text();
-        if (const auto vlans = vlansIn(tags); !vlans.empty()) {
-            for (const int vlan : vlans)
-                builder_.interfaceOn(ref.device, ref.port).tagged.push_back(builder_.vlan(vlan));
-            drop(left, l2, "outer-tag");
-        }
+        if (member(attributes, l2, "outer-tag"))
+            takeTags(builder_.interfaceOn(ref.device, ref.port), attributes, left);
         replaceMember(rest, l2, "l2-termination-point-attributes", left.text());
     }
 
-    void l3Point(JsonView json, const PortRef& ref, const std::vector<Address>& prefixes, JsonMembers& rest) {
+    void l3Point(JsonView json, const PortRef& ref, const std::vector<LayerPrefix>& prefixes,
+                 JsonMembers& rest, const std::string& area) {
+        std::int64_t cost = 0;
+        const auto takePart = [&] {
+            if (!area.empty())
+                setOspf(ref, area, cost);
+        };
         const JsonView attributes = member(json, l3, "l3-termination-point-attributes");
         if (!attributes.isObject())
-            return;
+            return takePart();
         bool all = true;
         listIn(attributes, l3, "ip-address").forEach([&](JsonView address) {
             Address held(address.text());
@@ -378,14 +427,28 @@ private:
                 all = false;
                 return;
             }
-            for (const Address& prefix : prefixes)
-                if (held.prefixLength() < 0 && prefix.prefixLength() >= 0 && prefix.contains(held))
+            for (const auto& [prefix, metric] : prefixes)
+                if (held.prefixLength() < 0 && prefix.prefixLength() >= 0 && prefix.contains(held)) {
                     held = Address(held.text() + "/" + std::to_string(prefix.prefixLength()));
+                    cost = metric;
+                }
             builder_.addAddress(ref.device, ref.port, held.text());
         });
+        takePart();
         if (all)
             replaceMember(rest, l3, "l3-termination-point-attributes",
                           without(attributes, l3, {"ip-address"}).text());
+    }
+
+    /// Of the interface on a port; a cost of 0 says nothing.
+    void setOspf(const PortRef& ref, const std::string& area, std::int64_t cost) {
+        constexpr std::int64_t most = 65535;
+        Interface& interface = builder_.interfaceOn(ref.device, ref.port);
+        OspfInterface ospf = *interface.ospf;
+        ospf.area = area;
+        if (cost > 0 && cost <= most)
+            ospf.cost = static_cast<int>(cost);
+        interface.ospf = ospf;
     }
 
     // --- links -----------------------------------------------------------------
@@ -453,6 +516,10 @@ private:
             keepRaw(net.keptLinks, json);
             return;
         }
+        if (!net.area.empty() && from->known())
+            setOspf(*from, net.area,
+                    static_cast<std::int64_t>(
+                        wholeIn(member(member(json, l3, "l3-link-attributes"), l3, "metric1")).value_or(0)));
         direction.source = *from;
         direction.destination = *to;
         if (listIn(json, nt, "supporting-link").size() > 0) {
@@ -461,6 +528,9 @@ private:
                 entry.setText("network", net.id);
                 entry.setText("link", direction.id);
                 entry.set("rest", restOf(json));
+                for (const char* each : {"source", "destination"})
+                    entry.set(each, member(json, nt, each).compact());
+                entry.set("ends", "true");
                 addEntry(linkEntries_[same->value], entry);
                 net.links.emplace(direction.id, *same);
                 return;
@@ -570,6 +640,8 @@ private:
             builder_.device({id}).extra = extraWith('[' + entries + ']');
         for (const auto& [ref, entries] : portEntries_)
             builder_.portRecord(ref).extra = extraWith('[' + entries + ']');
+        for (const auto& [lag, entries] : lagEntries_)
+            lag->extra = extraWith('[' + entries + ']');
         for (const auto& [id, entries] : linkEntries_)
             builder_.links().at(id).extra = extraWith('[' + entries + ']');
         for (const Net& net : nets_.all) {
@@ -602,6 +674,8 @@ private:
     PointLists lists_;
     std::unordered_map<std::uint64_t, Entries> deviceEntries_, linkEntries_;
     std::map<PortRef, Entries> portEntries_;
+    std::map<Interface*, Entries> lagEntries_;
+    std::map<std::string, std::unordered_set<std::string>> ends_; ///< of links, by network
     std::set<PortRef> taken_;
 };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/exact_json.h"
 #include "core/exchange/foreign.h"
+#include "core/exchange/rfc8345_layers.h"
 #include "core/model/ports.h"
 
 #include <fmt/format.h>
@@ -58,7 +59,13 @@ void addKept(Json& to, const Json& rest) {
 
 class Writer {
 public:
-    explicit Writer(const Network& network) : network_(network) {}
+    Writer(const Network& network, std::span<const UpperLayer> above) : network_(network), above_(above) {
+        for (const UpperLayer& layer : above_)
+            for (const LayerNode& node : layer.nodes)
+                for (const LayerPoint& point : node.points)
+                    if (point.port.empty())
+                        routers_.insert(node.device);
+    }
 
     std::string write() {
         Json list = Json::array();
@@ -70,10 +77,11 @@ public:
                 imported_.push_back({id, entry});
             }
         }
-        if (imported_.empty()) {
+        const bool imported = !imported_.empty();
+        if (!imported) {
             own_ = idText(network_.info().id.value);
             Json types{{l2Type, Json::object()}};
-            if (hasAddressedPorts())
+            if (above_.empty() && hasAddressedPorts())
                 types[l3Type] = Json::object();
             Json rest{{"network-types", std::move(types)}};
             if (!network_.info().name.empty())
@@ -82,6 +90,9 @@ public:
         }
         for (const auto& [id, entry] : imported_)
             list.push_back(networkJson(id, entry));
+        if (!imported)
+            for (const UpperLayer& layer : above_)
+                list.push_back(rfc8345::networkJson(layer, own_));
         return exactText(inDocument(std::move(list))) + "\n";
     }
 
@@ -158,11 +169,13 @@ private:
         Json addresses = Json::array();
         network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
             if (interface.port.empty() && !atL3) {
+                if (isSaidAbove(device))
+                    return;
                 for (const Address& address : interface.addresses)
                     addresses.push_back(address.host());
                 if (!interface.mac.empty())
                     json[l2Node]["management-mac"] = interface.mac;
-            } else if (!interface.port.empty()) {
+            } else if (!interface.port.empty() && above_.empty()) {
                 for (const Address& address : interface.addresses)
                     if (const Address prefix = address.network(); prefix.valid())
                         prefixes.insert(prefix.text());
@@ -182,8 +195,46 @@ private:
         for (const PortView& port : portsOf(network_, device))
             if (Json point = pointJson(network, device, port, entry.is_object()); !point.is_null())
                 points.push_back(std::move(point));
+        network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
+            if (interface.type != InterfaceKind::lag || interface.name.empty())
+                return;
+            const Json entries = kept(interface.extra), here = entryFor(entries, network);
+            if (here.is_object() || (!entry.is_object() && !entries.is_array()))
+                points.push_back(lagJson(interface, here));
+        });
         if (!points.empty())
             json[pointList] = std::move(points);
+        return json;
+    }
+
+    /// Whether a network above has its interfaces that are on no port.
+    bool isSaidAbove(const Device& device) const { return routers_.contains(device.id); }
+
+    /// "10,20,30-39".
+    std::string tagsOf(const Interface& interface) const {
+        std::string tags;
+        const auto add = [&](const std::string& each) { tags += (tags.empty() ? "" : ",") + each; };
+        for (const VlanId id : interface.tagged)
+            if (const Vlan* vlan = network_.vlan(id))
+                add(std::to_string(vlan->number));
+        for (const VlanRange& range : interface.taggedRanges)
+            add(range.first == range.last ? std::to_string(range.first)
+                                          : fmt::format("{}-{}", range.first, range.last));
+        return tags;
+    }
+
+    /// A LAG with the points that are its members.
+    Json lagJson(const Interface& lag, const Json& entry) const {
+        Json members = Json::array();
+        for (const std::string& member : lag.members)
+            members.push_back(member);
+        Json attributes{{"interface-name", lag.name}, {"lag", true}};
+        if (!members.empty())
+            attributes["member-link-tp"] = std::move(members);
+        if (const std::string tags = tagsOf(lag); !tags.empty())
+            attributes["outer-tag"] = tags;
+        Json json{{"tp-id", lag.name}, {l2Point, std::move(attributes)}};
+        addKept(json, restIn(entry));
         return json;
     }
 
@@ -210,13 +261,9 @@ private:
                 return;
             if (!interface.mac.empty() && !atL3)
                 json[l2Point]["mac-address"] = interface.mac;
-            std::string tags;
-            for (const VlanId id : interface.tagged)
-                if (const Vlan* vlan = network_.vlan(id))
-                    tags += (tags.empty() ? "" : ",") + std::to_string(vlan->number);
-            if (!tags.empty() && !atL3)
+            if (const std::string tags = tagsOf(interface); !tags.empty() && !atL3)
                 json[l2Point]["outer-tag"] = tags;
-            if (!interface.addresses.empty() && (!imported || rest.contains(l3Point))) {
+            if (!interface.addresses.empty() && (imported ? rest.contains(l3Point) : above_.empty())) {
                 Json list = Json::array();
                 for (const Address& address : interface.addresses)
                     list.push_back(address.host());
@@ -244,19 +291,21 @@ private:
         }
         if (network != own_)
             return;
-        const std::string id = idText(link.id.value);
+        const std::string id = rfc8345::linkId(link.id, false);
         Json rest = Json::object();
         if (const int speed = speedOf(network_, link); speed > 0)
             rest[l2Link] = {{"rate", std::to_string(static_cast<std::int64_t>(speed) * 1000)}};
         out.push_back(linkJson(network, id, link, *a, *b, false, rest));
-        out.push_back(linkJson(network, id + "-back", link, *a, *b, true, rest));
+        out.push_back(linkJson(network, rfc8345::linkId(link.id, true), link, *a, *b, true, rest));
     }
 
     Json keptLink(const std::string& network, const Json& entry, const Link& link, const Device& a,
                   const Device& b, bool back) const {
         Json json = linkJson(network, stringIn(entry, "link"), link, a, b, back, restIn(entry));
+        const bool isItsOwn =
+            entry.is_object() && entry.contains("ends");  // not those of the link it is drawn as
         for (const char* end : {"source", "destination"}) // where it says more than the drawing
-            if (entry.is_object() && entry.contains(end) && !hasPoint(json[end]))
+            if (entry.is_object() && entry.contains(end) && (isItsOwn || !hasPoint(json[end])))
                 json[end] = entry[end];
         return json;
     }
@@ -281,6 +330,8 @@ private:
     }
 
     const Network& network_;
+    std::span<const UpperLayer> above_;
+    std::set<DeviceId> routers_; ///< with interfaces that are on no port
     std::string own_;
     std::set<std::string> used_;
     std::vector<std::pair<std::string, Json>> imported_;
@@ -288,15 +339,16 @@ private:
 
 } // namespace
 
-Written writeRfc8345(const Network& network) {
-    Written written{Writer(network).write(), {}};
+Written writeRfc8345(const Network& network, std::span<const UpperLayer> above) {
+    Written written{Writer(network, above).write(), {}};
     listLosses(network, {}, "RFC 8345", written.remarks);
-    std::size_t attributes = 0, untagged = 0, above = 0;
+    std::size_t attributes = 0, untagged = 0, notOnPort = 0;
     network.all<Device>().forEach([&](const Device& device) { attributes += device.attributes.size(); });
     network.all<Link>().forEach([&](const Link& link) { attributes += link.attributes.size(); });
     network.all<Interface>().forEach([&](const Interface& interface) {
         untagged += static_cast<bool>(interface.untagged);
-        above += interface.type != InterfaceKind::physical && interface.type != InterfaceKind::loopback;
+        notOnPort += above.empty() && interface.type != InterfaceKind::physical &&
+                     interface.type != InterfaceKind::loopback && interface.type != InterfaceKind::lag;
     });
     const auto lost = [&](std::size_t count, std::string_view one, std::string_view many) {
         if (count > 0)
@@ -304,7 +356,7 @@ Written writeRfc8345(const Network& network) {
     };
     lost(attributes, "attribute", "attributes");
     lost(untagged, "untagged VLAN", "untagged VLANs");
-    lost(above, "interface that is not on a port", "interfaces that are not on a port");
+    lost(notOnPort, "interface that is not on a port", "interfaces that are not on a port");
     return written;
 }
 
