@@ -393,6 +393,41 @@ void sceneBuild(benchmark::State& state) {
 }
 
 /// The findings after one cable's length changed.
+/// The same with links along the axes.
+const Network& alongAxes(int devices) {
+    static std::map<int, Network> made;
+    auto at = made.find(devices);
+    if (at == made.end()) {
+        const Network& n = network(devices);
+        at = made.emplace(devices,
+                          edit::setLineStyle(n, n.sheetsInOrder().front().id, LineStyle::axes)->network)
+                 .first;
+    }
+    return at->second;
+}
+
+void axesBuild(benchmark::State& state) {
+    const Network& n = alongAxes(static_cast<int>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(scene::Scene::build(n, n.sheetsInOrder().front().id).bounds());
+}
+
+/// One device moved: its links are led anew, and those it now stands in the way of, or no longer.
+void axesMove(benchmark::State& state) {
+    const Network& n = alongAxes(static_cast<int>(state.range(0)));
+    const SheetId sheet = n.sheetsInOrder().front().id;
+    const scene::Scene before = scene::Scene::build(n, sheet);
+    const auto ids = someDevices(n);
+    Percentiles times;
+    std::size_t i = 0;
+    for (auto _ : state) {
+        const auto act = edit::moveObjects(n, sheet, {refTo(ids[i++ % ids.size()])}, {90, 60});
+        times.time(state,
+                   [&] { benchmark::DoNotOptimize(scene::update(before, n, act->network).damage.size()); });
+    }
+    times.report(state);
+}
+
 void checkEdit(benchmark::State& state) {
     Network n = network(static_cast<int>(state.range(0)));
     const Catalogue catalogue = exchange::builtInCatalogue();
@@ -624,6 +659,14 @@ BENCHMARK(saveOwn)
     ->UseManualTime()
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneBuild)->Name("scene/build")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(axesBuild)->Name("axes/build")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);
+BENCHMARK(axesMove)
+    ->Name("axes/move")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneHit)->Name("scene/hit")->Arg(1000)->Arg(10000)->Arg(50000);
 BENCHMARK(checkEdit)
     ->Name("check/edit")

@@ -166,7 +166,7 @@ VlanId Maker::vlan(int number, const std::string& name, GroupId scope) {
 }
 
 void Maker::subnet(const std::string& prefix, const std::string& name, VlanId vlan) {
-    put(Subnet{ids_.make<SubnetId>(), prefix, name, vlan, {}, {}});
+    put(Subnet{ids_.make<SubnetId>(), prefix, name, vlan, {}, {}, {}, {}});
 }
 
 Interface& Maker::interfaceFor(Interface& scratch, const PortRef& port) {

@@ -186,8 +186,8 @@ public:
         if (!script)
             return refuse(script.refusal(), cannotRead);
         const auto format = output == "-" ? exchange::Format::own : exchange::formatFromSuffix(output);
-        const auto written =
-            analysis::written(script->network, format.value_or(exchange::Format::own), exchange::Tables::both);
+        const auto written = analysis::written(script->network, format.value_or(exchange::Format::own),
+                                               exchange::Tables::both);
         if (output == "-")
             out_ << written.bytes;
         else if (auto kept = files_.writeAtomically(output, written.bytes); !kept)

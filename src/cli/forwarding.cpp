@@ -52,6 +52,7 @@ Json traceJson(const Network& network, const analysis::Trace& trace) {
                         {"layer", hop.layer},
                         {"vlan", hop.vlan ? Json(hop.vlan) : Json(nullptr)},
                         {"decision", hop.decision},
+                        {"mtu", hop.mtu ? Json(hop.mtu) : Json(nullptr)},
                         {"equal", hop.equal},
                         {"chain", chainOf(network, hop.links, hop.device)}});
     const Device* stopped = trace.reached() ? nullptr : network.device(trace.stoppedAt);
@@ -62,6 +63,7 @@ Json traceJson(const Network& network, const analysis::Trace& trace) {
             {"target", textOrNull(trace.target.text())},
             {"reached", trace.reached()},
             {"hops", std::move(hops)},
+            {"mtu", trace.mtu() ? Json(trace.mtu()) : Json(nullptr)},
             {"stoppedAt", stopped ? Json(stopped->name) : Json(nullptr)},
             {"stop", trace.reached() ? Json(nullptr) : Json(textOf(trace.stop))},
             {"reason", textOrNull(trace.reason)},
@@ -143,6 +145,7 @@ Json interfaces(const Network& network, const find::Matcher& where) {
              {"tagged", numbersOf(held, each.tagged, each.taggedRanges)},
              {"untaggedToo", numbersOf(held, each.untaggedToo, {})},
              {"mtu", each.mtu > 0 ? each.mtu : 1500},
+             {"dhcp", each.dhcp},
              {"ospfArea", textOrNull(each.ospf->area.text())},
              {"vrrp", vrrp}});
     });
@@ -257,6 +260,48 @@ Json spanningTree(const Network& network, const find::Matcher& where) {
     return {{"instances", instances}};
 }
 
+Json rings(const Network& network, const find::Matcher& where) {
+    const Forwarding forwarding(network);
+    Json rows = Json::array();
+    for (const analysis::RingState& ring : forwarding.rings().all()) {
+        Json devices = Json::array(), links = Json::array();
+        bool wanted = false;
+        for (const int station : ring.stations) {
+            devices.push_back(forwarding.wiring().nameOf(station));
+            wanted |= where.matches(*forwarding.wiring().station(station).device);
+        }
+        const auto end = [&](const PortRef& port) {
+            const Device* device = network.device(port.device);
+            return Json{{"device", device ? device->name : std::string()}, {"port", port.port}};
+        };
+        Json blocked = nullptr;
+        for (const LinkId id : ring.record->links)
+            if (const Link* link = network.link(id)) {
+                links.push_back({{"a", end(link->a)}, {"b", end(link->b)}});
+                if (id == ring.record->blocked)
+                    blocked = links.back();
+            }
+        const Device* owner = network.device(ring.record->owner);
+        Json vlans = Json::array();
+        for (const VlanRange range : ring.record->vlans)
+            vlans.push_back(range.first == range.last ? Json(range.first)
+                                                      : Json(fmt::format("{}-{}", range.first, range.last)));
+        if (wanted || ring.stations.empty())
+            rows.push_back({{"id", idText(ring.record->id.value)},
+                            {"name", ring.record->name},
+                            {"protocol", textOf(ring.record->protocol)},
+                            {"devices", devices},
+                            {"links", links},
+                            {"owner", owner ? Json(owner->name) : Json(nullptr)},
+                            {"blockedLink", blocked},
+                            {"blocks", ring.blocks()},
+                            {"closed", ring.closed},
+                            {"whole", ring.whole},
+                            {"vlans", vlans}});
+    }
+    return rows;
+}
+
 std::string hopsText(const Json& trace) {
     std::string out;
     int n = 0;
@@ -322,7 +367,8 @@ bool isReached(const Json& traced) {
 }
 
 bool isOfForwarding(const std::string& what) {
-    return what == "interfaces" || what == "routes" || what == "islands" || what == "spanning-tree";
+    return what == "interfaces" || what == "routes" || what == "islands" || what == "spanning-tree" ||
+           what == "rings";
 }
 
 Json forwardingListing(const Network& network, const std::string& what, const find::Matcher& where) {
@@ -330,6 +376,8 @@ Json forwardingListing(const Network& network, const std::string& what, const fi
         return interfaces(network, where);
     if (what == "routes")
         return routes(network, where);
+    if (what == "rings")
+        return rings(network, where);
     return what == "islands" ? islands(network, where) : spanningTree(network, where);
 }
 

@@ -363,9 +363,10 @@ std::string cellText(const Json& value) {
 } // namespace
 
 const std::vector<std::string>& listable() {
-    static const std::vector<std::string> all{
-        "summary", "devices", "ports",        "links", "groups",     "sheets", "racks",   "vlans",
-        "subnets", "cables",  "cable-routes", "power", "interfaces", "routes", "islands", "spanning-tree"};
+    static const std::vector<std::string> all{"summary",       "devices", "ports",      "links",   "groups",
+                                              "sheets",        "racks",   "vlans",      "subnets", "cables",
+                                              "cable-routes",  "power",   "interfaces", "routes",  "islands",
+                                              "spanning-tree", "rings"};
     return all;
 }
 

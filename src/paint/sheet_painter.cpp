@@ -43,6 +43,8 @@ QColor lightened(const QColor& colour, const Theme& theme) {
     return out;
 }
 
+constexpr double cornerRadius = 7; ///< of lines along the axes
+
 /// The path moved sideways by `offset`, joined at the middle of each bend.
 std::vector<PointF> sideways(const std::vector<PointF>& path, double offset) {
     if (offset == 0)
@@ -59,8 +61,9 @@ std::vector<PointF> sideways(const std::vector<PointF>& path, double offset) {
             add(path[i - 1], path[i]);
         if (i + 1 < path.size())
             add(path[i], path[i + 1]);
-        const double l = length(normal);
-        out.push_back(l > 0 ? path[i] + normal * (offset / l) : path[i]);
+        // At a bend further out, so that both pieces stay as far aside.
+        const double l = length(normal), further = i > 0 && i + 1 < path.size() ? 2 / std::max(l, 1.2) : 1;
+        out.push_back(l > 0 ? path[i] + normal * (offset * further / l) : path[i]);
     }
     return out;
 }
@@ -278,11 +281,13 @@ void SheetPainter::rail(QPainter& painter, const Plate& item) {
     }
 }
 
-void SheetPainter::strands(QPainter& painter, const std::vector<PointF>& path, double offset,
-                           const QPen& pen) {
+void SheetPainter::strands(QPainter& painter, const LinkLine& item, double offset, const QPen& pen) {
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
-    painter.drawPolyline(polygon(sideways(path, offset)));
+    if (item.isAlongAxes())
+        painter.drawPath(roundedPath(sideways(item.path, offset), cornerRadius));
+    else
+        painter.drawPolyline(polygon(sideways(item.path, offset)));
 }
 
 void SheetPainter::crossTicks(QPainter& painter, const std::vector<PointF>& path, const QColor& colour) {
@@ -310,23 +315,23 @@ struct SheetPainter::Stroke {
 
     void solid(double offset, double wanted) const {
         const double w = width(wanted);
-        self.strands(painter, item.path, offset, flat(outer(), faint ? w + 1.2 : w));
+        self.strands(painter, item, offset, flat(outer(), faint ? w + 1.2 : w));
         if (faint)
-            self.strands(painter, item.path, offset, flat(jacket, w));
+            self.strands(painter, item, offset, flat(jacket, w));
     }
     void dashed(double offset, double wanted, const QList<qreal>& dashes) const {
         const double w = width(wanted);
         QPen pen = flat(outer(), faint ? w + 1.2 : w);
         pen.setDashPattern(dashes);
-        self.strands(painter, item.path, offset, pen);
+        self.strands(painter, item, offset, pen);
     }
     void dotted(double wanted) const {
         QPen pen(outer(), width(wanted));
         pen.setCapStyle(Qt::RoundCap);
         pen.setDashPattern({0.01, 2.4});
-        self.strands(painter, item.path, 0, pen);
+        self.strands(painter, item, 0, pen);
     }
-    void plain(const QColor& colour, double w) const { self.strands(painter, item.path, 0, flat(colour, w)); }
+    void plain(const QColor& colour, double w) const { self.strands(painter, item, 0, flat(colour, w)); }
 };
 
 void SheetPainter::line(QPainter& painter, const LinkLine& item, Detail detail, double zoom) {
@@ -516,7 +521,10 @@ void SheetPainter::haloed(QPainter& painter, const LinkLine& item, double zoom, 
     pen.setJoinStyle(Qt::RoundJoin);
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
-    painter.drawPolyline(polygon(item.path));
+    if (item.isAlongAxes() && detail != Detail::far)
+        painter.drawPath(roundedPath(item.path, cornerRadius));
+    else
+        painter.drawPolyline(polygon(item.path));
     if (detail != Detail::far)
         line(painter, item, detail, zoom); // its form stays to be seen
 }

@@ -72,7 +72,7 @@ private:
                   const scene::Rect& area, double zoom);
     void bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom);
     void farName(QPainter& painter, const scene::FarName& name, double zoom);
-    void strands(QPainter& painter, const std::vector<scene::PointF>& path, double offset, const QPen& pen);
+    void strands(QPainter& painter, const scene::LinkLine& item, double offset, const QPen& pen);
     void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);
     /// The band that ties the members of a LAG.
     void tie(QPainter& painter, const scene::LinkLine& item);

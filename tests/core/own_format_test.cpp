@@ -106,7 +106,7 @@ Network everyKind() {
     floor.attributes = {{"k", "v"}};
     n.put(floor);
     n.put(Vlan{{72}, 20, "video", {70}, {}});
-    n.put(Subnet{{73}, "10.84.20.0/24", "video", {72}, "red", {}});
+    n.put(Subnet{{73}, "10.84.20.0/24", "video", {72}, "red", {}, {}, {}});
     n.put(Service{{74}, "Ticket sale", {device}, {device}, "n", {}});
     Port port;
     port.device = device;
@@ -436,7 +436,7 @@ private Q_SLOTS:
         Sheet shown = *network.sheet(sheet);
         shown.shows = gone;
         network.put(shown);
-        network.put(Subnet{{73}, "10.84.20.0/24", "video", {999}, {}, {}});
+        network.put(Subnet{{73}, "10.84.20.0/24", "video", {999}, {}, {}, {}, {}});
         network.put(Service{{74}, "Ticket sale", {first, {998}}, {{998}}, {}, {}});
         Interface interface;
         interface.id = {75};

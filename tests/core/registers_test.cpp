@@ -57,7 +57,7 @@ struct Office {
         port.port = "3";
         network.put(port);
         network.put(Route{ids.make<RouteId>(), id, "0.0.0.0/0", "10.84.99.1", {}, 0, false, {}});
-        network.put(Subnet{ids.make<SubnetId>(), "10.84.99.0/24", "office", {}, {}, {}});
+        network.put(Subnet{ids.make<SubnetId>(), "10.84.99.0/24", "office", {}, {}, {}, {}, {}});
         Device device = *network.device(id);
         PacketFilter filter;
         filter.rules = {{"web", {}, {}, {}, {}, Protocol::any, {}, FilterAction::allow}};

@@ -79,7 +79,7 @@ private Q_SLOTS:
     }
     void subnets_in_use_without_a_record_are_told_once() {
         Addressed n({"10.84.1.1/24", "10.84.1.2/24", "10.84.2.1/32", "10.84.3.1/24"});
-        n.network.put(Subnet{n.ids.make<SubnetId>(), "10.84.3.0/24", {}, {}, {}, {}});
+        n.network.put(Subnet{n.ids.make<SubnetId>(), "10.84.3.0/24", {}, {}, {}, {}, {}, {}});
         const auto found = analysis::subnetsWithoutRecord(n.network);
         QCOMPARE(found.size(), std::size_t{1});
         QCOMPARE(found.front().second.text(), std::string("10.84.1.0/24"));

@@ -237,7 +237,7 @@ private Q_SLOTS:
         QVERIFY(before);
         QVERIFY(before == n.subnet("10.84.1.0/24"));
         const SubnetId recorded = n.ids.make<SubnetId>();
-        n.network.put(Subnet{recorded, "10.84.1.0/24", "tills", {}, {}, {}});
+        n.network.put(Subnet{recorded, "10.84.1.0/24", "tills", {}, {}, {}, {}, {}});
         QVERIFY(n.subnet("10.84.1.0/24") == recorded);
     }
 
@@ -313,7 +313,7 @@ private Q_SLOTS:
         const auto stood = n.at(sheet, before.value);
         edit::Act act{"record", n.network, {}};
         const SubnetId recorded = n.ids.make<SubnetId>();
-        act.network.put(Subnet{recorded, "10.84.1.0/24", "tills", {}, {}, {}});
+        act.network.put(Subnet{recorded, "10.84.1.0/24", "tills", {}, {}, {}, {}, {}});
         QVERIFY(n.does(act));
         QVERIFY(n.at(sheet, recorded.value) == stood);
         QVERIFY(!n.at(sheet, before.value));

@@ -91,6 +91,13 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Aggregate the selected links between two devices"), true, false, true},
         {Id::dissolveLag, linkMenu, QT_TR_NOOP("&Dissolve the LAG"), "",
          QT_TR_NOOP("Make the links of a LAG single ones again"), true},
+        {Id::declareRing, linkMenu, QT_TR_NOOP("De&clare a ring"), "",
+         QT_TR_NOOP(
+             "Say that the selected devices, or links, are a ring kept by a protocol that blocks one link "
+             "until another fails"),
+         true, false, true},
+        {Id::dissolveRing, linkMenu, QT_TR_NOOP("Dissol&ve the ring"), "",
+         QT_TR_NOOP("Say no longer that the selected links are of a ring; the links stay"), true},
         {Id::straighten, linkMenu, QT_TR_NOOP("&Straighten"), "",
          QT_TR_NOOP("Remove the bends of the selected links"), true},
         {Id::followCables, cableMenu, QT_TR_NOOP("&Follow the cables"), "Shift+T",
@@ -236,6 +243,9 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Show the ports of links on this sheet"), false, true, true},
         {Id::linkLabels, viewMenu, QT_TR_NOOP("Lin&k labels"), "",
          QT_TR_NOOP("Show label and length of cables on this sheet"), false, true},
+        {Id::linesAlongAxes, viewMenu, QT_TR_NOOP("Links along the &axes"), "",
+         QT_TR_NOOP("Draw the links of this sheet upright and level, round plates, instead of straight"),
+         false, true},
         {Id::nextPanel, viewMenu, QT_TR_NOOP("Next &panel"), "F6",
          QT_TR_NOOP("Move the focus from the sheet to the details, the panels on the left and below, the "
                     "find field and back"),

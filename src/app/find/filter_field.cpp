@@ -2,6 +2,7 @@
 #include "app/find/filter_field.h"
 
 #include "app/shown_text.h"
+#include "core/analysis/check.h"
 #include "core/find/matching.h"
 
 #include <QAbstractItemView>
@@ -35,7 +36,8 @@ void FilterField::offer() {
     QStringList whole;
     const bool begun = cursor > 0 && typed[cursor - 1] != ' ' && typed[cursor - 1] != '(';
     if (begun)
-        for (const find::Completion& each : find::completions(network_(), typed, cursor)) {
+        for (const find::Completion& each :
+             find::completions(network_(), typed, cursor, analysis::forwardingRules())) {
             const std::string next = typed.substr(0, each.from) + each.text + typed.substr(cursor);
             if (next == typed) { // it stands there already
                 whole.clear();

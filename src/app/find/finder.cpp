@@ -4,6 +4,7 @@
 #include "app/find/filter_field.h"
 #include "app/session/workspace.h"
 #include "app/shown_text.h"
+#include "core/analysis/check.h"
 #include "core/edit/links.h"
 #include "core/linking/chain.h"
 #include "core/model/group_tree.h"
@@ -236,7 +237,8 @@ FoundSection Finder::goingOn(const QString& text, int cursor) {
     FoundSection out{tr("Go on with"), {}, 0};
     const std::string whole = said(text);
     const std::size_t at = text.left(cursor).toUtf8().size();
-    for (const find::Completion& each : find::completions(workspace_.network(), whole, at)) {
+    for (const find::Completion& each :
+         find::completions(workspace_.network(), whole, at, analysis::forwardingRules())) {
         const std::string next = whole.substr(0, each.from) + each.text + whole.substr(at);
         if (next == whole)
             return {out.title, {}, 0}; // it stands there already

@@ -71,10 +71,16 @@ void DetailsPanel::forwardingRows(const Device& device) {
                        [this, name = shownText(device.name)] { Q_EMIT interfacesWanted(name); });
     if (!isRouter(role) && !device.routing) {
         const Route* gateway = edit::gatewayOf(network, id);
+        const bool asks =
+            std::any_of(addressed.begin(), addressed.end(), [](const Interface& each) { return each.dhcp; });
         form_->textRow(tr("Gateway"), gateway ? shownText(gateway->via.text()) : QString(),
-                       QStringLiteral("10.84.10.1"), [this, id](const std::string& typed) {
+                       asks ? tr("as DHCP tells it") : QStringLiteral("10.84.10.1"),
+                       [this, id](const std::string& typed) {
                            return edit::setGateway(session_.network(), id, typed, session_.ids());
                        });
+        if (!addressed.empty())
+            form_->checkRow(tr("Address by DHCP"), asks,
+                            [this, id](bool on) { return edit::setByDhcp(session_.network(), id, on); });
     }
     if (role == Role::switch_) {
         form_->checkRow(tr("Routes"), device.routing, [this, id](bool on) {

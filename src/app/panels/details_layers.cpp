@@ -39,7 +39,8 @@ void DetailsPanel::showSubnet(SubnetId id) {
         [this, id, prefix, vrf = node->vrf](const std::string& typed) -> edit::ActResult {
             const Subnet* held = session_.network().find<Subnet>({id.value, 0});
             edit::Act act{said(tr("Name subnet %1").arg(shownText(prefix.text()))), session_.network(), {}};
-            Subnet subnet = held ? *held : Subnet{session_.ids().make<SubnetId>(), prefix, {}, {}, vrf, {}};
+            Subnet subnet =
+                held ? *held : Subnet{session_.ids().make<SubnetId>(), prefix, {}, {}, vrf, {}, {}, {}};
             subnet.name = typed;
             act.subjects = {refTo(subnet.id)};
             act.network.put(std::move(subnet));

@@ -8,6 +8,7 @@
 #include "core/edit/cables.h"
 #include "core/edit/lags.h"
 #include "core/edit/links.h"
+#include "core/edit/rings.h"
 #include "core/linking/chain.h"
 
 #include <QPainter>
@@ -164,6 +165,7 @@ void DetailsPanel::showLink(const Link& link) {
                        [this, port = link.a](const std::string& typed) {
                            return edit::renameLag(session_.network(), port, typed);
                        });
+    ringRows(id);
     if (cable)
         cableRows(link, *cable);
     form_->textRow(tr("Note"), shownText(link.note), {}, [this, id](const std::string& typed) {
@@ -171,6 +173,38 @@ void DetailsPanel::showLink(const Link& link) {
                                       [&](Link& l) { l.note = typed; });
     });
     form_->row(tr("From"), provenanceText(link.provenance));
+}
+
+void DetailsPanel::ringRows(LinkId id) {
+    for (const RingId each : edit::ringsOf(session_.network(), {id})) {
+        const auto change = [this, each](auto set) -> edit::ActResult {
+            const Ring* held = session_.network().find<Ring>({each.value, 0});
+            if (!held)
+                return error(tr("the ring is no longer there"), tr("select again"));
+            Ring ring = *held;
+            set(ring);
+            return edit::declareRing(session_.network(), std::move(ring), session_.ids());
+        };
+        const Ring& ring = *session_.network().find<Ring>({each.value, 0});
+        form_->textRow(tr("Ring"), shownText(ring.name), {}, [change](const std::string& typed) {
+            return change([&](Ring& r) { r.name = typed; });
+        });
+        form_->choiceRow(tr("Ring protocol"), titlesOf<RingProtocol>(), static_cast<int>(ring.protocol),
+                         [change](int index) {
+                             return change([&](Ring& r) { r.protocol = static_cast<RingProtocol>(index); });
+                         });
+        if (ring.protocol == RingProtocol::hsr)
+            continue;
+        form_->checkRow(tr("Blocked while the ring is whole"), ring.blocked == id,
+                        [this, change, id](bool on) {
+                            return change([&](Ring& r) {
+                                r.blocked = on ? id : LinkId{};
+                                const Link* link = session_.network().link(id);
+                                if (on && link && link->a.device != r.owner && link->b.device != r.owner)
+                                    r.owner = link->a.device; // who blocks has the link
+                            });
+                        });
+    }
 }
 
 } // namespace underridge::app

@@ -91,6 +91,7 @@ private:
     /// What is lost, to be selected.
     void lossRow(const QString& label, const std::vector<model::DeviceId>& devices);
     void cableRows(const model::Link& link, const model::Cable& cable);
+    void ringRows(model::LinkId link);
     void cableChoice(const model::Link& link, const model::Cable& cable);
     void cableLooks(const model::Link& link, const model::Cable& cable);
     /// Changes the cable of a link, which stays selected.

@@ -103,6 +103,13 @@ bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) 
         const model::Vlan* vlan = subnet ? network.vlan(subnet->vlan) : nullptr;
         return vlan && matcher.matches(*vlan);
     }
+    case edit::Register::rings: {
+        const auto* ring = network.find<model::Ring>({row.object.id, 0});
+        return ring && std::any_of(ring->links.begin(), ring->links.end(), [&](model::LinkId id) {
+                   const model::Link* link = network.link(id);
+                   return link && matcher.matches(*link);
+               });
+    }
     case edit::Register::racks: {
         const model::Group* rack = network.group({row.object.id});
         return rack && matcher.matches(*rack);

@@ -85,15 +85,15 @@ void SelectTool::paintGrips(QPainter& painter, const paint::Theme& theme, double
 }
 
 bool SelectTool::showsGrip(const scene::Plate& plate) const {
-    const Sheet* sheet = session_.network().sheet(session_.sheet());
-    if (plate.subnet || (sheet && sheet->layer == SheetLayer::network))
-        return false; // cables are of no matter there
     const ObjectRef ref = refTo(plate.id);
     const bool alone = session_.selection().size() == 1 && session_.selected().contains(ref);
     // Two devices and no link yet: both grips say how to make one.
     const bool invite =
         session_.scene().count<scene::Plate>() == 2 && session_.scene().count<scene::LinkLine>() == 0;
-    return hovered_.object == ref || (focused_ == ref && surface().hasFocus()) || alone || invite;
+    if (hovered_.object != ref && !(focused_ == ref && surface().hasFocus()) && !alone && !invite)
+        return false;
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    return !plate.subnet && (!sheet || sheet->layer != SheetLayer::network); // no cables there
 }
 
 void SelectTool::hover(const Pointer& pointer) {

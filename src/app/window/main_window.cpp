@@ -407,6 +407,7 @@ void MainWindow::refreshChecks() {
     if (const Sheet* sheet = session_->network().sheet(session_->sheet())) {
         action(CommandId::portLabels)->setChecked(sheet->portLabels);
         action(CommandId::linkLabels)->setChecked(sheet->linkLabels);
+        action(CommandId::linesAlongAxes)->setChecked(sheet->lines == LineStyle::axes);
         action(CommandId::showGroups)->setChecked(sheet->drawsGroups());
         action(CommandId::closeFar)->setChecked(sheet->closing);
     }

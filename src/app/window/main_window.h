@@ -116,6 +116,7 @@ private:
     void addPlaceCommands();
     void addLinkCommands();
     void addCableCommands();
+    void declareRing();
     void addGroupCommands();
     void addArrangeCommands();
     void addPattern();

@@ -11,6 +11,7 @@
 #include "core/edit/links.h"
 #include "core/edit/objects.h"
 #include "core/edit/power.h"
+#include "core/edit/rings.h"
 #include "core/edit/sheets.h"
 #include "core/model/group_tree.h"
 #include "core/model/racks.h"
@@ -176,6 +177,32 @@ void MainWindow::addLinkCommands() {
                 return isInLag(session_->network(), *session_->network().link(id));
             });
         });
+    commands_->add(
+        Id::declareRing, [this] { declareRing(); },
+        [this] { return selectedLinks().size() > 1 || session_->selected().devices().size() > 1; });
+    commands_->add(
+        Id::dissolveRing,
+        [this] {
+            session_->apply(edit::dissolveRings(session_->network(),
+                                                edit::ringsOf(session_->network(), selectedLinks())));
+        },
+        [this] { return !edit::ringsOf(session_->network(), selectedLinks()).empty(); });
+}
+
+/// Of the selected links, else of those among the selected devices.
+void MainWindow::declareRing() {
+    model::Ring ring;
+    ring.links = selectedLinks();
+    if (ring.links.size() < 2) {
+        auto among = edit::ringAmong(session_->network(), session_->selected().devices());
+        if (!among) {
+            session_->apply(among.refusal());
+            return;
+        }
+        ring.links = *std::move(among);
+        ring.owner = session_->selected().devices().front();
+    }
+    session_->apply(edit::declareRing(session_->network(), std::move(ring), session_->ids()));
 }
 
 void MainWindow::addCableCommands() {
@@ -354,6 +381,13 @@ void MainWindow::addLookCommands() {
             {Id::home, [this] { session_->navigation().home(); }},
             {Id::portLabels, [this] { switchLabels(&Sheet::portLabels); }},
             {Id::linkLabels, [this] { switchLabels(&Sheet::linkLabels); }},
+            {Id::linesAlongAxes,
+             [this] {
+                 const Sheet* held = session_->network().sheet(session_->sheet());
+                 session_->apply(edit::setLineStyle(
+                     session_->network(), session_->sheet(),
+                     held && held->lines == LineStyle::axes ? LineStyle::straight : LineStyle::axes));
+             }},
         },
         [this] { return showsSheet(); });
     commands_->add(
@@ -459,7 +493,8 @@ void MainWindow::fillContextMenu() {
     part(routes, {Id::rename});
     part(devices, {Id::rename, Id::link, Id::linkInRow, Id::linkMany});
     part(devices || groups, {Id::group});
-    part(links, {Id::otherPort, Id::makeLag, Id::dissolveLag, Id::straighten});
+    part(links,
+         {Id::otherPort, Id::makeLag, Id::dissolveLag, Id::declareRing, Id::dissolveRing, Id::straighten});
     part(devices || links, {Id::followCables});
     part(links, {Id::labelCables});
     part(devices || notes, {Id::cut, Id::copy});

@@ -369,7 +369,8 @@ private:
     std::size_t spread_ = 0; ///< domains before this one have their crossings
 };
 
-Bridging::Bridging(const Wiring& wiring, const SpanningTrees& trees) : wiring_(wiring) {
+Bridging::Bridging(const Wiring& wiring, const SpanningTrees& trees)
+    : wiring_(wiring), rings_(trees.rings()) {
     Work(*this, trees).run();
 }
 
@@ -450,7 +451,7 @@ std::vector<Storm> Bridging::storms() const {
     const auto one = [&](int port) { return wiring_.port(wiring_.port(port).peer).peer; };
     for (std::size_t d = 0; d < domains_.size(); ++d)
         for (const Crossing& crossing : crossings_[d])
-            if (component_[at(crossing.to)] == component_[d])
+            if (component_[at(crossing.to)] == component_[d] && !rings_.dropsRepeated(crossing.out))
                 cables[component_[d]].try_emplace(std::minmax(one(crossing.out), one(crossing.in)),
                                                   std::minmax(static_cast<int>(d), crossing.to));
     std::vector<Storm> out;

@@ -89,6 +89,7 @@ private:
     struct Work;
 
     const Wiring& wiring_;
+    const Rings& rings_;
     std::vector<Domain> domains_;
     std::vector<std::vector<Crossing>> crossings_;
     std::vector<int> component_; ///< strongly connected, by domain

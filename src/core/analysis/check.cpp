@@ -15,7 +15,7 @@ using linking::Finding;
 using linking::Rule;
 namespace {
 
-constexpr std::array<Rule, 32> table{{
+constexpr std::array<Rule, 36> table{{
     {"vlan-one-end", Severity::warning, "A VLAN is tagged at one end of a link only",
      "IEEE 802.1Q clause 8.6.2: ingress filtering", true},
     {"vlan-native", Severity::error, "Untagged frames are of different VLANs at the two ends",
@@ -29,6 +29,10 @@ constexpr std::array<Rule, 32> table{{
     {"tree-slow", Severity::warning, "The tree goes by a slower link than it blocks",
      "IEEE 802.1Q table 13-4", true},
     {"tree-guard", Severity::error, "A guard trips", "IEEE 802.1Q clause 13: a bridge is heard there", true},
+    {"ring-open", Severity::error, "A declared ring does not go round",
+     "ITU-T G.8032, IEC 62439-2, IEC 62439-3", true},
+    {"ring-blocked", Severity::error, "A ring has no link that is blocked",
+     "ITU-T G.8032 clause 6.2, IEC 62439-2", true},
     {"address-twice", Severity::error, "Two interfaces have one address", "RFC 5227", true},
     {"mac-twice", Severity::error, "Two interfaces have one MAC address", "IEEE 802 clause 8", true},
     {"prefix-length", Severity::error, "Prefix lengths on one subnet differ", "RFC 950, RFC 4291", true},
@@ -37,6 +41,7 @@ constexpr std::array<Rule, 32> table{{
     {"gateway-silent", Severity::error, "A next hop does not answer", "RFC 826, RFC 4861", true},
     {"gateway-missing", Severity::warning, "A device has no way out of its subnet", "RFC 1122 section 3.3.1",
      true},
+    {"dhcp-silent", Severity::error, "No DHCP server answers", "RFC 2131, RFC 1542", true},
     {"gateway-host", Severity::error, "A next hop does not route", "RFC 1122 section 3.3.4.2", true},
     {"subnet-overlap", Severity::warning, "Two subnets overlap", "RFC 4632", true},
     {"subnet-split", Severity::error, "A subnet is in several places", "RFC 1812 section 2.2.5.1", true},
@@ -58,6 +63,7 @@ constexpr std::array<Rule, 32> table{{
      "RFC 1812 section 5.2.4", true},
     {"path-asymmetric", Severity::error, "Answers meet a filter that has not seen the question",
      "RFC 2979: state is kept where the question passed", true},
+    {"disabled-in-use", Severity::advice, "A port in use is disabled", "", true},
     {"spare-unexplained", Severity::advice, "Something is kept free, and nobody says what for", "", true},
     {"statement", Severity::error, "A statement is not kept", "what was meant", true},
     {"statement-empty", Severity::advice, "A statement is about nothing", "", true},
@@ -109,12 +115,14 @@ std::vector<Finding> checkForwarding(const Forwarding& forwarding) {
     inParallel({[&] {
                     checkVlans(vlans);
                     checkTrees(vlans);
+                    checkRings(vlans);
                     checkAddresses(vlans);
                     checkResilience(vlans);
                     checkSpares(vlans);
                 },
                 [&] {
                     checkRoutes(routes);
+                    checkDhcp(routes);
                     checkFilters(routes);
                     checkReturns(routes);
                     kept = checkStatements(forwarding);

@@ -94,7 +94,7 @@ void checkWaysOut(Told& told) {
     for (int s = 0; s < static_cast<int>(f.wiring().stations().size()); ++s) {
         if (f.wiring().station(s).routes)
             continue;
-        bool out = false, could = false;
+        bool out = false, could = false, asks = false;
         Prefix subnet;
         int any = -1;
         f.network().all<Route>().forEachIn(f.wiring().station(s).device->id.value,
@@ -105,14 +105,29 @@ void checkWaysOut(Told& told) {
                 eachSubnet(each, [&](const Prefix& prefix) {
                     if (!could && routed.contains({f.bridging().islandOf(i), prefix})) {
                         could = true;
+                        asks = each.record->dhcp;
                         subnet = prefix;
                         any = i;
                     }
                 });
-        if (!out && could)
+        if (out || !could)
+            continue;
+        if (asks) { // why it hears nothing is told for itself
+            const RouteEntry* heard = f.routing().table(s).at(prefixOf(Ip{subnet.base.version, {}}, 0));
+            const auto& dhcp = f.routing().dhcp();
+            const auto& addresses = f.bridging().interface(any).record->addresses;
+            if (heard || std::all_of(addresses.begin(), addresses.end(), [&](const Address& address) {
+                    return dhcp.silenceOf(any, address) != DhcpSilence::none;
+                }))
+                continue;
             told.tell("gateway-missing", {told.device(s)},
-                      fmt::format("{} in {} has no default route", told.interface(any), subnet.text()),
-                      "give it a default route to the router there");
+                      fmt::format("{} is told no gateway for {}", told.interface(any), subnet.text()),
+                      "state the gateway of the subnet");
+            continue;
+        }
+        told.tell("gateway-missing", {told.device(s)},
+                  fmt::format("{} in {} has no default route", told.interface(any), subnet.text()),
+                  "give it a default route to the router there");
     }
 }
 

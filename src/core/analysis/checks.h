@@ -31,6 +31,8 @@ private:
 
 void checkVlans(Told& told);
 void checkTrees(Told& told);
+void checkRings(Told& told);
+void checkDhcp(Told& told);
 void checkAddresses(Told& told);
 void checkRoutes(Told& told);
 void checkFilters(Told& told);

@@ -62,13 +62,14 @@ constexpr bool matters =
     std::is_same_v<Record, CableType> || std::is_same_v<Record, Vlan> || std::is_same_v<Record, Port> ||
     std::is_same_v<Record, Interface> || std::is_same_v<Record, Route> || std::is_same_v<Record, Statement> ||
     std::is_same_v<Record, Group> || std::is_same_v<Record, PanelMap> || std::is_same_v<Record, Cable> ||
-    std::is_same_v<Record, Link>;
+    std::is_same_v<Record, Link> || std::is_same_v<Record, Ring> || std::is_same_v<Record, Subnet>;
 
 } // namespace
 
 Forwarding::Forwarding(Network network, const Without& without)
     : wiring_(std::move(network), without),
-      trees_(wiring_),
+      rings_(wiring_),
+      trees_(wiring_, rings_),
       bridging_(wiring_, trees_),
       addressing_(bridging_),
       routing_(wiring_, bridging_, addressing_) {}

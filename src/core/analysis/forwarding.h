@@ -14,6 +14,7 @@ public:
 
     const model::Network& network() const { return wiring_.network(); }
     const Wiring& wiring() const { return wiring_; }
+    const Rings& rings() const { return rings_; }
     const SpanningTrees& trees() const { return trees_; }
     const Bridging& bridging() const { return bridging_; }
     const Addressing& addressing() const { return addressing_; }
@@ -21,6 +22,7 @@ public:
 
 private:
     Wiring wiring_;
+    Rings rings_;
     SpanningTrees trees_;
     Bridging bridging_;
     Addressing addressing_;

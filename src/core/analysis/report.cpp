@@ -30,6 +30,8 @@ std::string nameOf(const Network& network, const ObjectRef& object) {
         return cable->label;
     if (const Vlan* vlan = network.vlan({object.id}))
         return fmt::format("VLAN {}", vlan->number);
+    if (const auto* ring = network.find<Ring>({object.id, 0}))
+        return ring->name;
     if (const auto* statement = network.find<Statement>({object.id, 0}))
         return statement->name;
     return {};

@@ -16,6 +16,7 @@ int preferenceOf(RouteOrigin origin, bool within) {
     case RouteOrigin::connected:
         return 0;
     case RouteOrigin::fixed:
+    case RouteOrigin::dhcp:
         return 1;
     case RouteOrigin::bgp:
         return within ? 4 : 2;
@@ -89,6 +90,7 @@ Routing::Routing(const Wiring& wiring, const Bridging& bridging, const Addressin
     : wiring_(wiring),
       bridging_(bridging),
       addressing_(addressing),
+      dhcp_(wiring, bridging, addressing),
       ospf_(std::make_unique<Ospf>(*this, wiring, bridging)),
       bgp_(std::make_unique<Bgp>(*this, wiring, bridging, addressing)) {}
 
@@ -185,6 +187,27 @@ std::vector<RouteEntry> Routing::fixed(int station, const std::string& vrf) cons
     return out;
 }
 
+void Routing::addTold(int station, const std::string& vrf, std::vector<RouteEntry>& entries) const {
+    if (wiring_.station(station).routes)
+        return;
+    std::vector<RouteEntry> told;
+    for (const int i : bridging_.interfacesOf(station)) {
+        if (!bridging_.interface(i).record->dhcp || bridging_.interface(i).record->vrf != vrf)
+            continue;
+        for (const int version : {4, 6}) {
+            const Ip gateway = dhcp_.gatewayFor(i, version);
+            auto hops = gateway ? onSubnet(station, vrf, gateway) : std::vector<NextHop>();
+            const auto typed = [&](const RouteEntry& entry) {
+                return isDefault(entry.to) && entry.to.base.version == version;
+            };
+            if (!hops.empty() && std::none_of(entries.begin(), entries.end(), typed))
+                told.push_back(
+                    {prefixOf({version, {}}, 0), RouteOrigin::dhcp, {}, 0, std::move(hops), false});
+        }
+    }
+    entries.insert(entries.end(), told.begin(), told.end());
+}
+
 /// Next hops beyond the own subnets are looked for in the rest of the table, over other
 /// static routes too; what cannot be found is left out. A host refuses such a next hop.
 void Routing::recurse(int station, const std::string& vrf, std::vector<RouteEntry>& entries) const {
@@ -233,6 +256,7 @@ const RoutingTable& Routing::tableOf(int station, const std::string& vrf, bool a
     auto statics = fixed(station, vrf);
     entries.insert(entries.end(), std::make_move_iterator(statics.begin()),
                    std::make_move_iterator(statics.end()));
+    addTold(station, vrf, entries);
     recurse(station, vrf, entries);
     auto learned = ospf_->routes(station, vrf);
     entries.insert(entries.end(), std::make_move_iterator(learned.begin()),

@@ -2,7 +2,7 @@
 // The routing table of each device as it stands when nothing changes any more: connected,
 // static with recursion, OSPF, BGP. One for each VRF.
 #pragma once
-#include "core/analysis/addressing.h"
+#include "core/analysis/dhcp.h"
 
 #include <memory>
 #include <mutex>
@@ -65,6 +65,7 @@ public:
     std::vector<std::string> vrfsOf(int station) const;
     /// Why a static route of a station is not in its table.
     Refusal refusalOf(const model::Route& route) const;
+    const Dhcp& dhcp() const { return dhcp_; }
     const Ospf& ospf() const { return *ospf_; }
     const Bgp& bgp() const { return *bgp_; }
     /// The table of the default VRF without BGP, which stands on it.
@@ -76,12 +77,15 @@ private:
     std::vector<RouteEntry> connected(int station, const std::string& vrf) const;
     /// Static routes whose next hop is in a subnet of the station.
     std::vector<RouteEntry> fixed(int station, const std::string& vrf) const;
+    /// Default routes a host is told by DHCP, where none of that version is typed.
+    void addTold(int station, const std::string& vrf, std::vector<RouteEntry>& entries) const;
     void recurse(int station, const std::string& vrf, std::vector<RouteEntry>& entries) const;
     std::vector<NextHop> onSubnet(int station, const std::string& vrf, const Ip& via) const;
 
     const Wiring& wiring_;
     const Bridging& bridging_;
     const Addressing& addressing_;
+    Dhcp dhcp_;
     std::unique_ptr<Ospf> ospf_;
     std::unique_ptr<Bgp> bgp_;
     mutable std::mutex mutex_;

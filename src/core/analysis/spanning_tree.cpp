@@ -112,7 +112,8 @@ private:
     }
     bool live(int port) const {
         const LogicalPort& p = wiring_.port(port);
-        return p.up && p.bridged && !trees_.guardedOff_[static_cast<std::size_t>(port)] && !withinPair(p);
+        return p.up && p.bridged && !trees_.guardedOff_[static_cast<std::size_t>(port)] && !withinPair(p) &&
+               !trees_.rings_.has(port);
     }
     bool withinPair(const LogicalPort& port) const {
         return port.peer >= 0 && wiring_.station(port.station).pair == wiring_.port(port.peer).station;
@@ -145,7 +146,7 @@ private:
             }
             Bridge& bridge = bridges_[static_cast<std::size_t>(bridgeAt_[static_cast<std::size_t>(i)])];
             for (const int port : station.ports)
-                if (wiring_.port(port).bridged && !withinPair(wiring_.port(port)))
+                if (wiring_.port(port).bridged && !withinPair(wiring_.port(port)) && !trees_.rings_.has(port))
                     bridge.ports.push_back(port);
         }
         for (Bridge& bridge : bridges_)
@@ -447,8 +448,8 @@ private:
     std::unordered_map<int, std::int64_t> costs_;
 };
 
-SpanningTrees::SpanningTrees(const Wiring& wiring)
-    : wiring_(wiring), blocks_(wiring.ports().size()), guardedOff_(wiring.ports().size()) {
+SpanningTrees::SpanningTrees(const Wiring& wiring, const Rings& rings)
+    : wiring_(wiring), rings_(rings), blocks_(wiring.ports().size()), guardedOff_(wiring.ports().size()) {
     Work(*this).run();
 }
 
@@ -466,6 +467,8 @@ int SpanningTrees::instanceOf(int station, int vlan) const {
 bool SpanningTrees::forwards(int port, int vlan) const {
     if (isGuardedOff(port))
         return false;
+    if (rings_.has(port))
+        return !rings_.blocks(port, vlan);
     const int station = wiring_.port(port).station;
     if (wiring_.station(station).tree == TreeMode::off)
         return true;

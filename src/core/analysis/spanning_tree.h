@@ -2,7 +2,7 @@
 // The spanning trees of a network as they stand when nothing changes any more: IEEE
 // 802.1Q-2022 clause 13 (RSTP and MSTP), and the steady state of STP, which is the same.
 #pragma once
-#include "core/analysis/wiring.h"
+#include "core/analysis/rings.h"
 
 #include <cstdint>
 
@@ -34,10 +34,12 @@ struct Tree {
 
 class SpanningTrees {
 public:
-    explicit SpanningTrees(const Wiring& wiring);
+    /// Ports of rings are in no tree: their rings say what passes there.
+    SpanningTrees(const Wiring& wiring, const Rings& rings);
 
     const std::vector<Tree>& trees() const { return trees_; }
-    /// Whether a port that is up lets frames of a VLAN through as far as trees go.
+    const Rings& rings() const { return rings_; }
+    /// Whether a port that is up lets frames of a VLAN through as far as trees and rings go.
     bool forwards(int port, int vlan) const;
     /// The tree that VLAN goes by at a station; null when it runs none.
     const Tree* treeOf(int station, int vlan) const;
@@ -50,6 +52,7 @@ private:
     int instanceOf(int station, int vlan) const;
 
     const Wiring& wiring_;
+    const Rings& rings_;
     std::vector<Tree> trees_;
     std::vector<bool> blocks_;                      ///< by port, of instance 0
     std::vector<bool> guardedOff_;                  ///< by port

@@ -13,6 +13,11 @@ namespace underridge::analysis {
 using namespace model;
 namespace {
 
+int mtuOf(const Interface& interface) {
+    constexpr int ofEthernet = 1500; // RFC 894
+    return interface.mtu > 0 ? interface.mtu : ofEthernet;
+}
+
 constexpr int mostHops = 255; ///< RFC 1812 section 5.3.1: the greatest time to live
 
 std::string decisionText(const Bridging& bridging, const RouteEntry& entry, const NextHop& hop) {
@@ -261,6 +266,7 @@ private:
         for (const int each : answering)
             stations.insert(interface(each).station);
         hopOf({}, out.vlan, std::move(decision));
+        trace_.hops.back().mtu = mtuOf(*out.record);
         for (std::size_t i = 1; i < entry.hops.size(); ++i)
             trace_.hops.back().equal.push_back(
                 entry.hops[i].via ? fmt::format("via {}", entry.hops[i].via.text())
@@ -402,6 +408,14 @@ std::string_view textOf(Stop stop) {
     constexpr std::array<std::string_view, 9> words{
         "none", "no-address", "no-route", "discarded", "silent", "not-router", "refused", "loop", "chance"};
     return words[static_cast<std::size_t>(stop)];
+}
+
+int Trace::mtu() const {
+    int least = 0;
+    for (const TraceHop& hop : hops)
+        if (hop.mtu > 0 && (least == 0 || hop.mtu < least))
+            least = hop.mtu;
+    return least;
 }
 
 Trace trace(const Forwarding& forwarding, const Probe& probe, Conversation& conversation, bool answer) {

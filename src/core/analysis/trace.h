@@ -34,6 +34,7 @@ struct TraceHop {
     int layer = 3;
     int vlan = 0; ///< the frame is in as it leaves, or was in as it came; 0: none
     std::string decision;
+    int mtu = 0; ///< of where the packet leaves, in octets of IP; 0: it is switched, or ends here
     std::vector<std::string> equal;   ///< other ways that cost the same, as "via 10.0.0.2"
     std::vector<model::LinkId> links; ///< the physical way to the next hop
 };
@@ -60,6 +61,8 @@ struct Trace {
     std::string remedy;            ///< what would mend it, as the start of a sentence; may be empty
     std::vector<std::string> acts; ///< lines of a script that do so; may be empty
     Ip source, target;
+    /// The least MTU of the way as far as it goes (RFC 1191); 0: it leaves nowhere.
+    int mtu() const;
     bool reached() const { return stop == Stop::none; }
 };
 

@@ -253,7 +253,11 @@ void Wiring::decideBridging() {
         if (at >= 0 && (stands(each) || each.type == InterfaceKind::lag) && saysVlans(each))
             sets[static_cast<std::size_t>(at)] = true;
     });
+    const std::set<int> ringPorts = portsOfRings();
     std::vector<int> upPorts(stations_.size(), 0);
+    std::vector<int> ofRings(stations_.size(), 0);
+    for (const int port : ringPorts)
+        ++ofRings[static_cast<std::size_t>(ports_[static_cast<std::size_t>(port)].station)];
     for (std::size_t i = 0; i < ports_.size(); ++i) {
         const auto at = static_cast<std::size_t>(ports_[i].station);
         stations_[at].ports.push_back(static_cast<int>(i));
@@ -262,17 +266,20 @@ void Wiring::decideBridging() {
     for (std::size_t i = 0; i < stations_.size(); ++i) {
         Station& station = stations_[i];
         const bool hasSwitch = station.role == Role::phone && upPorts[i] > 1;
-        station.bridges = bridgesByRole(station.role) || hasSwitch;
+        // A controller, say, with two ports in a ring passes on what goes round.
+        const bool isNode = ofRings[i] > 1 && !bridgesByRole(station.role) && !station.routes;
+        station.bridges = bridgesByRole(station.role) || hasSwitch || isNode;
         station.plain = station.bridges && !sets[i];
         // Others than switches look at tags only where somebody has set VLANs on them.
-        station.vlanAware = station.device->vlanAware && station.role != Role::hub && !hasSwitch &&
+        station.vlanAware = station.device->vlanAware && station.role != Role::hub && !hasSwitch && !isNode &&
                             (!station.bridges || station.role == Role::switch_ || sets[i]);
         for (const int index : station.ports) {
             LogicalPort& port = ports_[static_cast<std::size_t>(index)];
             const Interface* settings = port.settings;
             const bool routed = settings && !settings->addresses.empty() && !saysVlans(*settings);
             // Of a router those with VLANs that no subinterface stands on.
-            port.bridged = station.bridges
+            port.bridged = isNode ? ringPorts.contains(index)
+                           : station.bridges
                                ? !(station.vlanAware && routed)
                                : settings && saysVlans(*settings) && !isEndpoint(station.role) &&
                                      !parents.contains({settings->device.value, settings->id.value});
@@ -283,6 +290,18 @@ void Wiring::decideBridging() {
             });
         station.tree = station.bridges ? treeOf(station) : TreeMode::off;
     }
+}
+
+std::set<int> Wiring::portsOfRings() const {
+    std::set<int> out;
+    network_.all<Ring>().forEach([&](const Ring& ring) {
+        for (const LinkId id : ring.links)
+            if (const Link* link = network_.link(id))
+                for (const PortRef* end : {&link->a, &link->b})
+                    if (const int port = end->known() ? portAt(*end) : -1; port >= 0)
+                        out.insert(port);
+    });
+    return out;
 }
 
 void Wiring::pairUp() {

@@ -67,6 +67,9 @@ public:
     /// By the interface that stands on it: a LAG, a port, the parent of a subinterface.
     int portOf(const model::Interface& interface) const;
 
+    /// Whether somebody has disabled a port, or the interface or LAG on it.
+    bool isDown(const model::PortRef& port) const;
+
     /// "acc-1".
     const std::string& nameOf(int station) const { return this->station(station).device->name; }
     /// Mbit/s of all members in use; 0: not known.
@@ -79,7 +82,7 @@ private:
     void join(const Without& without);
     void decideBridging();
     void pairUp();
-    bool isDown(const model::PortRef& port) const;
+    std::set<int> portsOfRings() const;
     int portFor(int station, const model::PortRef& port);
 
     model::Network network_;

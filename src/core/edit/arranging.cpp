@@ -21,6 +21,14 @@ using scene::rounded;
 namespace {
 
 /// Brings a drawing to the sheet: where it was, what is pinned where it is, round plates.
+/// Whether all pieces of a way are upright or level, as it is stored.
+bool isAlongAxes(const std::vector<PointF>& path) {
+    return path.size() > 2 &&
+           std::equal(path.begin() + 1, path.end(), path.begin(), [](PointF to, PointF from) {
+               return std::lround(to.x) == std::lround(from.x) || std::lround(to.y) == std::lround(from.y);
+           });
+}
+
 class Arranger {
 public:
     Arranger(const Network& network, SheetId sheet, const ArrangeWish& wish, SheetDrawing drawing)
@@ -36,7 +44,13 @@ public:
         keepPinned();
         for (auto& [id, at] : drawing_.at) // lines are looked at as they will be drawn
             at = scene::toF(rounded(at));
-        goRound();
+        if (const Sheet* sheet = network_.sheet(sheet_); sheet && sheet->lines == LineStyle::axes)
+            for (auto& [id, path] : drawing_.paths) {
+                if (!isAlongAxes(path))
+                    path.clear(); // they go round by themselves
+            }
+        else
+            goRound();
         store(act.network, report);
         if (report) {
             report->devices = count;

@@ -42,11 +42,11 @@ public:
         sheets();
         mergeVlans();
         freshIds<Group, Subnet, Service, Device, Interface, Route, Cable, Link, Note, CableRoute, Statement,
-                 SetAside>();
+                 Ring, SetAside>();
         if (onto_ == ImportOnto::presentSheet)
             by_ = distance();
         putAll<Group, Subnet, Service, Device, Port, Interface, Route, PanelMap, Cable, Link, Note,
-               CableRoute, Statement, SetAside>();
+               CableRoute, Statement, Ring, SetAside>();
         positions();
         piece_.all<Asset>().forEach([&](const Asset& asset) { network_.put(asset); });
         piece_.all<UnknownRecord>().forEach([&](const UnknownRecord& record) { network_.put(record); });

@@ -131,6 +131,28 @@ ActResult setGateway(const Network& network, DeviceId device, const std::string&
     return putRoute(network, std::move(route), ids);
 }
 
+ActResult setByDhcp(const Network& network, DeviceId id, bool asks) {
+    const Device* device = network.device(id);
+    if (!device)
+        return deviceGone();
+    Act act{fmt::format("{} its address by DHCP",
+                        asks ? device->name + " gets" : device->name + " no longer gets"),
+            network,
+            {refTo(id)}};
+    std::vector<Interface> changed;
+    network.all<Interface>().forEachIn(id.value, [&](const Interface& each) {
+        if (!each.addresses.empty())
+            changed.push_back(each);
+    });
+    if (changed.empty())
+        return error(fmt::format("{} has no address", device->name), "give it the one it gets");
+    for (Interface& each : changed) {
+        each.dhcp = asks;
+        act.network.put(std::move(each));
+    }
+    return act;
+}
+
 ActResult removeRoute(const Network& network, DeviceId id, RouteId route) {
     const Device* device = network.device(id);
     const Route* held = network.find<Route>({id.value, route.value});

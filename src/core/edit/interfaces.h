@@ -27,6 +27,10 @@ const model::Route* gatewayOf(const model::Network& network, model::DeviceId dev
 ActResult setGateway(const model::Network& network, model::DeviceId device, const std::string& address,
                      model::IdSource& ids);
 
+/// Whether the addresses and gateway of a device come by DHCP, on all of its interfaces
+/// that have addresses. Refuses a device without any, and one that is gone.
+ActResult setByDhcp(const model::Network& network, model::DeviceId device, bool asks);
+
 /// Adds a static route, or puts it in the place of the one with its id. Refuses prefixes and
 /// next hops that are none, or of different versions.
 ActResult putRoute(const model::Network& network, model::Route route, model::IdSource& ids);

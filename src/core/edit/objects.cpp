@@ -24,25 +24,6 @@ void erasePositions(Network& network, std::uint64_t object) {
         network.erase<Position>(key);
 }
 
-void removeLink(Network& network, LinkId id) {
-    const Link* held = network.link(id);
-    if (!held)
-        return;
-    const Link link = *held;
-    network.erase<Link>(link.key());
-    erasePositions(network, id.value);
-    takeOffCable(network, link);
-}
-
-template <class Record>
-void eraseOwned(Network& network, DeviceId device) {
-    std::vector<Key> keys;
-    network.all<Record>().forEachIn(device.value,
-                                    [&](const Record& record) { keys.push_back(record.key()); });
-    for (const Key key : keys)
-        network.erase<Record>(key);
-}
-
 /// Applies `change` to the records of a kind that it changes: for kinds there are few of.
 template <class Record, class Change>
 void changeWhere(Network& network, Change&& change) {
@@ -55,6 +36,30 @@ void changeWhere(Network& network, Change&& change) {
     });
     for (Record& record : changed)
         network.put(std::move(record));
+}
+
+void removeLink(Network& network, LinkId id) {
+    const Link* held = network.link(id);
+    if (!held)
+        return;
+    const Link link = *held;
+    network.erase<Link>(link.key());
+    changeWhere<Ring>(network, [&](Ring& ring) {
+        std::erase(ring.links, id);
+        if (ring.blocked == id)
+            ring.blocked = {};
+    });
+    erasePositions(network, id.value);
+    takeOffCable(network, link);
+}
+
+template <class Record>
+void eraseOwned(Network& network, DeviceId device) {
+    std::vector<Key> keys;
+    network.all<Record>().forEachIn(device.value,
+                                    [&](const Record& record) { keys.push_back(record.key()); });
+    for (const Key key : keys)
+        network.erase<Record>(key);
 }
 
 void removeDevice(Network& network, DeviceId id) {
@@ -78,6 +83,11 @@ void removeDevice(Network& network, DeviceId id) {
         for (Party* party : {&statement.from, &statement.to})
             if (party->device == id)
                 party->device = {};
+    });
+    changeWhere<Subnet>(network, [&](Subnet& subnet) { std::erase(subnet.dhcpServers, id); });
+    changeWhere<Ring>(network, [&](Ring& ring) {
+        if (ring.owner == id)
+            ring.owner = {};
     });
     erasePositions(network, id.value);
     network.erase<Device>({id.value, 0});
@@ -159,7 +169,7 @@ void forgetSetAside(Network& network) {
     network.all<SetAside>().forEach([&](const SetAside& each) {
         const auto there = [&](const ObjectRef& subject) {
             return isThere(network, subject) || network.cable({subject.id}) || network.vlan({subject.id}) ||
-                   network.find<Statement>({subject.id, 0});
+                   network.find<Statement>({subject.id, 0}) || network.find<Ring>({subject.id, 0});
         };
         if (!std::all_of(each.subjects.begin(), each.subjects.end(), there))
             stale.push_back(each.key());

@@ -27,6 +27,8 @@ const RegisterTable& tableOf(Register which) {
         return routesTable();
     case Register::filterRules:
         return filterRulesTable();
+    case Register::rings:
+        return ringsTable();
     case Register::cables:
         break;
     }

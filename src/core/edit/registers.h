@@ -9,8 +9,20 @@
 
 namespace underridge::edit {
 
-enum class Register { devices, ports, links, cables, racks, interfaces, vlans, subnets, routes, filterRules };
-inline constexpr int registerCount = 10;
+enum class Register {
+    devices,
+    ports,
+    links,
+    cables,
+    racks,
+    interfaces,
+    vlans,
+    subnets,
+    routes,
+    filterRules,
+    rings
+};
+inline constexpr int registerCount = 11;
 
 struct Column {
     std::string_view key;   ///< stable, for files and settings

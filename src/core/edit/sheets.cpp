@@ -6,8 +6,10 @@
 #include "core/find/filter.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
+#include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/overlay_keys.h"
+#include "core/scene/plates.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -345,6 +347,49 @@ ActResult setSheetLabels(const Network& network, SheetId sheet, bool ports, bool
                                  s.portLabels = ports;
                                  s.linkLabels = links;
                              });
+}
+
+namespace {
+
+/// Ways that links were given as they were arranged, ending at both plates, go.
+void forgetArranged(Network& network, SheetId sheet) {
+    const Network drawn = scene::networkOn(network, sheet);
+    const auto endsAt = [&](DeviceId id, Point end) {
+        const Device* device = drawn.device(id);
+        const auto plate = device ? scene::plateOf(drawn, sheet, *device) : std::nullopt;
+        return plate && plate->frame.grown(2).contains(scene::toF(end));
+    };
+    std::vector<Position> changed;
+    drawn.all<Link>().forEach([&](const Link& link) {
+        const Position* position = network.position(sheet, link.id.value);
+        const auto aligned = [&] { // such as a style has drawn along the axes itself
+            const auto& bends = position->bends;
+            return bends.size() > 2 &&
+                   std::equal(bends.begin() + 1, bends.end(), bends.begin(),
+                              [](Point to, Point from) { return to.x == from.x || to.y == from.y; });
+        };
+        if (!position || position->bends.size() < 2 || aligned() ||
+            !endsAt(link.a.device, position->bends.front()) || !endsAt(link.b.device, position->bends.back()))
+            return;
+        changed.push_back(*position);
+        changed.back().bends.clear();
+    });
+    for (Position& position : changed)
+        network.put(std::move(position));
+}
+
+} // namespace
+
+ActResult setLineStyle(const Network& network, SheetId sheet, LineStyle lines) {
+    const Sheet* held = network.sheet(sheet);
+    if (!held)
+        return error("the sheet is no longer there", "choose another");
+    auto act = changeEach<Sheet>(network, {held->key()},
+                                 lines == LineStyle::axes ? "Links along the axes" : "Straight links",
+                                 [&](Sheet& s) { s.lines = lines; });
+    if (act && lines == LineStyle::axes)
+        forgetArranged(act->network, sheet);
+    return act;
 }
 
 ActResult setSheetFilter(const Network& network, SheetId sheet, const std::string& filter, bool hides) {

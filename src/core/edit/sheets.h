@@ -54,6 +54,9 @@ ActResult addGroup(const model::Network& network, const std::string& name, model
 /// sheet's own: saved with it.
 ActResult setSheetLabels(const model::Network& network, model::SheetId sheet, bool ports, bool links);
 
+/// How the links of a sheet run that nobody bent; along the axes, ways of arranging go.
+ActResult setLineStyle(const model::Network& network, model::SheetId sheet, model::LineStyle lines);
+
 /// What a sheet shows only, or brings out: a filter in the language of core/find; empty:
 /// everything. `hides`: what it leaves out is not drawn at all. Refuses what cannot be
 /// read, with its column.

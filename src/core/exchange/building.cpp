@@ -577,6 +577,7 @@ void listLosses(const Network& network, const Holds& holds, std::string_view tar
     lost(network.all<Service>().size(), "service", "services");
     lost(network.all<Route>().size(), "static route", "static routes");
     lost(network.all<Statement>().size(), "statement", "statements");
+    lost(network.all<Ring>().size(), "declared ring", "declared rings");
     lost(network.all<SetAside>().size(), "finding set aside", "findings set aside");
     std::size_t forwarding = 0;
     network.all<Device>().forEach([&](const Device& device) {

@@ -170,7 +170,7 @@ private:
             {[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
              [&] {
                  look.template operator()<Interface, Route, PanelMap, Cable, CableType, Link, Note,
-                                          CableRoute, Statement>();
+                                          CableRoute, Statement, Ring>();
              }});
         return sound && network_.all<Group>().empty(); // groups may go in a circle
     }
@@ -327,6 +327,13 @@ private:
                 clear(party->device);
                 clear(party->group);
             }
+        });
+        change<Subnet>("a DHCP server of it is not in the file",
+                       [&](Subnet& subnet) { clear(subnet.dhcpServers); });
+        change<Ring>("a part of it is not in the file", [&](Ring& ring) {
+            clear(ring.links);
+            clear(ring.owner);
+            clear(ring.blocked);
         });
         change<Link>("its cable is not in the file", [&](Link& link) { clear(link.cable); });
         change<Link>("the sheet it is drawn on is not in the file", [&](Link& link) { clear(link.onlyOn); });

@@ -363,6 +363,7 @@ template std::string lineOf(const Position&);
 template std::string lineOf(const Note&);
 template std::string lineOf(const CableRoute&);
 template std::string lineOf(const Statement&);
+template std::string lineOf(const Ring&);
 template std::string lineOf(const SetAside&);
 template std::string lineOf(const Asset&);
 template std::string lineOf(const UnknownRecord&);
@@ -420,6 +421,7 @@ template Result<Done> readValue(JsonView, std::vector<Translation>&, const char*
 template Result<Done> readValue(JsonView, std::vector<Vrrp>&, const char*);
 template Result<Done> readValue(JsonView, std::vector<Address>&, const char*);
 template Result<Done> readValue(JsonView, std::vector<std::string>&, const char*);
+template Result<Done> readValue(JsonView, std::vector<VlanRange>&, const char*);
 
 std::string removalLine(Kind kind, Key key) {
     return Json{{"remove", std::string(textOf(kind))}, {"hi", key.hi}, {"lo", key.lo}}.dump();

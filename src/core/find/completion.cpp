@@ -8,7 +8,8 @@
 namespace underridge::find {
 using namespace model;
 
-std::vector<Completion> completions(const Network& network, std::string_view text, std::size_t cursor) {
+std::vector<Completion> completions(const Network& network, std::string_view text, std::size_t cursor,
+                                    std::span<const linking::Rule> further) {
     const auto typed = typedValue(text, cursor);
     if (!typed)
         return fieldCompletions(text, cursor);
@@ -46,8 +47,9 @@ std::vector<Completion> completions(const Network& network, std::string_view tex
     case Field::finding:
         for (const std::string_view severity : {"error", "warning", "advice", "any", "none"})
             add(severity);
-        for (const linking::Rule& rule : linking::rules())
-            add(rule.code, rule.title);
+        for (const auto rules : {linking::rules(), further})
+            for (const linking::Rule& rule : rules)
+                add(rule.code, rule.title);
         break;
     case Field::in:
         network.all<Group>().forEach([&](const Group& group) { add(group.name, titleOf(group.type)); });

@@ -87,7 +87,8 @@ private:
 };
 
 /// Values that begin as what is typed, for the field at the cursor, from what the network
-/// has; at most 12.
-std::vector<Completion> completions(const model::Network& network, std::string_view text, std::size_t cursor);
+/// has; at most 12. `further`: rules beside those of linking that findings may be by.
+std::vector<Completion> completions(const model::Network& network, std::string_view text, std::size_t cursor,
+                                    std::span<const linking::Rule> further = {});
 
 } // namespace underridge::find

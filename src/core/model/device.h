@@ -166,6 +166,8 @@ struct Interface {
     int mtu = 0;                     ///< octets of an IP packet; 0: 1,500
     bool lacp = false;               ///< of a LAG: its members are agreed on (IEEE 802.1AX)
     bool disabled = false;
+    bool dhcp = false;              ///< its addresses and default gateway are those a DHCP server gives it
+    std::vector<Address> dhcpRelay; ///< servers a router passes the requests heard here on to (RFC 1542)
     Shared<PortTree> spanningTree;
     Shared<OspfInterface> ospf;
     std::vector<Vrrp> vrrp;

@@ -144,6 +144,7 @@ struct Fields<Sheet> {
                                            Field{"shows", &Sheet::shows},
                                            Field{"filter", &Sheet::filter},
                                            Field{"filterHides", &Sheet::filterHides},
+                                           Field{"lines", &Sheet::lines},
                                            Field{"overlay", &Sheet::overlay},
                                            Field{"portLabels", &Sheet::portLabels},
                                            Field{"linkLabels", &Sheet::linkLabels},
@@ -210,9 +211,13 @@ struct Fields<Vlan> {
 };
 template <>
 struct Fields<Subnet> {
-    static constexpr auto all =
-        std::tuple{Field{"id", &Subnet::id}, Field{"prefix", &Subnet::prefix}, Field{"name", &Subnet::name},
-                   Field{"vlan", &Subnet::vlan}, Field{"vrf", &Subnet::vrf}};
+    static constexpr auto all = std::tuple{Field{"id", &Subnet::id},
+                                           Field{"prefix", &Subnet::prefix},
+                                           Field{"name", &Subnet::name},
+                                           Field{"vlan", &Subnet::vlan},
+                                           Field{"vrf", &Subnet::vrf},
+                                           Field{"gateway", &Subnet::gateway},
+                                           Field{"dhcpServers", &Subnet::dhcpServers}};
 };
 template <>
 struct Fields<Service> {
@@ -398,6 +403,8 @@ struct Fields<Interface> {
                                            Field{"mtu", &Interface::mtu},
                                            Field{"lacp", &Interface::lacp},
                                            Field{"disabled", &Interface::disabled},
+                                           Field{"dhcp", &Interface::dhcp},
+                                           Field{"dhcpRelay", &Interface::dhcpRelay},
                                            Field{"spanningTree", &Interface::spanningTree},
                                            Field{"ospf", &Interface::ospf},
                                            Field{"vrrp", &Interface::vrrp}};
@@ -440,6 +447,13 @@ struct Fields<Statement> {
                                            Field{"protocol", &Statement::protocol},
                                            Field{"port", &Statement::port},
                                            Field{"never", &Statement::never}};
+};
+template <>
+struct Fields<Ring> {
+    static constexpr auto all = std::tuple{
+        Field{"id", &Ring::id},       Field{"name", &Ring::name},   Field{"protocol", &Ring::protocol},
+        Field{"links", &Ring::links}, Field{"owner", &Ring::owner}, Field{"blocked", &Ring::blocked},
+        Field{"vlans", &Ring::vlans}};
 };
 template <>
 struct Fields<PanelMap> {

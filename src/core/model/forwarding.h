@@ -203,6 +203,23 @@ struct Statement {
     Key key() const { return {id.value, 0}; }
 };
 
+/// A ring of links that a protocol keeps from becoming a loop. Its ports are in no spanning
+/// tree.
+struct Ring {
+    static constexpr Kind kind = Kind::ring;
+    RingId id;
+    std::string name;
+    RingProtocol protocol = RingProtocol::erps;
+    std::vector<LinkId> links;    ///< in no order; together they go round once
+    DeviceId owner;               ///< which blocks (RPL owner, redundancy manager)
+    LinkId blocked;               ///< one of `links`, while all are up (ring protection link); of HSR none
+    std::vector<VlanRange> vlans; ///< whose frames it is about; none: all
+    SharedText extra;
+
+    bool operator==(const Ring&) const = default;
+    Key key() const { return {id.value, 0}; }
+};
+
 /// A finding somebody has looked at and leaves as it is: of one rule, about these objects
 /// and no others.
 struct SetAside {

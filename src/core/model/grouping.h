@@ -73,6 +73,8 @@ struct Subnet {
     std::string name;
     VlanId vlan;
     std::string vrf;
+    Address gateway;                   ///< that DHCP tells hosts (RFC 2132, router option); empty: none
+    std::vector<DeviceId> dhcpServers; ///< that hand out its addresses (RFC 2131, RFC 8415)
     SharedText extra;
 
     bool operator==(const Subnet&) const = default;

@@ -44,6 +44,7 @@ using NoteId = Id<struct NoteTag>;
 using CableRouteId = Id<struct CableRouteTag>;
 using RouteId = Id<struct RouteTag>;
 using StatementId = Id<struct StatementTag>;
+using RingId = Id<struct RingTag>;
 using SetAsideId = Id<struct SetAsideTag>;
 using AssetId = Id<struct AssetTag>;
 

@@ -227,7 +227,7 @@ Network Network::of(Records records, bool* repeated) {
          },
          [&] {
              fill.template operator()<Interface, Route, PanelMap, Cable, Link, Note, CableRoute, Statement,
-                                      SetAside, Asset, UnknownRecord>();
+                                      Ring, SetAside, Asset, UnknownRecord>();
          }});
     return network;
 }
@@ -270,6 +270,7 @@ template void Network::put(Position);
 template void Network::put(Note);
 template void Network::put(CableRoute);
 template void Network::put(Statement);
+template void Network::put(Ring);
 template void Network::put(SetAside);
 template void Network::put(Asset);
 template void Network::put(UnknownRecord);
@@ -295,6 +296,7 @@ template bool Network::erase<Position>(Key);
 template bool Network::erase<Note>(Key);
 template bool Network::erase<CableRoute>(Key);
 template bool Network::erase<Statement>(Key);
+template bool Network::erase<Ring>(Key);
 template bool Network::erase<SetAside>(Key);
 template bool Network::erase<Asset>(Key);
 template bool Network::erase<UnknownRecord>(Key);

@@ -44,8 +44,8 @@ private:
                std::vector<Vlan>, std::vector<Subnet>, std::vector<Service>, std::vector<Device>,
                std::vector<Port>, std::vector<Interface>, std::vector<Route>, std::vector<PanelMap>,
                std::vector<Cable>, std::vector<Link>, std::vector<Position>, std::vector<Note>,
-               std::vector<CableRoute>, std::vector<Statement>, std::vector<SetAside>, std::vector<Asset>,
-               std::vector<UnknownRecord>>
+               std::vector<CableRoute>, std::vector<Statement>, std::vector<Ring>, std::vector<SetAside>,
+               std::vector<Asset>, std::vector<UnknownRecord>>
         lists_;
 };
 
@@ -180,7 +180,7 @@ private:
                    Table<CableType>, Table<Sheet>, Table<Group>, Table<Vlan>, Table<Subnet>, Table<Service>,
                    Table<Device>, Table<Port>, Table<Interface>, Table<Route>, Table<PanelMap>, Table<Cable>,
                    Table<Link>, Table<Position>, Table<Note>, Table<CableRoute>, Table<Statement>,
-                   Table<SetAside>, Table<Asset>, Table<UnknownRecord>>;
+                   Table<Ring>, Table<SetAside>, Table<Asset>, Table<UnknownRecord>>;
 
     template <class Record>
     static constexpr bool isIndexed =
@@ -224,6 +224,7 @@ extern template class Table<Position>;
 extern template class Table<Note>;
 extern template class Table<CableRoute>;
 extern template class Table<Statement>;
+extern template class Table<Ring>;
 extern template class Table<SetAside>;
 extern template class Table<Asset>;
 extern template class Table<UnknownRecord>;

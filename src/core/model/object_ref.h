@@ -46,6 +46,10 @@ inline ObjectRef refTo(StatementId id) {
     return {Kind::statement, id.value};
 }
 template <>
+inline ObjectRef refTo(RingId id) {
+    return {Kind::ring, id.value};
+}
+template <>
 inline ObjectRef refTo(SubnetId id) {
     return {Kind::subnet, id.value};
 }

@@ -46,7 +46,8 @@ struct Sheet {
     std::string filter;       ///< in the language of core/find; empty: everything
     bool filterHides = false; ///< what the filter leaves out is not drawn; else drawn faintly
     bool racks = false;       ///< whether what is in a rack is drawn by its unit
-    int mmPerUnit = 0;      ///< of a sheet drawn to scale on the plan of the group it shows; 0: not to scale
+    int mmPerUnit = 0; ///< of a sheet drawn to scale on the plan of the group it shows; 0: not to scale
+    LineStyle lines = LineStyle::straight;
     std::string overlay;    ///< keys of core/scene/overlay_keys.h, one a line; empty: none
     bool portLabels = true; ///< whether links say their ports
     bool linkLabels = true; ///< whether links say their rate, LAG and cable

@@ -14,6 +14,7 @@ template class Table<Position>;
 template class Table<Note>;
 template class Table<CableRoute>;
 template class Table<Statement>;
+template class Table<Ring>;
 template class Table<SetAside>;
 template class Table<Asset>;
 template class Table<UnknownRecord>;

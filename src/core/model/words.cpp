@@ -4,7 +4,7 @@
 namespace underridge::model {
 
 std::span<const Word<Kind>> wordsOf(Kind) {
-    static constexpr std::array<Word<Kind>, 24> words{{
+    static constexpr std::array<Word<Kind>, 25> words{{
         {Kind::network, "network", "network"},
         {Kind::deviceModel, "device-model", "device model"},
         {Kind::moduleModel, "module-model", "module model"},
@@ -26,6 +26,7 @@ std::span<const Word<Kind>> wordsOf(Kind) {
         {Kind::note, "note", "note"},
         {Kind::cableRoute, "cable-route", "cable route"},
         {Kind::statement, "statement", "statement"},
+        {Kind::ring, "ring", "ring"},
         {Kind::setAside, "set-aside", "finding set aside"},
         {Kind::asset, "asset", "asset"},
         {Kind::unknown, "unknown", "unknown"},
@@ -321,10 +322,20 @@ std::span<const Word<TranslationKind>> wordsOf(TranslationKind) {
     return words;
 }
 
+std::span<const Word<RingProtocol>> wordsOf(RingProtocol) {
+    static constexpr std::array<Word<RingProtocol>, 3> words{{
+        {RingProtocol::erps, "erps", "ERPS (ITU-T G.8032)"},
+        {RingProtocol::mrp, "mrp", "MRP (IEC 62439-2)"},
+        {RingProtocol::hsr, "hsr", "HSR (IEC 62439-3)"},
+    }};
+    return words;
+}
+
 std::span<const Word<RouteOrigin>> wordsOf(RouteOrigin) {
-    static constexpr std::array<Word<RouteOrigin>, 4> words{{
+    static constexpr std::array<Word<RouteOrigin>, 5> words{{
         {RouteOrigin::connected, "connected", "connected"},
         {RouteOrigin::fixed, "static", "static"},
+        {RouteOrigin::dhcp, "dhcp", "DHCP"},
         {RouteOrigin::ospf, "ospf", "OSPF"},
         {RouteOrigin::bgp, "bgp", "BGP"},
     }};
@@ -348,6 +359,12 @@ std::span<const Word<Side>> wordsOf(Side) {
     }};
     return words;
 }
+std::span<const Word<LineStyle>> wordsOf(LineStyle) {
+    static constexpr std::array<Word<LineStyle>, 2> words{
+        {{LineStyle::straight, "straight", "straight"}, {LineStyle::axes, "axes", "along the axes"}}};
+    return words;
+}
+
 std::span<const Word<SheetLayer>> wordsOf(SheetLayer) {
     static constexpr std::array<Word<SheetLayer>, 3> words{{
         {SheetLayer::physical, "physical", "physical"},

@@ -31,6 +31,7 @@ enum class Kind {
     note,
     cableRoute,
     statement,
+    ring,
     setAside,
     asset,
     unknown
@@ -143,6 +144,11 @@ enum class InterfaceKind { physical, vlan, loopback, lag, subinterface, tunnel, 
 /// 802.1Q). Automatic: what a device comes with, rapid for switches that know VLANs.
 enum class TreeMode { automatic, off, stp, rstp, mstp };
 
+/// How a ring keeps frames from going round: Ethernet ring protection (ITU-T G.8032) and the
+/// media redundancy protocol (IEC 62439-2) block one link until another fails; with high-availability
+/// seamless redundancy (IEC 62439-3) frames go both ways and each device drops what it has had.
+enum class RingProtocol { erps, mrp, hsr };
+
 /// Acceptable frame types, IEEE 802.1Q clause 6.9.
 enum class Frames { all, tagged, untagged };
 
@@ -150,7 +156,7 @@ enum class Frames { all, tagged, untagged };
 enum class OspfNetwork { automatic, broadcast, pointToPoint };
 
 /// Where a route is known from, and what a protocol may pass on.
-enum class RouteOrigin { connected, fixed, ospf, bgp };
+enum class RouteOrigin { connected, fixed, dhcp, ospf, bgp };
 
 enum class Protocol { any, icmp, tcp, udp };
 
@@ -165,6 +171,10 @@ enum class Side { front, rear };
 /// Which layer of the network a sheet draws: cables and ports as somebody placed them; or,
 /// made from that, who hands frames to whom, or routers and the subnets between them.
 enum class SheetLayer { physical, dataLink, network };
+
+/// How the links of a sheet run where nobody bent them: straight from plate to plate, or along
+/// the axes, round plates where there is room.
+enum class LineStyle { straight, axes };
 
 template <class E>
 struct Word {
@@ -192,6 +202,7 @@ std::span<const Word<GroupKind>> wordsOf(GroupKind);
 std::span<const Word<CableRouteKind>> wordsOf(CableRouteKind);
 std::span<const Word<InterfaceKind>> wordsOf(InterfaceKind);
 std::span<const Word<TreeMode>> wordsOf(TreeMode);
+std::span<const Word<RingProtocol>> wordsOf(RingProtocol);
 std::span<const Word<Frames>> wordsOf(Frames);
 std::span<const Word<OspfNetwork>> wordsOf(OspfNetwork);
 std::span<const Word<Protocol>> wordsOf(Protocol);
@@ -201,6 +212,7 @@ std::span<const Word<RouteOrigin>> wordsOf(RouteOrigin);
 std::span<const Word<Origin>> wordsOf(Origin);
 std::span<const Word<Side>> wordsOf(Side);
 std::span<const Word<SheetLayer>> wordsOf(SheetLayer);
+std::span<const Word<LineStyle>> wordsOf(LineStyle);
 
 template <class E>
 concept HasWords = requires(E e) {

@@ -213,14 +213,26 @@ private:
         return inside ? *inside : doorways_.at(shown)->anchor();
     }
 
+    /// What lines along the axes go round.
+    Grid plateGrid() const {
+        if (sheet_.lines != LineStyle::axes)
+            return {};
+        std::vector<ItemPtr> plates = out_.plates;
+        for (const ItemPtr& each : out_.others)
+            if (each->layer == Layer::plates)
+                plates.push_back(each);
+        return gridOfPlates(network_, sheet_.id, folding_.get(), plates);
+    }
+
     void makeLines() {
         constexpr std::size_t fewest = 500;
+        const Grid grid = plateGrid();
         std::vector<ItemPtr> lines(plain_.size());
         forEachIndex(plain_.size(), fewest, [&](std::size_t i) {
             const Link& link = *plain_[i];
             lines[i] = std::make_shared<const Item>(itemOf(lineOf(
                 network_, sheet_, link, plateOf(link.a.device)->anchor(), plateOf(link.b.device)->anchor(),
-                std::as_const(parallels_).placeOf(link), unit_, folding_.get())));
+                std::as_const(parallels_).placeOf(link), unit_, folding_.get(), grid)));
         });
         out_.lines = std::move(lines);
         for (const auto& [ends, links] : merged_) {
@@ -231,7 +243,7 @@ private:
             };
             add(out_.lines,
                 itemOf(lineOfAll(network_, sheet_, links, anchorAt(ref(first.a.device), first.a.device),
-                                 anchorAt(ref(first.b.device), first.b.device), unit_)));
+                                 anchorAt(ref(first.b.device), first.b.device), unit_, grid)));
             for (std::size_t i = 1; i < links.size(); ++i)
                 out_.mergedInto[links[i]->id] = first.id;
         }

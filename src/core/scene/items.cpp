@@ -95,7 +95,7 @@ Item itemOf(Plate plate) {
 }
 
 Item itemOf(LinkLine line) {
-    Rect bounds = boundsOf(line.path).grown(besidePath);
+    Rect bounds = boundsOf(line.path).grown(besidePath).united(line.reach);
     for (const Label& label : line.labels)
         bounds = bounds.united(label.area);
     const ObjectRef object = line.object();

@@ -100,6 +100,9 @@ struct LinkLine {
     model::LinkId id;
     model::ObjectRef a, b;    ///< the items it goes between
     std::vector<PointF> path; ///< from a to b, at least two points
+    /// Of a line along the axes, what it was looked for in: a plate that comes there may lead it
+    /// another way. Empty: of others.
+    Rect reach;
     LinkForm form = LinkForm::unknown;
     std::uint32_t jacket = 0; ///< 0xRRGGBB
     int fibres = 0;           ///< of parallel fibre
@@ -115,6 +118,7 @@ struct LinkLine {
     std::vector<model::LinkId> merged;
 
     bool operator==(const LinkLine&) const = default;
+    bool isAlongAxes() const { return !reach.empty(); }
     /// What it is: a link, or of the network layer an interface.
     model::ObjectRef object() const {
         return form == LinkForm::attachment ? model::ObjectRef{model::Kind::interface, id.value} : refTo(id);

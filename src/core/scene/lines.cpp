@@ -4,6 +4,7 @@
 #include "core/linking/rules.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
+#include "core/scene/axes.h"
 #include "core/scene/text_width.h"
 
 #include <charconv>
@@ -296,6 +297,21 @@ std::string endText(const Network& network, const Sheet& sheet, const PortRef& p
     return portText(network, port);
 }
 
+/// By its bends, else as the sheet has its lines.
+void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, int portA, int portB,
+          const std::vector<PointF>& bends, std::pair<int, int> parallels, const Grid& plates) {
+    if (sheet.lines == LineStyle::axes && bends.empty()) {
+        line.path = axisPath(a, b, portA, portB, parallels, plates);
+        line.reach = reachBetween(a, b);
+        return;
+    }
+    line.path = pathOf(a, b, portA, portB, bends, parallels);
+    const bool aligned = std::equal(line.path.begin() + 1, line.path.end(), line.path.begin(),
+                                    [](PointF to, PointF from) { return to.x == from.x || to.y == from.y; });
+    if (sheet.lines == LineStyle::axes && aligned)
+        line.reach = boundsOf(line.path).grown(1); // nobody leads it another way, but it looks alike
+}
+
 /// A line with the marks of its ends, from anchor to anchor.
 LinkLine joined(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
                 const Anchor& b) {
@@ -324,10 +340,11 @@ GroupId levelOf(const Network& network, const Link& link) {
 }
 
 LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
-                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding) {
+                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding,
+                const Grid& plates) {
     LinkLine line = joined(network, sheet, link, a, b);
     const int portA = railIndexOf(network, link.a), portB = railIndexOf(network, link.b);
-    line.path = pathOf(a, b, portA, portB, bendsOf(network, sheet.id, link, a, b, folding), parallels);
+    lead(line, sheet, a, b, portA, portB, bendsOf(network, sheet.id, link, a, b, folding), parallels, plates);
     const double whole = pathLength(line.path);
     if (sheet.portLabels && line.form == LinkForm::attachment) {
         // At the subnet, where fewer lines come together than at a router.
@@ -346,10 +363,10 @@ LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, co
 }
 
 LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector<const Link*>& links,
-                   const Anchor& a, const Anchor& b, LengthUnit unit) {
+                   const Anchor& a, const Anchor& b, LengthUnit unit, const Grid& plates) {
     const Link& first = *links.front();
     if (links.size() == 1)
-        return lineOf(network, sheet, first, a, b, {0, 1}, unit);
+        return lineOf(network, sheet, first, a, b, {0, 1}, unit, nullptr, plates);
     const bool upper = sheet.layer != SheetLayer::physical;
     LinkLine line = upper ? upperLine(network, sheet, first) : dressOf(network, first);
     line.a = a.shown;
@@ -367,7 +384,7 @@ LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector
         line.failsA |= turned ? fails.b : fails.a;
         line.failsB |= turned ? fails.a : fails.b;
     }
-    line.path = pathOf(a, b, -1, -1, {}, {0, 1});
+    lead(line, sheet, a, b, -1, -1, {}, {0, 1}, plates);
     line.labels.push_back(labelAt(LabelKind::middle, fmt::format("×{}", links.size()),
                                   alongPath(line.path, pathLength(line.path) / 2).at));
     return line;

@@ -4,7 +4,7 @@
 #include "core/model/length.h"
 #include "core/model/network.h"
 #include "core/scene/folding.h"
-#include "core/scene/items.h"
+#include "core/scene/grid.h"
 
 #include <map>
 
@@ -43,17 +43,18 @@ private:
 };
 
 /// `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`. `folding`:
-/// says where its bends are shown; null: where they are stored.
+/// says where its bends are shown; null: where they are stored. `plates`: what lines along the
+/// axes go round, of a sheet that has such.
 LinkLine lineOf(const model::Network& network, const model::Sheet& sheet, const model::Link& link,
-                const Anchor& a, const Anchor& b, std::pair<int, int> parallels,
-                model::LengthUnit unit = model::LengthUnit::metres, const Folding* folding = nullptr);
+                const Anchor& a, const Anchor& b, std::pair<int, int> parallels, model::LengthUnit unit,
+                const Folding* folding, const Grid& plates);
 
 /// The line of links between the same two anchors of which one is not a plate: straight,
 /// with what is beyond named where it stands for one link, else their number. `links`:
 /// not empty, sorted by id; the line has the id of the first.
 LinkLine lineOfAll(const model::Network& network, const model::Sheet& sheet,
                    const std::vector<const model::Link*>& links, const Anchor& a, const Anchor& b,
-                   model::LengthUnit unit);
+                   model::LengthUnit unit, const Grid& plates);
 
 /// The place on an anchor's border where a link to `towards` leaves from a port (its
 /// index in the rail, -1: not known).

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/scene.h"
 
+#include "core/scene/axes.h"
+
 #include "core/base/parallel.h"
 #include "core/model/standing.h"
 #include "core/model/table_impl.h"
@@ -89,6 +91,8 @@ namespace {
 
 std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, LengthUnit unit,
                                   const std::vector<ItemPtr>& plates) {
+    const Grid grid =
+        sheet.lines == LineStyle::axes ? gridOfPlates(network, sheet.id, nullptr, plates) : Grid();
     const auto plateOfDevice = [&](DeviceId id) -> const Plate* {
         const auto at =
             std::lower_bound(plates.begin(), plates.end(), id.value,
@@ -102,7 +106,7 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
         if (!a || !b || !isDrawnOn(link, sheet))
             return std::nullopt;
         return lineOf(network, sheet, link, a->anchor(), b->anchor(), std::as_const(parallels).placeOf(link),
-                      unit);
+                      unit, nullptr, grid);
     });
 }
 

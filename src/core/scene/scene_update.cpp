@@ -62,6 +62,7 @@ public:
             set(id.value, dressed(id, device ? plateOf(after_, sheet->id, *device) : std::nullopt));
             takeLinksOf(id);
         }
+        takeLinesRound(*sheet);
         for (const LinkId id : links_)
             set(id.value, lineFor(*sheet, id));
         for (const NoteId id : notes_) {
@@ -133,6 +134,27 @@ private:
             network->forEachLinkOf(id, [&](const Link& link) { links_.insert(link.id); });
     }
 
+    /// Lines along the axes go round plates: those are led anew that may meet one that came,
+    /// went or moved.
+    void takeLinesRound(const Sheet& sheet) {
+        if (sheet.lines != LineStyle::axes)
+            return;
+        std::vector<Rect> places;
+        Rect all;
+        for (const ItemPtr& item : changed_)
+            if (item->layer == Layer::plates) {
+                places.push_back(item->bounds);
+                all = all.united(item->bounds);
+            }
+        if (places.size() > mostPlaces)
+            places = {all};
+        was_.forEachLink([&](const LinkLine& line) {
+            const auto reaches = [&](const Rect& place) { return line.reach.intersects(place); };
+            if (line.isAlongAxes() && reaches(all) && std::any_of(places.begin(), places.end(), reaches))
+                links_.insert(line.id);
+        });
+    }
+
     // --- what is tucked in ------------------------------------------------------
 
     /// Whether a device goes into a badge, and that badge with it, follows from what it is
@@ -178,7 +200,8 @@ private:
         const auto a = scene.anchorOf(link->a.device), b = scene.anchorOf(link->b.device);
         if (!a || !b)
             return std::nullopt;
-        return lineOf(after_, sheet, *link, *a, *b, parallels_.placeOf(*link), scene.unit_);
+        return lineOf(after_, sheet, *link, *a, *b, parallels_.placeOf(*link), scene.unit_, nullptr,
+                      scene.grid_);
     }
 
     template <class Shape>
@@ -272,6 +295,7 @@ private:
         followPlates(sheet);
         takeBentLinks(sheet);
         followFrames(sheet);
+        takeLinesRound(sheet);
         followLines(sheet);
         followNotes(sheet);
         // Of very much that changed the labels need not be followed one by one.
@@ -434,7 +458,7 @@ private:
                 set(id.value,
                     std::optional(lineOf(after_, sheet, *link, *updated_.scene.anchorOf(link->a.device),
                                          *updated_.scene.anchorOf(link->b.device), parallels_.placeOf(*link),
-                                         updated_.scene.unit_, &now())));
+                                         updated_.scene.unit_, &now(), updated_.scene.grid_)));
             else
                 put(id.value, nullptr);
         }
@@ -474,7 +498,8 @@ private:
         const Link& first = *links.front();
         set(first.id.value,
             std::optional(lineOfAll(after_, sheet, links, *updated_.scene.anchorOf(first.a.device),
-                                    *updated_.scene.anchorOf(first.b.device), updated_.scene.unit_)));
+                                    *updated_.scene.anchorOf(first.b.device), updated_.scene.unit_,
+                                    updated_.scene.grid_)));
         for (std::size_t i = 1; i < links.size(); ++i)
             merged[links[i]->id] = first.id;
     }
@@ -491,6 +516,7 @@ private:
     }
 
     static constexpr std::size_t mostFollowed = 2000;
+    static constexpr std::size_t mostPlaces = 100; ///< looked at one by one for the lines near them
 
     const Scene& was_;
     Updated updated_;

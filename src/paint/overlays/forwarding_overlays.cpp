@@ -79,6 +79,7 @@ TraceOverlay::TraceOverlay(const Network& network, const analysis::Trace& trace)
 TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
     int blocked = 0;
     QStringList roots;
+    std::set<const analysis::RingState*> rings;
     std::map<int, std::vector<const analysis::TreePort*>> byPort;
     for (const analysis::Tree& tree : forwarding.trees().trees()) {
         for (const analysis::TreePort& port : tree.ports)
@@ -96,6 +97,27 @@ TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
         const LogicalPort &x = forwarding.wiring().port(a), &y = forwarding.wiring().port(b);
         if (!x.bridged || !y.bridged || !x.up)
             return;
+        if (const analysis::RingState* ring = forwarding.rings().at(a)) {
+            const auto hop = std::minmax(a, b);
+            const auto isBlocked = [&] {
+                const auto& [p, q] = ring->hops[analysis::at(ring->blockedHop)];
+                return std::minmax(p, q) == hop;
+            };
+            const QString name = shownText(ring->record->name);
+            const bool closed = ring->blocks() && isBlocked();
+            rings.insert(ring);
+            QString badge = closed ? QObject::tr("blocked") : QString();
+            forEachLink(forwarding, a, [&](LinkId id) {
+                marks_[refTo(id)] =
+                    closed ? Mark{faint, QObject::tr("%1 blocks this link while it is whole").arg(name),
+                                  std::exchange(badge, {})}
+                           : Mark{strongHalo,
+                                  ring->whole ? QObject::tr("in %1, which is whole").arg(name)
+                                              : QObject::tr("in %1, which is open").arg(name),
+                                  {}};
+            });
+            return;
+        }
         QStringList words;
         int closed = -1; // the port that does not forward, if there is one
         for (const int port : {a, b})
@@ -122,6 +144,8 @@ TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
     legend_ = roots.isEmpty() ? QObject::tr("Spanning tree: no switches that run one are joined")
                               : QObject::tr("Spanning tree: root %1; %Ln link(s) blocked", nullptr, blocked)
                                     .arg(roots.join(QStringLiteral(", ")));
+    if (!rings.empty())
+        legend_ += QObject::tr("; %Ln ring(s)", nullptr, static_cast<int>(rings.size()));
 }
 
 VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {

@@ -29,9 +29,11 @@ enum InterfaceColumn : std::size_t {
     iMac,
     iArea,
     iCost,
-    iDisabled
+    iDisabled,
+    iDhcp,
+    iRelay
 };
-constexpr std::array<Column, 14> interfaceColumns{{{"device", "Device"},
+constexpr std::array<Column, 16> interfaceColumns{{{"device", "Device"},
                                                    {"name", "Interface", true},
                                                    {"type", "Kind", true},
                                                    {"port", "Port"},
@@ -44,7 +46,9 @@ constexpr std::array<Column, 14> interfaceColumns{{{"device", "Device"},
                                                    {"mac", "MAC address", true, false, false},
                                                    {"area", "OSPF area", true},
                                                    {"cost", "OSPF cost", true, true, false},
-                                                   {"disabled", "Disabled", true}}};
+                                                   {"disabled", "Disabled", true},
+                                                   {"dhcp", "By DHCP", true, false, false},
+                                                   {"dhcpRelay", "DHCP relay to", true, false, false}}};
 enum VlanColumn : std::size_t { vNumber, vName, vScope, vUntagged, vTagged, vSubnets };
 constexpr std::array<Column, 6> vlanColumns{{{"number", "VLAN", true, true},
                                              {"name", "Name", true},
@@ -141,6 +145,14 @@ std::string interfaceText(const Network& network, const Row& row, std::size_t co
         return each->ospf->area.text();
     case iCost:
         return orEmpty(each->ospf->cost);
+    case iDhcp:
+        return std::string(each->dhcp ? yes : no);
+    case iRelay: {
+        std::string out;
+        for (const Address& address : each->dhcpRelay)
+            out += (out.empty() ? "" : ", ") + address.text();
+        return out;
+    }
     default:
         return std::string(each->disabled ? yes : no);
     }
@@ -256,6 +268,16 @@ Result<Done> setInterface(Network& network, const Catalogue&, const CellChange& 
         set.disabled = *flag;
         break;
     }
+    case iDhcp: {
+        const auto flag = flagFrom(typed);
+        if (!flag)
+            return flag.refusal();
+        set.dhcp = *flag;
+        break;
+    }
+    case iRelay:
+        set.dhcpRelay = addressesFrom(typed);
+        break;
     default:
         return error("this cannot be typed here");
     }

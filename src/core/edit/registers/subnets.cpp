@@ -17,13 +17,15 @@ namespace underridge::edit {
 using namespace model;
 namespace {
 
-enum SubnetColumn : std::size_t { sPrefix, sName, sVlan, sVrf, sUsed, sNext };
-constexpr std::array<Column, 6> subnetColumns{{{"prefix", "Subnet", true},
+enum SubnetColumn : std::size_t { sPrefix, sName, sVlan, sVrf, sUsed, sNext, sGateway, sServers };
+constexpr std::array<Column, 8> subnetColumns{{{"prefix", "Subnet", true},
                                                {"name", "Name", true},
                                                {"vlan", "VLAN", true, true},
                                                {"vrf", "VRF"},
                                                {"used", "Used", false, true},
-                                               {"next", "Next free"}}};
+                                               {"next", "Next free"},
+                                               {"gateway", "Gateway by DHCP", true},
+                                               {"dhcpServers", "DHCP servers", true}}};
 
 /// What a row stands for, recorded or not; nothing when it is gone.
 std::optional<Subnet> subnetOf(const Network& network, const Row& row) {
@@ -71,6 +73,15 @@ std::string subnetText(const Network& network, const Row& row, std::size_t colum
         constexpr std::uint64_t countable = std::uint64_t{1} << 32;
         return use.size > countable ? std::to_string(use.used) : fmt::format("{} of {}", use.used, use.size);
     }
+    case sGateway:
+        return subnet->gateway.text();
+    case sServers: {
+        std::string out;
+        for (const DeviceId id : subnet->dhcpServers)
+            if (const Device* device = network.device(id))
+                out += (out.empty() ? "" : ", ") + device->name;
+        return out;
+    }
     default: {
         const auto free = freeIn(network, subnet->prefix, 1, {}, subnet->vrf);
         return free.empty() ? std::string() : free.front().host();
@@ -102,6 +113,28 @@ Result<VlanId> vlanNumbered(const Network& network, const std::string& text) {
     return everywhere;
 }
 
+/// "srv-1, srv-2".
+Result<std::vector<DeviceId>> serversFrom(const Network& network, const std::string& text) {
+    std::vector<DeviceId> out;
+    std::size_t at = 0;
+    while (at < text.size()) {
+        const auto end = std::min(text.find(',', at), text.size());
+        const std::string name = trimmed(text.substr(at, end - at));
+        at = end + 1;
+        if (name.empty())
+            continue;
+        DeviceId found;
+        network.all<Device>().forEach([&](const Device& device) {
+            if (device.name == name)
+                found = device.id;
+        });
+        if (!found)
+            return error(fmt::format("there is no device {}", name), "write names, a comma between them");
+        out.push_back(found);
+    }
+    return out;
+}
+
 Result<Done> setSubnet(Network& network, const Catalogue&, const CellChange& change, LengthUnit,
                        IdSource& ids) {
     auto subnet = subnetOf(network, change.row);
@@ -128,6 +161,21 @@ Result<Done> setSubnet(Network& network, const Catalogue&, const CellChange& cha
         subnet->vlan = *vlan;
         break;
     }
+    case sGateway: {
+        const Address gateway(typed);
+        if (!typed.empty() && (!gateway.valid() || !subnet->prefix.contains(gateway)))
+            return error(fmt::format("{} is no address of {}", typed, subnet->prefix.text()),
+                         "write one that is, or leave it empty");
+        subnet->gateway = gateway;
+        break;
+    }
+    case sServers: {
+        auto servers = serversFrom(network, typed);
+        if (!servers)
+            return servers.refusal();
+        subnet->dhcpServers = *std::move(servers);
+        break;
+    }
     default:
         return error("this cannot be typed here");
     }
@@ -138,7 +186,7 @@ Result<Done> setSubnet(Network& network, const Catalogue&, const CellChange& cha
 }
 
 Result<Done> addSubnet(Network& network, const Row&, IdSource& ids) {
-    network.put(Subnet{ids.make<SubnetId>(), examplePrefix, "new", {}, {}, {}});
+    network.put(Subnet{ids.make<SubnetId>(), examplePrefix, "new", {}, {}, {}, {}, {}});
     return Done{};
 }
 

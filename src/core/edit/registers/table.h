@@ -34,6 +34,7 @@ const RegisterTable& vlansTable();
 const RegisterTable& subnetsTable();
 const RegisterTable& routesTable();
 const RegisterTable& filterRulesTable();
+const RegisterTable& ringsTable();
 
 // What several of them read and write.
 /// For documentation, in no network (RFC 5737).

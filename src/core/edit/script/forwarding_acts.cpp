@@ -166,6 +166,8 @@ ActResult interface(const Line& line) {
     taking.number("mtu", set.mtu, 0, 65535);
     taking.flag("lacp", set.lacp);
     taking.flag("disabled", set.disabled);
+    taking.flag("dhcp", set.dhcp);
+    taking.value("dhcpRelay", set.dhcpRelay);
     taking.value("spanningTree", set.spanningTree);
     taking.value("ospf", set.ospf);
     taking.value("vrrp", set.vrrp);
@@ -284,9 +286,9 @@ ActResult statement(const Line& line) {
 std::span<const ActWord> forwardingActs() {
     static const std::vector<ActWord> acts{
         {"interface",
-         {"device", "name",     "type",         "port",        "parent", "ports",  "addresses", "mac",
-          "vrf",    "untagged", "tagged",       "untaggedToo", "voice",  "frames", "zone",      "mtu",
-          "lacp",   "disabled", "spanningTree", "ospf",        "vrrp",   "remove"},
+         {"device", "name",     "type",   "port",        "parent",       "ports",  "addresses", "mac",
+          "vrf",    "untagged", "tagged", "untaggedToo", "voice",        "frames", "zone",      "mtu",
+          "lacp",   "disabled", "dhcp",   "dhcpRelay",   "spanningTree", "ospf",   "vrrp",      "remove"},
          interface},
         {"carry", {"device", "vlan"}, carry},
         {"route", {"device", "to", "via", "vrf", "metric", "discards", "remove"}, route},

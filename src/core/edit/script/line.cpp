@@ -222,6 +222,8 @@ Result<Refs> Line::subjects(std::string_view member) const {
             out.push_back(refTo(VlanId{*id}));
         } else if (id && network.find<Statement>({*id, 0})) {
             out.push_back(refTo(StatementId{*id}));
+        } else if (id && network.find<Ring>({*id, 0})) {
+            out.push_back(refTo(RingId{*id}));
         } else {
             const auto found = objectNamed(member, name);
             if (!found)

@@ -114,6 +114,7 @@ std::span<const ActWord> powerActs();
 std::span<const ActWord> patternActs();
 std::span<const ActWord> routeActs();
 std::span<const ActWord> forwardingActs();
+std::span<const ActWord> declaredActs();
 std::span<const ActWord> findingActs();
 std::span<const ActWord> sheetActs();
 

@@ -16,7 +16,7 @@ namespace {
 std::vector<const ActWord*> allActs() {
     std::vector<const ActWord*> all;
     for (const auto acts : {deviceActs(), linkActs(), groupActs(), routeActs(), powerActs(), forwardingActs(),
-                            findingActs(), sheetActs(), patternActs()})
+                            declaredActs(), findingActs(), sheetActs(), patternActs()})
         for (const ActWord& act : acts)
             all.push_back(&act);
     return all;

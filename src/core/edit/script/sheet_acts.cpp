@@ -153,6 +153,14 @@ ActResult overlay(const Line& line) {
     return setSheetOverlays(line.bench().network, *sheet, *keys);
 }
 
+ActResult lines(const Line& line) {
+    const auto style = line.word<LineStyle>("style");
+    const auto sheet = line.sheet();
+    if (!style || !sheet)
+        return style ? sheet.refusal() : style.refusal();
+    return setLineStyle(line.bench().network, *sheet, *style);
+}
+
 } // namespace
 
 std::span<const ActWord> sheetActs() {
@@ -161,6 +169,7 @@ std::span<const ActWord> sheetActs() {
         {"sheet", {"name", "from", "group", "groups", "racks", "layer"}, makeSheet},
         {"filter", {"filter", "hides", "sheet"}, filter},
         {"overlay", {"overlays", "sheet"}, overlay},
+        {"lines", {"style", "sheet"}, lines},
         {"show", {"members", "at", "sheet"}, show},
         {"take-off", {"members", "sheet"}, takeOff},
         {"note", {"text", "at", "behind", "sheet"}, note},

@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Lines along the axes: out of one plate and into the other, with few corners, round the plates
+// between where there is room.
+#pragma once
+#include "core/scene/folding.h"
+#include "core/scene/grid.h"
+
+namespace underridge::scene {
+
+/// Where all ways tried between two anchors run: what stands elsewhere is of no matter to them.
+Rect reachBetween(const Anchor& a, const Anchor& b);
+
+/// A path from one anchor to the other by ports of their rails (-1: not known) whose pieces are
+/// upright or level. Of the ways with few corners the first that meets none of `plates`, else
+/// the one that meets fewest; straight where the two stand too close. `parallels`: which of the
+/// links between the same two, and how many.
+std::vector<PointF> axisPath(const Anchor& a, const Anchor& b, int portA, int portB,
+                             std::pair<int, int> parallels, const Grid& plates);
+
+/// What lines of a sheet go round: plates, but for those that are tucked into others.
+Grid gridOfPlates(const model::Network& network, model::SheetId sheet, const Folding* folding,
+                  const std::vector<ItemPtr>& plates);
+
+} // namespace underridge::scene
