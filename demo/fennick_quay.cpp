@@ -60,9 +60,11 @@ public:
         m_.filter(m_.copySheet("Video only"), "vlan:20", true);
         m_.orderSheets({"Whole port", "Site overview", "Concourse", "Quay level", "Control floor", "Racks",
                         "Routing", "Video only"});
-        m_.acts(R"({"act":"sheet","name":"Data link","layer":"data-link"}
+        m_.acts(R"({"act":"lines","style":"axes","sheet":"Routing"}
+{"act":"sheet","name":"Data link","layer":"data-link"}
 {"act":"overlay","overlays":["tree"],"sheet":"Data link"}
-{"act":"sheet","name":"Subnets","layer":"network"})");
+{"act":"sheet","name":"Subnets","layer":"network"}
+{"act":"lines","style":"axes","sheet":"Subnets"})");
         m_.save(folder + "/fennick-quay.underridge");
         m_.acts(fennickMistakes());
         m_.save(folder + "/fennick-quay-as-found.underridge");

@@ -6,7 +6,7 @@
 #include "tests/support/window_harness.h"
 
 #include <QCheckBox>
-#include <QComboBox>
+#include <QLineEdit>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -94,7 +94,7 @@ private Q_SLOTS:
         QVERIFY(h.ring()->owner == h.network().link(other)->a.device); // who blocks has the link
         QTRY_VERIFY(h.window->details().field("Ring"));
         h.window->details().field("Ring")->setFocus();
-        h.window->details().field("Ring")->selectAll();
+        qobject_cast<QLineEdit*>(h.window->details().field("Ring"))->selectAll();
         h.type("pier");
         h.key(Qt::Key_Return);
         QCOMPARE(h.ring()->name, std::string("pier"));

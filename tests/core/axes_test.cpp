@@ -212,6 +212,8 @@ private Q_SLOTS:
                                               [&](const Position& each) { count += !each.bends.empty(); });
             return count;
         };
+        network = edit::setLineStyle(network, sheet, LineStyle::straight)->network;
+        network = edit::arrange(network, {sheet}, {})->network;
         const int before = bent();
         QVERIFY(before > 10);
         network = alongAxes(network, sheet);

@@ -63,6 +63,13 @@ struct Office {
         filter.rules = {{"web", {}, {}, {}, {}, Protocol::any, {}, FilterAction::allow}};
         device.filter = filter;
         network.put(device);
+        Ring ring;
+        ring.id = ids.make<RingId>();
+        ring.name = "ring 1";
+        ring.links = {network.linkAt({id, "1"})->id, network.linkAt({id, "4"})->id};
+        ring.owner = id;
+        ring.blocked = ring.links.front();
+        network.put(ring);
     }
 
     Group addRack() {
@@ -174,6 +181,15 @@ private Q_SLOTS:
             {Register::subnets, "10.84.99.0/24", "", "prefix", "10.84.96.0/20"},
             {Register::subnets, "10.84.99.0/24", "", "name", "desks"},
             {Register::subnets, "10.84.99.0/24", "", "vlan", "20"},
+            {Register::subnets, "10.84.99.0/24", "", "gateway", "10.84.99.1"},
+            {Register::subnets, "10.84.99.0/24", "", "dhcpServers", "files-1, edge-1"},
+            {Register::interfaces, "acc-1", "3", "dhcp", "yes"},
+            {Register::interfaces, "acc-1", "3", "dhcpRelay", "10.84.99.9, fd84:fe::9"},
+            {Register::rings, "ring 1", "", "name", "offices"},
+            {Register::rings, "ring 1", "", "protocol", "MRP (IEC 62439-2)"},
+            {Register::rings, "ring 1", "", "owner", "print-1"},
+            {Register::rings, "ring 1", "", "blocked", "acc-1 4 – print-1 1"},
+            {Register::rings, "ring 1", "", "vlans", "20,30-39"},
             {Register::filterRules, "acc-1", "", "name", "mail"},
             {Register::filterRules, "acc-1", "", "action", "refuse"},
             {Register::filterRules, "acc-1", "", "from", "10.84.0.0/16, fd84:fe::/32"},

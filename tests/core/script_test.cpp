@@ -278,9 +278,9 @@ private Q_SLOTS:
             described.push_back(each.at("properties").at("act").at("const"));
         QCOMPARE(described, edit::actNames());
         std::size_t at = 0;
-        for (const auto acts :
-             {edit::deviceActs(), edit::linkActs(), edit::groupActs(), edit::routeActs(), edit::powerActs(),
-              edit::forwardingActs(), edit::findingActs(), edit::sheetActs(), edit::patternActs()})
+        for (const auto acts : {edit::deviceActs(), edit::linkActs(), edit::groupActs(), edit::routeActs(),
+                                edit::powerActs(), edit::forwardingActs(), edit::declaredActs(),
+                                edit::findingActs(), edit::sheetActs(), edit::patternActs()})
             for (const edit::ActWord& act : acts) {
                 const auto& properties = schema.at("oneOf").at(at++).at("properties");
                 QVERIFY2(properties.size() == act.members.size() + 1, std::string(act.name).c_str());

@@ -15,7 +15,7 @@ using linking::Finding;
 using linking::Rule;
 namespace {
 
-constexpr std::array<Rule, 36> table{{
+constexpr std::array<Rule, 35> table{{
     {"vlan-one-end", Severity::warning, "A VLAN is tagged at one end of a link only",
      "IEEE 802.1Q clause 8.6.2: ingress filtering", true},
     {"vlan-native", Severity::error, "Untagged frames are of different VLANs at the two ends",
@@ -63,7 +63,6 @@ constexpr std::array<Rule, 36> table{{
      "RFC 1812 section 5.2.4", true},
     {"path-asymmetric", Severity::error, "Answers meet a filter that has not seen the question",
      "RFC 2979: state is kept where the question passed", true},
-    {"disabled-in-use", Severity::advice, "A port in use is disabled", "", true},
     {"spare-unexplained", Severity::advice, "Something is kept free, and nobody says what for", "", true},
     {"statement", Severity::error, "A statement is not kept", "what was meant", true},
     {"statement-empty", Severity::advice, "A statement is about nothing", "", true},

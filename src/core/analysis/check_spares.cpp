@@ -7,29 +7,8 @@
 
 namespace underridge::analysis {
 using namespace model;
-namespace {
-
-/// A cable is in a port that is disabled, while the other end waits for it.
-void checkDisabled(Told& told) {
-    const Network& network = told.f.network();
-    network.all<Link>().forEach([&](const Link& link) {
-        if (!link.a.known() || !link.b.known())
-            return;
-        const bool a = told.f.wiring().isDown(link.a), b = told.f.wiring().isDown(link.b);
-        if (a == b)
-            return;
-        const PortRef &down = a ? link.a : link.b, &up = a ? link.b : link.a;
-        told.tell("disabled-in-use", {refTo(link.id)},
-                  fmt::format("{} is disabled, and {} is linked to it", model::portText(network, down),
-                              model::portText(network, up)),
-                  "enable it, or disable the other end too");
-    });
-}
-
-} // namespace
 
 void checkSpares(Told& told) {
-    checkDisabled(told);
     constexpr std::size_t most = 4; // named, of several
     const Network& network = told.f.network();
     std::map<DeviceId, std::vector<std::string>> ports;
