@@ -109,6 +109,7 @@ private Q_SLOTS:
         h.session().apply(edit::setSheetOverlays(h.network(), h.session().sheet(), {"tree"}));
         const auto words = [&] { return h.session().overlays().wordsOn(refTo(h.ring()->blocked)).join(' '); };
         QTRY_VERIFY2(words().contains("ring 1 blocks this link"), qPrintable(words()));
+        QCOMPARE(h.session().overlays().shown().front()->legend(), QString("1 ring; 1 link blocked"));
     }
     void a_host_asks_for_its_address() {
         WindowHarness h;

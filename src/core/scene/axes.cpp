@@ -22,7 +22,7 @@ constexpr double mostStub = 12;     ///< out of a plate before the first corner
 double spreadOver(double from, double to, int port, int ports, double towards, double by) {
     const double way = towards - (from + to) / 2;
     const double share = port >= 0 && port < ports ? (port + 0.5) / ports
-                                                   : 0.5 + 0.5 * way / (std::abs(way) + 2 * (to - from));
+                                                   : 0.5 + 0.5 * way / (std::abs(way) + 6 * (to - from));
     const double low = from + endInset, high = std::max(low, to - endInset);
     return std::clamp(low + (high - low) * share + by, low, high);
 }
@@ -124,9 +124,14 @@ private:
     /// Past what stands between, above or below both.
     void overOrUnder(const LineEnd& left, const LineEnd& right, bool turned) {
         const double from = left.across(), to = right.across();
-        const double over = std::min(left.frame().y, right.frame().y) - pastSide + left.by;
+        // At one of several heights, by the ports, so that neighbours do not lie on one another.
+        constexpr int heights = 5;
+        constexpr double nearest = 8, apart = 4, farthest = 30;
+        const double past = std::clamp(
+            nearest + apart * ((2 * left.port + right.port + 3) % heights) - left.by, 4.0, farthest);
+        const double over = std::min(left.frame().y, right.frame().y) - past;
         offer({{from, left.frame().y}, {from, over}, {to, over}, {to, right.frame().y}}, turned);
-        const double below = std::max(left.frame().bottom(), right.frame().bottom()) + pastSide + left.by;
+        const double below = std::max(left.frame().bottom(), right.frame().bottom()) + past;
         offer({{left.tick(), left.frame().bottom()},
                {left.tick(), below},
                {right.tick(), below},

@@ -106,6 +106,7 @@ TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
             const QString name = shownText(ring->record->name);
             const bool closed = ring->blocks() && isBlocked();
             rings.insert(ring);
+            blocked += closed;
             QString badge = closed ? QObject::tr("blocked") : QString();
             forEachLink(forwarding, a, [&](LinkId id) {
                 marks_[refTo(id)] =
@@ -144,8 +145,12 @@ TreeOverlay::TreeOverlay(const Forwarding& forwarding) {
     legend_ = roots.isEmpty() ? QObject::tr("Spanning tree: no switches that run one are joined")
                               : QObject::tr("Spanning tree: root %1; %Ln link(s) blocked", nullptr, blocked)
                                     .arg(roots.join(QStringLiteral(", ")));
-    if (!rings.empty())
-        legend_ += QObject::tr("; %Ln ring(s)", nullptr, static_cast<int>(rings.size()));
+    const int count = static_cast<int>(rings.size());
+    if (count > 0 && roots.isEmpty())
+        legend_ = QObject::tr("%Ln ring(s)", nullptr, count) +
+                  QObject::tr("; %Ln link(s) blocked", nullptr, blocked);
+    else if (count > 0)
+        legend_ += QObject::tr("; %Ln ring(s)", nullptr, count);
 }
 
 VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {

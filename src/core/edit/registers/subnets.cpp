@@ -24,7 +24,7 @@ constexpr std::array<Column, 8> subnetColumns{{{"prefix", "Subnet", true},
                                                {"vrf", "VRF"},
                                                {"used", "Used", false, true},
                                                {"next", "Next free"},
-                                               {"gateway", "Gateway by DHCP", true},
+                                               {"gateway", "DHCP gateway", true},
                                                {"dhcpServers", "DHCP servers", true}}};
 
 /// What a row stands for, recorded or not; nothing when it is gone.
