@@ -194,7 +194,7 @@ private Q_SLOTS:
         h.window->action(CommandId::print)->trigger();
         h.wait();
         QVERIFY(QFileInfo(path).size() > 2000);
-        QVERIFY2(h.window->statusText().contains("pages.pdf"), qPrintable(h.window->statusText()));
+        QTRY_VERIFY2(h.window->statusText().contains("pages.pdf"), qPrintable(h.window->statusText()));
         h.onDialog<app::PrintDialog>([&](app::PrintDialog& dialog) {
             QVERIFY(!h.finished([&](auto done) { dialog.writeTo("/proc/none/pages.pdf", done); }));
             QVERIFY2(dialog.summary().contains("/proc/none/pages.pdf"), qPrintable(dialog.summary()));
