@@ -155,7 +155,7 @@ private:
     /// How many plates of others lie on a way.
     int meets(const WayPath& path) const {
         int met = 0;
-        for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+        for (std::size_t i = 0; i + 1 < path.size() && (best_.empty() || met < least_); ++i) {
             const Rect piece = rectBetween(path[i], path[i + 1]).grown(passClear);
             for (const Item* item : plates_.itemsIn(piece))
                 met += item->layer == Layer::plates && item->object != a_.anchor.shown &&
