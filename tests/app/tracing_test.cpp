@@ -90,6 +90,25 @@ private Q_SLOTS:
                  qPrintable(t.panel().says()));
         QVERIFY(!t.overlay(paint::TraceOverlay::name()));
     }
+    void where_large_packets_do_not_fit_is_said() {
+        Traced t;
+        t.select({"ws-office-1", "srv-directory"});
+        t.key(Qt::Key_T);
+        QVERIFY(t.worked());
+        edit::Act narrow{"Narrow", t.network(), {}, {}};
+        std::vector<Interface> changed;
+        t.network().all<Interface>().forEach([&](const Interface& each) {
+            if (each.type == InterfaceKind::vlan)
+                changed.push_back(each);
+        });
+        for (Interface& each : changed) {
+            each.mtu = 1400;
+            narrow.network.put(each);
+        }
+        t.session().apply(narrow);
+        QTRY_VERIFY2(t.panel().says().contains("Packets of more than 1400 octets do not fit"),
+                     qPrintable(t.panel().says()));
+    }
     void put_right_does_the_remedy_and_the_trace_follows() {
         Traced t;
         t.select({"ws-office-1", "srv-directory"});

@@ -49,6 +49,8 @@ private Q_SLOTS:
     void over_a_relay_a_host_is_told_its_gateway() {
         Leases n;
         QVERIFY(!n.trace("h1", "srv").reached());
+        QCOMPARE(n.trace("h1", "srv").reason,
+                 std::string("h1 has no route to 10.84.2.9: DHCP tells it no gateway"));
         QCOMPARE(n.said("dhcp-silent").size(), 2);
         QCOMPARE(n.said("dhcp-silent").front(),
                  QString("h1 1 asks for its address, but no server of 10.84.1.0/24 is known"));

@@ -205,10 +205,18 @@ void TracePanel::show(const analysis::Trace& there, const analysis::Trace& back)
     else
         says_->setText(back.hops.empty()
                            ? tr("Reached in %Ln step(s).", nullptr, static_cast<int>(there.hops.size()))
-                           : tr("Reached, and answered."));
+                           : tr("Reached, and answered.") + narrowWords(trace_));
     putRight_->setEnabled(!trace_.reached() && !trace_.acts.empty());
     keep_->setEnabled(!there.hops.empty());
     lay();
+}
+
+/// What is said where a packet that one hop takes is too large for another.
+QString TracePanel::narrowWords(const analysis::Trace& trace) {
+    const int least = trace.mtu();
+    const bool narrows = std::any_of(trace.hops.begin(), trace.hops.end(),
+                                     [&](const analysis::TraceHop& hop) { return hop.mtu > least; });
+    return narrows ? tr(" Packets of more than %1 octets do not fit all the way.").arg(least) : QString();
 }
 
 void TracePanel::add(const analysis::Trace& trace, const QString& heading) {
@@ -222,6 +230,9 @@ void TracePanel::add(const analysis::Trace& trace, const QString& heading) {
     for (const analysis::TraceHop& hop : trace.hops) {
         const Device* held = network.device(hop.device);
         QString decides = shownText(hop.decision);
+        constexpr int usualMtu = 1500;
+        if (hop.mtu > 0 && hop.mtu != usualMtu)
+            decides += tr("; MTU %1").arg(hop.mtu);
         for (const std::string& other : hop.equal)
             decides += tr("; as good: %1").arg(shownText(other));
         auto* item = new QTreeWidgetItem({QString::number(++step), held ? shownText(held->name) : QString(),

@@ -44,6 +44,7 @@ protected:
 private:
     void run();
     void show(const analysis::Trace& there, const analysis::Trace& back);
+    static QString narrowWords(const analysis::Trace& trace);
     void add(const analysis::Trace& trace, const QString& heading);
     void lay();
 

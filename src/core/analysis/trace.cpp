@@ -249,6 +249,12 @@ private:
                 return;
             }
         });
+        for (const int i : bridging_.interfacesOf(station_))
+            if (interface(i).record->dhcp && !wiring_.station(station_).routes) {
+                reason += ": DHCP tells it no gateway";
+                remedy = "see what the findings say of its DHCP server";
+                break;
+            }
         return stop(Stop::noRoute, std::move(reason), std::move(remedy));
     }
 
