@@ -92,7 +92,7 @@ private Q_SLOTS:
     }
     void where_large_packets_do_not_fit_is_said() {
         Traced t;
-        t.select({"ws-office-1", "srv-directory"});
+        t.select({"cam-ramp-1", "srv-tickets"});
         t.key(Qt::Key_T);
         QVERIFY(t.worked());
         edit::Act narrow{"Narrow", t.network(), {}, {}};
