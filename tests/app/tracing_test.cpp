@@ -20,6 +20,7 @@ struct Traced : WindowHarness {
     Traced() {
         openFennickQuay();
         sheet().setFocus();
+        QVERIFY(QTest::qWaitFor([&] { return window->checker().isCurrent(); }, 20000));
     }
     app::TracePanel& panel() { return window->trace(); }
     void select(std::initializer_list<const char*> names) {
@@ -98,7 +99,8 @@ private Q_SLOTS:
         edit::Act narrow{"Narrow", t.network(), {}, {}};
         std::vector<Interface> changed;
         t.network().all<Interface>().forEach([&](const Interface& each) {
-            if (each.type == InterfaceKind::vlan)
+            if (each.type == InterfaceKind::vlan && !each.addresses.empty() &&
+                Address("10.84.10.0/24").contains(each.addresses.front()))
                 changed.push_back(each);
         });
         for (Interface& each : changed) {

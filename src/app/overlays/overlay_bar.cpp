@@ -211,7 +211,9 @@ void OverlayBar::fillOthers(const std::vector<std::string>& now) {
 }
 
 void OverlayBar::lay(const std::vector<std::string>& now) {
-    const auto forwarding = now.empty() ? nullptr : checker_.forwarding();
+    auto forwarding = now.empty() ? nullptr : checker_.forwarding();
+    if (forwarding && forwarding->network().info().id != session_.network().info().id)
+        forwarding = nullptr; // of the file that was open before
     std::set<QString> on;
     QString legend = now.empty() ? QString() : tr("being worked out");
     if (forwarding)
