@@ -90,6 +90,14 @@ private Q_SLOTS:
         QVERIFY(!without.rings().all().front().blocks());
     }
 
+    void a_vlan_that_is_not_on_the_other_way_is_told_as_such() {
+        Quay q(3, ",'owner':'s1','blocked':'s1:24'"); // s3 – s1
+        q.tag("s1:23", "20");
+        q.tag("s2:24", "20");
+        const auto trace = q.trace("h1", "h3");
+        QCOMPARE(tests::text(trace.reason),
+                 QString("VLAN 10 is not on s1 23, on the way to h3 1 (10.84.10.3)"));
+    }
     void of_some_vlans_only_those_are_blocked() {
         Quay q(3, ",'owner':'s1','blocked':'s1:24','vlans':[{'first':20,'last':20}]");
         const auto& rings = q.now().rings();

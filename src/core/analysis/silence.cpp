@@ -132,11 +132,14 @@ Cause cutOff(const Forwarding& forwarding, int asking, int other, const std::str
                             broken->vlan, who),
                 fmt::format("make VLAN {} the untagged one of {}", broken->vlan, port),
                 {}};
-    case Break::Kind::tree:
-        return {fmt::format("{} is blocked by the spanning tree, and VLAN {} is on no other way to {}", port,
-                            broken->vlan, who),
-                fmt::format("carry VLAN {} on the links the tree leaves open", broken->vlan),
+    case Break::Kind::tree: {
+        const RingState* ring = forwarding.rings().at(broken->port);
+        return {fmt::format("{} is blocked by {}, and VLAN {} is on no other way to {}", port,
+                            ring ? ring->record->name : "the spanning tree", broken->vlan, who),
+                ring ? fmt::format("carry VLAN {} on all links of {}", broken->vlan, ring->record->name)
+                     : fmt::format("carry VLAN {} on the links the tree leaves open", broken->vlan),
                 {}};
+    }
     case Break::Kind::down:
         return {fmt::format("{} or its other end is disabled, on the way to {}", port, who),
                 fmt::format("enable {}", port),
