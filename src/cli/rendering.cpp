@@ -77,7 +77,7 @@ Result<Network> foldedFor(const Rendering& wanted, Network network, SheetId shee
 
 /// On paper: a PDF of all pages, or an SVG of the first.
 Result<Drawn> onPaper(const Rendering& wanted, const Network& network, const scene::Scene& scene,
-                      paint::PictureFormat format) {
+                      paint::PictureFormat format, const paint::LaidOver& laid) {
     paint::PageSetup setup;
     setup.paper = *paint::paperFromText(wanted.paper);
     setup.landscape = wanted.landscape;
@@ -92,8 +92,9 @@ Result<Drawn> onPaper(const Rendering& wanted, const Network& network, const sce
                                   paint::revisionOf(network)};
     if (format == paint::PictureFormat::png)
         return error("paper is written as .pdf or .svg", "choose one of these", {wanted.output});
-    const auto bytes = format == paint::PictureFormat::svg ? paint::pageSvg(scene, network, setup, 0, title)
-                                                           : paint::pagesPdf(scene, network, setup, title);
+    const auto bytes = format == paint::PictureFormat::svg
+                           ? paint::pageSvg(scene, network, setup, 0, title, laid)
+                           : paint::pagesPdf(scene, network, setup, title, laid);
     if (!bytes)
         return bytes.refusal();
     const auto layout = paint::layOut(scene, setup);
@@ -141,9 +142,8 @@ Result<Drawn> rendered(const Network& network, const Catalogue& catalogue, const
         entered = *group;
     }
     prepareDrawing();
-    // Those of the sheet, where none are said; on paper there is no room for them.
-    const auto own = wanted.overlays.empty() && wanted.paper.empty()
-                         ? scene::overlaysOf(*folded->sheet(*sheet))
+    const auto own = wanted.overlays.empty()
+                         ? scene::overlaysOf(*folded->sheet(*sheet)) // where none are said
                          : wanted.overlays;
     auto laid = laidOver(*folded, catalogue, own);
     if (!laid)
@@ -151,7 +151,7 @@ Result<Drawn> rendered(const Network& network, const Catalogue& catalogue, const
     options.laidOver = *std::move(laid);
     const auto scene = scene::Scene::build(*folded, *sheet, LengthUnit::metres, entered);
     if (!wanted.paper.empty())
-        return onPaper(wanted, *folded, scene, *format);
+        return onPaper(wanted, *folded, scene, *format, options.laidOver);
     paint::PictureInfo info;
     const auto bytes = paint::pictureBytes(scene, options, network.info().name, &info);
     if (!bytes)
@@ -171,11 +171,10 @@ void addOptions(CLI::App& app, Rendering& wanted) {
     app.add_option("--theme", wanted.theme, "light or dark")->check(CLI::IsMember({"light", "dark"}));
     app.add_option("--detail", wanted.detail, "far, middle, near or close")
         ->check(CLI::IsMember({"far", "middle", "near", "close"}));
-    auto* overlay = app.add_option("--overlay", wanted.overlays,
-                                   "lay over it: tree, findings, areas, speed, power, age, vlan:NUMBER, "
-                                   "subnet:PREFIX, where:FILTER, impact:ID; else what the sheet keeps");
+    app.add_option("--overlay", wanted.overlays,
+                   "lay over it: tree, findings, areas, speed, power, age, vlan:NUMBER, "
+                   "subnet:PREFIX, where:FILTER, impact:ID; else what the sheet keeps");
     app.add_option("--paper", wanted.paper, "on paper with a title block: A4, A3, A2, A1 or A0")
-        ->excludes(overlay)
         ->check(CLI::IsMember({"A4", "A3", "A2", "A1", "A0"}, CLI::ignore_case));
     app.add_flag("--landscape", wanted.landscape, "paper the wide way round");
     app.add_option("--pages", wanted.pages, "fit on ACROSSxDOWN pages; with --scale as many as it takes");

@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/exchange/own_format.h"
 #include "core/model/ports.h"
+#include "paint/overlays/overlay_painter.h"
 #include "paint/sheet_painter.h"
 
 #include <QBuffer>
@@ -185,8 +186,30 @@ Result<PageLayout> layOut(const scene::Scene& scene, const PageSetup& setup) {
     return out;
 }
 
+namespace {
+
+/// In sheet units, as large as the plates.
+void drawOverlays(QPainter& painter, SheetPainter& sheet, const scene::Scene& scene, const Rect& area,
+                  const LaidOver& laid) {
+    const ShownMarks marks(laid.network, scene, laid.overlays);
+    marks.paintHalos(painter, sheet, scene, area, 1);
+    marks.paintBadges(painter, paperTheme(), area, 1);
+}
+
+/// In the lower left corner of the drawing.
+void drawLegends(QPainter& painter, const PageLayout& layout, const LaidOver& laid) {
+    constexpr double dotMm = 0.25;
+    painter.save();
+    painter.translate(layout.drawingMm.topLeft());
+    painter.scale(dotMm, dotMm);
+    paintLegends(painter, paperTheme(), laid.overlays, (layout.drawingMm.size() / dotMm).toSize());
+    painter.restore();
+}
+
+} // namespace
+
 void drawPage(QPainter& painter, const scene::Scene& scene, const model::Network& network,
-              const PageLayout& layout, int page, const TitleBlock& title) {
+              const PageLayout& layout, int page, const TitleBlock& title, const LaidOver& laid) {
     SheetPainter sheet(paperTheme());
     sheet.outlineText(painter.device()->devType() != QInternal::Printer &&
                       dynamic_cast<QSvgGenerator*>(painter.device()));
@@ -203,7 +226,11 @@ void drawPage(QPainter& painter, const scene::Scene& scene, const model::Network
                         : scale >= 0.15 ? scene::Detail::middle
                                         : scene::Detail::far;
     sheet.paint(painter, scene, area, 0.4, detail); // below the zoom at which the ground has dots
+    if (!laid.overlays.empty())
+        drawOverlays(painter, sheet, scene, area, laid);
     painter.restore();
+    if (!laid.overlays.empty() && page == 0)
+        drawLegends(painter, layout, laid);
     if (layout.count() > 1)
         drawMarks(painter, sheet, layout, page);
     if (layout.titleMm > 0)
@@ -215,7 +242,7 @@ std::string revisionOf(const model::Network& network) {
 }
 
 Result<QByteArray> pagesPdf(const scene::Scene& scene, const model::Network& network, const PageSetup& setup,
-                            const TitleBlock& title) {
+                            const TitleBlock& title, const LaidOver& laid) {
     const auto layout = layOut(scene, setup);
     if (!layout)
         return layout.refusal();
@@ -237,7 +264,7 @@ Result<QByteArray> pagesPdf(const scene::Scene& scene, const model::Network& net
                 pdf.newPage();
             painter.save();
             painter.scale(resolution / 25.4, resolution / 25.4);
-            drawPage(painter, scene, network, *layout, page, title);
+            drawPage(painter, scene, network, *layout, page, title, laid);
             painter.restore();
         }
     }
@@ -245,7 +272,7 @@ Result<QByteArray> pagesPdf(const scene::Scene& scene, const model::Network& net
 }
 
 Result<QByteArray> pageSvg(const scene::Scene& scene, const model::Network& network, const PageSetup& setup,
-                           int page, const TitleBlock& title) {
+                           int page, const TitleBlock& title, const LaidOver& laid) {
     const auto layout = layOut(scene, setup);
     if (!layout)
         return layout.refusal();
@@ -266,7 +293,7 @@ Result<QByteArray> pageSvg(const scene::Scene& scene, const model::Network& netw
         svg.setTitle(QString::fromStdString(title.network).toHtmlEscaped());
         QPainter painter(&svg);
         painter.scale(dotsPerMm, dotsPerMm);
-        drawPage(painter, scene, network, *layout, page, title);
+        drawPage(painter, scene, network, *layout, page, title, laid);
     }
     return bytes;
 }

@@ -5,6 +5,7 @@
 #pragma once
 #include "core/model/network.h"
 #include "core/scene/scene.h"
+#include "paint/overlays/overlay.h"
 #include "paint/theme.h"
 
 #include <QPageSize>
@@ -57,18 +58,19 @@ std::optional<QPageSize::PageSizeId> paperFromText(const std::string& text);
 Result<PageLayout> layOut(const scene::Scene& scene, const PageSetup& setup);
 
 /// Draws a page; the painter's units are millimetres from the upper left corner of the
-/// paper. The drawing is in the light colours on white paper.
+/// paper. The drawing is in the light colours on white paper. Overlays have their legends on
+/// the first page.
 void drawPage(QPainter& painter, const scene::Scene& scene, const model::Network& network,
-              const PageLayout& layout, int page, const TitleBlock& title);
+              const PageLayout& layout, int page, const TitleBlock& title, const LaidOver& laid = {});
 
 /// Six hexadecimal digits that change whenever the network does.
 std::string revisionOf(const model::Network& network);
 
 /// All pages in one PDF.
 Result<QByteArray> pagesPdf(const scene::Scene& scene, const model::Network& network, const PageSetup& setup,
-                            const TitleBlock& title);
+                            const TitleBlock& title, const LaidOver& laid = {});
 /// One page as SVG with its texts as outlines. Refuses a page that is not there.
 Result<QByteArray> pageSvg(const scene::Scene& scene, const model::Network& network, const PageSetup& setup,
-                           int page, const TitleBlock& title);
+                           int page, const TitleBlock& title, const LaidOver& laid = {});
 
 } // namespace underridge::paint

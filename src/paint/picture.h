@@ -15,12 +15,6 @@ namespace underridge::paint {
 
 enum class PictureFormat { png, svg, pdf };
 
-/// Overlays of a network, and the network they are of.
-struct LaidOver {
-    model::Network network;
-    OverlayList overlays;
-};
-
 struct PictureOptions {
     PictureFormat format = PictureFormat::png;
     const Theme* theme = &lightTheme();

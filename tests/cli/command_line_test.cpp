@@ -466,7 +466,16 @@ private Q_SLOTS:
         const auto wrong = ran({"render", found, "-o", file("c.png"), "--overlay", "vlan:5000"});
         QCOMPARE(wrong.code, 2);
         QVERIFY(wrong.err.find("vlan:5000 is no overlay") != std::string::npos);
-        QCOMPARE(ran({"render", found, "-o", file("c.pdf"), "--paper", "A4", "--overlay", "tree"}).code, 2);
+        // On paper too: a halo more for each link of the tree.
+        const auto paper = [&](const char* overlay, const std::string& to) {
+            if (ran({"render", found, "-o", to, "--paper", "A4", "--sheet", "Routing", "--overlay", overlay})
+                    .code != 0)
+                return qsizetype(-1);
+            QFile svg(QString::fromStdString(to));
+            return svg.open(QIODevice::ReadOnly) ? svg.readAll().count("<p") : qsizetype(-1);
+        };
+        const auto plain = paper("age", file("p.svg")), haloed = paper("tree", file("t.svg"));
+        QVERIFY2(plain > 0 && haloed > plain, qPrintable(QStringLiteral("%1 %2").arg(plain).arg(haloed)));
     }
     void findings_set_aside_do_not_count() {
         QTemporaryDir folder;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/files/print_dialog.h"
 
+#include "app/overlays/overlays.h"
+#include "app/session/session.h"
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
 
@@ -22,6 +24,7 @@ struct PrintDialog::Work {
     Network network;
     paint::PageSetup setup;
     paint::TitleBlock title;
+    paint::LaidOver laid;
 
     void paintOn(QPrinter& printer) const {
         const auto layout = paint::layOut(scene, setup);
@@ -34,14 +37,14 @@ struct PrintDialog::Work {
                 printer.newPage();
             painter.save();
             painter.scale(dots, dots);
-            paint::drawPage(painter, scene, network, *layout, page, title);
+            paint::drawPage(painter, scene, network, *layout, page, title, laid);
             painter.restore();
         }
     }
 
     Result<Done> writeTo(Files& files, const std::string& path, bool svg) const {
-        const auto bytes = svg ? paint::pageSvg(scene, network, setup, 0, title)
-                               : paint::pagesPdf(scene, network, setup, title);
+        const auto bytes = svg ? paint::pageSvg(scene, network, setup, 0, title, laid)
+                               : paint::pagesPdf(scene, network, setup, title, laid);
         if (!bytes)
             return bytes.refusal();
         return files.writeAtomically(path, {bytes->constData(), static_cast<std::size_t>(bytes->size())});
@@ -49,7 +52,7 @@ struct PrintDialog::Work {
 };
 
 PrintDialog::Work PrintDialog::work() const {
-    return {scene_, network_, setup(), title()};
+    return {scene_, network_, setup(), title(), laid_};
 }
 
 PrintDialog::PrintDialog(const Desk& desk, QWidget* parent)
@@ -57,6 +60,7 @@ PrintDialog::PrintDialog(const Desk& desk, QWidget* parent)
       desk_(desk),
       scene_(desk_.session.scene()),
       network_(desk_.session.network()),
+      laid_{network_, desk_.session.overlays().shown()},
       printer_(std::make_shared<QPrinter>(QPrinter::HighResolution)),
       paper_(new QComboBox),
       orientation_(new QComboBox),

@@ -58,6 +58,7 @@ private:
     Desk desk_;
     scene::Scene scene_;
     model::Network network_;
+    paint::LaidOver laid_; ///< as the window shows them
     std::shared_ptr<QPrinter> printer_;
     QPrintPreviewWidget* preview_;
     QComboBox *paper_, *orientation_;

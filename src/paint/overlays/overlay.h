@@ -47,4 +47,10 @@ private:
     QString legend_;
 };
 
+/// Overlays of a network, and the network they are of.
+struct LaidOver {
+    model::Network network;
+    OverlayList overlays;
+};
+
 } // namespace underridge::paint
