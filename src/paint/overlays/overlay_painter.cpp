@@ -4,6 +4,7 @@
 #include "core/scene/text_width.h"
 #include "core/scene/trouble.h"
 
+#include <QFontInfo>
 #include <QGuiApplication>
 #include <QObject>
 #include <QStringList>
@@ -243,7 +244,9 @@ void ShownMarks::paintBadges(QPainter& painter, const Theme& theme, const scene:
 
 void paintLegends(QPainter& painter, const Theme& theme, const OverlayList& overlays, QSize surface) {
     constexpr int edge = 12, padding = 8;
-    painter.setFont(QGuiApplication::font()); // whatever was painted before
+    QFont font = QGuiApplication::font(); // whatever was painted before
+    font.setPixelSize(QFontInfo(font).pixelSize()); // and however fine the device's dots are
+    painter.setFont(font);
     const int height = painter.fontMetrics().height() + 2 * padding;
     int y = surface.height() - edge - height;
     painter.setRenderHint(QPainter::Antialiasing);
