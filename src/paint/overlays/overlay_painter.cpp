@@ -244,7 +244,7 @@ void ShownMarks::paintBadges(QPainter& painter, const Theme& theme, const scene:
 
 void paintLegends(QPainter& painter, const Theme& theme, const OverlayList& overlays, QSize surface) {
     constexpr int edge = 12, padding = 8;
-    QFont font = QGuiApplication::font(); // whatever was painted before
+    QFont font = QGuiApplication::font();           // whatever was painted before
     font.setPixelSize(QFontInfo(font).pixelSize()); // and however fine the device's dots are
     painter.setFont(font);
     const int height = painter.fontMetrics().height() + 2 * padding;
