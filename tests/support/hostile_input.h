@@ -5,6 +5,7 @@
 #pragma once
 #include "core/analysis/check.h"
 #include "core/analysis/forwarding.h"
+#include "core/analysis/topologies.h"
 #include "core/analysis/trace.h"
 #include "core/edit/devices.h"
 #include "core/edit/journal.h"
@@ -126,7 +127,7 @@ inline bool keepsPromise(std::string_view reader, std::string_view bytes) {
     if (!loaded->network.indicesAreTrue() || !canBeWorkedOut(loaded->network))
         return false;
     if (format != exchange::Format::own && format != exchange::Format::xlsx) // workbooks are written slowly
-        static_cast<void>(exchange::write(loaded->network, format));
+        static_cast<void>(analysis::written(loaded->network, format));
     return static_cast<bool>(exchange::readOwn(exchange::writeOwn(loaded->network), "again"));
 }
 
