@@ -62,8 +62,8 @@ VlanId vlanFor(const Network& network, DeviceId id, int number) {
     return model::vlanFor(network, device ? device->group : GroupId{}, number);
 }
 
-Result<VlanList> vlansFrom(const Network& network, DeviceId device, const std::string& text) {
-    VlanList out;
+Result<std::vector<VlanRange>> rangesFrom(const std::string& text) {
+    std::vector<VlanRange> out;
     std::string_view rest = text;
     while (!trimmed(rest).empty()) {
         const std::size_t comma = std::min(rest.find(','), rest.size());
@@ -73,13 +73,24 @@ Result<VlanList> vlansFrom(const Network& network, DeviceId device, const std::s
         if (!range)
             return error(fmt::format("{} is not a VLAN number or range", part),
                          "write them as 20,30,100-110");
-        if (range->first != range->last) {
-            out.ranges.push_back(*range);
+        out.push_back(*range);
+    }
+    return out;
+}
+
+Result<VlanList> vlansFrom(const Network& network, DeviceId device, const std::string& text) {
+    const auto ranges = rangesFrom(text);
+    if (!ranges)
+        return ranges.refusal();
+    VlanList out;
+    for (const VlanRange range : *ranges) {
+        if (range.first != range.last) {
+            out.ranges.push_back(range);
             continue;
         }
-        const VlanId vlan = vlanFor(network, device, range->first);
+        const VlanId vlan = vlanFor(network, device, range.first);
         if (!vlan)
-            return noSuchVlan(range->first);
+            return noSuchVlan(range.first);
         out.vlans.push_back(vlan);
     }
     return out;

@@ -34,6 +34,8 @@ struct VlanList {
     std::vector<model::VlanRange> ranges;
 };
 Result<VlanList> vlansFrom(const model::Network& network, model::DeviceId device, const std::string& text);
+/// The numbers of such a text alone, in its order, whether there are such VLANs or not.
+Result<std::vector<model::VlanRange>> rangesFrom(const std::string& text);
 
 /// Tags further VLANs on ports of one device, or on the LAGs they are members of.
 ActResult tagToo(const model::Network& network, const model::PortRef& port, const std::string& vlans,
