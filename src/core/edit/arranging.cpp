@@ -5,6 +5,7 @@
 #include "core/edit/arrange_levels.h"
 #include "core/layout/detours.h"
 #include "core/linking/chain.h"
+#include "core/scene/axes.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
@@ -21,14 +22,6 @@ using scene::rounded;
 namespace {
 
 /// Brings a drawing to the sheet: where it was, what is pinned where it is, round plates.
-/// Whether all pieces of a way are upright or level, as it is stored.
-bool isAlongAxes(const std::vector<PointF>& path) {
-    return path.size() > 2 &&
-           std::equal(path.begin() + 1, path.end(), path.begin(), [](PointF to, PointF from) {
-               return std::lround(to.x) == std::lround(from.x) || std::lround(to.y) == std::lround(from.y);
-           });
-}
-
 class Arranger {
 public:
     Arranger(const Network& network, SheetId sheet, const ArrangeWish& wish, SheetDrawing drawing)
@@ -46,7 +39,9 @@ public:
             at = scene::toF(rounded(at));
         if (const Sheet* sheet = network_.sheet(sheet_); sheet && sheet->lines == LineStyle::axes)
             for (auto& [id, path] : drawing_.paths) {
-                if (!isAlongAxes(path))
+                for (PointF& p : path) // as it will be stored
+                    p = scene::toF(rounded(p));
+                if (path.size() < 3 || !scene::isAligned(path))
                     path.clear(); // they go round by themselves
             }
         else

@@ -6,6 +6,7 @@
 #include "core/find/filter.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
+#include "core/scene/axes.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/overlay_keys.h"
@@ -363,10 +364,10 @@ void forgetArranged(Network& network, SheetId sheet) {
     drawn.all<Link>().forEach([&](const Link& link) {
         const Position* position = network.position(sheet, link.id.value);
         const auto aligned = [&] { // such as a style has drawn along the axes itself
-            const auto& bends = position->bends;
-            return bends.size() > 2 &&
-                   std::equal(bends.begin() + 1, bends.end(), bends.begin(),
-                              [](Point to, Point from) { return to.x == from.x || to.y == from.y; });
+            std::vector<scene::PointF> path;
+            for (const Point bend : position->bends)
+                path.push_back(scene::toF(bend));
+            return path.size() > 2 && scene::isAligned(path);
         };
         if (!position || position->bends.size() < 2 || aligned() ||
             !endsAt(link.a.device, position->bends.front()) || !endsAt(link.b.device, position->bends.back()))

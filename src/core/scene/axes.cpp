@@ -184,6 +184,11 @@ Grid gridOfPlates(const Network& network, SheetId sheet, const Folding* folding,
     return Grid::of(seen);
 }
 
+bool isAligned(const std::vector<PointF>& path) {
+    return std::equal(path.begin() + 1, path.end(), path.begin(),
+                      [](PointF to, PointF from) { return to.x == from.x || to.y == from.y; });
+}
+
 Rect reachBetween(const Anchor& a, const Anchor& b) {
     return a.frame.united(b.frame).grown(pastSide + lookedMargin);
 }

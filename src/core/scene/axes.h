@@ -17,6 +17,9 @@ Rect reachBetween(const Anchor& a, const Anchor& b);
 std::vector<PointF> axisPath(const Anchor& a, const Anchor& b, int portA, int portB,
                              std::pair<int, int> parallels, const Grid& plates);
 
+/// Whether all pieces of a path are upright or level.
+bool isAligned(const std::vector<PointF>& path);
+
 /// What lines of a sheet go round: plates, but for those that are tucked into others.
 Grid gridOfPlates(const model::Network& network, model::SheetId sheet, const Folding* folding,
                   const std::vector<ItemPtr>& plates);

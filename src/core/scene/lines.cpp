@@ -306,9 +306,7 @@ void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, 
         return;
     }
     line.path = pathOf(a, b, portA, portB, bends, parallels);
-    const bool aligned = std::equal(line.path.begin() + 1, line.path.end(), line.path.begin(),
-                                    [](PointF to, PointF from) { return to.x == from.x || to.y == from.y; });
-    if (sheet.lines == LineStyle::axes && aligned)
+    if (sheet.lines == LineStyle::axes && isAligned(line.path))
         line.reach = boundsOf(line.path).grown(1); // nobody leads it another way, but it looks alike
 }
 
