@@ -147,6 +147,32 @@ private Q_SLOTS:
         QVERIFY2(tests::text(script.refusal().text()).contains(why), script.refusal().text().c_str());
     }
 
+    void panels_between_are_passed() {
+        tests::Forwarded f;
+        f.switches(3, "'mode':'off'");
+        f.acts("{'act':'add','model':'patch-panel-24','names':'pp'}");
+        f.link("s1:23", "s2:24");
+        f.link("s2:23", "s3:24");
+        f.link("s3:23", "pp:1");
+        f.acts("{'act':'link','from':'pp:R1','to':'s1:24','cable':'cat6a-idc-rj45'}\n"
+               "{'act':'ring','name':'quay','members':['s1','s2','s3']}");
+        QCOMPARE(f.found(), QStringList());
+        const auto& ring = f.now().rings().all().front();
+        QVERIFY(ring.whole);
+        QCOMPARE(ring.record->links.size(), std::size_t{4});
+        QCOMPARE(edit::devicesOf(f.network, ring.record->links).size(), std::size_t{3});
+        // Without a cable of it the others are the second way.
+        const analysis::Forwarding without(f.network, {refTo(f.network.linkAt({f.id("s3"), "23"})->id)});
+        QVERIFY(!without.rings().all().front().blocks());
+        // Of links alone, the panel's too, no panel blocks.
+        Ring anew;
+        anew.links = {ring.record->links.rbegin(), ring.record->links.rend()};
+        QVERIFY(f.take(edit::declareRing(f.network, anew, f.ids)));
+        f.network.all<Ring>().forEach([&](const Ring& each) {
+            QVERIFY(f.network.device(each.owner)->name.front() == 's');
+            QVERIFY(each.blocked);
+        });
+    }
     void who_blocks_has_the_blocked_link() {
         Quay q;
         Ring ring = q.ring();

@@ -198,10 +198,9 @@ void DetailsPanel::ringRows(LinkId id) {
         form_->checkRow(tr("Blocked while the ring is whole"), ring.blocked == id,
                         [this, change, id](bool on) {
                             return change([&](Ring& r) {
-                                r.blocked = on ? id : LinkId{};
-                                const Link* link = session_.network().link(id);
-                                if (on && link && link->a.device != r.owner && link->b.device != r.owner)
-                                    r.owner = link->a.device; // who blocks has the link
+                                r.blocked = {};
+                                if (on)
+                                    r = edit::blockedAt(session_.network(), std::move(r), id);
                             });
                         });
     }

@@ -1,26 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/analysis/rings.h"
 
-#include "core/linking/chain.h"
-
 #include <algorithm>
 #include <map>
 
 namespace underridge::analysis {
 using namespace model;
 namespace {
-
-/// The two ports of devices a link leads to, panels passed; -1, -1: it does not.
-std::pair<int, int> hopOf(const Wiring& wiring, LinkId id) {
-    const Link* link = wiring.network().link(id);
-    if (!link || !link->a.known() || !link->b.known())
-        return {-1, -1};
-    const auto chain = linking::chainThrough(wiring.network(), link->a);
-    if (!chain.whole())
-        return {-1, -1};
-    const int a = wiring.portAt(chain.a), b = wiring.portAt(chain.b);
-    return a < 0 || b < 0 ? std::pair(-1, -1) : std::pair(a, b);
-}
 
 /// Whether all hang together and each station has two of the hops.
 bool goesRound(const std::map<int, std::vector<int>>& neighbours) {
@@ -62,7 +48,7 @@ RingState Rings::stateOf(const Ring& ring, const Wiring& wiring) const {
     std::set<std::pair<int, int>> seen; // several links of a LAG are one hop
     bool up = !ring.links.empty();
     for (const LinkId id : ring.links) {
-        const auto hop = hopOf(wiring, id);
+        const auto hop = wiring.portsJoinedBy(id);
         if (id == ring.blocked)
             out.blockedHop = static_cast<int>(out.hops.size());
         out.hops.push_back(hop);

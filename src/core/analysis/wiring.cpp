@@ -292,14 +292,21 @@ void Wiring::decideBridging() {
     }
 }
 
+std::pair<int, int> Wiring::portsJoinedBy(LinkId id) const {
+    const Link* link = network_.link(id);
+    if (!link || !link->a.known() || !link->b.known())
+        return {-1, -1};
+    const auto chain = linking::chainThrough(network_, link->a);
+    const int a = chain.whole() ? portAt(chain.a) : -1, b = chain.whole() ? portAt(chain.b) : -1;
+    return a < 0 || b < 0 ? std::pair(-1, -1) : std::pair(a, b);
+}
+
 std::set<int> Wiring::portsOfRings() const {
     std::set<int> out;
     network_.all<Ring>().forEach([&](const Ring& ring) {
         for (const LinkId id : ring.links)
-            if (const Link* link = network_.link(id))
-                for (const PortRef* end : {&link->a, &link->b})
-                    if (const int port = end->known() ? portAt(*end) : -1; port >= 0)
-                        out.insert(port);
+            if (const auto [a, b] = portsJoinedBy(id); a >= 0)
+                out.insert({a, b});
     });
     return out;
 }

@@ -67,8 +67,8 @@ public:
     /// By the interface that stands on it: a LAG, a port, the parent of a subinterface.
     int portOf(const model::Interface& interface) const;
 
-    /// Whether somebody has disabled a port, or the interface or LAG on it.
-    bool isDown(const model::PortRef& port) const;
+    /// The ports of devices that a link leads to, panels passed; -1, -1: it does not.
+    std::pair<int, int> portsJoinedBy(model::LinkId link) const;
 
     /// "acc-1".
     const std::string& nameOf(int station) const { return this->station(station).device->name; }
@@ -83,6 +83,7 @@ private:
     void decideBridging();
     void pairUp();
     std::set<int> portsOfRings() const;
+    bool isDown(const model::PortRef& port) const;
     int portFor(int station, const model::PortRef& port);
 
     model::Network network_;

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/rings.h"
 
+#include "core/analysis/layers.h"
 #include "core/edit/links.h"
+#include "core/linking/chain.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -26,13 +28,13 @@ bool endsAt(const Network& network, LinkId id, DeviceId device) {
 Result<std::vector<LinkId>> ringAmong(const Network& network, const std::vector<DeviceId>& devices) {
     std::map<DeviceId, std::map<DeviceId, std::vector<LinkId>>> joined;
     const std::set<DeviceId> all(devices.begin(), devices.end());
-    network.all<Link>().forEach([&](const Link& link) {
-        if (link.console || link.a.device == link.b.device || !all.contains(link.a.device) ||
-            !all.contains(link.b.device))
-            return;
-        joined[link.a.device][link.b.device].push_back(link.id);
-        joined[link.b.device][link.a.device].push_back(link.id);
-    });
+    for (const analysis::FrameLink& each : analysis::frameLinksOf(network)) // panels are passed
+        for (const auto& [from, to] :
+             {std::pair(each.a.device, each.b.device), {each.b.device, each.a.device}})
+            if (all.contains(from) && all.contains(to)) {
+                auto& links = joined[from][to];
+                links.insert(links.end(), each.links.begin(), each.links.end());
+            }
     if (all.size() < 2 || (all.size() == 2 && joined[*all.begin()][*all.rbegin()].size() < 2))
         return error("a ring has two devices or more, and two ways between them",
                      "select all devices of the ring");
@@ -64,11 +66,13 @@ Result<std::vector<LinkId>> ringAmong(const Network& network, const std::vector<
 
 std::vector<DeviceId> devicesOf(const Network& network, const std::vector<LinkId>& links) {
     std::vector<DeviceId> out;
-    for (const LinkId id : links)
-        if (const Link* link = network.link(id))
-            for (const DeviceId device : {link->a.device, link->b.device})
-                if (std::find(out.begin(), out.end(), device) == out.end())
-                    out.push_back(device);
+    for (const LinkId each : links)
+        if (const Link* link = network.link(each))
+            for (const DeviceId id : {link->a.device, link->b.device})
+                if (const Device* device = network.device(id);
+                    device && !linking::isPassive(network, *device) &&
+                    std::find(out.begin(), out.end(), id) == out.end())
+                    out.push_back(id);
     return out;
 }
 
@@ -92,6 +96,8 @@ ActResult declareRing(const Network& network, Ring ring, IdSource& ids) {
         if (!range.valid())
             return error(fmt::format("{}-{} are no VLANs", range.first, range.last), "write 1 to 4094");
     const auto devices = devicesOf(network, ring.links);
+    if (devices.size() < 2)
+        return error("the links join no two devices", "select all links of the ring");
     if (!ring.owner)
         ring.owner = devices.front();
     if (std::find(devices.begin(), devices.end(), ring.owner) == devices.end())
@@ -115,6 +121,14 @@ ActResult declareRing(const Network& network, Ring ring, IdSource& ids) {
         act.subjects.push_back(refTo(id));
     act.network.put(std::move(ring));
     return act;
+}
+
+Ring blockedAt(const Network& network, Ring ring, LinkId link) {
+    ring.blocked = link;
+    const auto ends = devicesOf(network, {link});
+    if (!ends.empty() && std::find(ends.begin(), ends.end(), ring.owner) == ends.end())
+        ring.owner = ends.front();
+    return ring;
 }
 
 ActResult dissolveRings(const Network& network, const std::vector<RingId>& rings) {

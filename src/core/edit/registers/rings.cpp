@@ -2,10 +2,10 @@
 // The register of declared rings.
 #include "core/edit/rings.h"
 #include "core/edit/registers/table.h"
+#include "core/edit/vlans.h"
 #include "core/model/ports.h"
 
 #include <array>
-#include <charconv>
 #include <fmt/format.h>
 #include <optional>
 
@@ -69,27 +69,6 @@ std::string ringText(const Network& network, const Row& row, std::size_t column,
     }
 }
 
-/// "10,20-30"; empty: all.
-Result<std::vector<VlanRange>> rangesFrom(const std::string& text) {
-    std::vector<VlanRange> out;
-    const char *at = text.data(), *const end = at + text.size();
-    while (at != end) {
-        VlanRange range;
-        auto [next, fault] = std::from_chars(at, end, range.first);
-        range.last = range.first;
-        if (fault == std::errc{} && next != end && *next == '-') {
-            const auto last = std::from_chars(next + 1, end, range.last);
-            next = last.ptr;
-            fault = last.ec;
-        }
-        if (fault != std::errc{} || !range.valid() || (next != end && *next != ','))
-            return error(fmt::format("{} are no VLANs", text), "write numbers as 10,20-30");
-        out.push_back(range);
-        at = next == end ? end : next + 1;
-    }
-    return out;
-}
-
 Result<RingProtocol> protocolFrom(const std::string& text) {
     for (const Word<RingProtocol>& word : wordsOf(RingProtocol{}))
         if (lowered(text) == word.text || text == word.title)
@@ -145,9 +124,7 @@ Result<Done> setRing(Network& network, const Catalogue&, const CellChange& chang
         break;
     case rBlocked:
         wrong = keep(blockedFrom(network, set, typed), set.blocked);
-        if (const Link* link = network.link(set.blocked);
-            link && link->a.device != set.owner && link->b.device != set.owner)
-            set.owner = link->a.device; // who blocks has the link
+        set = blockedAt(network, std::move(set), set.blocked);
         break;
     case rVlans:
         wrong = keep(rangesFrom(typed), set.vlans);
