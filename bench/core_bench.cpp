@@ -519,6 +519,27 @@ void sceneHit(benchmark::State& state) {
                                               6));
 }
 
+/// Labels of a view of 1280 by 800 at the smallest zoom that shows them, here and there.
+void labelsPlace(benchmark::State& state) {
+    const Network& n = network(static_cast<int>(state.range(0)));
+    const auto scene = scene::Scene::build(n, n.sheetsInOrder().front().id);
+    const auto bounds = scene.bounds();
+    double zoom = 1;
+    while (scene::detailFor(zoom / 1.05) == scene::Detail::near)
+        zoom /= 1.05;
+    std::mt19937 random(1);
+    Percentiles percentiles;
+    std::size_t labels = 0;
+    for (auto _ : state) {
+        const scene::Rect view{bounds.x + random() % static_cast<unsigned>(bounds.w),
+                               bounds.y + random() % static_cast<unsigned>(bounds.h), 1280 / zoom,
+                               800 / zoom};
+        percentiles.time(state, [&] { labels = std::max(labels, scene.labelsIn(view).size()); });
+    }
+    percentiles.report(state);
+    state.counters["labels"] = static_cast<double>(labels);
+}
+
 void memoryOpen(benchmark::State& state) {
     for (auto _ : state) {
         const double before = residentMb();
@@ -668,6 +689,13 @@ BENCHMARK(axesMove)
     ->UseManualTime()
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(sceneHit)->Name("scene/hit")->Arg(1000)->Arg(10000)->Arg(50000);
+BENCHMARK(labelsPlace)
+    ->Name("labels/place")
+    ->UseManualTime()
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(checkEdit)
     ->Name("check/edit")
     ->UseManualTime()

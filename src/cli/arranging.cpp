@@ -51,6 +51,12 @@ void addOptions(CLI::App& app, Arranging& wanted) {
     app.add_option("--enter", wanted.enter, "only what is in this group, by name or id");
     app.add_option("--spacing", wanted.spacing, "times the usual distances")->check(CLI::Range(0.5, 3.0));
     app.add_option("--seed", wanted.seed, "another drawing where chance decides");
+    std::vector<std::string> orders;
+    for (const edit::OrderBy order : edit::allOrders)
+        orders.emplace_back(textOf(order));
+    app.add_option("--by", wanted.by, "order in rows: name, role, address or floor")
+        ->check(CLI::IsMember(orders));
+    app.add_flag("--keep-order", wanted.keepOrder, "what stands left of another stays left of it");
 }
 
 void addOptions(CLI::App& app, AddingPattern& wanted) {
@@ -80,6 +86,14 @@ void addOptions(CLI::App& app, AddingPattern& wanted) {
     app.add_option("--names", wanted.pattern.middle.names, "such as acc-{01..}");
     app.add_option("--lower", wanted.pattern.lower.model, "model of endpoints");
     app.add_option("--lower-names", wanted.pattern.lower.names, "such as ws-{1..}");
+    std::vector<std::string> media;
+    for (const auto& word : wordsOf(Medium{}))
+        if (word.value != Medium::unknown)
+            media.emplace_back(word.text);
+    app.add_option("--medium", wanted.medium, "of links but those to endpoints; else as fits best")
+        ->check(CLI::IsMember(media));
+    app.add_option("--endpoint-medium", wanted.endpointMedium, "of links to endpoints; else as fits best")
+        ->check(CLI::IsMember(media));
     app.add_option("--spacing", wanted.pattern.spacing, "times the usual distances")
         ->check(CLI::Range(0.5, 3.0));
     app.add_option("--at", wanted.at, "X,Y of its middle; else below what is there");
@@ -103,6 +117,8 @@ Result<ArrangedFile> arrangedAs(const Network& network, const Arranging& wanted)
     wish.flow = *layout::flowFromText(wanted.flow);
     wish.spacing = wanted.spacing;
     wish.seed = wanted.seed;
+    wish.keepOrder = wanted.keepOrder;
+    wish.by = *edit::orderFromText(wanted.by);
     if (!wanted.anchor.empty()) {
         const auto anchor = deviceNamed(network, wanted.anchor);
         if (!anchor)
@@ -143,6 +159,8 @@ Result<ArrangedFile> withPattern(const Network& network, const Catalogue& catalo
     if (!sheet)
         return sheet.refusal();
     edit::Pattern pattern = wanted.pattern;
+    pattern.medium = fromText<Medium>(wanted.medium).value_or(Medium::unknown);
+    pattern.endpointMedium = fromText<Medium>(wanted.endpointMedium).value_or(Medium::unknown);
     pattern.shape = *edit::patternShapeFromText(wanted.shape);
     if (!wanted.into.empty()) {
         const auto group = groupNamed(network, wanted.into);

@@ -15,6 +15,8 @@ struct Arranging {
     std::string file, output, sheet, enter, style = "suggest", flow = "down", anchor;
     double spacing = 1;
     std::uint64_t seed = 1;
+    bool keepOrder = false;
+    std::string by = "name";
 };
 
 struct ArrangedFile {
@@ -26,7 +28,7 @@ struct ArrangedFile {
 Result<ArrangedFile> arrangedAs(const model::Network& network, const Arranging& wanted);
 
 struct AddingPattern {
-    std::string file, output, shape, sheet, into, at;
+    std::string file, output, shape, sheet, into, at, medium, endpointMedium;
     edit::Pattern pattern;
 };
 /// Adds a pattern. Refuses as edit::addPattern() does, and names that are not there.

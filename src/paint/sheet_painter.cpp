@@ -132,6 +132,13 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& whole, const Rec
 void SheetPainter::each(QPainter& painter, const std::vector<const scene::Item*>& items, Detail detail,
                         double zoom) {
     painter.setRenderHint(QPainter::Antialiasing);
+    if (detail == Detail::near || detail == Detail::close) {
+        std::vector<const LinkLine*> lines;
+        for (const scene::Item* item : items)
+            if (const LinkLine* line = item->as<LinkLine>())
+                lines.push_back(line);
+        underpasses_ = scene::passingUnder(lines);
+    }
     for (const scene::Item* item : items)
         std::visit(
             [&]<class Shape>(const Shape& shape) {
@@ -152,6 +159,7 @@ void SheetPainter::each(QPainter& painter, const std::vector<const scene::Item*>
                 // A plan lies below everything: it is drawn already.
             },
             item->shape);
+    underpasses_.clear();
 }
 
 void SheetPainter::background(QPainter& painter, const Rect& area, double zoom) {
@@ -284,10 +292,18 @@ void SheetPainter::rail(QPainter& painter, const Plate& item) {
 void SheetPainter::strands(QPainter& painter, const LinkLine& item, double offset, const QPen& pen) {
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
-    if (item.isAlongAxes())
-        painter.drawPath(roundedPath(sideways(item.path, offset), cornerRadius));
+    if (const auto under = underpasses_.find(item.id.value); under != underpasses_.end())
+        for (const std::vector<PointF>& piece : under->second)
+            strand(painter, piece, offset, item.isAlongAxes());
     else
-        painter.drawPolyline(polygon(sideways(item.path, offset)));
+        strand(painter, item.path, offset, item.isAlongAxes());
+}
+
+void SheetPainter::strand(QPainter& painter, const std::vector<PointF>& path, double offset, bool rounds) {
+    if (rounds)
+        painter.drawPath(roundedPath(sideways(path, offset), cornerRadius));
+    else
+        painter.drawPolyline(polygon(sideways(path, offset)));
 }
 
 void SheetPainter::crossTicks(QPainter& painter, const std::vector<PointF>& path, const QColor& colour) {

@@ -5,6 +5,7 @@
 #pragma once
 #include "core/scene/scene.h"
 #include "core/scene/text_width.h"
+#include "core/scene/underpasses.h"
 #include "paint/theme.h"
 
 #include <QFont>
@@ -73,6 +74,8 @@ private:
     void bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom);
     void farName(QPainter& painter, const scene::FarName& name, double zoom);
     void strands(QPainter& painter, const scene::LinkLine& item, double offset, const QPen& pen);
+    /// A path or a piece of one, moved sideways.
+    void strand(QPainter& painter, const std::vector<scene::PointF>& path, double offset, bool rounds);
     void crossTicks(QPainter& painter, const std::vector<scene::PointF>& path, const QColor& colour);
     /// The band that ties the members of a LAG.
     void tie(QPainter& painter, const scene::LinkLine& item);
@@ -91,6 +94,8 @@ private:
     void frameBorder(QPainter& painter, const scene::Frame& frame);
 
     const Theme& theme_;
+    /// What is drawn of lines that pass under others of those being painted.
+    std::unordered_map<std::uint64_t, scene::Pieces> underpasses_;
     bool outlineText_ = false;
     QFont regular_, semiBold_;
 };

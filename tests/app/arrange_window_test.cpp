@@ -2,6 +2,7 @@
 // Arranging in the real window: the bar, its pictures, one step to undo, and hand work.
 #include "app/arranging/arrange_bar.h"
 #include "app/arranging/pattern_dialog.h"
+#include "core/edit/sheets.h"
 #include "core/layout/drawn.h"
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
@@ -108,15 +109,23 @@ private Q_SLOTS:
         still.window->action(CommandId::arrangeAgain)->trigger();
         QVERIFY(!still.sheet().isMorphing());
     }
-    void the_bar_goes_when_the_sheet_is_drawn_to_scale() {
+    void on_a_plan_only_links_are_arranged() {
         Quay h;
-        h.key(Qt::Key_X);
-        QVERIFY(h.bar().isVisible());
         for (const Sheet& sheet : h.network().sheetsInOrder())
             if (sheet.name == "Concourse")
                 h.session().showSheet(sheet.id);
-        QVERIFY(!h.bar().isVisible());
-        QVERIFY(!h.window->action(CommandId::arrange)->isEnabled());
+        h.sheet().setFocus();
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().isVisible());
+        QVERIFY(!h.bar().button(Style::suggest)->isEnabled());
+        QVERIFY(h.bar().button(Style::plan)->isEnabled());
+        std::map<std::uint64_t, Point> stood;
+        h.session().scene().forEachPlate([&](const scene::Plate& plate) {
+            stood[plate.id.value] = h.network().position(h.session().sheet(), plate.id.value)->at;
+        });
+        QTest::mouseClick(h.bar().button(Style::plan), Qt::LeftButton);
+        for (const auto& [id, at] : stood)
+            QCOMPARE(h.network().position(h.session().sheet(), id)->at, at);
     }
     void an_edit_between_makes_the_next_arrangement_a_step_of_its_own() {
         Quay h;
@@ -176,6 +185,138 @@ private Q_SLOTS:
         QCOMPARE(layout::measured(h.session().scene()).overlaps, std::size_t{0});
         h.window->action(CommandId::undo)->trigger();
         QVERIFY(h.network() == before);
+    }
+    void what_is_cancelled_can_be_taken_as_far_as_it_is() {
+        WindowHarness h;
+        h.begin();
+        edit::Pattern tree;
+        tree.shape = edit::PatternShape::tree;
+        tree.fan = 10;
+        tree.depth = 3;
+        QVERIFY(h.session().apply(edit::addPattern(h.network(), h.session().catalogue(), h.session().sheet(),
+                                                   tree, h.session().ids())));
+        const Network before = h.network();
+        h.sheet().setFocus();
+        h.key(Qt::Key_X);
+        app::ArrangeBar& bar = h.window->arranging();
+        QVERIFY(!bar.takesOffer().isVisible());
+        QTest::mouseClick(bar.button(Style::spring), Qt::LeftButton);
+        QTest::keyClick(bar.button(Style::spring), Qt::Key_Escape);
+        QVERIFY(bar.isVisible()); // the first Esc is for what is under way
+        QVERIFY(!h.window->jobs().busy());
+        QTRY_VERIFY_WITH_TIMEOUT(bar.takesOffer().isVisible(), 20'000);
+        QVERIFY(h.network() == before);
+        QTest::mouseClick(&bar.takesOffer(), Qt::LeftButton);
+        QVERIFY(!(h.network() == before));
+        QVERIFY(!bar.takesOffer().isVisible());
+        QCOMPARE(layout::measured(h.session().scene()).overlaps, std::size_t{0});
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == before);
+    }
+    void my_order_is_kept_until_something_is_arranged_and_after_a_move() {
+        Quay h;
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().keepsOrder().isChecked()); // who knows who put it there
+        QTest::mouseClick(h.bar().button(Style::row), Qt::LeftButton);
+        const auto leftOf = [&](const char* a, const char* b) { return h.at(a).x < h.at(b).x; };
+        h.bar().close();
+        h.key(Qt::Key_X);
+        QVERIFY(!h.bar().keepsOrder().isChecked()); // as the last arrangement left it
+        QTest::mouseClick(h.bar().button(Style::row), Qt::LeftButton);
+        QVERIFY(leftOf("acc-o1", "acc-o2")); // by name
+        // One goes to the other's right by hand.
+        h.bar().close();
+        h.session().apply(edit::moveObjects(h.network(), h.session().sheet(), {refTo(h.named("acc-o1"))},
+                                            h.at("acc-o2") - h.at("acc-o1") + Point{60, 0}));
+        h.key(Qt::Key_X);
+        QVERIFY(h.bar().keepsOrder().isChecked());
+        QTest::mouseClick(h.bar().button(Style::row), Qt::LeftButton);
+        QVERIFY(leftOf("acc-o2", "acc-o1"));
+        QTest::mouseClick(&h.bar().keepsOrder(), Qt::LeftButton); // arranges anew at once
+        QVERIFY(leftOf("acc-o1", "acc-o2"));
+    }
+    void what_is_selected_is_fitted_in_and_nothing_else_moves() {
+        Quay h;
+        const DeviceId phone = h.named("phone-q1");
+        h.session().apply(
+            edit::moveObjects(h.network(), h.session().sheet(), {refTo(phone)}, Point{3000, 2000}));
+        const Point core = h.at("core-1"), away = h.at("phone-q1");
+        h.session().select({});
+        QVERIFY(!h.window->action(CommandId::fitIn)->isEnabled());
+        h.session().select({refTo(phone)});
+        h.window->action(CommandId::fitIn)->trigger();
+        QVERIFY(h.at("phone-q1") != away);
+        QCOMPARE(h.at("core-1"), core);
+        QCOMPARE(h.measures().overlaps, std::size_t{0});
+        h.window->action(CommandId::undo)->trigger();
+        QCOMPARE(h.at("phone-q1"), away);
+    }
+    void a_pattern_is_as_large_as_its_place_is_drawn() {
+        WindowHarness h;
+        h.begin();
+        h.sheet().setFocus();
+        h.onDialog<app::PatternDialog>([&](app::PatternDialog& dialog) {
+            dialog.figure("count").setValue(6);
+            QTest::mouseClick(&dialog.draws(), Qt::LeftButton);
+            return QDialog::Accepted;
+        });
+        h.key(Qt::Key_P);
+        QCOMPARE(h.devices(), std::size_t{0});
+        const QPoint from(200, 100), to(800, 560);
+        h.drag(from, to);
+        QTRY_COMPARE(h.devices(), std::size_t{7});
+        const scene::Rect all = h.session().scene().bounds();
+        QVERIFY(all.w > 300 && all.h > 300 && all.w < 700 && all.h < 560);
+        h.window->action(CommandId::undo)->trigger();
+        QCOMPARE(h.devices(), std::size_t{0});
+    }
+    void esc_ends_drawing_its_place_and_adds_nothing() {
+        WindowHarness h;
+        h.begin();
+        h.sheet().setFocus();
+        h.onDialog<app::PatternDialog>([&](app::PatternDialog& dialog) {
+            QTest::mouseClick(&dialog.draws(), Qt::LeftButton);
+            return QDialog::Accepted;
+        });
+        h.key(Qt::Key_P);
+        h.key(Qt::Key_Escape);
+        h.drag(QPoint(200, 100), QPoint(500, 400)); // a rubber band
+        QCOMPARE(h.devices(), std::size_t{0});
+        QVERIFY(!h.window->action(CommandId::undo)->isEnabled());
+    }
+    void rows_come_in_the_order_that_is_chosen() {
+        Quay h;
+        h.key(Qt::Key_X);
+        h.bar().keepsOrder().setChecked(false);
+        QTest::mouseClick(h.bar().button(Style::row), Qt::LeftButton);
+        QVERIFY(h.at("acc-q1").x < h.at("rtr-1").x); // by name
+        h.bar().order().setCurrentIndex(1);
+        Q_EMIT h.bar().order().activated(1);
+        QVERIFY(h.at("rtr-1").x < h.at("acc-q1").x); // by role: where the network comes from first
+    }
+    void hand_work_needs_as_much_selected_as_it_spaces() {
+        Quay h;
+        h.session().select({refTo(h.named("till-1")), refTo(h.named("till-2")), refTo(h.named("till-4"))});
+        const Network before = h.network();
+        h.window->action(CommandId::gapsAsFirstDown)->trigger();
+        QVERIFY(!(h.network() == before));
+        h.window->action(CommandId::undo)->trigger();
+        QVERIFY(h.network() == before);
+        QVERIFY(!h.window->action(CommandId::sameSize)->isEnabled()); // no frame among them
+        h.session().select({refTo(h.named("till-1")), refTo(h.named("till-2"))});
+        QVERIFY(!h.window->action(CommandId::middlesAcross)->isEnabled());
+    }
+    void the_view_menu_bundles_links_and_straightens_them_again() {
+        Quay h;
+        const auto style = [&] { return h.network().sheet(h.session().sheet())->lines; };
+        h.window->action(CommandId::linesBundled)->trigger();
+        QCOMPARE(style(), LineStyle::bundled);
+        QVERIFY(h.window->action(CommandId::linesBundled)->isChecked());
+        h.window->action(CommandId::linesAlongAxes)->trigger();
+        QCOMPARE(style(), LineStyle::axes);
+        QVERIFY(!h.window->action(CommandId::linesBundled)->isChecked());
+        h.window->action(CommandId::linesAlongAxes)->trigger();
+        QCOMPARE(style(), LineStyle::straight);
     }
     void edges_come_in_line_from_the_menu_and_are_shown_before() {
         Quay h;

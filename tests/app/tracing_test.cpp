@@ -3,6 +3,7 @@
 #include "app/panels/findings_panel.h"
 #include "app/panels/registers_panel.h"
 #include "app/window/checker.h"
+#include "core/edit/patterns.h"
 #include "core/edit/registers.h"
 #include "core/edit/vlans.h"
 #include "paint/overlays/forwarding_overlays.h"
@@ -141,6 +142,36 @@ private Q_SLOTS:
         t.window->action(CommandId::showFindings)->trigger();
         auto& list = t.window->findChild<app::FindingsPanel*>()->list();
         QTRY_VERIFY(!list.findItems("\"ws-office-1 reaches srv-directory\"", Qt::MatchStartsWith).isEmpty());
+    }
+    void of_a_large_network_a_thread_makes_them_and_the_last_choice_counts() {
+        WindowHarness h;
+        h.begin();
+        edit::Pattern tree;
+        tree.shape = edit::PatternShape::tree;
+        tree.fan = 12;
+        tree.depth = 3;
+        QVERIFY(h.session().apply(edit::addPattern(h.network(), h.session().catalogue(), h.session().sheet(),
+                                                   tree, h.session().ids())));
+        QTRY_VERIFY_WITH_TIMEOUT(h.window->checker().isCurrent(), 30'000);
+        h.sheet().setFocus();
+        h.key(Qt::Key_O);
+        app::OverlayBar& bar = h.window->overlayBar();
+        QTRY_VERIFY(bar.isVisible());
+        bar.choice().setCurrentIndex(bar.choice().findData("speed"));
+        bar.choice().setCurrentIndex(bar.choice().findData("power"));
+        const auto shown = [&] {
+            QStringList out;
+            for (const auto& each : h.session().overlays().shown())
+                out << each->id();
+            return out;
+        };
+        QTRY_COMPARE(shown(), QStringList("power"));
+        QVERIFY(!bar.says().isEmpty());
+        bar.choice().setCurrentIndex(bar.choice().findData("tree"));
+        bar.close(); // while it is being made
+        QVERIFY(shown().isEmpty());
+        QTest::qWait(200);
+        QVERIFY(shown().isEmpty());
     }
     void overlays_are_chosen_above_the_sheet() {
         Traced t;

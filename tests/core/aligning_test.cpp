@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/aligning.h"
+#include "core/edit/sheets.h"
 #include "core/scene/scene.h"
 #include "tests/support/registered.h"
 #include "tests/support/workbench.h"
@@ -54,6 +55,59 @@ private Q_SLOTS:
         f.now(edit::align(f.network, f.look(), f.shown(), Align::middle));
         for (std::size_t i = 0; i < 4; ++i)
             QVERIFY(std::abs(f.frame(i).centre().y - (125.0 + f.frame(0).h / 2)) <= 1);
+    }
+    void middles_are_spaced_evenly_whatever_their_widths() {
+        Four f;
+        f.devices[1] = f.add("phone", {}, {300, 80}); // narrower
+        const double first = f.frame(0).centre().x, last = f.frame(3).centre().x;
+        f.now(edit::distribute(f.network, f.look(), f.shown(), Along::across, edit::Evenly::middles));
+        for (std::size_t i = 0; i < 4; ++i)
+            QVERIFY(std::abs(f.frame(i).centre().x - (first + (last - first) * static_cast<double>(i) / 3)) <=
+                    1);
+        QCOMPARE(f.frame(1).y, 80.0); // only across
+    }
+    void the_gap_of_the_first_two_is_given_to_all() {
+        Four f;
+        const double gap = f.frame(1).x - f.frame(0).right();
+        f.now(edit::distribute(f.network, f.look(), f.shown(), Along::across, edit::Evenly::asFirst));
+        QCOMPARE(f.frame(0).x, 0.0);
+        QCOMPARE(f.frame(1).x, 300.0);
+        for (std::size_t i = 1; i < 4; ++i)
+            QVERIFY(std::abs(f.frame(i).x - f.frame(i - 1).right() - gap) <= 1);
+    }
+    void frames_become_as_large_as_the_largest() {
+        Four f;
+        const GroupId small = f.group("small", GroupKind::cluster), large = f.group("large", GroupKind::room);
+        for (std::size_t i = 0; i < 4; ++i) {
+            Device device = *f.network.device(f.devices[i]);
+            device.group = i == 0 ? small : large;
+            f.network.put(device);
+        }
+        const auto frame = [&](GroupId id) {
+            return scene::Scene::build(f.network, f.sheet).frame(id)->frame;
+        };
+        const scene::Rect before = frame(large), corner = frame(small);
+        QVERIFY(corner.w < before.w && corner.h < before.h);
+        f.now(edit::sameSize(f.network, f.look(), {refTo(small), refTo(large)}));
+        QCOMPARE(frame(small).w, frame(large).w);
+        QCOMPARE(frame(small).h, frame(large).h);
+        QVERIFY(std::abs(frame(large).w - before.w) <= 1);
+        QVERIFY(!edit::sameSize(f.network, f.look(), {refTo(small)}));
+        QVERIFY(!edit::sameSize(f.network, f.look(), {refTo(f.devices[0]), refTo(f.devices[1])}));
+    }
+    void several_links_are_straightened_at_once() {
+        Four f;
+        std::vector<LinkId> links;
+        for (std::size_t i = 1; i < 4; ++i) {
+            links.push_back(f.link({f.devices[0], {}}, {f.devices[i], {}}));
+            f.now(edit::setBends(f.network, f.look(), links.back(), {{100, 900}}));
+        }
+        links.pop_back();
+        f.now(edit::straighten(f.network, f.sheet, links));
+        const scene::Scene scene = scene::Scene::build(f.network, f.sheet);
+        QCOMPARE(scene.link(links[0])->path.size(), std::size_t{2});
+        QCOMPARE(scene.link(links[1])->path.size(), std::size_t{2});
+        QCOMPARE(f.network.position(f.sheet, links[0].value), nullptr);
     }
     void gaps_become_equal_and_the_outermost_stay() {
         Four f;

@@ -98,6 +98,37 @@ private Q_SLOTS:
         QVERIFY2(static_cast<int>(heights.size()) >= turning - 1,
                  qPrintable(QString::number(heights.size())));
     }
+    void bundled_lines_leave_together_and_part_later() {
+        Row row(8);
+        row.network = edit::setLineStyle(row.network, row.sheet, LineStyle::bundled)->network;
+        std::set<double> starts, heights;
+        for (std::size_t i = 0; i < row.links.size(); ++i) {
+            const LinkLine& line = row.line(i);
+            QVERIFY(line.isAlongAxes() && isAlongAxes(line));
+            starts.insert(line.path.front().x);
+            if (line.path.size() == 4)
+                heights.insert(line.path[1].y);
+        }
+        QCOMPARE(starts.size(), std::size_t{1});
+        QCOMPARE(heights.size(), std::size_t{1});
+        QCOMPARE(throughPlates(row.drawn), 0);
+    }
+    void media_run_in_lanes_of_their_own_and_parallel_links_side_by_side() {
+        tests::Workbench b;
+        const DeviceId top = b.add("core-switch-modular", "top", {0, 0});
+        const DeviceId below = b.add("distribution-switch-24", "below", {500, 300});
+        std::vector<LinkId> links;
+        for (int i = 0; i < 2; ++i)
+            links.push_back(b.link({top, {}}, {below, {}}));
+        b.network = edit::setLineStyle(b.network, b.sheet, LineStyle::bundled)->network;
+        const Scene scene = Scene::build(b.network, b.sheet);
+        const auto &one = scene.link(links[0])->path, &two = scene.link(links[1])->path;
+        QVERIFY(std::abs(one.front().x - two.front().x) > 4);
+        QVERIFY(one.size() == 4 && two.size() == 4);
+        // The one more to the right turns higher on its way to the right: they do not cross.
+        const bool firstLeft = one.front().x < two.front().x;
+        QVERIFY((firstLeft ? one : two)[1].y > (firstLeft ? two : one)[1].y);
+    }
     void a_plate_between_is_gone_round_and_no_longer_when_it_leaves() {
         Row row(1);
         const std::vector<PointF> free = row.line(0).path;
@@ -137,7 +168,8 @@ private Q_SLOTS:
             RandomEdits edits(seed);
             Network network = edits.start();
             const SheetId sheet = network.sheetsInOrder().front().id;
-            network = alongAxes(network, sheet);
+            network =
+                edit::setLineStyle(network, sheet, seed % 2 ? LineStyle::axes : LineStyle::bundled)->network;
             Scene now = Scene::build(network, sheet);
             for (int i = 0; i < 150; ++i) {
                 const auto act = edits.act(network);

@@ -335,7 +335,7 @@ private Q_SLOTS:
         }
     }
     void the_order_of_folds_does_not_matter() {
-        for (std::uint64_t seed = 1; seed <= 8; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(8)); ++seed) {
             Grouped one(seed), other(seed);
             for (Grouped* bench : {&one, &other})
                 bench->grow(3, 2, 2);
@@ -351,7 +351,7 @@ private Q_SLOTS:
         }
     }
     void everybody_keeps_his_order() {
-        for (std::uint64_t seed = 1; seed <= 10; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(10)); ++seed) {
             Grouped bench(seed);
             bench.grow(3, 3, 2, {}, {}, 24000);
             const auto places = [&] {

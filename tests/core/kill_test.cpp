@@ -47,7 +47,7 @@ private Q_SLOTS:
     void at_most_the_last_act_is_missing() {
         QFETCH(QString, how);
         const auto measure = untilFirstSave(how);
-        const int kills = measure > std::chrono::milliseconds(20) ? 60 : 200; // a build under a sanitizer
+        const int kills = measure > std::chrono::milliseconds(20) ? 30 : 200; // a build under a sanitizer
         const auto longest = static_cast<unsigned>(std::max<std::int64_t>(measure.count() * 5, 20'000));
         std::mt19937 random(84);
         int recoveredFromJournal = 0, ontoFile = 0, withSave = 0;

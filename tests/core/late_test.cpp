@@ -151,7 +151,7 @@ private Q_SLOTS:
     }
 
     void whatever_the_acts_make_a_document_takes_and_its_file_gives_back() {
-        for (std::uint64_t seed = 40; seed < 50; ++seed) {
+        for (std::uint64_t seed = 40; seed < 40 + static_cast<std::uint64_t>(tests::tries(10)); ++seed) {
             RandomEdits edits(seed);
             MemoryFiles files;
             std::int64_t clock = 0;

@@ -55,6 +55,48 @@ private Q_SLOTS:
             QCOMPARE(edit::patternShapeFromText(which), std::optional(shape));
         }
     }
+    void links_are_of_the_medium_that_is_said() {
+        Pattern pattern;
+        pattern.shape = PatternShape::dualHomed;
+        pattern.endpoints = 2;
+        pattern.medium = Medium::singleMode;
+        pattern.endpointMedium = Medium::twistedPair;
+        const Made made(pattern);
+        int fibre = 0, copper = 0;
+        made.network.all<Link>().forEach([&](const Link& link) {
+            const bool ends = isEndpoint(roleOf(made.network, *made.network.device(link.a.device))) ||
+                              isEndpoint(roleOf(made.network, *made.network.device(link.b.device)));
+            const Medium is = mediumOf(made.network, link);
+            fibre += !ends && is == Medium::singleMode;
+            copper += ends && is == Medium::twistedPair;
+        });
+        QCOMPARE(fibre, 1 + 2 * pattern.access);
+        QCOMPARE(copper, pattern.endpoints * pattern.access);
+        pattern.endpointMedium = Medium::coax; // no endpoint has that
+        Workbench b;
+        QVERIFY(!edit::addPattern(b.network, b.catalogue, b.sheet, pattern, b.ids));
+    }
+    void drawn_out_it_is_as_large_as_its_place() {
+        Workbench b;
+        for (const PatternShape shape : {PatternShape::star, PatternShape::ring, PatternShape::dualHomed,
+                                         PatternShape::tree, PatternShape::chain}) {
+            Pattern pattern;
+            pattern.shape = shape;
+            pattern.count = 6;
+            for (const scene::Rect& area :
+                 {scene::Rect{100, 200, 1500, 1200}, scene::Rect{-2000, 0, 2600, 2200}}) {
+                const Made made(edit::fittedInto(b.catalogue, pattern, area));
+                scene::Rect whole;
+                scene::Scene::build(made.network, made.sheet).forEachPlate([&](const scene::Plate& plate) {
+                    whole = whole.united(plate.frame);
+                });
+                const std::string which(textOf(shape));
+                QVERIFY2(area.grown(2).contains(whole), which.c_str());
+                QVERIFY2(whole.w > area.w * 0.4 || whole.h > area.h * 0.4, which.c_str());
+                QVERIFY(scene::length(whole.centre() - area.centre()) < 4);
+            }
+        }
+    }
     void what_is_laid_down_has_no_link_that_will_not_come_up() {
         for (const PatternShape shape : edit::allPatternShapes) {
             Pattern pattern;

@@ -146,8 +146,10 @@ private Q_SLOTS:
 
     void the_program_says_what_an_expert_says_data() {
         QTest::addColumn<QJsonObject>("situation");
+        int at = 0;
         for (const auto& each : all_["situations"].toArray())
-            QTest::newRow(qPrintable(each.toObject()["say"].toString())) << each.toObject();
+            if (!tests::isSanitized || at++ % 4 == 0) // each takes ten times as long there
+                QTest::newRow(qPrintable(each.toObject()["say"].toString())) << each.toObject();
     }
     void the_program_says_what_an_expert_says() {
         QFETCH(QJsonObject, situation);

@@ -38,7 +38,7 @@ private Q_SLOTS:
         QCOMPARE(uplinksOf(b.network).aboveOf(both), two);
     }
     void whatever_is_linked_it_is_a_forest_along_links() {
-        for (std::uint64_t seed = 1; seed <= 8; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(8)); ++seed) {
             tests::Grouped bench(seed);
             bench.grow(2, 2, 3);
             for (int i = 0; i < 10; ++i)

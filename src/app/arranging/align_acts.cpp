@@ -14,10 +14,11 @@ constexpr std::size_t quickly = 3000; ///< plates of a sheet that is made anew w
 } // namespace
 
 std::span<const Id> AlignActs::commands() {
-    static constexpr Id all[] = {Id::alignLeft,    Id::alignCentre, Id::alignRight,       Id::alignTop,
-                                 Id::alignMiddle,  Id::alignBottom, Id::distributeAcross, Id::distributeDown,
-                                 Id::mirrorAcross, Id::mirrorDown,  Id::turnQuarter,      Id::swapTwo,
-                                 Id::makeRoom,     Id::closeUp};
+    static constexpr Id all[] = {
+        Id::alignLeft,   Id::alignCentre,       Id::alignRight,      Id::alignTop,     Id::alignMiddle,
+        Id::alignBottom, Id::distributeAcross,  Id::distributeDown,  Id::mirrorAcross, Id::mirrorDown,
+        Id::turnQuarter, Id::swapTwo,           Id::makeRoom,        Id::closeUp,      Id::middlesAcross,
+        Id::middlesDown, Id::gapsAsFirstAcross, Id::gapsAsFirstDown, Id::sameSize};
     return all;
 }
 
@@ -34,9 +35,33 @@ bool AlignActs::can(Id id) const {
     std::size_t count = 0;
     for (const ObjectRef ref : session_.selection())
         count += ref.kind == Kind::device || ref.kind == Kind::group || ref.kind == Kind::note;
-    if (id == Id::swapTwo)
+    switch (id) {
+    case Id::sameSize:
+        return frames().size() > 1;
+    case Id::swapTwo:
         return count == 2;
-    return count >= (id == Id::distributeAcross || id == Id::distributeDown ? 3 : 2);
+    case Id::distributeAcross:
+    case Id::distributeDown:
+    case Id::middlesAcross:
+    case Id::middlesDown:
+    case Id::gapsAsFirstAcross:
+    case Id::gapsAsFirstDown:
+        return count >= 3;
+    default:
+        return count >= 2;
+    }
+}
+
+/// Of what is selected: groups drawn as frames, and zones.
+std::vector<ObjectRef> AlignActs::frames() const {
+    std::vector<ObjectRef> out;
+    for (const ObjectRef ref : session_.selection()) {
+        const scene::Item* item = session_.scene().item(ref);
+        const scene::NoteCard* note = item ? item->as<scene::NoteCard>() : nullptr;
+        if (item && (item->as<scene::Frame>() || (note && note->zone)))
+            out.push_back(ref);
+    }
+    return out;
 }
 
 edit::ActResult AlignActs::made(Id id) const {
@@ -60,6 +85,16 @@ edit::ActResult AlignActs::made(Id id) const {
         return edit::distribute(network, look, what, Along::across);
     case Id::distributeDown:
         return edit::distribute(network, look, what, Along::down);
+    case Id::middlesAcross:
+        return edit::distribute(network, look, what, Along::across, edit::Evenly::middles);
+    case Id::middlesDown:
+        return edit::distribute(network, look, what, Along::down, edit::Evenly::middles);
+    case Id::gapsAsFirstAcross:
+        return edit::distribute(network, look, what, Along::across, edit::Evenly::asFirst);
+    case Id::gapsAsFirstDown:
+        return edit::distribute(network, look, what, Along::down, edit::Evenly::asFirst);
+    case Id::sameSize:
+        return edit::sameSize(network, look, frames());
     case Id::mirrorAcross:
         return edit::mirror(network, look, what, Along::across);
     case Id::mirrorDown:

@@ -23,6 +23,7 @@ public:
 
 private:
     std::vector<edit::Shown> shown() const;
+    std::vector<model::ObjectRef> frames() const;
     edit::ActResult made(CommandId id) const;
 
     Session& session_;

@@ -2,6 +2,9 @@
 #include "app/arranging/arrange_acts.h"
 
 #include "app/shown_text.h"
+#include "core/edit/fitting_in.h"
+
+#include <QPointer>
 
 namespace underridge::app {
 using namespace model;
@@ -10,11 +13,14 @@ constexpr std::size_t atOnce = 800; ///< devices that are arranged within a fram
 } // namespace
 
 ArrangeActs::ArrangeActs(Session& session, Jobs& jobs, SheetView& sheet, QObject* parent)
-    : QObject(parent), session_(session), jobs_(jobs), sheet_(sheet) {}
+    : QObject(parent), session_(session), jobs_(jobs), sheet_(sheet) {
+    last_.keepOrder = true; // nobody has arranged yet
+    connect(&session_.sheets(), &SheetSession::sheetShown, this, [this] { offer(std::nullopt); });
+}
 
 bool ArrangeActs::canArrange() const {
     const Sheet* sheet = session_.network().sheet(session_.sheet());
-    return sheet && sheet->mmPerUnit == 0 && session_.scene().count<scene::Plate>() > 0;
+    return sheet && session_.scene().count<scene::Plate>() > 0;
 }
 
 void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
@@ -24,6 +30,7 @@ void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
         next_ = wish;
         return;
     }
+    offer(std::nullopt);
     last_ = wish;
     last_.only.clear(); // what was selected then
     const edit::History& history = session_.document().history();
@@ -33,20 +40,28 @@ void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
     edit::Look look = session_.look();
     if (inPlace)
         look = {look.sheet, look.entered};
-    const auto make = [from, look, wish, inPlace] {
+    const auto make = [from, look, wish, inPlace](const std::atomic<bool>* wanted) {
         edit::ArrangeReport report;
-        auto act = edit::arrange(from, look, wish, &report);
+        auto act = edit::arrange(from, look, wish, &report, wanted);
         return Made{std::move(act), std::move(report), inPlace};
     };
     if (session_.scene().count<scene::Plate>() <= atOnce)
-        return take(make());
+        return take(make(nullptr));
     working_ = true;
-    jobs_.run<Made>(
+    job_ = jobs_.run<Made>(
         tr("Arranging"),
-        [make, from](const Wanted&) {
-            Made made = make();
+        [make, from, jobs = &jobs_, self = QPointer(this)](const Wanted& wanted) {
+            Made made = make(wanted.get());
             if (made.act && !made.inPlace)
                 made.act->base = from;
+            if (made.act) // before the jobs hear of it, who would drop what was cancelled
+                QMetaObject::invokeMethod(
+                    jobs,
+                    [self, offered = std::make_shared<Made>(made)] {
+                        if (self && self->cancelled_ == self->job_)
+                            self->offer(std::move(*offered));
+                    },
+                    Qt::QueuedConnection);
             return made;
         },
         [this](Made made) {
@@ -57,8 +72,62 @@ void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
         },
         [this] {
             working_ = false;
+            cancelled_ = job_;
             next_.reset();
         });
+}
+
+void ArrangeActs::again() {
+    edit::ArrangeWish wish = last_;
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    if (sheet && sheet->mmPerUnit > 0)
+        wish.style = layout::Style::plan;
+    arrange(wish);
+}
+
+bool ArrangeActs::isByHand() const {
+    if (!mine_ || mineOn_ != session_.sheet())
+        return true;
+    bool moved = false;
+    Network::compare(*mine_, session_.network(), [&]<class R>(const R* was, const R* is) {
+        if constexpr (std::is_same_v<R, Position>)
+            moved |= was && is && is->sheet == mineOn_ && was->at != is->at && is->of != Kind::note;
+    });
+    return moved;
+}
+
+void ArrangeActs::cancel() {
+    if (working_)
+        jobs_.cancel(job_);
+}
+
+bool ArrangeActs::canFitIn() const {
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    return canArrange() && sheet->mmPerUnit == 0 && sheet->layer == SheetLayer::physical &&
+           !session_.selected().devices().empty();
+}
+
+void ArrangeActs::fitIn() {
+    if (!canFitIn())
+        return;
+    const scene::Scene before = session_.scene();
+    if (session_.apply(edit::fitIn(session_.network(), session_.sheet(), session_.selected().devices())))
+        sheet_.showMoved(before);
+}
+
+void ArrangeActs::offer(std::optional<Made> made) {
+    if (!offered_ && !made)
+        return;
+    offered_ = std::move(made);
+    Q_EMIT offerChanged();
+}
+
+void ArrangeActs::takeOffer() {
+    if (!offered_)
+        return;
+    Made made = *std::move(offered_);
+    offer(std::nullopt);
+    take(std::move(made));
 }
 
 void ArrangeActs::take(Made made) {

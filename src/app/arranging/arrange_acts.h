@@ -13,18 +13,31 @@ class ArrangeActs : public QObject {
 public:
     ArrangeActs(Session& session, Jobs& jobs, SheetView& sheet, QObject* parent = nullptr);
 
-    /// Whether the sheet can be arranged: it shows devices, and is not drawn to scale.
+    /// Whether the sheet can be arranged: it shows devices. Drawn to scale only its links are.
     bool canArrange() const;
     /// Arranges as wished. Straight after another arrangement it takes its place: both are
     /// one step to undo.
     void arrange(const edit::ArrangeWish& wish);
     /// As last time; the first time as suggested.
-    void again() { arrange(last_); }
+    void again();
     const edit::ArrangeWish& last() const { return last_; }
+    /// Whether the devices of the sheet stand as somebody put them: not as the last arrangement
+    /// left them.
+    bool isByHand() const;
+    /// Puts the selected devices where there is room by what they are linked to.
+    void fitIn();
+    bool canFitIn() const;
+    bool isWorking() const { return working_; }
+    /// Gives up what is being arranged.
+    void cancel();
+    /// Of an arrangement that was cancelled: what there was of it can be taken.
+    bool hasOffer() const { return offered_.has_value(); }
+    void takeOffer();
 
 Q_SIGNALS:
     /// What was found and done.
     void arranged(const QString& words);
+    void offerChanged();
 
 private:
     struct Made {
@@ -33,6 +46,7 @@ private:
         bool inPlace = false; ///< of the arrangement before
     };
     void take(Made made);
+    void offer(std::optional<Made> made);
 
     Session& session_;
     Jobs& jobs_;
@@ -42,6 +56,8 @@ private:
     std::optional<edit::ArrangeWish> next_; ///< what was wished meanwhile, last
     std::optional<model::Network> mine_;    ///< as the last arrangement left it
     model::SheetId mineOn_;
+    std::optional<Made> offered_;
+    int job_ = 0, cancelled_ = 0; ///< the latest, and the latest that was given up
 };
 
 } // namespace underridge::app

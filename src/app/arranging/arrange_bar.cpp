@@ -41,6 +41,10 @@ constexpr StyleTexts styles[] = {
          "As it stands: what is nearly in line comes into line, nothing overlaps, links go round plates")},
     {Style::row, QT_TRANSLATE_NOOP("ArrangeBar", "Row"),
      QT_TRANSLATE_NOOP("ArrangeBar", "In one row by name")},
+    {Style::rack, QT_TRANSLATE_NOOP("ArrangeBar", "Racks"),
+     QT_TRANSLATE_NOOP("ArrangeBar", "What is in a rack in one column by its units, racks side by side")},
+    {Style::plan, QT_TRANSLATE_NOOP("ArrangeBar", "Links"),
+     QT_TRANSLATE_NOOP("ArrangeBar", "Everything stays where it is, links go round plates")},
 };
 constexpr layout::Flow flows[] = {layout::Flow::down, layout::Flow::up, layout::Flow::right,
                                   layout::Flow::left};
@@ -57,6 +61,9 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
       spacing_(new QSlider(Qt::Horizontal)),
       anchor_(new QToolButton),
       only_(new QCheckBox(tr("Only the selection"))),
+      keep_(new QCheckBox(tr("Keep my order"))),
+      take_(new QToolButton),
+      order_(new QComboBox),
       says_(plainLabel()) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(8, 4, 8, 4);
@@ -86,6 +93,14 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
         tr("The device everything hangs on: take the one that is selected, or leave it to the tool"));
     anchor_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     only_->setToolTip(tr("Leave everything else where it is"));
+    order_->addItems({tr("By name"), tr("By role"), tr("By address"), tr("By floor")});
+    order_->setAccessibleName(tr("Order in rows"));
+    order_->setToolTip(tr("In which order things come in rows where nothing else decides"));
+    keep_->setToolTip(
+        tr("What stands left or right of, above or below another stays so where the style allows"));
+    take_->setText(tr("Take it as far as it is"));
+    take_->setToolTip(tr("The arrangement was cancelled: take what there was of it"));
+    take_->setVisible(false);
     auto* grid = new QGridLayout;
     grid->setContentsMargins(8, 0, 0, 0);
     grid->setHorizontalSpacing(8);
@@ -96,7 +111,10 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
     grid->addWidget(only_, 1, 1);
     says_->setWordWrap(false);
     says_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred); // the whole is in its tool tip
-    grid->addWidget(says_, 2, 0, 1, 2);
+    grid->addWidget(order_, 2, 0);
+    grid->addWidget(keep_, 2, 1);
+    grid->addWidget(says_, 3, 0, 1, 2);
+    grid->addWidget(take_, 3, 0, 1, 2);
     row->addLayout(grid);
     row->addStretch(1);
     auto* off = new QToolButton;
@@ -113,6 +131,23 @@ ArrangeBar::ArrangeBar(Session& session, ArrangeActs& acts, QWidget* parent)
         arrange();
     });
     connect(only_, &QCheckBox::toggled, this, &ArrangeBar::picture);
+    const auto anew = [this] {
+        picture();
+        if (styles_->checkedButton())
+            arrange();
+    };
+    connect(keep_, &QCheckBox::clicked, this, anew);
+    connect(order_, &QComboBox::activated, this, [this, anew] {
+        keep_->setChecked(false); // another order is wished
+        anew();
+    });
+    connect(take_, &QToolButton::clicked, &acts_, &ArrangeActs::takeOffer);
+    connect(&acts_, &ArrangeActs::offerChanged, this, [this] {
+        take_->setVisible(acts_.hasOffer());
+        says_->setVisible(!acts_.hasOffer());
+        if (acts_.hasOffer() && !open_)
+            open();
+    });
     connect(&acts_, &ArrangeActs::arranged, this, [this](const QString& words) {
         says_->setText(words);
         says_->setToolTip(words);
@@ -150,6 +185,7 @@ void ArrangeBar::setTheme(const paint::Theme& theme) {
 void ArrangeBar::open() {
     open_ = true;
     only_->setChecked(session_.selected().devices().size() > 1);
+    keep_->setChecked(acts_.isByHand());
     says_->clear();
     follow();
     picture();
@@ -173,6 +209,10 @@ void ArrangeBar::follow() {
                      : devices.size() == 1
                          ? tr("Anchor: take %1").arg(session_.nameOf(refTo(devices.front())))
                          : tr("Anchor: by structure"));
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    for (QAbstractButton* each : styles_->buttons()) // on a plan things stand where they are built
+        each->setEnabled(!sheet || sheet->mmPerUnit == 0 ||
+                         styles_->id(each) == static_cast<int>(Style::plan));
     only_->setEnabled(devices.size() > 1);
     if (devices.size() < 2)
         only_->setChecked(false);
@@ -184,6 +224,8 @@ edit::ArrangeWish ArrangeBar::wish(Style style) const {
     wish.flow = flows[std::max(0, flow_->currentIndex())];
     wish.spacing = spacing_->value() / 100.0;
     wish.anchor = anchored_;
+    wish.keepOrder = keep_->isChecked();
+    wish.by = edit::allOrders[std::max(0, order_->currentIndex())];
     if (only_->isChecked())
         wish.only = session_.selected().devices();
     return wish;
@@ -222,7 +264,7 @@ void ArrangeBar::picture() {
 
 void ArrangeBar::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape)
-        return close();
+        return acts_.isWorking() ? acts_.cancel() : close();
     auto* here = qobject_cast<QToolButton*>(focusWidget());
     if (here && styles_->id(here) >= 0 && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter))
         return here->click();

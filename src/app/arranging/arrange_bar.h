@@ -29,6 +29,10 @@ public:
     QComboBox& flow() { return *flow_; }
     QSlider& spacing() { return *spacing_; }
     QCheckBox& onlySelected() { return *only_; }
+    QCheckBox& keepsOrder() { return *keep_; }
+    QComboBox& order() { return *order_; }
+    /// Takes what there is of an arrangement that was cancelled; hidden while there is none.
+    QToolButton& takesOffer() { return *take_; }
     QToolButton& anchor() { return *anchor_; }
     QString says() const { return says_->text(); }
 
@@ -52,7 +56,9 @@ private:
     QComboBox* flow_;
     QSlider* spacing_;
     QToolButton* anchor_;
-    QCheckBox* only_;
+    QCheckBox *only_, *keep_;
+    QToolButton* take_;
+    QComboBox* order_;
     QLabel* says_;
     QTimer rest_;
     const paint::Theme* theme_ = &paint::lightTheme();

@@ -4,9 +4,12 @@
 #include "app/session/session.h"
 #include "app/shown_text.h"
 #include "app/style/pieces.h"
+#include "core/model/words.h"
+#include "core/scene/plates.h"
 
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
+#include <set>
 
 namespace underridge::app {
 using namespace model;
@@ -94,12 +97,23 @@ PatternDialog::PatternDialog(Session& session, Point centre, QWidget* parent)
         connect(models_[part], &QComboBox::currentIndexChanged, this, &PatternDialog::follow);
         connect(names_[part], &QLineEdit::textEdited, this, &PatternDialog::follow);
     }
+    addMedia();
+    addPlace();
     picture_->setFixedSize(previewSize);
     picture_->setAccessibleName(tr("What it will be"));
     auto* buttons = new QDialogButtonBox;
     act_ = buttons->addButton(tr("Place"), QDialogButtonBox::AcceptRole);
+    draw_ = buttons->addButton(tr("Draw its place"), QDialogButtonBox::ActionRole);
+    draw_->setToolTip(tr("Draw on the sheet where it is to be and how large"));
     buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
     act_->setDefault(true);
+    connect(draw_, &QPushButton::clicked, this, [this] {
+        rest_.stop();
+        draw(); // of what is filled in now
+        drawn_ = act_->isEnabled();
+        if (drawn_)
+            accept();
+    });
     auto* left = new QVBoxLayout;
     left->addLayout(form_);
     left->addStretch(1);
@@ -151,6 +165,48 @@ void PatternDialog::addFigures() {
     }
 }
 
+void PatternDialog::addMedia() {
+    std::set<Medium> cabled;
+    for (const CableType& type : session_.catalogue().cables)
+        cabled.insert(type.medium);
+    for (QComboBox*& media : media_) {
+        media = new QComboBox;
+        media->addItem(tr("as fits best"), static_cast<int>(Medium::unknown));
+        for (const auto& word : wordsOf(Medium{}))
+            if (cabled.contains(word.value) && word.value != Medium::unknown)
+                media->addItem(shownText(word.title), static_cast<int>(word.value));
+        connect(media, &QComboBox::currentIndexChanged, this, &PatternDialog::follow);
+    }
+    form_->addRow(tr("Links between them"), media_[0]);
+    form_->addRow(tr("Links to endpoints"), media_[1]);
+}
+
+void PatternDialog::addPlace() {
+    constexpr int usual = 100, least = 50, most = 300; // per cent
+    spacing_ = new QSpinBox;
+    spacing_->setRange(least, most);
+    spacing_->setValue(usual);
+    spacing_->setSuffix(tr(" %"));
+    spacing_->setSingleStep(10);
+    form_->addRow(tr("Spacing"), spacing_);
+    auto* both = new QWidget;
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 0, 0, 0);
+    for (QSpinBox** field : {&x_, &y_}) {
+        *field = new QSpinBox;
+        (*field)->setRange(-sheetLimit, sheetLimit);
+        row->addWidget(*field, 1);
+    }
+    x_->setPrefix(tr("x "));
+    y_->setPrefix(tr("y "));
+    x_->setValue(centre_.x);
+    y_->setValue(centre_.y);
+    x_->setAccessibleName(tr("Middle, from the left"));
+    y_->setAccessibleName(tr("Middle, from above"));
+    form_->addRow(tr("Middle at"), both);
+    connect(spacing_, &QSpinBox::valueChanged, this, &PatternDialog::follow);
+}
+
 QSpinBox& PatternDialog::figure(const char* name) {
     for (const Figure& each : figures_)
         if (qstrcmp(each.name, name) == 0)
@@ -168,7 +224,10 @@ Pattern PatternDialog::pattern() const {
         if (!titleOfPart(pattern.shape, part).empty())
             *parts[part] = {models_[part]->currentData().toString().toStdString(),
                             names_[part]->text().toStdString()};
-    pattern.centre = centre_;
+    pattern.medium = static_cast<Medium>(media_[0]->currentData().toInt());
+    pattern.endpointMedium = static_cast<Medium>(media_[1]->currentData().toInt());
+    pattern.spacing = spacing_->value() / 100.0;
+    pattern.centre = Point{x_->value(), y_->value()};
     pattern.into = session_.scene().entered();
     return pattern;
 }
@@ -188,6 +247,8 @@ void PatternDialog::follow() {
         models_[part]->setAccessibleName(tr("Model of %1").arg(title));
         names_[part]->setAccessibleName(tr("Names of %1").arg(title));
     }
+    form_->setRowVisible(media_[0], edit::hasMedium(chosen));
+    form_->setRowVisible(media_[1], edit::hasEndpointMedium(chosen));
     const edit::PatternCount count = edit::countOf(pattern());
     summary_->setText(tr("%1, %2").arg(tr("%Ln device(s)", nullptr, count.devices),
                                        tr("%Ln link(s)", nullptr, count.links)));
@@ -203,12 +264,17 @@ void PatternDialog::draw() {
     tried.into = {};
     auto act = edit::addPattern(scratch, session_.catalogue(), sheet, tried, ids, session_.habits());
     act_->setEnabled(static_cast<bool>(act));
+    draw_->setEnabled(static_cast<bool>(act));
+    plates_.clear();
     if (!act) {
         picture_->clear();
         summary_->setText(
             QStringLiteral("%1; %2").arg(shownText(act.refusal().what), shownText(act.refusal().remedy)));
         return;
     }
+    for (const ObjectRef each : act->subjects)
+        if (const auto plate = scene::plateOf(act->network, sheet, *act->network.device({each.id})))
+            plates_.push_back(plate->frame);
     pictures_.make(
         {{0, [network = act->network, sheet] { return std::optional(scene::Scene::build(network, sheet)); }}},
         paint::lightTheme(), previewSize * devicePixelRatioF());

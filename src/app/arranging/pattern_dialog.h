@@ -28,7 +28,17 @@ public:
     QSpinBox& figure(const char* name);
     QComboBox& model(int part) { return *models_[part]; }
     QLineEdit& names(int part) { return *names_[part]; }
+    /// Of the links among the devices, or to endpoints.
+    QComboBox& medium(bool toEndpoints) { return *media_[toEndpoints ? 1 : 0]; }
+    QSpinBox& spacing() { return *spacing_; }
+    QSpinBox& middleX() { return *x_; }
+    QSpinBox& middleY() { return *y_; }
     QPushButton& act() { return *act_; }
+    /// Its place and size are drawn on the sheet, once the dialog has closed.
+    QPushButton& draws() { return *draw_; }
+    bool isToBeDrawn() const { return drawn_; }
+    /// The plates of what it will be, as it stands by itself.
+    const std::vector<scene::Rect>& plates() const { return plates_; }
     QString summary() const { return summary_->text(); }
     bool hasPicture() const { return !picture_->pixmap(Qt::ReturnByValue).isNull(); }
 
@@ -45,6 +55,8 @@ private:
     void addFigures();
     void follow();
     void draw();
+    void addMedia();
+    void addPlace();
 
     Session& session_;
     model::Point centre_;
@@ -53,8 +65,12 @@ private:
     std::vector<Figure> figures_;
     QComboBox* models_[3];
     QLineEdit* names_[3];
+    QComboBox* media_[2];
+    QSpinBox *spacing_, *x_, *y_;
     QLabel *picture_, *summary_;
-    QPushButton* act_;
+    QPushButton *act_, *draw_;
+    bool drawn_ = false;
+    std::vector<scene::Rect> plates_;
     QTimer rest_;
     ScenePictures pictures_; ///< its thread uses nothing of the dialog
 };

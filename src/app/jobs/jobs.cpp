@@ -56,11 +56,17 @@ QString Jobs::words() const {
 
 void Jobs::cancel() {
     const auto at = std::find_if(jobs_.rbegin(), jobs_.rend(), [](const Job& job) { return job.shown; });
-    if (at == jobs_.rend())
+    if (at != jobs_.rend())
+        cancel(at->id);
+}
+
+void Jobs::cancel(int id) {
+    const auto at = std::find_if(jobs_.begin(), jobs_.end(), [id](const Job& job) { return job.id == id; });
+    if (at == jobs_.end())
         return;
     *at->wanted = false;
     const auto cancelled = std::move(at->cancelled);
-    leaving_.splice(leaving_.end(), jobs_, std::prev(at.base()));
+    leaving_.splice(leaving_.end(), jobs_, at);
     Q_EMIT changed();
     if (cancelled)
         cancelled();

@@ -27,10 +27,10 @@ public:
 
     /// Runs `make` on a thread and then `done` with what it made on this one;
     /// `cancelled`, if any, when the person gave it up instead, whatever the thread still
-    /// makes. `words` say what it is: "Opening quay.underridge".
+    /// makes. `words` say what it is: "Opening quay.underridge". Returns what it can be given up by.
     template <class Made>
-    void run(const QString& words, std::function<Made(const Wanted&)> make, std::function<void(Made)> done,
-             std::function<void()> cancelled = {}) {
+    int run(const QString& words, std::function<Made(const Wanted&)> make, std::function<void(Made)> done,
+            std::function<void()> cancelled = {}) {
         Job& job = begin(words, std::move(cancelled));
         job.thread = std::jthread(
             [this, id = job.id, wanted = job.wanted, make = std::move(make), done = std::move(done)] {
@@ -43,6 +43,7 @@ public:
                     },
                     Qt::QueuedConnection);
             });
+        return job.id;
     }
 
     bool busy() const { return !jobs_.empty(); }
@@ -51,6 +52,8 @@ public:
     QString words() const;
     /// Gives up what words() tells of.
     void cancel();
+    /// Gives up a job, whether it is told of or not; nothing where it has ended.
+    void cancel(int id);
 
 Q_SIGNALS:
     void changed();

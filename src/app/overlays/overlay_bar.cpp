@@ -16,6 +16,7 @@ using namespace model;
 namespace {
 
 const std::string filterKey = "where:";
+constexpr std::size_t atOnce = 1500; ///< devices of networks whose overlays are made within a frame
 
 bool isFilter(const std::string& key) {
     return key.starts_with(filterKey);
@@ -210,25 +211,67 @@ void OverlayBar::fillOthers(const std::vector<std::string>& now) {
     }
 }
 
+/// Overlays made for keys.
+struct OverlayBar::Laid {
+    std::vector<std::string> keys;
+    std::vector<std::shared_ptr<const paint::Overlay>> overlays;
+    NetworkId of; ///< what they were made for
+
+    static Laid made(const std::vector<std::string>& keys, const analysis::Forwarding& forwarding,
+                     const std::vector<linking::Finding>& findings) {
+        Laid laid{keys, {}, forwarding.network().info().id};
+        for (const std::string& key : keys)
+            if (auto overlay = paint::overlayOf(shownText(key), forwarding, findings))
+                laid.overlays.push_back(std::move(overlay));
+        return laid;
+    }
+};
+
 void OverlayBar::lay(const std::vector<std::string>& now) {
+    keysLaid_ = now;
     auto forwarding = now.empty() ? nullptr : checker_.forwarding();
     if (forwarding && forwarding->network().info().id != session_.network().info().id)
         forwarding = nullptr; // of the file that was open before
+    if (!forwarding) {
+        take({now, {}, {}});
+        says_->setText(now.empty() ? QString() : tr("being worked out"));
+        return;
+    }
+    if (forwarding->wiring().stations().size() <= atOnce)
+        return take(Laid::made(now, *forwarding, checker_.findings()));
+    if (worker_.joinable()) { // one at a time
+        again_ = true;
+        return;
+    }
+    worker_ = std::jthread([this, now, forwarding, sifted = checker_.sharedSifted()] {
+        auto laid = std::make_shared<const Laid>(Laid::made(now, *forwarding, sifted->open));
+        QMetaObject::invokeMethod(
+            this,
+            [this, laid] {
+                worker_.join();
+                worker_ = {};
+                if (std::exchange(again_, false) || laid->keys != keys() ||
+                    laid->of != session_.network().info().id)
+                    lay(keys());
+                else
+                    take(*laid);
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+/// Lays these over the sheet in place of what is on.
+void OverlayBar::take(const Laid& laid) {
     std::set<QString> on;
-    QString legend = now.empty() ? QString() : tr("being worked out");
-    if (forwarding)
-        for (const std::string& key : now)
-            if (auto overlay = paint::overlayOf(shownText(key), *forwarding, checker_.findings())) {
-                on.insert(overlay->id());
-                legend = overlay->legend();
-                session_.overlays().put(std::move(overlay));
-            }
+    for (const auto& overlay : laid.overlays) {
+        on.insert(overlay->id());
+        session_.overlays().put(overlay);
+    }
     for (const QString& id : laid_)
         if (!on.contains(id))
             session_.overlays().remove(id);
     laid_ = std::move(on);
-    keysLaid_ = now;
-    says_->setText(legend);
+    says_->setText(laid.overlays.empty() ? QString() : laid.overlays.back()->legend());
 }
 
 } // namespace underridge::app

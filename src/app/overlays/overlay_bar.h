@@ -9,6 +9,7 @@
 #include <QLabel>
 #include <QToolButton>
 #include <set>
+#include <thread>
 
 namespace underridge::app {
 
@@ -52,7 +53,10 @@ private:
     void follow();
     void fill(const std::vector<std::string>& keys);
     void fillOthers(const std::vector<std::string>& keys);
+    /// At once, or for large networks by a thread while what was on stays.
     void lay(const std::vector<std::string>& keys);
+    struct Laid;
+    void take(const Laid& laid);
     QString titleOf(const std::string& key) const;
 
     Session& session_;
@@ -66,6 +70,8 @@ private:
     std::set<QString> laid_;            ///< ids of overlays that are on by this bar
     std::vector<std::string> keysLaid_; ///< what they were made for
     bool open_ = false;                 ///< wanted though nothing is on
+    bool again_ = false;                ///< others are wanted than the thread makes
+    std::jthread worker_;
 };
 
 } // namespace underridge::app

@@ -13,7 +13,7 @@ using namespace model;
 using scene::PointF;
 namespace {
 
-constexpr double handlePixels = 7;
+constexpr double routeHandlePixels = 7;
 /// Pieces shorter than this on the screen offer no new point.
 constexpr double leastPiece = 40;
 
@@ -39,11 +39,11 @@ std::optional<RouteShaping::Handle> RouteShaping::handleAt(PointF at) const {
         return std::nullopt;
     const double zoom = surface_.camera().zoom();
     for (std::size_t i = 0; i < held->path.size(); ++i)
-        if (length(held->path[i] - at) <= handlePixels / zoom)
+        if (length(held->path[i] - at) <= routeHandlePixels / zoom)
             return Handle{i, false};
     for (std::size_t i = 1; i < held->path.size(); ++i)
         if (length(held->path[i] - held->path[i - 1]) * zoom >= leastPiece &&
-            length(middleOf(held->path[i - 1], held->path[i]) - at) <= handlePixels / zoom)
+            length(middleOf(held->path[i - 1], held->path[i]) - at) <= routeHandlePixels / zoom)
             return Handle{i - 1, true};
     return std::nullopt;
 }

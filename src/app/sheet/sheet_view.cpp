@@ -36,6 +36,7 @@ SheetView::SheetView(Session& session, QWidget* parent)
       place_(context_),
       measure_(context_),
       zone_(context_),
+      extent_(context_),
       route_(context_),
       tool_(&select_),
       locator_(new Locator(this)),

@@ -2,6 +2,7 @@
 // The sheet on the screen: it shows the session's scene, gives events to the active tool,
 // and has the small things that lie over it.
 #pragma once
+#include "app/sheet/area_tool.h"
 #include "app/sheet/card.h"
 #include "app/sheet/edge_scroll.h"
 #include "app/sheet/fields_in_place.h"
@@ -16,7 +17,6 @@
 #include "app/sheet/route_tool.h"
 #include "app/sheet/select_tool.h"
 #include "app/sheet/type_to_add.h"
-#include "app/sheet/zone_tool.h"
 #include "core/edit/objects.h"
 #include "paint/overlays/overlay_painter.h"
 
@@ -61,6 +61,11 @@ public:
     /// Until a line is drawn or Esc.
     void startMeasuring() { use(measure_); }
     void startZone() { use(zone_); }
+    /// See ExtentTool.
+    void drawExtent(std::vector<scene::Rect> parts, std::function<void(const scene::Rect&)> done) {
+        extent_.begin(std::move(parts), std::move(done));
+        use(extent_);
+    }
     /// A tray or conduit on the plan of this sheet.
     void startRoute(model::CableRouteKind type);
     void cancelTool();
@@ -162,6 +167,7 @@ private:
     PlaceTool place_;
     MeasureTool measure_;
     ZoneTool zone_;
+    ExtentTool extent_;
     RouteTool route_;
     Tool* tool_;
 

@@ -64,7 +64,7 @@ void Checker::start() {
                     return;
                 }
                 current_ = !rest_.isActive();
-                sifted_ = std::move(*sifted);
+                sifted_ = sifted;
                 forwarding_ = held;
                 Q_EMIT changed();
             },
@@ -74,7 +74,7 @@ void Checker::start() {
 
 int Checker::count(Severity severity) const {
     return static_cast<int>(
-        std::count_if(sifted_.open.begin(), sifted_.open.end(),
+        std::count_if(findings().begin(), findings().end(),
                       [&](const linking::Finding& f) { return f.rule->severity == severity; }));
 }
 

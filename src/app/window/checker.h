@@ -21,9 +21,11 @@ public:
     explicit Checker(Workspace& workspace, QObject* parent = nullptr);
 
     /// Those that count.
-    const std::vector<linking::Finding>& findings() const { return sifted_.open; }
+    const std::vector<linking::Finding>& findings() const { return sifted_->open; }
     /// Those that count, and those that were set aside.
-    const analysis::Sifted& sifted() const { return sifted_; }
+    const analysis::Sifted& sifted() const { return *sifted_; }
+    /// The same for who needs them longer than until they are others.
+    std::shared_ptr<const analysis::Sifted> sharedSifted() const { return sifted_; }
     /// What follows from switching and routing, of the network the findings are of; null
     /// until it was worked out for the first time.
     std::shared_ptr<const analysis::Forwarding> forwarding() const { return forwarding_; }
@@ -40,7 +42,7 @@ private:
 
     Workspace& workspace_;
     QTimer rest_;
-    analysis::Sifted sifted_;
+    std::shared_ptr<const analysis::Sifted> sifted_ = std::make_shared<analysis::Sifted>();
     std::shared_ptr<const analysis::Forwarding> forwarding_;
     std::vector<linking::Finding> ofForwarding_; ///< the worker's while it runs
     bool current_ = false, again_ = false, anew_ = false;

@@ -408,6 +408,7 @@ void MainWindow::refreshChecks() {
         action(CommandId::portLabels)->setChecked(sheet->portLabels);
         action(CommandId::linkLabels)->setChecked(sheet->linkLabels);
         action(CommandId::linesAlongAxes)->setChecked(sheet->lines == LineStyle::axes);
+        action(CommandId::linesBundled)->setChecked(sheet->lines == LineStyle::bundled);
         action(CommandId::showGroups)->setChecked(sheet->drawsGroups());
         action(CommandId::closeFar)->setChecked(sheet->closing);
     }

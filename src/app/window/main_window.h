@@ -44,6 +44,10 @@
 class QDockWidget;
 class QSettings;
 
+namespace underridge::edit {
+struct Pattern;
+}
+
 namespace underridge::app {
 
 /// Everything the window needs of the world, so that tests can pass their own.
@@ -120,6 +124,7 @@ private:
     void addGroupCommands();
     void addArrangeCommands();
     void addPattern();
+    void place(const edit::Pattern& pattern);
     void addPlanCommands();
     void addSheetCommands();
     void addLookCommands();
@@ -128,6 +133,8 @@ private:
     void fillContextMenu();
     void selectAll();
     void switchLabels(bool model::Sheet::*which);
+    /// To a way links run, or from it to straight.
+    void switchLines(model::LineStyle style);
     void applyHabits();
     void applyTextScale();
     void editPreferences();

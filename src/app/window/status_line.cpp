@@ -34,7 +34,7 @@ StatusLine::StatusLine(Jobs& jobs, QWidget* parent)
     message_.setSingleShot(true);
     connect(&message_, &QTimer::timeout, this, &StatusLine::showHint);
     connect(&jobs_, &Jobs::changed, this, &StatusLine::showJob);
-    connect(cancel_, &QToolButton::clicked, &jobs_, &Jobs::cancel);
+    connect(cancel_, &QToolButton::clicked, &jobs_, qOverload<>(&Jobs::cancel));
     showJob();
 }
 

@@ -158,13 +158,14 @@ void MainWindow::addLinkCommands() {
         {
             {Id::otherPort,
              [this] { sheet_->linking().openDrawerForLink({session_->selection().front().id}, 1); }},
-            {Id::straighten,
-             [this] {
-                 session_->apply(edit::setBends(session_->network(), session_->sheet(),
-                                                {session_->selection().front().id}, {}));
-             }},
         },
         oneLink);
+    commands_->add(
+        Id::straighten,
+        [this] {
+            session_->apply(edit::straighten(session_->network(), session_->sheet(), selectedLinks()));
+        },
+        [this] { return showsSheet() && !selectedLinks().empty(); });
     commands_->add(
         Id::makeLag,
         [this] { session_->apply(edit::makeLag(session_->network(), selectedLinks(), {}, session_->ids())); },
@@ -267,16 +268,25 @@ void MainWindow::addGroupCommands() {
 void MainWindow::addPattern() {
     fields_->commitAll();
     const Point centre = onGrid(sheet_->pointerOrMiddle());
-    dialogs_->show<PatternDialog>([this, centre] { return new PatternDialog(*session_, centre, this); },
-                                  [this](PatternDialog& dialog, bool done) {
-                                      if (!done)
-                                          return;
-                                      auto act = edit::addPattern(session_->network(), session_->catalogue(),
-                                                                  session_->sheet(), dialog.pattern(),
-                                                                  session_->ids(), session_->habits());
-                                      if (session_->apply(std::move(act)))
-                                          sheet_->fitSelection();
-                                  });
+    dialogs_->show<PatternDialog>(
+        [this, centre] { return new PatternDialog(*session_, centre, this); },
+        [this](PatternDialog& dialog, bool done) {
+            if (!done)
+                return;
+            const edit::Pattern pattern = dialog.pattern();
+            if (!dialog.isToBeDrawn())
+                return place(pattern);
+            sheet_->setFocus();
+            sheet_->drawExtent(dialog.plates(), [this, pattern](const scene::Rect& area) {
+                place(edit::fittedInto(session_->catalogue(), pattern, area, session_->habits()));
+            });
+        });
+}
+
+void MainWindow::place(const edit::Pattern& pattern) {
+    if (session_->apply(edit::addPattern(session_->network(), session_->catalogue(), session_->sheet(),
+                                         pattern, session_->ids(), session_->habits())))
+        sheet_->fitSelection();
 }
 
 void MainWindow::addArrangeCommands() {
@@ -287,6 +297,9 @@ void MainWindow::addArrangeCommands() {
             {Id::arrangeAgain, [this] { arrangeActs_->again(); }},
         },
         can);
+    commands_->add(
+        Id::fitIn, [this] { arrangeActs_->fitIn(); },
+        [this] { return showsSheet() && arrangeActs_->canFitIn(); });
     align_ = std::make_unique<AlignActs>(*session_, *sheet_);
     for (const Id id : AlignActs::commands()) {
         commands_->add(
@@ -381,13 +394,8 @@ void MainWindow::addLookCommands() {
             {Id::home, [this] { session_->navigation().home(); }},
             {Id::portLabels, [this] { switchLabels(&Sheet::portLabels); }},
             {Id::linkLabels, [this] { switchLabels(&Sheet::linkLabels); }},
-            {Id::linesAlongAxes,
-             [this] {
-                 const Sheet* held = session_->network().sheet(session_->sheet());
-                 session_->apply(edit::setLineStyle(
-                     session_->network(), session_->sheet(),
-                     held && held->lines == LineStyle::axes ? LineStyle::straight : LineStyle::axes));
-             }},
+            {Id::linesAlongAxes, [this] { switchLines(LineStyle::axes); }},
+            {Id::linesBundled, [this] { switchLines(LineStyle::bundled); }},
         },
         [this] { return showsSheet(); });
     commands_->add(
@@ -412,6 +420,13 @@ void MainWindow::switchLabels(bool Sheet::*which) {
     wanted.*which = !(wanted.*which);
     session_->apply(
         edit::setSheetLabels(session_->network(), wanted.id, wanted.portLabels, wanted.linkLabels));
+}
+
+void MainWindow::switchLines(LineStyle style) {
+    const Sheet* held = session_->network().sheet(session_->sheet());
+    const bool on = held && held->lines == style;
+    session_->apply(
+        edit::setLineStyle(session_->network(), session_->sheet(), on ? LineStyle::straight : style));
 }
 
 void MainWindow::addPanelCommands() {

@@ -91,7 +91,8 @@ ActResult align(const Network& network, const Look& look, const std::vector<Show
     return movedTo(network, look, what, corners, "Align");
 }
 
-ActResult distribute(const Network& network, const Look& look, const std::vector<Shown>& what, Along along) {
+ActResult distribute(const Network& network, const Look& look, const std::vector<Shown>& what, Along along,
+                     Evenly how) {
     if (auto wrong = tooFew(what, 3))
         return *wrong;
     const bool across = along == Along::across;
@@ -103,17 +104,58 @@ ActResult distribute(const Network& network, const Look& look, const std::vector
     std::stable_sort(order.begin(), order.end(),
                      [&](std::size_t a, std::size_t b) { return from(what[a].frame) < from(what[b].frame); });
     const Rect &first = what[order.front()].frame, &last = what[order.back()].frame;
+    const auto steps = static_cast<double>(what.size() - 1);
     double gap = from(last) + size(last) - from(first);
     for (const Shown& each : what)
         gap -= size(each.frame);
-    gap /= static_cast<double>(what.size() - 1);
+    gap /= steps;
+    if (how == Evenly::asFirst)
+        gap = from(what[order[1]].frame) - from(first) - size(first);
     auto corners = cornersOf(what);
     double at = from(first);
-    for (const std::size_t i : order) {
-        (across ? corners[i].x : corners[i].y) = at;
-        at += size(what[i].frame) + gap;
+    const double middle = at + size(first) / 2, pitch = (from(last) + size(last) / 2 - middle) / steps;
+    for (std::size_t k = 0; k < order.size(); ++k) {
+        const Rect& frame = what[order[k]].frame;
+        if (how == Evenly::middles)
+            at = middle + pitch * static_cast<double>(k) - size(frame) / 2;
+        (across ? corners[order[k]].x : corners[order[k]].y) = at;
+        at += size(frame) + gap;
     }
     return movedTo(network, look, what, corners, "Distribute");
+}
+
+ActResult sameSize(const Network& network, const Look& look, const std::vector<ObjectRef>& what) {
+    const auto folding = sharedFoldingOf(network, look);
+    std::vector<std::pair<ObjectRef, Rect>> frames;
+    Rect largest;
+    for (const ObjectRef each : what) {
+        std::optional<Rect> frame;
+        if (each.kind == Kind::group)
+            frame = folding->standing({each.id});
+        else if (const Note* note = network.note({each.id}); note && note->zone)
+            if (const Position* held = network.position(look.sheet, each.id))
+                frame = Rect{scene::toF(held->at).x, scene::toF(held->at).y, static_cast<double>(held->width),
+                             static_cast<double>(held->height)};
+        if (!frame)
+            continue;
+        frames.emplace_back(each, *frame);
+        largest.w = std::max(largest.w, frame->w);
+        largest.h = std::max(largest.h, frame->h);
+    }
+    if (frames.size() < 2)
+        return error("too few frames are selected", "select two groups or zones or more");
+    Act act{"Same size", network, {}};
+    for (const auto& [ref, frame] : frames) {
+        Position position = positionOr(network, look.sheet, ref);
+        position.at = scene::rounded({frame.x, frame.y});
+        position.width = static_cast<int>(std::lround(largest.w));
+        position.height = static_cast<int>(std::lround(largest.h));
+        if (!isOnSheet(position.at + Point{position.width, position.height}))
+            return error("that is off the sheet", "move the frames further in");
+        act.network.put(std::move(position));
+        act.subjects.push_back(ref);
+    }
+    return act;
 }
 
 ActResult mirror(const Network& network, const Look& look, const std::vector<Shown>& what, Along along) {

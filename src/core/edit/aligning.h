@@ -13,14 +13,23 @@ struct Shown {
 
 enum class Align { left, centre, right, top, middle, bottom };
 enum class Along { across, down };
+enum class Evenly {
+    gaps,    ///< the same gap from each to the next
+    middles, ///< the same way from middle to middle
+    asFirst  ///< every gap as wide as that between the first two
+};
 
 /// Puts edges or middles in line: of all with the outermost one, of middles with the mean.
 /// Refuses fewer than two.
 ActResult align(const model::Network& network, const Look& look, const std::vector<Shown>& what, Align how);
-/// Gives all the same gap to the next, between the first and the last, which stay. Refuses fewer
-/// than three.
+/// Spaces all evenly between the first and the last, which stay; `asFirst` from the first two on,
+/// which stay. Refuses fewer than three.
 ActResult distribute(const model::Network& network, const Look& look, const std::vector<Shown>& what,
-                     Along along);
+                     Along along, Evenly how = Evenly::gaps);
+/// Draws frames of groups and zones as wide as the widest and as high as the highest of them, from
+/// where their upper left corners are. Refuses fewer than two.
+ActResult sameSize(const model::Network& network, const Look& look,
+                   const std::vector<model::ObjectRef>& what);
 /// Changes over left and right, or above and below, about the middle of all.
 ActResult mirror(const model::Network& network, const Look& look, const std::vector<Shown>& what,
                  Along along);

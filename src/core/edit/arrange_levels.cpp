@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/arrange_levels.h"
 
+#include "core/analysis/prefix.h"
 #include "core/base/text.h"
 #include "core/layout/boxes.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
+#include "core/model/standing.h"
 #include "core/model/uplinks.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
@@ -17,6 +19,8 @@ using layout::Index;
 using scene::PointF;
 using scene::Rect;
 namespace {
+
+constexpr double plateWide = 120; ///< about
 
 /// What stands as one on a level.
 struct Item {
@@ -55,12 +59,14 @@ struct Level {
 
 class Levels {
 public:
-    Levels(const Network& network, const Look& look, const ArrangeWish& wish, const scene::Folding& folding)
+    Levels(const Network& network, const Look& look, const ArrangeWish& wish, const scene::Folding& folding,
+           const std::atomic<bool>* wanted)
         : network_(network),
           sheet_(*network.sheet(look.sheet)),
           look_(look),
           wish_(wish),
-          folding_(folding) {}
+          folding_(folding),
+          wanted_(wanted) {}
 
     Result<SheetDrawing> drawn() {
         gather();
@@ -79,7 +85,7 @@ public:
             arrangeLevels();
         }
         Level& root = levels_.at(0);
-        const bool asItStands = wish_.style == layout::Style::tidy;
+        const bool asItStands = layout::beginsAsItStands(wish_.style);
         place(root, asItStands ? PointF{} : PointF{} - PointF{root.bounds.x, root.bounds.y});
         out_.bounds = root.bounds.moved(root.by);
         for (const auto& [id, level] : levels_)
@@ -109,10 +115,7 @@ private:
         std::vector<DeviceId> order;
         for (const auto& [id, plate] : out_.plates)
             order.push_back({id});
-        std::sort(order.begin(), order.end(), [&](DeviceId x, DeviceId y) {
-            const Device &a = *network_.device(x), &b = *network_.device(y);
-            return a.name != b.name ? naturalLess(a.name, b.name) : x < y;
-        });
+        sortByWish(order);
         for (const DeviceId id : order) {
             const Device& device = *network_.device(id);
             Level& level = grouped ? levelFor(device.group, within) : levels_[0];
@@ -127,6 +130,9 @@ private:
                     itemOf_[id] = {parent.group.value, static_cast<Index>(parent.items.size())};
                     parent.items.push_back({{}, level.group, {}});
                 }
+        if (wish_.keepOrder)
+            for (auto& [id, level] : levels_)
+                takeOrder(level);
         for (const DeviceId id : order)
             network_.forEachLinkOf(id, [&](const Link& link) {
                 if (link.a.device != id || !scene::isDrawnOn(link, sheet_) || link.b.device == id ||
@@ -134,6 +140,89 @@ private:
                     return;
                 addLink(link);
             });
+    }
+
+    /// The items of a level in the order in which they stand: along the rows of the flow, and of
+    /// styles with several rows of equals row by row.
+    void takeOrder(Level& level) {
+        struct Placed {
+            Index item;
+            double across, along; ///< the middle, as the flow goes
+            std::size_t row = 0;
+        };
+        const bool sideways = wish_.flow == layout::Flow::left || wish_.flow == layout::Flow::right;
+        std::vector<Placed> placed;
+        for (Index i = 0; i < level.items.size(); ++i) {
+            const Item& item = level.items[i];
+            const Rect frame = item.device ? out_.plates.at(item.device.value).frame
+                                           : folding_.standing(item.group).value_or(Rect{});
+            const PointF middle = frame.centre();
+            placed.push_back({i, sideways ? middle.y : middle.x, sideways ? middle.x : middle.y});
+        }
+        if (wish_.style != layout::Style::layered) {
+            std::stable_sort(placed.begin(), placed.end(),
+                             [](const Placed& a, const Placed& b) { return a.along < b.along; });
+            const double tall = sideways ? plateWide : scene::plateHeight;
+            double first = placed.empty() ? 0 : placed.front().along;
+            std::size_t row = 0;
+            for (Placed& each : placed) {
+                if (each.along > first + tall) {
+                    ++row;
+                    first = each.along;
+                }
+                each.row = row;
+            }
+        }
+        std::stable_sort(placed.begin(), placed.end(), [](const Placed& a, const Placed& b) {
+            return std::pair(a.row, a.across) < std::pair(b.row, b.across);
+        });
+        std::vector<Item> items;
+        for (const Placed& each : placed) {
+            const Item& item = level.items[each.item];
+            itemOf_[item.device ? item.device.value : item.group.value].second =
+                static_cast<Index>(items.size());
+            items.push_back(item);
+        }
+        level.items = std::move(items);
+    }
+
+    /// By the order wished, then by name.
+    void sortByWish(std::vector<DeviceId>& order) const {
+        using Rank = std::tuple<std::int64_t, analysis::Ip>;
+        std::unordered_map<std::uint64_t, Rank> ranks;
+        for (const DeviceId id : order)
+            ranks[id.value] = rankOf(*network_.device(id));
+        std::sort(order.begin(), order.end(), [&](DeviceId x, DeviceId y) {
+            const Rank &one = ranks.at(x.value), &two = ranks.at(y.value);
+            if (one != two)
+                return one < two;
+            const Device &a = *network_.device(x), &b = *network_.device(y);
+            return a.name != b.name ? naturalLess(a.name, b.name) : x < y;
+        });
+    }
+
+    std::tuple<std::int64_t, analysis::Ip> rankOf(const Device& device) const {
+        constexpr std::int64_t last = 1'000'000;
+        if (wish_.style == layout::Style::rack)
+            return {-device.place.unit, {}}; // the uppermost first
+        switch (wish_.by) {
+        case OrderBy::name:
+            break;
+        case OrderBy::role: {
+            const Role role = roleOf(network_, device);
+            return {-tierOf(role) * last + static_cast<int>(role), {}};
+        }
+        case OrderBy::address: {
+            const analysis::Ip ip = analysis::ipOf(firstAddress(network_, device.id));
+            return {ip ? ip.version : last, ip};
+        }
+        case OrderBy::floor:
+            for (const GroupId each : upwards(network_, device.group))
+                if (const Group* group = network_.group(each); group && group->type == GroupKind::floor)
+                    return {group->level, {}};
+            return {last, {}};
+        }
+        return {};
     }
 
     /// Whether all of a group is arranged, so that it can stand as one.
@@ -266,7 +355,14 @@ private:
     void arrangeLevel(Level& level) {
         layout::Graph graph;
         layout::Wish wish;
+        wish.keepOrder = wish_.keepOrder;
+        wish.wanted = wanted_;
         wish.style = wish_.style;
+        if (wish_.style == layout::Style::rack) {
+            const Group* group = network_.group(level.group);
+            constexpr double column = 1e-6;
+            wish.aspect = group && isRack(group->type) ? column : wish.aspect;
+        }
         wish.flow = wish_.flow;
         wish.spacing = wish_.spacing;
         wish.seed = wish_.seed;
@@ -294,7 +390,7 @@ private:
             }
             graph.edges.push_back(edge);
         }
-        if (wish_.style == layout::Style::tidy)
+        if (layout::beginsAsItStands(wish_.style))
             for (const Item& item : level.items)
                 wish.before.push_back(cornerNow(item));
         std::stable_sort(level.leaving.begin(), level.leaving.end(),
@@ -496,6 +592,7 @@ private:
     const Look& look_;
     const ArrangeWish& wish_;
     const scene::Folding& folding_;
+    const std::atomic<bool>* wanted_;
     SheetDrawing out_;
     const std::set<DeviceId>* only_ = nullptr; ///< while gathering
     std::map<std::uint64_t, bool> whole_;      ///< groups, as far as asked
@@ -523,8 +620,8 @@ void SheetDrawing::move(PointF by) {
 }
 
 Result<SheetDrawing> drawingOf(const Network& network, const Look& look, const ArrangeWish& wish,
-                               const scene::Folding& folding) {
-    return Levels(network, look, wish, folding).drawn();
+                               const scene::Folding& folding, const std::atomic<bool>* wanted) {
+    return Levels(network, look, wish, folding, wanted).drawn();
 }
 
 } // namespace underridge::edit

@@ -28,6 +28,6 @@ struct SheetDrawing {
 
 /// From the origin. Refuses where there is nothing to arrange.
 Result<SheetDrawing> drawingOf(const model::Network& network, const Look& look, const ArrangeWish& wish,
-                               const scene::Folding& folding);
+                               const scene::Folding& folding, const std::atomic<bool>* wanted);
 
 } // namespace underridge::edit

@@ -3,13 +3,16 @@
 
 #include "core/analysis/layers.h"
 #include "core/edit/arrange_levels.h"
+#include "core/edit/fitting_in.h"
 #include "core/layout/detours.h"
 #include "core/linking/chain.h"
 #include "core/scene/axes.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
+#include "core/scene/scene.h"
 
+#include <array>
 #include <fmt/format.h>
 #include <set>
 
@@ -32,12 +35,12 @@ public:
         Act act{fmt::format("Arrange {} {}", count, count == 1 ? "device" : "devices"), network_, {}};
         if (drawing_.bounds.w > sheetLimit || drawing_.bounds.h > sheetLimit)
             return error("a sheet has no room for that drawing", "choose another style, or less spacing");
-        if (wish_.style != layout::Style::tidy)
+        if (!layout::beginsAsItStands(wish_.style))
             putWhereItWas();
         keepPinned();
         for (auto& [id, at] : drawing_.at) // lines are looked at as they will be drawn
             at = scene::toF(rounded(at));
-        if (const Sheet* sheet = network_.sheet(sheet_); sheet && sheet->lines == LineStyle::axes)
+        if (const Sheet* sheet = network_.sheet(sheet_); sheet && sheet->runsAlongAxes())
             for (auto& [id, path] : drawing_.paths) {
                 for (PointF& p : path) // as it will be stored
                     p = scene::toF(rounded(p));
@@ -47,6 +50,7 @@ public:
         else
             goRound();
         store(act.network, report);
+        clearNotes(act.network);
         if (report) {
             report->devices = count;
             report->why = wish_.style == layout::Style::tidy
@@ -79,7 +83,7 @@ private:
     /// and neither of them moved.
     bool keepsWay(const Link& link) const {
         const Position* held = network_.position(sheet_, link.id.value);
-        if (wish_.style != layout::Style::tidy || !held || held->bends.empty())
+        if (!layout::beginsAsItStands(wish_.style) || !held || held->bends.empty())
             return false;
         const auto stays = [&](DeviceId device) {
             const auto at = drawing_.at.find(device.value);
@@ -180,6 +184,36 @@ private:
             out.put(std::move(position));
     }
 
+    /// Notes that lie where plates or frames come to stand go below the drawing, side by side.
+    void clearNotes(Network& out) const {
+        if (layout::beginsAsItStands(wish_.style) || !wish_.only.empty())
+            return;
+        const scene::Scene drawn = scene::Scene::build(out, sheet_);
+        Rect bounds;
+        std::vector<Rect> taken;
+        const auto take = [&](const Rect& frame) {
+            taken.push_back(frame);
+            bounds = bounds.united(frame);
+        };
+        drawn.forEach<scene::Plate>([&](const scene::Plate& plate) { take(plate.frame); });
+        drawn.forEach<scene::Tile>([&](const scene::Tile& tile) { take(tile.frame); });
+        std::vector<Position> moved;
+        constexpr double below = 40, between = 16;
+        double x = bounds.x;
+        drawn.forEach<scene::NoteCard>([&](const scene::NoteCard& card) {
+            const bool covered = std::any_of(taken.begin(), taken.end(),
+                                             [&](const Rect& frame) { return frame.intersects(card.frame); });
+            const Position* held = network_.position(sheet_, card.id.value);
+            if (card.zone || card.behind || !covered || !held)
+                return;
+            moved.push_back(*held);
+            moved.back().at = ontoSheet(rounded({x, bounds.bottom() + below}));
+            x += card.frame.w + between;
+        });
+        for (Position& position : moved)
+            out.put(std::move(position));
+    }
+
     void store(Network& out, ArrangeReport* report) const {
         double way = 0;
         for (const auto& [id, at] : drawing_.at) {
@@ -198,7 +232,7 @@ private:
             moves.emplace_back(refTo(group), rounded(by));
         if (!moves.empty())
             (void)moveStored(out, sheet_, moves);
-        if (wish_.style != layout::Style::tidy)
+        if (!layout::beginsAsItStands(wish_.style))
             for (const SheetDrawing::Frame& frame : drawing_.frames)
                 storeFrame(out, frame);
         for (const auto& [id, path] : drawing_.paths) {
@@ -265,9 +299,9 @@ private:
 namespace {
 
 ActResult arrangeDrawn(const Network& network, const Look& look, const ArrangeWish& wish,
-                       ArrangeReport* report) {
+                       ArrangeReport* report, const std::atomic<bool>* wanted) {
     const auto folding = sharedFoldingOf(network, look);
-    auto drawing = drawingOf(network, look, wish, *folding);
+    auto drawing = drawingOf(network, look, wish, *folding, wanted);
     if (!drawing)
         return drawing.refusal();
     return Arranger(network, look.sheet, wish, *std::move(drawing)).act(report);
@@ -288,20 +322,36 @@ Network withPositionsOf(const Network& drawn, Network network, SheetId sheet) {
 
 } // namespace
 
-ActResult arrange(const Network& network, const Look& look, const ArrangeWish& wish, ArrangeReport* report) {
+namespace {
+constexpr std::array<std::string_view, 4> orderTexts{"name", "role", "address", "floor"};
+}
+
+std::string_view textOf(OrderBy order) {
+    return orderTexts[static_cast<std::size_t>(order)];
+}
+
+std::optional<OrderBy> orderFromText(std::string_view text) {
+    const auto at = std::find(orderTexts.begin(), orderTexts.end(), text);
+    return at == orderTexts.end() ? std::nullopt
+                                  : std::optional(static_cast<OrderBy>(at - orderTexts.begin()));
+}
+
+ActResult arrange(const Network& network, const Look& look, const ArrangeWish& wish, ArrangeReport* report,
+                  const std::atomic<bool>* wanted) {
     const Sheet* sheet = network.sheet(look.sheet);
     if (!sheet)
         return error("the sheet is no longer there", "choose another");
-    if (sheet->mmPerUnit > 0)
-        return error("what stands on a plan is where it is built", "arrange another sheet");
+    if (sheet->mmPerUnit > 0 && wish.style != layout::Style::plan)
+        return error("what stands on a plan is where it is built",
+                     "lead only its links, in the style plan, or arrange another sheet");
     if (sheet->layer == SheetLayer::physical)
-        return arrangeDrawn(network, look, wish, report);
+        return arrangeDrawn(network, look, wish, report, wanted);
     // Rings and meshes are what routers make of cables: with subnets between them nothing is
     // read better than layers.
     ArrangeWish suited = wish;
     if (sheet->layer == SheetLayer::network && wish.style == layout::Style::suggest)
         suited.style = layout::Style::layered;
-    auto act = arrangeDrawn(scene::networkOn(network, look.sheet), look, suited, report);
+    auto act = arrangeDrawn(scene::networkOn(network, look.sheet), look, suited, report, wanted);
     if (act)
         act->network = withPositionsOf(act->network, network, look.sheet);
     return act;
@@ -317,7 +367,7 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
     });
     constexpr int below = 180;
     const Point corner = ontoSheet({0, lowest ? *lowest + below : 0});
-    bool others = lowest.has_value();
+    const bool others = lowest.has_value();
     for (const DeviceId id : devices)
         if (!network.position(sheet, id.value)) {
             Position position = positionOr(network, sheet, refTo(id));
@@ -325,20 +375,27 @@ void putDown(Network& network, SheetId sheet, const std::vector<DeviceId>& devic
             network.put(std::move(position));
         }
     ArrangeWish wish;
-    if (others)
-        wish.only = devices;
+    if (others) {
+        if (auto act = fitIn(network, sheet, devices))
+            network = std::move(act->network);
+        for (const DeviceId id : devices)
+            if (network.position(sheet, id.value)->at == corner) // linked to nothing there
+                wish.only.push_back(id);
+        if (wish.only.empty())
+            return;
+    }
     if (auto act = arrange(network, {sheet}, wish))
         network = std::move(act->network);
     if (others) {
         // About the middle of where they stood is among the others: below those.
         int least = sheetLimit, leftmost = sheetLimit;
         std::vector<std::pair<ObjectRef, Point>> moves;
-        for (const DeviceId id : devices)
+        for (const DeviceId id : wish.only)
             if (const Position* position = network.position(sheet, id.value)) {
                 least = std::min(least, position->at.y);
                 leftmost = std::min(leftmost, position->at.x);
             }
-        for (const DeviceId id : devices)
+        for (const DeviceId id : wish.only)
             moves.emplace_back(refTo(id), Point{corner.x - leftmost, corner.y - least});
         (void)moveStored(network, sheet, moves);
     }
@@ -392,6 +449,16 @@ void straightenUpper(const Network& before, const Network& after, const Sheet& s
 
 } // namespace
 
+bool isArrangedWay(const Network& drawn, const Link& link, const Position& position) {
+    const auto endsAt = [&](DeviceId id, Point end) {
+        const Device* device = drawn.device(id);
+        const auto plate = device ? scene::plateOf(drawn, position.sheet, *device) : std::nullopt;
+        return plate && plate->frame.grown(2).contains(scene::toF(end));
+    };
+    return position.bends.size() > 1 && endsAt(link.a.device, position.bends.front()) &&
+           endsAt(link.b.device, position.bends.back());
+}
+
 void followArranged(const Network& before, Network& after) {
     BySheet moved; // devices
     BySheet fresh; // links whose bends are of this act
@@ -412,16 +479,8 @@ void followArranged(const Network& before, Network& after) {
         }
         after.forEachLinkOf({deviceId}, [&](const Link& link) {
             const Position* position = after.position(sheet, link.id.value);
-            if (!position || position->bends.size() < 2 || fresh.contains({sheet.value, link.id.value}))
-                return;
-            // Arranged: it ended at both plates, as they stood.
-            const auto endsAt = [&](DeviceId id, Point end) {
-                const Device* held = before.device(id);
-                const auto plate = held ? scene::plateOf(before, sheet, *held) : std::nullopt;
-                return plate && plate->frame.grown(2).contains(scene::toF(end));
-            };
-            if (!endsAt(link.a.device, position->bends.front()) ||
-                !endsAt(link.b.device, position->bends.back()))
+            if (!position || fresh.contains({sheet.value, link.id.value}) ||
+                !isArrangedWay(before, link, *position))
                 return;
             Position straight = *position;
             straight.bends.clear();

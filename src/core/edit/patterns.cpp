@@ -210,6 +210,15 @@ std::vector<Point> cornersOf(const Pattern& p, const std::vector<scene::PointF>&
     return out;
 }
 
+/// The cables of a medium; none of an unknown one, which is any.
+std::vector<std::string> cablesOf(const Catalogue& catalogue, Medium medium) {
+    std::vector<std::string> out;
+    for (const CableType& type : catalogue.cables)
+        if (medium != Medium::unknown && type.medium == medium)
+            out.push_back(type.id);
+    return out;
+}
+
 /// Adds it, or tells what is in the way.
 ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p,
                   IdSource& ids, const linking::Habits& habits) {
@@ -248,9 +257,15 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
             sizes[mine[k]] = {plate.frame.w, plate.frame.h};
         }
     }
+    linking::Wishes between, toEndpoints;
+    between.cables = cablesOf(catalogue, p.medium);
+    toEndpoints.cables = cablesOf(catalogue, p.endpointMedium);
     for (const auto& [a, b] : bones.links) {
+        const bool ends = bones.devices[static_cast<std::size_t>(a)] == lower ||
+                          bones.devices[static_cast<std::size_t>(b)] == lower;
         const DeviceId from = made[static_cast<std::size_t>(a)], to = made[static_cast<std::size_t>(b)];
-        const auto pair = linking::bestPair(act.network, catalogue, {from, {}}, {to, {}}, habits);
+        const auto pair = linking::bestPair(act.network, catalogue, {from, {}}, {to, {}}, habits,
+                                            ends ? toEndpoints : between);
         if (!pair)
             return pair.refusal();
         auto linked = makeLink(act.network, catalogue, *pair, ids);
@@ -363,6 +378,70 @@ PartTitles partTitles(PatternShape shape) {
 PatternCount countOf(const Pattern& pattern) {
     const Bones bones = bonesOf(pattern);
     return {static_cast<int>(bones.devices.size()), static_cast<int>(bones.links.size())};
+}
+
+bool hasMedium(PatternShape shape) {
+    return shape != PatternShape::row && shape != PatternShape::star;
+}
+
+bool hasEndpointMedium(PatternShape shape) {
+    return !partTitles(shape).lower.empty();
+}
+
+Result<std::vector<scene::Rect>> platesOf(const Catalogue& catalogue, const Pattern& pattern,
+                                          const linking::Habits& habits) {
+    IdSource ids(1);
+    const Network scratch = emptyNetwork("", ids);
+    const SheetId sheet = scratch.sheetsInOrder().front().id;
+    Pattern alone = pattern;
+    alone.into = {};
+    const auto act = addPattern(scratch, catalogue, sheet, alone, ids, habits);
+    if (!act)
+        return act.refusal();
+    std::vector<scene::Rect> out;
+    for (const ObjectRef each : act->subjects)
+        if (const auto plate = scene::plateOf(act->network, sheet, *act->network.device({each.id})))
+            out.push_back(plate->frame);
+    return out;
+}
+
+Pattern fittedInto(const Catalogue& catalogue, Pattern pattern, const scene::Rect& area,
+                   const linking::Habits& habits) {
+    pattern.centre = scene::rounded(area.centre());
+    const auto wholeOf = [&](const Pattern& each, scene::PointF& largest) {
+        scene::Rect whole;
+        if (const auto plates = platesOf(catalogue, each, habits))
+            for (const scene::Rect& plate : *plates) {
+                whole = whole.united(plate);
+                largest = {std::max(largest.x, plate.w), std::max(largest.y, plate.h)};
+            }
+        return whole;
+    };
+    scene::PointF plate;
+    const bool round = pattern.shape == PatternShape::star || pattern.shape == PatternShape::ring ||
+                       pattern.shape == PatternShape::mesh;
+    if (round) {
+        pattern.spacing = 1;
+        if (wholeOf(pattern, plate).empty())
+            return pattern;
+        constexpr double least = 60, most = 20'000;
+        pattern.radius =
+            static_cast<int>(std::clamp(std::min(area.w - plate.x, area.h - plate.y) / 2, least, most));
+        return pattern;
+    }
+    // As spacing grows so does the whole, evenly but for rows that break elsewhere: looked for
+    // between its bounds.
+    double low = 0.5, high = 3;
+    constexpr int looks = 6;
+    for (int i = 0; i < looks; ++i) {
+        pattern.spacing = (low + high) / 2;
+        const scene::Rect whole = wholeOf(pattern, plate);
+        if (whole.empty())
+            return pattern;
+        (whole.w <= area.w && whole.h <= area.h ? low : high) = pattern.spacing;
+    }
+    pattern.spacing = low;
+    return pattern;
 }
 
 ActResult addPattern(const Network& network, const Catalogue& catalogue, SheetId sheet,

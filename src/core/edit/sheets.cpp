@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/sheets.h"
 
+#include "core/edit/arranging.h"
 #include "core/edit/cable_routes.h"
 #include "core/edit/shown_places.h"
 #include "core/find/filter.h"
@@ -89,6 +90,20 @@ ActResult setBends(const Network& network, const Look& look, LinkId link, std::v
         act.network.erase<Position>(position.key());
     else
         act.network.put(std::move(position));
+    return act;
+}
+
+ActResult straighten(const Network& network, SheetId sheet, const std::vector<LinkId>& links) {
+    if (links.size() == 1)
+        return setBends(network, {sheet}, links.front(), {});
+    Act act{fmt::format("Straighten {} links", links.size()), network, {}};
+    for (const LinkId id : links) {
+        auto straight = setBends(act.network, {sheet}, id, {});
+        if (!straight)
+            return straight;
+        act.network = std::move(straight->network);
+        act.subjects.push_back(refTo(id));
+    }
     return act;
 }
 
@@ -352,25 +367,20 @@ ActResult setSheetLabels(const Network& network, SheetId sheet, bool ports, bool
 
 namespace {
 
-/// Ways that links were given as they were arranged, ending at both plates, go.
+/// Ways that links were given as they were arranged go, but for those that a style has drawn along
+/// the axes itself, in bundles where there are many.
 void forgetArranged(Network& network, SheetId sheet) {
     const Network drawn = scene::networkOn(network, sheet);
-    const auto endsAt = [&](DeviceId id, Point end) {
-        const Device* device = drawn.device(id);
-        const auto plate = device ? scene::plateOf(drawn, sheet, *device) : std::nullopt;
-        return plate && plate->frame.grown(2).contains(scene::toF(end));
-    };
     std::vector<Position> changed;
     drawn.all<Link>().forEach([&](const Link& link) {
         const Position* position = network.position(sheet, link.id.value);
-        const auto aligned = [&] { // such as a style has drawn along the axes itself
+        const auto isAligned = [&] {
             std::vector<scene::PointF> path;
             for (const Point bend : position->bends)
                 path.push_back(scene::toF(bend));
             return path.size() > 2 && scene::isAligned(path);
         };
-        if (!position || position->bends.size() < 2 || aligned() ||
-            !endsAt(link.a.device, position->bends.front()) || !endsAt(link.b.device, position->bends.back()))
+        if (!position || !isArrangedWay(drawn, link, *position) || isAligned())
             return;
         changed.push_back(*position);
         changed.back().bends.clear();
@@ -385,10 +395,9 @@ ActResult setLineStyle(const Network& network, SheetId sheet, LineStyle lines) {
     const Sheet* held = network.sheet(sheet);
     if (!held)
         return error("the sheet is no longer there", "choose another");
-    auto act = changeEach<Sheet>(network, {held->key()},
-                                 lines == LineStyle::axes ? "Links along the axes" : "Straight links",
+    auto act = changeEach<Sheet>(network, {held->key()}, "Links " + std::string(titleOf(lines)),
                                  [&](Sheet& s) { s.lines = lines; });
-    if (act && lines == LineStyle::axes)
+    if (act && lines != LineStyle::straight)
         forgetArranged(act->network, sheet);
     return act;
 }

@@ -14,6 +14,9 @@ ActResult moveObjects(const model::Network& network, const Look& look, const Ref
 /// straight.
 ActResult setBends(const model::Network& network, const Look& look, model::LinkId link,
                    std::vector<model::Point> bends);
+/// Takes the bends of several links, those they were given as they were arranged, too.
+ActResult straighten(const model::Network& network, model::SheetId sheet,
+                     const std::vector<model::LinkId>& links);
 
 /// Puts a note on a sheet, where it is shown. Refuses an empty text.
 ActResult addNote(const model::Network& network, const Look& look, model::Point at, const std::string& text,

@@ -189,6 +189,7 @@ Piece Composer::mesh(const std::vector<Index>& nodes, const std::vector<Outward>
     ++found.meshes;
     Springs in;
     in.aspect = wish(turnedOver);
+    in.wanted = asked_.wanted;
     std::vector<Cell> cells;
     std::vector<Rect> plates;
     const auto placeOf = [&](Index node) -> std::size_t {
@@ -362,7 +363,7 @@ Composed compose(const Graph& graph, const Neighbours& near, const std::vector<I
     Composed out;
     double bestOff = 1e18;
     for (const double share : {1.0, 0.6, 1.7, 0.3, 3.0}) {
-        Composer composer(graph, near, tree, wish.aspect, share);
+        Composer composer(graph, near, tree, wish, share);
         composer.found.shape = part.size() == 1 ? Shape::single : Shape::tree;
         const std::size_t box = make(composer);
         const PointF size = composer.boxes().sizeOf(box, across ? Turn::right : Turn::down);
@@ -382,7 +383,7 @@ Composed compose(const Graph& graph, const Neighbours& near, const std::vector<I
     if (out.shape == Shape::ladder && out.poles <= 2 && middle->nodes.size() < small) {
         const std::size_t crossings = crossingsOf(graph, near, part, drawing);
         if (crossings > 0) {
-            Composer composer(graph, near, tree, wish.aspect);
+            Composer composer(graph, near, tree, wish);
             composer.onlyMeshes();
             composer.found.shape = Shape::tree;
             Drawing other = drawing;
@@ -442,7 +443,7 @@ Composed composeWithin(const Graph& graph, const Neighbours& near, const Wish& w
         for (Block& block : tree.blocks)
             all.blocks.push_back(std::move(block));
     }
-    Composer composer(graph, near, all, wish.aspect);
+    Composer composer(graph, near, all, wish);
     for (const Index block : leftOut)
         composer.leaveOut(block);
     const Piece whole = tops.size() == 1 ? composer.piece(tops.front(), outward, false)

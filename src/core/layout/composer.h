@@ -67,13 +67,13 @@ struct Ring {
 
 class Composer {
 public:
-    /// `aspect`: wanted of the whole; `share`: of its pieces, times as much.
-    Composer(const Graph& graph, const Neighbours& near, const BlockTree& tree, double aspect,
+    /// `share`: of the aspect wanted of the whole, of its pieces times as much.
+    Composer(const Graph& graph, const Neighbours& near, const BlockTree& tree, const Wish& asked,
              double share = 1)
         : graph_(graph),
           near_(near),
           tree_(tree),
-          aspect_(aspect),
+          asked_(asked),
           share_(share),
           mark_(graph.nodes.size(), 0),
           weight_(graph.nodes.size(), 1) {
@@ -150,14 +150,15 @@ private:
         return below.size() > 1 || (below.size() == 1 && !isLeftOut(below.front()));
     }
     double wish(bool turned) const {
-        const double aspect = depth_ <= 1 ? aspect_ : aspect_ * share_;
+        const double aspect = depth_ <= 1 ? asked_.aspect : asked_.aspect * share_;
         return turned ? 1 / aspect : aspect;
     }
 
     const Graph& graph_;
     const Neighbours& near_;
     const BlockTree& tree_;
-    double aspect_, share_;
+    const Wish& asked_;
+    double share_;
     Boxes boxes_;
     std::vector<Index> mark_;
     std::vector<double> weight_; ///< of each node: how many it and all that hangs on it are

@@ -134,14 +134,15 @@ Cell Composer::cell(Index node, bool turned) {
         return {boxes_.add(std::move(box)), {0, 0, plate.x, plate.y}};
     }
     // Single devices first, then by port where all are known.
-    std::stable_sort(hung.begin(), hung.end(), [&](const Hung& x, const Hung& y) {
-        const bool leafX = boxes_[x.box].inner.empty(), leafY = boxes_[y.box].inner.empty();
-        if (leafX != leafY)
-            return leafX;
-        const double tickX = tickOf(x.entries.front().edge, node, turned),
-                     tickY = tickOf(y.entries.front().edge, node, turned);
-        return leafX && tickX >= 0 && tickY >= 0 && tickX < tickY;
-    });
+    if (!asked_.keepOrder)
+        std::stable_sort(hung.begin(), hung.end(), [&](const Hung& x, const Hung& y) {
+            const bool leafX = boxes_[x.box].inner.empty(), leafY = boxes_[y.box].inner.empty();
+            if (leafX != leafY)
+                return leafX;
+            const double tickX = tickOf(x.entries.front().edge, node, turned),
+                         tickY = tickOf(y.entries.front().edge, node, turned);
+            return leafX && tickX >= 0 && tickY >= 0 && tickX < tickY;
+        });
     std::vector<PointF> sizes;
     for (const Hung& each : hung)
         sizes.push_back(each.size);

@@ -54,7 +54,7 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
             tree.below[to.node].push_back(static_cast<Index>(tree.blocks.size()));
             tree.blocks.push_back({to.node, {node}, {to.edge}});
         }
-    Composer composer(graph, near, tree, wish.aspect);
+    Composer composer(graph, near, tree, wish);
     std::vector<Unit> units;
     std::vector<Index> unitOf(graph.nodes.size(), none);
     for (const Index node : part) {
@@ -98,7 +98,8 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
         rank.push_back(i);
     std::stable_sort(rank.begin(), rank.end(), [&](Index x, Index y) {
         const Index a = units[x].nodes.front(), b = units[y].nodes.front();
-        return far[a] != far[b] ? far[a] < far[b] : graph.nodes[a].tier > graph.nodes[b].tier;
+        return far[a] != far[b] || wish.keepOrder ? far[a] < far[b]
+                                                  : graph.nodes[a].tier > graph.nodes[b].tier;
     });
     Layering in;
     std::vector<Index> edges;
@@ -150,6 +151,8 @@ void drawLayered(const Graph& graph, const Neighbours& near, const std::vector<I
         in.lines[k].atB = plateIn(b).centre().x;
     }
     in.gap = besideGap;
+    in.ordered = wish.keepOrder;
+    in.wanted = wish.wanted;
     in.sweeps = part.size() < 3000 ? 16 : 6;
     const Layered drawn = inLayers(in);
 

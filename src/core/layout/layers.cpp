@@ -184,8 +184,25 @@ std::array<std::size_t, 2> crossingsOfTwo(const std::vector<std::size_t>& u,
     return out;
 }
 
-/// Swaps neighbours as long as that helps.
-void transpose(Net& net, int rounds) {
+/// Puts the nodes of each layer in their order, each where another stood.
+void inOrder(Net& net) {
+    for (std::size_t which = 0; which < net.layers.size(); ++which) {
+        auto& layer = net.layers[which];
+        std::vector<Index> nodes;
+        for (const Index node : layer)
+            if (!net.dummy[node])
+                nodes.push_back(node);
+        std::sort(nodes.begin(), nodes.end());
+        auto next = nodes.begin();
+        for (Index& node : layer)
+            if (!net.dummy[node])
+                node = *next++;
+        net.number(which);
+    }
+}
+
+/// Swaps neighbours as long as that helps. `ordered`: not two nodes.
+void transpose(Net& net, int rounds, bool ordered) {
     std::vector<std::vector<std::size_t>> up(net.size()), down(net.size());
     for (int round = 0; round < rounds; ++round) {
         bool better = false;
@@ -204,7 +221,7 @@ void transpose(Net& net, int rounds) {
             for (std::size_t i = 0; i + 1 < layer.size(); ++i) {
                 const Index u = layer[i], v = layer[i + 1];
                 const auto a = crossingsOfTwo(up[u], up[v]), b = crossingsOfTwo(down[u], down[v]);
-                if (a[1] + b[1] < a[0] + b[0]) {
+                if (a[1] + b[1] < a[0] + b[0] && (!ordered || net.dummy[u] || net.dummy[v])) {
                     std::swap(layer[i], layer[i + 1]);
                     better = true;
                 }
@@ -388,12 +405,19 @@ Layered inLayers(const Layering& in) {
         return out;
     Net net = netOf(in);
     firstOrder(net);
+    const auto settle = [&] {
+        if (in.ordered)
+            inOrder(net);
+        transpose(net, in.ordered ? 12 : 3, in.ordered);
+    };
+    if (in.ordered)
+        settle();
     auto best = net.layers;
     std::size_t fewest = crossings(net);
     int idle = 0;
-    for (int i = 0; i < in.sweeps && fewest > 0 && idle < 4; ++i) {
+    for (int i = 0; i < in.sweeps && fewest > 0 && idle < 4 && (!in.wanted || *in.wanted); ++i) {
         sweep(net, i % 2 == 0, i % 4 >= 2);
-        transpose(net, 3);
+        settle();
         const std::size_t now = crossings(net);
         ++idle;
         if (now < fewest) {

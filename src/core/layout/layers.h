@@ -4,6 +4,8 @@
 #pragma once
 #include "core/layout/graph.h"
 
+#include <atomic>
+
 namespace underridge::layout {
 
 struct Layering {
@@ -16,6 +18,8 @@ struct Layering {
     std::vector<Line> lines;
     double gap = 24; ///< between neighbours in a layer
     int sweeps = 12;
+    bool ordered = false; ///< in each layer nodes stay in their order; only lines go other ways
+    const std::atomic<bool>* wanted = nullptr; ///< as of Wish
 };
 
 struct Layered {

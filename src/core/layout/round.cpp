@@ -10,6 +10,7 @@ void drawSprings(const Graph& graph, const Neighbours& near, const std::vector<I
     Springs in;
     in.seed = wish.seed;
     in.aspect = wish.aspect;
+    in.wanted = wish.wanted;
     for (const Index node : part)
         in.sizes.push_back({graph.nodes[node].w, graph.nodes[node].h});
     std::vector<Index> place(graph.nodes.size(), none);
@@ -80,7 +81,7 @@ void drawRound(const Graph& graph, const Neighbours& near, const std::vector<Ind
                     open.push_back(to.node);
             }
     }
-    Composer composer(graph, near, hanging, wish.aspect);
+    Composer composer(graph, near, hanging, wish);
     if (order.size() < 3) {
         const Cell cell = composer.cell(anchor, false);
         composer.finish(cell.box, Flow::down, part, drawing);

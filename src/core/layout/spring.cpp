@@ -117,7 +117,7 @@ PointF scattered(std::uint64_t seed, Index i, double side) {
     return {a * side, b * side};
 }
 
-void descend(std::vector<PointF>& at, std::vector<Term>& terms, std::uint64_t seed) {
+void descend(const Springs& in, std::vector<PointF>& at, std::vector<Term>& terms) {
     if (terms.empty())
         return;
     float heaviest = 0, lightest = 1e9F;
@@ -130,7 +130,7 @@ void descend(std::vector<PointF>& at, std::vector<Term>& terms, std::uint64_t se
     constexpr double last = 0.1;
     const double first = 1 / static_cast<double>(lightest), end = last / static_cast<double>(heaviest);
     const double fall = std::log(first / end) / (rounds - 1);
-    std::mt19937_64 random(seed);
+    std::mt19937_64 random(in.seed);
     for (std::size_t i = terms.size(); i > 1; --i) // the same on every machine
         std::swap(terms[i - 1], terms[random() % i]);
     std::vector<float> xy(at.size() * 2);
@@ -138,7 +138,7 @@ void descend(std::vector<PointF>& at, std::vector<Term>& terms, std::uint64_t se
         xy[2 * i] = static_cast<float>(at[i].x);
         xy[2 * i + 1] = static_cast<float>(at[i].y);
     }
-    for (int round = 0; round < rounds; ++round) {
+    for (int round = 0; round < rounds && in.goesOn(); ++round) {
         const auto step = static_cast<float>(first * std::exp(-fall * round));
         for (const Term& term : terms) {
             float *a = &xy[2 * std::size_t{term.a}], *b = &xy[2 * std::size_t{term.b}];
@@ -268,7 +268,7 @@ std::vector<PointF> bySprings(const Springs& in) {
     for (Index i = 0; i < n; ++i)
         at[i] = scattered(in.seed, i, 2);
     auto terms = termsOf(in, near);
-    descend(at, terms, in.seed);
+    descend(in, at, terms);
     laidFlat(at, in.aspect);
     // As large as its lines and plates need.
     double length = 0, area = 0;
@@ -298,7 +298,7 @@ void separate(const Springs& in, std::vector<PointF>& at) {
     const int rounds = n < 3000 ? 120 : 40;
     constexpr std::size_t enough = 60'000'000;
     std::size_t looks = 0;
-    for (int i = 0; i < rounds && looks < enough; ++i)
+    for (int i = 0; i < rounds && looks < enough && in.goesOn(); ++i)
         if (pushed(in, at, reach, looks))
             return;
     constexpr double tooMuch = 5;

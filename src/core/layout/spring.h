@@ -3,14 +3,18 @@
 #pragma once
 #include "core/layout/graph.h"
 
+#include <atomic>
+
 namespace underridge::layout {
 
 struct Springs {
     std::vector<PointF> sizes;                  ///< of what stands at each node
     std::vector<std::pair<Index, Index>> lines; ///< hanging together
     std::uint64_t seed = 1;
-    double aspect = 1.6; ///< width by height, about
-    double gap = 36;     ///< at least, between two nodes
+    double aspect = 1.6;                       ///< width by height, about
+    double gap = 36;                           ///< at least, between two nodes
+    const std::atomic<bool>* wanted = nullptr; ///< as of Wish
+    bool goesOn() const { return !wanted || *wanted; }
 };
 
 /// The middles of the nodes. Stress by stochastic gradient descent (Zheng, Pawar and Goodman
@@ -26,6 +30,10 @@ void separate(const Springs& springs, std::vector<PointF>& middles);
 /// Radermacher, Reichard, Rutter and Wagner 2018), without overlaps. `work`: about how many
 /// pairs of lines may be looked at; a nanosecond or two each.
 void untangle(const Springs& springs, std::vector<PointF>& middles, std::size_t work);
+
+/// Takes crossings of straight lines away by small moves: two neighbours of a row or column change
+/// over, or one moves aside by less than about its own size. `work` as above.
+void uncross(const Springs& springs, std::vector<PointF>& middles, std::size_t work);
 
 /// Both, the best of several beginnings where the graph is small: that with the fewest
 /// crossings, and of those the one with the fewest lines through nodes.

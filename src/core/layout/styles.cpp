@@ -11,8 +11,8 @@ namespace underridge::layout {
 namespace {
 
 constexpr double partGap = 96, looseGapX = 32, looseGapY = 32;
-constexpr std::array<std::string_view, 9> styleTexts{"suggest", "layered", "radial", "spring", "ring",
-                                                     "fabric",  "grid",    "row",    "tidy"};
+constexpr std::array<std::string_view, 11> styleTexts{
+    "suggest", "layered", "radial", "spring", "ring", "fabric", "grid", "row", "rack", "plan", "tidy"};
 constexpr std::array<std::string_view, 4> flowTexts{"down", "up", "right", "left"};
 
 template <class Word, std::size_t N>
@@ -56,6 +56,8 @@ void drawPart(const Graph& graph, const Neighbours& near, const std::vector<Inde
     case Style::fabric:
     case Style::grid:
     case Style::row:
+    case Style::rack:
+    case Style::plan:
     case Style::tidy:
         found = compose(graph, near, part, wish, drawing);
         return;
@@ -96,9 +98,13 @@ void tidied(const Graph& graph, const std::vector<PointF>& before, Drawing& draw
         in.sizes.push_back({graph.nodes[i].w, graph.nodes[i].h});
         middles.push_back(before[i] + in.sizes.back() * 0.5);
     }
+    for (const Edge& edge : graph.edges)
+        in.lines.emplace_back(edge.a, edge.b);
     separate(in, middles);
     brought(middles, &PointF::y);
     brought(middles, &PointF::x);
+    constexpr std::size_t work = 20'000'000;
+    uncross(in, middles, work);
     separate(in, middles);
     for (Index i = 0; i < graph.nodes.size(); ++i)
         drawing.at[i] = middles[i] - in.sizes[i] * 0.5;
@@ -157,11 +163,15 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
     if (graph.nodes.empty())
         return out;
     const Neighbours near(graph);
-    if (wish.style == Style::tidy && wish.before.size() == graph.nodes.size()) {
-        tidied(graph, wish.before, out.drawing);
+    if (beginsAsItStands(wish.style) && wish.before.size() == graph.nodes.size()) {
+        if (wish.style == Style::plan)
+            out.drawing.at = wish.before;
+        else
+            tidied(graph, wish.before, out.drawing);
         return out;
     }
-    if (wish.style == Style::grid || wish.style == Style::row || wish.style == Style::tidy) {
+    if (wish.style == Style::grid || wish.style == Style::row || wish.style == Style::rack ||
+        beginsAsItStands(wish.style)) {
         std::vector<Index> all(graph.nodes.size());
         for (Index i = 0; i < all.size(); ++i)
             all[i] = i;
@@ -180,8 +190,9 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
             loose.push_back(part.front());
         return part.size() == 1;
     });
-    std::stable_sort(parts.begin(), parts.end(),
-                     [](const auto& x, const auto& y) { return x.size() > y.size(); });
+    if (!wish.keepOrder)
+        std::stable_sort(parts.begin(), parts.end(),
+                         [](const auto& x, const auto& y) { return x.size() > y.size(); });
     std::vector<Rect> bounds;
     double area = 0, widest = 0;
     for (const auto& part : parts) {

@@ -3,15 +3,32 @@
 #pragma once
 #include "core/layout/compose.h"
 
+#include <atomic>
 #include <optional>
 #include <string_view>
 
 namespace underridge::layout {
 
-enum class Style : std::uint8_t { suggest, layered, radial, spring, ring, fabric, grid, row, tidy };
-inline constexpr Style allStyles[] = {Style::suggest, Style::layered, Style::radial,
-                                      Style::spring,  Style::ring,    Style::fabric,
-                                      Style::grid,    Style::row,     Style::tidy};
+enum class Style : std::uint8_t {
+    suggest,
+    layered,
+    radial,
+    spring,
+    ring,
+    fabric,
+    grid,
+    row,
+    rack, ///< what is in a rack in one column, racks side by side
+    plan, ///< everything stays, only lines are led
+    tidy
+};
+inline constexpr Style allStyles[] = {Style::suggest, Style::layered, Style::radial, Style::spring,
+                                      Style::ring,    Style::fabric,  Style::grid,   Style::row,
+                                      Style::rack,    Style::plan,    Style::tidy};
+/// Whether a style begins with where things stand.
+inline bool beginsAsItStands(Style style) {
+    return style == Style::tidy || style == Style::plan;
+}
 /// The word for it on the command line: "layered".
 std::string_view textOf(Style style);
 std::optional<Style> styleFromText(std::string_view text);
@@ -36,8 +53,15 @@ struct Wish {
     double aspect = 1.6; ///< width by height, about
     std::uint64_t seed = 1;
     /// Of each node: where it stands, its upper left corner. `tidy` moves as little from there as it
-    /// has to; without it nodes come in rows.
+    /// has to, `plan` nothing; without it nodes come in rows.
     std::vector<PointF> before;
+    /// The order of the nodes is one somebody made: it goes before ports, sizes and crossings
+    /// where a style puts nodes in rows.
+    bool keepOrder = false;
+    /// Once it says no, nothing is made better any more: what there is so far is drawn. Null: nobody
+    /// asks.
+    const std::atomic<bool>* wanted = nullptr;
+    bool goesOn() const { return !wanted || *wanted; }
     /// Ways for these are made by the styles that have some; in the order wanted on the border.
     std::vector<Outside> outside;
 };

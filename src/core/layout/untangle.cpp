@@ -98,11 +98,11 @@ void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
             order.push_back(v);
     constexpr int rounds = 40, settled = 8, tries = 8;
     int idle = 0;
-    for (int round = 0; round < rounds && looked < work && idle < settled; ++round) {
+    for (int round = 0; round < rounds && looked < work && idle < settled && in.goesOn(); ++round) {
         bool better = false;
         const double wander = whole * 0.3 * std::pow(0.86, round);
         for (const Index v : order) {
-            if (looked >= work)
+            if (looked >= work || !in.goesOn())
                 break;
             for (const auto& [line, to] : near[v])
                 lines.clear(line);
@@ -137,13 +137,104 @@ void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
     }
 }
 
+void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
+    const auto n = static_cast<Index>(at.size());
+    std::vector<std::vector<std::pair<Index, Index>>> near(n); // line, other end
+    Lines lines(in.lines.size());
+    for (Index i = 0; i < in.lines.size(); ++i) {
+        const auto [a, b] = in.lines[i];
+        near[a].emplace_back(i, b);
+        near[b].emplace_back(i, a);
+        lines.set(i, at[a], at[b]);
+    }
+    std::size_t looked = 0;
+    const auto bring = [&](Index v) {
+        for (const auto& [line, to] : near[v])
+            lines.set(line, at[in.lines[line].first], at[in.lines[line].second]);
+    };
+    const auto crossed = [&](Index v) {
+        int count = 0;
+        for (const auto& [line, to] : near[v]) {
+            count += lines.crossedBy(at[v], at[to]);
+            looked += in.lines.size();
+        }
+        return count;
+    };
+    const auto isFree = [&](Index v) {
+        for (Index j = 0; j < n; ++j)
+            if (const PointF d = at[j] - at[v];
+                j != v && std::abs(d.x) < (in.sizes[v].x + in.sizes[j].x) / 2 + in.gap &&
+                std::abs(d.y) < (in.sizes[v].y + in.sizes[j].y) / 2 + in.gap)
+                return false;
+        looked += n;
+        return true;
+    };
+    /// Of those that stand in line with a node the nearest behind it, along an axis; n: none.
+    const auto next = [&](Index v, double PointF::*along, double PointF::*across) {
+        Index best = n;
+        for (Index j = 0; j < n; ++j)
+            if (std::abs(at[j].*across - at[v].*across) < 1 && at[j].*along > at[v].*along &&
+                (best == n || at[j].*along < at[best].*along))
+                best = j;
+        looked += n;
+        const double most = 3 * (in.sizes[v].*along + in.gap);
+        return best < n && at[best].*along - at[v].*along < most ? best : n;
+    };
+    bool better = true;
+    for (int round = 0; round < 6 && better && looked < work; ++round) {
+        better = false;
+        for (Index v = 0; v < n && looked < work; ++v) {
+            if (near[v].empty())
+                continue;
+            const int now = crossed(v);
+            if (now == 0)
+                continue;
+            for (const bool across : {true, false}) {
+                const Index w = across ? next(v, &PointF::x, &PointF::y) : next(v, &PointF::y, &PointF::x);
+                if (w == n)
+                    continue;
+                const auto both = [&] { return crossed(v) + crossed(w); };
+                const auto change = [&] {
+                    std::swap(at[v], at[w]);
+                    bring(v);
+                    bring(w);
+                };
+                const int before = both();
+                change();
+                const bool fits = isFree(v) && isFree(w);
+                if (fits && both() < before)
+                    better = true;
+                else
+                    change();
+            }
+            const PointF from = at[v];
+            PointF best = from;
+            int least = crossed(v);
+            const PointF size = in.sizes[v] + PointF{in.gap, in.gap};
+            for (const PointF by : {PointF{size.x, 0}, {-size.x, 0}, {0, size.y}, {0, -size.y}}) {
+                at[v] = from + by;
+                bring(v);
+                if (const int count = crossed(v); count < least && isFree(v)) {
+                    least = count;
+                    best = at[v];
+                }
+            }
+            better |= best != from;
+            at[v] = best;
+            bring(v);
+        }
+    }
+}
+
 std::vector<PointF> bySpringsUntangled(Springs in) {
     const std::size_t n = in.sizes.size();
-    const int beginnings = n <= 12 ? 12 : n <= 24 ? 6 : 1;
+    const int beginnings = n <= 12 ? 48 : n <= 24 ? 6 : 1;
     const std::size_t work = n < 400 ? n * 45'000 : n < 3000 ? n * 35'000 : n * 2'000;
     std::vector<PointF> best;
     std::pair<std::size_t, std::size_t> fewest{~std::size_t{0}, 0};
-    for (int i = 0; i < beginnings && fewest != std::pair<std::size_t, std::size_t>{0, 0}; ++i) {
+    for (int i = 0;
+         i < beginnings && fewest != std::pair<std::size_t, std::size_t>{0, 0} && (i == 0 || in.goesOn());
+         ++i) {
         auto middles = bySprings(in);
         untangle(in, middles, work);
         ++in.seed;

@@ -60,6 +60,8 @@ struct Sheet {
     Key key() const { return {id.value, 0}; }
     /// Subnets are in no group: routers and subnets are drawn without any.
     bool drawsGroups() const { return groups && layer != SheetLayer::network; }
+    /// Lines are upright and level and go round plates by themselves.
+    bool runsAlongAxes() const { return lines != LineStyle::straight; }
 };
 
 /// How one object is drawn on one sheet, as it stands with every group unfolded. A device

@@ -360,8 +360,9 @@ std::span<const Word<Side>> wordsOf(Side) {
     return words;
 }
 std::span<const Word<LineStyle>> wordsOf(LineStyle) {
-    static constexpr std::array<Word<LineStyle>, 2> words{
-        {{LineStyle::straight, "straight", "straight"}, {LineStyle::axes, "axes", "along the axes"}}};
+    static constexpr std::array<Word<LineStyle>, 3> words{{{LineStyle::straight, "straight", "straight"},
+                                                           {LineStyle::axes, "axes", "along the axes"},
+                                                           {LineStyle::bundled, "bundled", "bundled"}}};
     return words;
 }
 

@@ -174,7 +174,7 @@ enum class SheetLayer { physical, dataLink, network };
 
 /// How the links of a sheet run where nobody bent them: straight from plate to plate, or along
 /// the axes, round plates where there is room.
-enum class LineStyle { straight, axes };
+enum class LineStyle { straight, axes, bundled };
 
 template <class E>
 struct Word {

@@ -33,10 +33,14 @@ struct LineEnd {
     PointF towards;
     int port;
     double by; ///< aside, of parallel lines
+    Bundling bundling;
 
     const Rect& frame() const { return anchor.frame; }
     /// On the lower edge, where the rail is.
     double tick() const {
+        if (bundling.on)
+            return std::clamp(frame().centre().x + bundling.lane + by, frame().x + endInset,
+                              std::max(frame().x + endInset, frame().right() - endInset));
         if (port < 0 || port >= anchor.ports)
             return spreadOver(frame().x, frame().right(), -1, 0, towards.x, by);
         const Rect at = anchor.rail.tick(port);
@@ -78,12 +82,30 @@ private:
         if (from >= under.x + endInset && from <= under.right() - endInset)
             offer({{from, top}, {from, bottom}}, turned);
         const double to = lower.across();
+        if (upper.bundling.on)
+            return trunk(upper, from, to, gap, turned);
         // Of lines to the left the leftmost turns first, of those to the right the rightmost.
         const double place = std::clamp((from - upper.frame().x) / upper.frame().w, 0.0, 1.0);
         const double share = 0.22 + 0.56 * (to < from ? place : 1 - place);
         for (const double each : {share, share * 0.45, 0.55 + share * 0.45}) {
             const double y = top + gap * each;
             offer({{from, top}, {from, y}, {to, y}, {to, bottom}}, turned);
+        }
+    }
+
+    /// Down and across with all that leave the upper plate, or that come to where the lower one
+    /// stands; trunks of neighbours turn at different heights.
+    void trunk(const LineEnd& upper, double from, double to, double gap, bool turned) {
+        constexpr double nearest = 18, spread = 24, repeats = 731; ///< of heights, along the sheet
+        const double place = upper.frame().centre().x / repeats;
+        const double inward = to < from ? upper.by : -upper.by; // parallel lines do not cross
+        const double down =
+            std::min(nearest + spread * (place - std::floor(place)) + upper.bundling.lane / 2, gap * 0.6) +
+            inward;
+        const double top = upper.frame().bottom(), bottom = top + gap;
+        for (const double y : {top + down, bottom - down, top + gap / 2 + inward}) {
+            const double turn = std::clamp(y, top + 4, bottom - 4);
+            offer({{from, top}, {from, turn}, {to, turn}, {to, bottom}}, turned);
         }
     }
 
@@ -194,11 +216,14 @@ Rect reachBetween(const Anchor& a, const Anchor& b) {
 }
 
 WayPath axisPath(const Anchor& a, const Anchor& b, int portA, int portB, std::pair<int, int> parallels,
-                 const Grid& plates) {
+                 const Grid& plates, Bundling bundling) {
     const auto [place, all] = parallels;
     // As far aside as is looked at, at most.
     const double by = all < 2 ? 0 : std::clamp((place - (all - 1) / 2.0) * parallelGap, -16.0, 16.0);
-    const LineEnd from{a, b.frame.centre(), portA, by}, to{b, a.frame.centre(), portB, by};
+    if (bundling.on) // not by port
+        portA = portB = -1;
+    const LineEnd from{a, b.frame.centre(), portA, by, bundling},
+        to{b, a.frame.centre(), portB, by, bundling};
     WayPath path = AxisWays(from, to, plates).best();
     return path.empty() ? straightPath(a, b, portA, portB, parallels) : path;
 }

@@ -10,12 +10,19 @@ namespace underridge::scene {
 /// Where all ways tried between two anchors run: what stands elsewhere is of no matter to them.
 Rect reachBetween(const Anchor& a, const Anchor& b);
 
+/// Bundled lines leave a plate at one place and run together until they part, each medium in a
+/// lane of its own.
+struct Bundling {
+    bool on = false;
+    double lane = 0; ///< aside of the middle, in sheet units
+};
+
 /// A path from one anchor to the other by ports of their rails (-1: not known) whose pieces are
 /// upright or level. Of the ways with few corners the first that meets none of `plates`, else
 /// the one that meets fewest; straight where the two stand too close. `parallels`: which of the
 /// links between the same two, and how many.
 std::vector<PointF> axisPath(const Anchor& a, const Anchor& b, int portA, int portB,
-                             std::pair<int, int> parallels, const Grid& plates);
+                             std::pair<int, int> parallels, const Grid& plates, Bundling bundling = {});
 
 /// Whether all pieces of a path are upright or level.
 bool isAligned(const std::vector<PointF>& path);

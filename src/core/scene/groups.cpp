@@ -215,7 +215,7 @@ private:
 
     /// What lines along the axes go round.
     Grid plateGrid() const {
-        if (sheet_.lines != LineStyle::axes)
+        if (!sheet_.runsAlongAxes())
             return {};
         std::vector<ItemPtr> plates = out_.plates;
         for (const ItemPtr& each : out_.others)

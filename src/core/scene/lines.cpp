@@ -297,16 +297,23 @@ std::string endText(const Network& network, const Sheet& sheet, const PortRef& p
     return portText(network, port);
 }
 
+/// Where a medium runs in a trunk, from its middle.
+double laneOf(LinkForm form) {
+    constexpr int lanes = 5, apart = 6;
+    return (2 * static_cast<int>(form) % lanes - lanes / 2) * apart;
+}
+
 /// By its bends, else as the sheet has its lines.
 void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, int portA, int portB,
           const std::vector<PointF>& bends, std::pair<int, int> parallels, const Grid& plates) {
-    if (sheet.lines == LineStyle::axes && bends.empty()) {
-        line.path = axisPath(a, b, portA, portB, parallels, plates);
+    if (sheet.runsAlongAxes() && bends.empty()) {
+        line.path = axisPath(a, b, portA, portB, parallels, plates,
+                             {sheet.lines == LineStyle::bundled, laneOf(line.form)});
         line.reach = reachBetween(a, b);
         return;
     }
     line.path = pathOf(a, b, portA, portB, bends, parallels);
-    if (sheet.lines == LineStyle::axes && isAligned(line.path))
+    if (sheet.runsAlongAxes() && isAligned(line.path))
         line.reach = boundsOf(line.path).grown(1); // nobody leads it another way, but it looks alike
 }
 

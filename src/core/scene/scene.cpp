@@ -91,8 +91,7 @@ namespace {
 
 std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, LengthUnit unit,
                                   const std::vector<ItemPtr>& plates) {
-    const Grid grid =
-        sheet.lines == LineStyle::axes ? gridOfPlates(network, sheet.id, nullptr, plates) : Grid();
+    const Grid grid = sheet.runsAlongAxes() ? gridOfPlates(network, sheet.id, nullptr, plates) : Grid();
     const auto plateOfDevice = [&](DeviceId id) -> const Plate* {
         const auto at =
             std::lower_bound(plates.begin(), plates.end(), id.value,

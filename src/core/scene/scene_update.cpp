@@ -137,7 +137,7 @@ private:
     /// Lines along the axes go round plates: those are led anew that may meet one that came,
     /// went or moved.
     void takeLinesRound(const Sheet& sheet) {
-        if (sheet.lines != LineStyle::axes)
+        if (!sheet.runsAlongAxes())
             return;
         std::vector<Rect> places;
         Rect all;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Acts that lay out: pattern, arrange.
+// Acts that lay out: pattern, arrange, fit-in.
 #include "core/edit/arranging.h"
+#include "core/edit/fitting_in.h"
 #include "core/edit/patterns.h"
 #include "core/edit/script/line.h"
 
@@ -61,6 +62,15 @@ ActResult pattern(const Line& line) {
             return figure.refusal();
         *to = static_cast<int>(*figure);
     }
+    for (const auto& [name, to] :
+         {std::pair("medium", &p.medium), std::pair("endpointMedium", &p.endpointMedium)}) {
+        if (!line.has(name))
+            continue;
+        const auto medium = line.word<Medium>(name);
+        if (!medium)
+            return medium.refusal();
+        *to = *medium;
+    }
     const auto above = part(line, "upper", "upperNames"), middle = part(line, "model", "names"),
                below = part(line, "lower", "lowerNames");
     const auto spacing = line.numberOr("spacing", 1);
@@ -82,6 +92,28 @@ ActResult pattern(const Line& line) {
     return addPattern(bench.network, bench.catalogue, *sheet, p, bench.ids);
 }
 
+/// Devices that are named, in `members`.
+Result<std::vector<DeviceId>> devicesNamed(const Line& line) {
+    std::vector<DeviceId> out;
+    const auto members = line.objects("members");
+    if (!members)
+        return members.refusal();
+    for (const ObjectRef each : *members) {
+        if (each.kind != Kind::device)
+            return line.wrong("members", "only devices are arranged", "name devices");
+        out.push_back({each.id});
+    }
+    return out;
+}
+
+ActResult fitDevicesIn(const Line& line) {
+    const auto members = devicesNamed(line);
+    const auto sheet = line.sheet();
+    if (!members || !sheet)
+        return members ? sheet.refusal() : members.refusal();
+    return fitIn(line.bench().network, *sheet, *members);
+}
+
 ActResult arrangeSheet(const Line& line) {
     const Bench& bench = line.bench();
     ArrangeWish wish;
@@ -93,17 +125,23 @@ ActResult arrangeSheet(const Line& line) {
     const auto sheet = line.sheet();
     const auto within = line.groupOr("enter");
     const auto spacing = line.numberOr("spacing", 1);
-    if (!style || !flow || !sheet || !within || !spacing)
-        return !style    ? style.refusal()
-               : !flow   ? flow.refusal()
-               : !sheet  ? sheet.refusal()
-               : !within ? within.refusal()
-                         : spacing.refusal();
+    const auto by = chosen(line, "by", wish.by, allOrders, orderFromText);
+    const auto keepOrder = line.flagOr("keepOrder", false);
+    if (!style || !flow || !sheet || !within || !spacing || !keepOrder || !by)
+        return !keepOrder ? keepOrder.refusal()
+               : !by      ? by.refusal()
+               : !style   ? style.refusal()
+               : !flow    ? flow.refusal()
+               : !sheet   ? sheet.refusal()
+               : !within  ? within.refusal()
+                          : spacing.refusal();
     if (!(*spacing >= 0.5 && *spacing <= 3))
         return line.wrong("spacing", "it is not from 0.5 to 3", "write 1 for the usual distances");
     wish.style = *style;
     wish.flow = *flow;
     wish.spacing = *spacing;
+    wish.keepOrder = *keepOrder;
+    wish.by = *by;
     if (line.has("anchor")) {
         const auto anchor = line.device("anchor");
         if (!anchor)
@@ -111,14 +149,10 @@ ActResult arrangeSheet(const Line& line) {
         wish.anchor = *anchor;
     }
     if (line.has("members")) {
-        const auto members = line.objects("members");
+        const auto members = devicesNamed(line);
         if (!members)
             return members.refusal();
-        for (const ObjectRef each : *members) {
-            if (each.kind != Kind::device)
-                return line.wrong("members", "only devices are arranged", "name devices");
-            wish.only.push_back({each.id});
-        }
+        wish.only = *members;
     }
     return arrange(bench.network, {*sheet, *within}, wish);
 }
@@ -128,11 +162,15 @@ ActResult arrangeSheet(const Line& line) {
 std::span<const ActWord> patternActs() {
     static const std::vector<ActWord> acts{
         {"pattern",
-         {"shape",  "count", "depth",      "fan",     "spines", "leaves",     "parallel",
-          "access", "sites", "endpoints",  "radius",  "upper",  "upperNames", "model",
-          "names",  "lower", "lowerNames", "spacing", "at",     "in",         "sheet"},
+         {"shape",          "count",   "depth", "fan",       "spines",     "leaves",
+          "parallel",       "access",  "sites", "endpoints", "radius",     "upper",
+          "upperNames",     "model",   "names", "lower",     "lowerNames", "medium",
+          "endpointMedium", "spacing", "at",    "in",        "sheet"},
          pattern},
-        {"arrange", {"style", "flow", "anchor", "spacing", "members", "enter", "sheet"}, arrangeSheet}};
+        {"arrange",
+         {"style", "flow", "anchor", "spacing", "members", "by", "keepOrder", "enter", "sheet"},
+         arrangeSheet},
+        {"fit-in", {"members", "sheet"}, fitDevicesIn}};
     return acts;
 }
 
