@@ -260,6 +260,22 @@ private Q_SLOTS:
         }
         QVERIFY(at(4).x != at(0).x);
         QCOMPARE(measuresOf(b.network, b.sheet).groupIntrusions, std::size_t{0});
+        // The same where the sheet draws no groups, whatever order is kept.
+        Sheet sheet = *b.network.sheet(b.sheet);
+        sheet.groups = false;
+        b.network.put(sheet);
+        for (std::size_t i = 0; i < devices.size(); ++i) {
+            Position position = *b.network.position(b.sheet, devices[i].value);
+            position.at = {static_cast<int>(i) * 90, 0};
+            b.network.put(position);
+        }
+        wish.keepOrder = true;
+        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, wish)));
+        for (std::size_t i = 1; i < 4; ++i) {
+            QCOMPARE(at(i).x, at(0).x);
+            QVERIFY(at(i).y < at(i - 1).y);
+        }
+        QVERIFY(at(4).x != at(0).x);
     }
     void rows_come_by_name_role_or_address() {
         Workbench b;

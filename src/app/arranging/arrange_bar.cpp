@@ -13,7 +13,7 @@ using namespace model;
 using layout::Style;
 namespace {
 
-constexpr QSize pictureSize(92, 54);
+constexpr QSize pictureSize(76, 46);
 constexpr int restMs = 250;
 constexpr std::size_t pictured = 5000; ///< plates of sheets whose styles are shown as pictures
 

@@ -85,9 +85,11 @@ PatternDialog::PatternDialog(Session& session, Point centre, QWidget* parent)
         models_[part]->addItem(tr("the usual one"), QString());
         for (const DeviceModel& each : session.catalogue().devices)
             models_[part]->addItem(shownText(each.name), shownText(each.id));
-        models_[part]->setMaximumWidth(260);
+        models_[part]->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        models_[part]->setMinimumContentsLength(14);
         names_[part] = new QLineEdit;
-        names_[part]->setPlaceholderText(tr("a series, such as acc-{01..}"));
+        names_[part]->setMinimumWidth(150);
+        names_[part]->setPlaceholderText(tr("acc-{01..}"));
         auto* both = new QWidget;
         auto* row = new QHBoxLayout(both);
         row->setContentsMargins(0, 0, 0, 0);

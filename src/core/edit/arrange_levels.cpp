@@ -110,7 +110,8 @@ private:
         });
         // Levels, with groups where the sheet shows them.
         levels_[0].group = within;
-        const bool grouped = sheet_.drawsGroups();
+        const bool racks = wish_.style == layout::Style::rack && !sheet_.drawsGroups();
+        const bool grouped = sheet_.drawsGroups() || racks;
         only_ = &only;
         std::vector<DeviceId> order;
         for (const auto& [id, plate] : out_.plates)
@@ -118,7 +119,9 @@ private:
         sortByWish(order);
         for (const DeviceId id : order) {
             const Device& device = *network_.device(id);
-            Level& level = grouped ? levelFor(device.group, within) : levels_[0];
+            Level& level = racks     ? rackLevel(device, within)
+                           : grouped ? levelFor(device.group, within)
+                                     : levels_[0];
             const Rect& frame = out_.plates.at(id.value).frame;
             itemOf_[id.value] = {level.group.value, static_cast<Index>(level.items.size())};
             level.items.push_back({id, {}, {frame.w, frame.h}});
@@ -132,7 +135,8 @@ private:
                 }
         if (wish_.keepOrder)
             for (auto& [id, level] : levels_)
-                takeOrder(level);
+                if (!isOfRack(level)) // there the units say it
+                    takeOrder(level);
         for (const DeviceId id : order)
             network_.forEachLinkOf(id, [&](const Link& link) {
                 if (link.a.device != id || !scene::isDrawnOn(link, sheet_) || link.b.device == id ||
@@ -265,6 +269,25 @@ private:
         return levels_.emplace(group.value, std::move(level)).first->second;
     }
 
+    /// The level of the rack a device is in, among all others; where it is in none the whole.
+    Level& rackLevel(const Device& device, GroupId within) {
+        for (const GroupId from : {device.place.in, device.group})
+            for (const GroupId each : upwards(network_, from))
+                if (const Group* group = network_.group(each); group && isRack(group->type)) {
+                    Level& level = levels_[each.value];
+                    level.group = each;
+                    level.parent = within;
+                    level.depth = 1;
+                    return level;
+                }
+        return levels_[0];
+    }
+
+    bool isOfRack(const Level& level) const {
+        const Group* group = network_.group(level.group);
+        return wish_.style == layout::Style::rack && group && isRack(group->type);
+    }
+
     /// What stands for a device on a level.
     std::optional<Index> itemOn(const Level& level, DeviceId device) const {
         auto at = itemOf_.find(device.value);
@@ -358,11 +381,9 @@ private:
         wish.keepOrder = wish_.keepOrder;
         wish.wanted = wanted_;
         wish.style = wish_.style;
-        if (wish_.style == layout::Style::rack) {
-            const Group* group = network_.group(level.group);
-            constexpr double column = 1e-6;
-            wish.aspect = group && isRack(group->type) ? column : wish.aspect;
-        }
+        constexpr double column = 1e-6; // as narrow as can be
+        if (isOfRack(level))
+            wish.aspect = column;
         wish.flow = wish_.flow;
         wish.spacing = wish_.spacing;
         wish.seed = wish_.seed;

@@ -188,6 +188,11 @@ private:
     void clearNotes(Network& out) const {
         if (layout::beginsAsItStands(wish_.style) || !wish_.only.empty())
             return;
+        bool any = false;
+        network_.all<Note>().forEach(
+            [&](const Note& note) { any |= note.sheet == sheet_ && !note.zone && !note.behind; });
+        if (!any)
+            return;
         const scene::Scene drawn = scene::Scene::build(out, sheet_);
         Rect bounds;
         std::vector<Rect> taken;

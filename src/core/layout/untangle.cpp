@@ -228,7 +228,7 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
 
 std::vector<PointF> bySpringsUntangled(Springs in) {
     const std::size_t n = in.sizes.size();
-    const int beginnings = n <= 12 ? 48 : n <= 24 ? 6 : 1;
+    const int beginnings = n <= 12 ? 12 : n <= 24 ? 6 : 1;
     const std::size_t work = n < 400 ? n * 45'000 : n < 3000 ? n * 35'000 : n * 2'000;
     std::vector<PointF> best;
     std::pair<std::size_t, std::size_t> fewest{~std::size_t{0}, 0};
