@@ -157,6 +157,36 @@ void layerMove(benchmark::State& state) {
     times.report(state);
 }
 
+/// A port is disabled, which concerns the layer: what the window waits for where links follow later,
+/// and then what it waits for as they do.
+void layerLater(benchmark::State& state) {
+    const auto& [n, sheet] = layered(static_cast<int>(state.range(0)), layerOf(state));
+    const scene::Scene scene = scene::Scene::build(n, sheet);
+    std::vector<LinkId> links;
+    n.all<Link>().forEach([&](const Link& link) { links.push_back(link.id); });
+    std::mt19937 random(9);
+    Percentiles first;
+    double last = 0;
+    for (auto _ : state) {
+        Network changed = n;
+        const Link& link = *n.link(links[random() % links.size()]);
+        Port port = n.port(link.a) ? *n.port(link.a) : Port{};
+        port.device = link.a.device;
+        port.port = link.a.port;
+        port.disabled = true;
+        changed.put(port);
+        scene::Updated now{scene, {}, false};
+        first.time(state, [&] { now = update(scene, n, changed, true); });
+        const auto layer = std::make_shared<const scene::LayerNetwork>(changed, sheet);
+        const auto start = std::chrono::steady_clock::now();
+        benchmark::DoNotOptimize(broughtUp(now.scene, layer).damage.size());
+        const std::chrono::duration<double, std::milli> took = std::chrono::steady_clock::now() - start;
+        last = std::max(last, took.count());
+    }
+    first.report(state);
+    state.counters["then_ms_most"] = last;
+}
+
 BENCHMARK(layerSheet)
     ->Name("layers/sheet")
     ->ArgsProduct({{1000, 10000}, {0, 1}})
@@ -168,6 +198,12 @@ BENCHMARK(layerScene)
 BENCHMARK(layerMove)
     ->Name("layers/move")
     ->ArgsProduct({{1000, 10000}, {0, 1}})
+    ->Unit(benchmark::kMillisecond)
+    ->UseManualTime();
+BENCHMARK(layerLater)
+    ->Name("layers/later")
+    ->ArgsProduct({{10000}, {0, 1}})
+    ->Iterations(30)
     ->Unit(benchmark::kMillisecond)
     ->UseManualTime();
 BENCHMARK(anew)->Name("forward/anew")->Arg(1000)->Arg(10000)->Arg(50000)->Unit(benchmark::kMillisecond);

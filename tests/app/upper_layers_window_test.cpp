@@ -2,6 +2,8 @@
 // Sheets of the data link and the network layer in the window.
 #include "core/analysis/layers.h"
 #include "core/edit/interfaces.h"
+#include "core/edit/objects.h"
+#include "core/edit/patterns.h"
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
@@ -55,6 +57,31 @@ struct Upper : WindowHarness {
 class UpperLayersWindowTest : public QObject {
     Q_OBJECT
 private Q_SLOTS:
+    void of_a_large_network_links_follow_a_moment_later() {
+        WindowHarness h;
+        h.begin();
+        edit::Pattern tree;
+        tree.shape = edit::PatternShape::tree;
+        tree.fan = 14;
+        tree.depth = 3; // 2,955, and as many phones as make it large
+        QVERIFY(h.session().apply(edit::addPattern(h.network(), h.session().catalogue(), h.session().sheet(),
+                                                   tree, h.session().ids())));
+        h.addPhones(60);
+        h.window->action(CommandId::sheetOfDataLink)->trigger();
+        h.wait();
+        const auto count = [&] { return h.session().scene().count<scene::LinkLine>(); };
+        QTRY_VERIFY(!h.session().scene().isBehind());
+        const std::size_t before = count();
+        QCOMPARE(before, std::size_t{2954});
+        LinkId last;
+        h.network().all<Link>().forEach([&](const Link& link) { last = link.id; });
+        h.session().apply(edit::removeObjects(h.network(), {refTo(last)}));
+        QVERIFY(h.session().scene().isBehind());
+        QCOMPARE(count(), before - 1); // what is gone is gone at once
+        h.window->action(CommandId::undo)->trigger();
+        QTRY_VERIFY_WITH_TIMEOUT(!h.session().scene().isBehind(), 20'000);
+        QCOMPARE(count(), before);
+    }
     void the_network_layer_is_one_command_and_one_undo() {
         Upper h;
         QVERIFY(h.upper != h.physical);

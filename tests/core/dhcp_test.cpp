@@ -32,13 +32,6 @@ struct Leases : tests::Forwarded {
                          gateway));
     }
     void relay() { acts("{'act':'interface','device':'r1','port':'1','dhcpRelay':['10.84.2.9']}"); }
-    QStringList said(const char* code) {
-        QStringList out;
-        for (const auto& finding : analysis::checkForwarding(now()))
-            if (finding.rule->code == std::string_view(code))
-                out << tests::text(finding.message);
-        return out;
-    }
 };
 
 } // namespace

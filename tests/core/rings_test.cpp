@@ -50,13 +50,6 @@ struct Quay : tests::Forwarded {
         acts(fmt::format("{{'act':'interface','device':'{}','port':'{}','disabled':true}}",
                          port.substr(0, port.find(':')), port.substr(port.find(':') + 1)));
     }
-    QStringList said(const char* code) {
-        QStringList out;
-        for (const auto& finding : analysis::checkForwarding(now()))
-            if (finding.rule->code == std::string_view(code))
-                out << tests::text(finding.message);
-        return out;
-    }
 };
 
 } // namespace

@@ -5,6 +5,7 @@
 #include "core/edit/arranging.h"
 #include "core/edit/following.h"
 #include "core/edit/layer_sheets.h"
+#include "core/edit/objects.h"
 #include "core/exchange/own_format.h"
 #include "core/scene/scene.h"
 #include "tests/support/first_office.h"
@@ -353,14 +354,16 @@ private Q_SLOTS:
         n.link("r1:3", "s1:1");
         const std::vector<SheetId> sheets{n.addSheet(SheetLayer::dataLink, "a"),
                                           n.addSheet(SheetLayer::network, "b")};
-        std::vector<Scene> scenes;
+        std::vector<Scene> scenes, later;
         for (const SheetId sheet : sheets)
             scenes.push_back(Scene::build(n.network, sheet));
+        later = scenes;
+        int behind = 0;
         std::mt19937 random(7);
         const auto below = [&](int most) { return static_cast<int>(random() % static_cast<unsigned>(most)); };
         for (int i = 0; i < tests::tries(60); ++i) {
             const Network before = n.network;
-            switch (below(7)) {
+            switch (below(8)) {
             case 0:
                 n.does(fmt::format("{{'act':'vlan','port':'s1:X1','untagged':{},'tagged':''}}",
                                    10 + 10 * below(2)));
@@ -393,6 +396,10 @@ private Q_SLOTS:
                                    "{{'act':'link','from':'t{}','to':'s3'}}",
                                    i, i));
                 break;
+            case 6:
+                if (const DeviceId gone = n.named("t" + std::to_string(below(std::max(1, i)))))
+                    QVERIFY(n.does(edit::removeObjects(n.network, {refTo(gone)})));
+                break;
             default: {
                 edit::Act act{"disable", n.network, {}};
                 Port port;
@@ -407,8 +414,26 @@ private Q_SLOTS:
                 scenes[s] = update(scenes[s], before, n.network).scene;
                 QVERIFY2(scenes[s] == Scene::build(n.network, sheets[s]), qPrintable(QString::number(i)));
                 QVERIFY(scenes[s].gridIsTrue());
+                // Where links follow later nothing is drawn meanwhile that is not there.
+                later[s] = update(later[s], before, n.network, true).scene;
+                behind += later[s].isBehind();
+                QVERIFY(later[s].gridIsTrue());
+                later[s].forEachPlate(
+                    [&](const scene::Plate& plate) { QVERIFY(plate.subnet || n.network.device(plate.id)); });
+                later[s].forEachLink([&](const scene::LinkLine& line) {
+                    for (const ObjectRef end : {line.a, line.b})
+                        QVERIFY(later[s].plate({end.id}));
+                    QVERIFY(n.network.link(line.id) || line.object().kind == Kind::interface);
+                });
+                if (i % 5 == 4) {
+                    const auto layer = std::make_shared<const scene::LayerNetwork>(n.network, sheets[s]);
+                    later[s] = broughtUp(later[s], layer).scene;
+                    QVERIFY(!later[s].isBehind() && later[s].gridIsTrue());
+                    QVERIFY2(later[s] == scenes[s], qPrintable(QString::number(i)));
+                }
             }
         }
+        QVERIFY(behind > tests::tries(20));
     }
     void ways_of_interfaces_that_are_gone_are_kept_no_longer() {
         Routers n;

@@ -24,6 +24,14 @@ struct Forwarded : Workbench {
         network = std::move(script->network);
         forwarding.reset();
     }
+    /// The messages of all findings of a code.
+    QStringList said(const char* code) {
+        QStringList out;
+        for (const auto& finding : analysis::checkForwarding(now()))
+            if (finding.rule->code == std::string_view(code))
+                out << tests::text(finding.message);
+        return out;
+    }
     void vlans(std::initializer_list<int> numbers) {
         for (const int number : numbers)
             acts(fmt::format("{{'act':'vlan','number':{},'name':'v{}'}}", number, number));

@@ -3,6 +3,10 @@
 
 namespace underridge::app {
 using namespace model;
+namespace {
+constexpr std::size_t followedAtOnce =
+    3000; ///< devices of networks whose layers are made within a frame or two
+}
 
 void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<scene::Scene> scene) {
     kept_.clear();
@@ -89,13 +93,39 @@ void SheetSession::follow(const Network& before, const Network& after, SheetId w
     const GroupId held = stillEntered(before, after);
     const bool left = held != entered();
     auto updated = left ? scene::Updated{scene::Scene::build(after, sheet_, unit_, held, findings_), {}, true}
-                        : scene::update(scene_, before, after);
+                        : scene::update(scene_, before, after, after.all<Device>().size() > followedAtOnce);
     scene_ = std::move(updated.scene);
+    latest_ = after;
     if (left)
         Q_EMIT enteredChanged({}, {});
     if (wanted != sheet_ && show(after, wanted))
         return;
     Q_EMIT sceneChanged(updated.damage, updated.all);
+    bringUp();
+}
+
+void SheetSession::bringUp() {
+    if (!scene_.isBehind() || worker_.joinable()) // who is at it looks again when done
+        return;
+    worker_ = std::jthread([this, network = latest_, sheet = sheet_] {
+        auto layer = std::make_shared<const scene::LayerNetwork>(network, sheet);
+        QMetaObject::invokeMethod(
+            this,
+            [this, sheet, layer] {
+                worker_.join();
+                worker_ = {};
+                if (!scene_.isBehind() || !latest_.sheet(sheet_))
+                    return;
+                // What was done meanwhile may be of no matter for it.
+                auto now = std::make_shared<const scene::LayerNetwork>(layer->after(latest_, true));
+                if (sheet != sheet_ || now->isBehind())
+                    return bringUp();
+                auto updated = scene::broughtUp(scene_, std::move(now));
+                scene_ = std::move(updated.scene);
+                Q_EMIT sceneChanged(updated.damage, updated.all);
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {

@@ -8,6 +8,7 @@
 #include <QObject>
 #include <map>
 #include <optional>
+#include <thread>
 
 namespace underridge::app {
 
@@ -41,7 +42,8 @@ public:
                std::optional<scene::Scene> scene = std::nullopt);
     /// Shows a sheet of the network. Whether it is there and was not shown already.
     bool show(const model::Network& network, model::SheetId sheet);
-    /// After an edit: the sheet wanted, or the first there is when it is gone.
+    /// After an edit: the sheet wanted, or the first there is when it is gone. Links of an upper
+    /// layer of a large network follow a moment later, worked out by a thread.
     void follow(const model::Network& before, const model::Network& after, model::SheetId wanted);
     /// What the checks report now, for sheets whose filter asks for it.
     void setFindings(const model::Network& network, std::shared_ptr<const find::Findings> findings);
@@ -64,6 +66,8 @@ private:
     };
     scene::Rect placeOf(model::GroupId group) const;
     scene::Scene sceneOf(const model::Network& network, model::SheetId sheet);
+    /// Has a thread work out the layer shown where it is behind.
+    void bringUp();
     /// The nearest group around the entered one that is still there.
     model::GroupId stillEntered(const model::Network& before, const model::Network& after) const;
 
@@ -73,6 +77,8 @@ private:
     model::LengthUnit unit_ = model::LengthUnit::metres;
     std::shared_ptr<const find::Findings> findings_;
     std::map<model::SheetId, Kept> kept_;
+    model::Network latest_; ///< what was followed last
+    std::jthread worker_;
 };
 
 } // namespace underridge::app

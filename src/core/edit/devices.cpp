@@ -33,6 +33,8 @@ ActResult placeDevices(const Network& network, SheetId sheet, const DeviceModel&
         return error("there is nothing to add");
     if (!network.sheet(sheet))
         return error("the sheet is no longer there", "choose another");
+    if (group && !network.group(group))
+        return error("the group is no longer there", "select it again");
     Act act{placed.size() == 1 ? fmt::format("Add {}", placed.front().name)
                                : fmt::format("Add {} {}", placed.size(), lowered(pluralOf(model.role))),
             network,

@@ -3,6 +3,7 @@
 #include "core/exchange/foreign.h"
 #include "core/exchange/rfc8345_layers.h"
 #include "core/model/ports.h"
+#include "core/model/vlans.h"
 
 #include <fmt/format.h>
 
@@ -210,19 +211,6 @@ private:
     /// Whether a network above has its interfaces that are on no port.
     bool isSaidAbove(const Device& device) const { return routers_.contains(device.id); }
 
-    /// "10,20,30-39".
-    std::string tagsOf(const Interface& interface) const {
-        std::string tags;
-        const auto add = [&](const std::string& each) { tags += (tags.empty() ? "" : ",") + each; };
-        for (const VlanId id : interface.tagged)
-            if (const Vlan* vlan = network_.vlan(id))
-                add(std::to_string(vlan->number));
-        for (const VlanRange& range : interface.taggedRanges)
-            add(range.first == range.last ? std::to_string(range.first)
-                                          : fmt::format("{}-{}", range.first, range.last));
-        return tags;
-    }
-
     /// A LAG with the points that are its members.
     Json lagJson(const Interface& lag, const Json& entry) const {
         Json members = Json::array();
@@ -231,7 +219,7 @@ private:
         Json attributes{{"interface-name", lag.name}, {"lag", true}};
         if (!members.empty())
             attributes["member-link-tp"] = std::move(members);
-        if (const std::string tags = tagsOf(lag); !tags.empty())
+        if (const std::string tags = taggedText(network_, lag); !tags.empty())
             attributes["outer-tag"] = tags;
         Json json{{"tp-id", lag.name}, {l2Point, std::move(attributes)}};
         addKept(json, restIn(entry));
@@ -261,7 +249,7 @@ private:
                 return;
             if (!interface.mac.empty() && !atL3)
                 json[l2Point]["mac-address"] = interface.mac;
-            if (const std::string tags = tagsOf(interface); !tags.empty() && !atL3)
+            if (const std::string tags = taggedText(network_, interface); !tags.empty() && !atL3)
                 json[l2Point]["outer-tag"] = tags;
             if (!interface.addresses.empty() && (imported ? rest.contains(l3Point) : above_.empty())) {
                 Json list = Json::array();

@@ -96,6 +96,9 @@ void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
     for (Index v = 0; v < n; ++v)
         if (!near[v].empty())
             order.push_back(v);
+    // Hubs first: the others find their places about them.
+    std::stable_sort(order.begin(), order.end(),
+                     [&](Index a, Index b) { return near[a].size() > near[b].size(); });
     constexpr int rounds = 40, settled = 8, tries = 8;
     int idle = 0;
     for (int round = 0; round < rounds && looked < work && idle < settled && in.goesOn(); ++round) {
@@ -229,7 +232,7 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
 std::vector<PointF> bySpringsUntangled(Springs in) {
     const std::size_t n = in.sizes.size();
     const int beginnings = n <= 12 ? 12 : n <= 24 ? 6 : 1;
-    const std::size_t work = n < 400 ? n * 45'000 : n < 3000 ? n * 35'000 : n * 2'000;
+    const std::size_t work = n < 400 ? n * 45'000 : n < 3000 ? n * 45'000 : n * 2'000;
     std::vector<PointF> best;
     std::pair<std::size_t, std::size_t> fewest{~std::size_t{0}, 0};
     for (int i = 0;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/vlans.h"
 
+#include <fmt/format.h>
+
 #include "core/model/group_tree.h"
 
 #include <algorithm>
@@ -31,6 +33,18 @@ VlanId vlanFor(const Network& network, GroupId in, int number) {
 bool saysVlans(const Interface& interface) {
     return interface.untagged || interface.voice || !interface.tagged.empty() ||
            !interface.taggedRanges.empty() || !interface.untaggedToo.empty();
+}
+
+std::string taggedText(const Network& network, const Interface& interface) {
+    std::string out;
+    const auto add = [&](const std::string& text) { out += (out.empty() ? "" : ",") + text; };
+    for (const VlanId id : interface.tagged)
+        if (const Vlan* vlan = network.vlan(id))
+            add(std::to_string(vlan->number));
+    for (const VlanRange range : interface.taggedRanges)
+        add(range.first == range.last ? std::to_string(range.first)
+                                      : fmt::format("{}-{}", range.first, range.last));
+    return out;
 }
 
 } // namespace underridge::model

@@ -15,4 +15,7 @@ VlanId vlanFor(const Network& network, GroupId in, int number);
 /// Whether a physical interface or LAG says anything of VLANs.
 bool saysVlans(const Interface& interface);
 
+/// The numbers an interface takes and sends tagged: "10,20,30-39"; empty: none.
+std::string taggedText(const Network& network, const Interface& interface);
+
 } // namespace underridge::model

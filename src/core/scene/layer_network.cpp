@@ -101,8 +101,29 @@ void LayerNetwork::drawSubnets() {
     }
 }
 
+/// With the lines that lead to it.
+void LayerNetwork::dropDevice(DeviceId device) {
+    std::vector<Key> lines;
+    drawn_.forEachLinkOf(device, [&](const Link& link) {
+        if (link.onlyOn == sheet_)
+            lines.push_back(link.key());
+    });
+    for (const Key key : lines)
+        drawn_.erase<Link>(key);
+    drawn_.erase<Device>({device.value, 0});
+}
+
 template <class Record>
-void LayerNetwork::follow(const Record*, const Record* now, Key key) {
+void LayerNetwork::follow(const Record* before, const Record* now, Key key) {
+    if (behind_ && !now) { // what is gone is not drawn any more
+        if constexpr (std::is_same_v<Record, Device>)
+            return dropDevice(before->id);
+        if constexpr (std::is_same_v<Record, Subnet>)
+            dropDevice({before->id.value});
+        if constexpr (std::is_same_v<Record, Link> || std::is_same_v<Record, Interface>)
+            if (const Link* drawn = drawn_.link({before->id.value}); drawn && drawn->onlyOn == sheet_)
+                drawn_.erase<Link>(drawn->key());
+    }
     if constexpr (std::is_same_v<Record, Position>) {
         if (now)
             drawn_.put(now->sheet == sheet_ ? standIn(*now) : *now);
@@ -116,12 +137,16 @@ void LayerNetwork::follow(const Record*, const Record* now, Key key) {
     }
 }
 
-LayerNetwork LayerNetwork::after(const Network& network) const {
+LayerNetwork LayerNetwork::after(const Network& network, bool later) const {
     const Sheet *was = network_.sheet(sheet_), *is = network.sheet(sheet_);
-    if (!was || !is || was->layer != is->layer || !analysis::forwardsAlike(network_, network) ||
-        !(network_.all<Subnet>() == network.all<Subnet>()))
+    if (!was || !is || was->layer != is->layer)
+        return {network, sheet_};
+    const bool alike = !behind_ && analysis::forwardsAlike(network_, network) &&
+                       network_.all<Subnet>() == network.all<Subnet>();
+    if (!alike && !later)
         return {network, sheet_};
     LayerNetwork out = *this;
+    out.behind_ = !alike;
     Network::compare(network_, network, [&]<class Record>(const Record* before, const Record* now) {
         out.follow(before, now, (before ? before : now)->key());
     });

@@ -16,8 +16,11 @@ public:
     /// Of a sheet that is not physical.
     LayerNetwork(const model::Network& network, model::SheetId sheet);
     /// The same after an edit. Where the edit is of no matter for the layer the cost follows
-    /// what it changed.
-    LayerNetwork after(const model::Network& network) const;
+    /// what it changed. `later`: so it does for every edit, but what is drawn may then be behind.
+    LayerNetwork after(const model::Network& network, bool later = false) const;
+    /// Whether links are drawn as they were before some edit, but for those of which an end or what
+    /// they stand for is gone.
+    bool isBehind() const { return behind_; }
 
     /// Links that are drawn are only on this sheet and have the id of what they stand for: of
     /// the first link they go over, or of an interface. A subnet is there as a device, too.
@@ -32,9 +35,11 @@ private:
     void drawSubnets();
     template <class Record>
     void follow(const Record* before, const Record* now, model::Key key);
+    void dropDevice(model::DeviceId device);
 
     model::Network network_, drawn_;
     model::SheetId sheet_;
+    bool behind_ = false;
     std::shared_ptr<const std::map<model::LinkId, model::LinkId>> merged_; ///< null: none
 };
 

@@ -147,6 +147,8 @@ public:
     const model::Network& drawn(const model::Network& network) const {
         return layer_ ? layer_->drawn() : network;
     }
+    /// Whether links of an upper layer are drawn as they were before some edit.
+    bool isBehind() const { return layer_ && layer_->isBehind(); }
     bool empty() const { return items_.size() == 0; }
     template <class Shape>
     std::size_t count() const {
@@ -253,8 +255,12 @@ struct Updated {
     bool all = false;         ///< everything must
 };
 
-/// The scene after an edit; its cost follows what the edit changed.
-Updated update(const Scene& scene, const model::Network& before, const model::Network& after);
+/// The scene after an edit; its cost follows what the edit changed. `later`: of an upper layer,
+/// too, which may then be behind (Scene::isBehind()).
+Updated update(const Scene& scene, const model::Network& before, const model::Network& after,
+               bool later = false);
+/// The scene of a sheet of an upper layer with the layer of the network as it is now.
+Updated broughtUp(const Scene& scene, std::shared_ptr<const LayerNetwork> layer);
 
 /// What lies at a point, the topmost first; links within `tolerance` sheet units, the
 /// nearest of them.

@@ -22,7 +22,7 @@ public:
           after_(after),
           parallels_(after, scene.sheet()) {}
 
-    static Updated between(const Scene& scene, const Network& before, const Network& after) {
+    static Updated between(const Scene& scene, const Network& before, const Network& after, bool later) {
         const Sheet* sheet = after.sheet(scene.sheet());
         const bool upper = sheet && sheet->layer != SheetLayer::physical;
         if (!upper && !scene.layer_)
@@ -30,7 +30,10 @@ public:
         if (!upper || !scene.layer_) // another layer than before
             return {
                 Scene::build(after, scene.sheet(), scene.unit_, scene.entered_, scene.findings_), {}, true};
-        auto layer = std::make_shared<const LayerNetwork>(scene.layer_->after(after));
+        return broughtUp(scene, std::make_shared<const LayerNetwork>(scene.layer_->after(after, later)));
+    }
+
+    static Updated broughtUp(const Scene& scene, std::shared_ptr<const LayerNetwork> layer) {
         Updated out = SceneUpdate(scene, scene.layer_->drawn(), layer->drawn()).run();
         out.scene.layer_ = std::move(layer);
         return out;
@@ -92,12 +95,22 @@ private:
         links_.insert(link.id);
     }
     void note(const Cable& cable) {
+        if (cable.ends.empty()) { // such as stand for what links of an upper layer say
+            if (linksOf_.empty())
+                for (const Network* network : {&before_, &after_})
+                    network->all<Link>().forEach([&](const Link& link) {
+                        if (link.cable)
+                            linksOf_[link.cable.value].insert(link.id);
+                    });
+            const std::set<LinkId>& links = linksOf_[cable.id.value];
+            links_.insert(links.begin(), links.end());
+            return;
+        }
         for (const Network* network : {&before_, &after_})
-            network->forEachLinkOf(cable.ends.empty() ? DeviceId{} : cable.ends.front().at.device,
-                                   [&](const Link& link) {
-                                       if (link.cable == cable.id)
-                                           links_.insert(link.id);
-                                   });
+            network->forEachLinkOf(cable.ends.front().at.device, [&](const Link& link) {
+                if (link.cable == cable.id)
+                    links_.insert(link.id);
+            });
     }
     void note(const Position& position) {
         if (position.sheet != updated_.scene.sheet())
@@ -526,6 +539,7 @@ private:
     std::vector<ItemPtr> changed_;          ///< as they were and as they are
     std::shared_ptr<Scene::Tucked> tucked_; ///< of the updated scene, once it differs
     std::set<DeviceId> devices_, anew_;
+    std::unordered_map<std::uint64_t, std::set<LinkId>> linksOf_; ///< by cable, once asked for
     std::set<LinkId> links_;
     std::set<NoteId> notes_;
     std::set<GroupId> groups_;                       ///< changed themselves
@@ -534,8 +548,12 @@ private:
     std::map<DeviceId, std::optional<Plate>> fresh_; ///< of devices that changed, as they stand
 };
 
-Updated update(const Scene& scene, const Network& before, const Network& after) {
-    return SceneUpdate::between(scene, before, after);
+Updated update(const Scene& scene, const Network& before, const Network& after, bool later) {
+    return SceneUpdate::between(scene, before, after, later);
+}
+
+Updated broughtUp(const Scene& scene, std::shared_ptr<const LayerNetwork> layer) {
+    return SceneUpdate::broughtUp(scene, std::move(layer));
 }
 
 } // namespace underridge::scene

@@ -6,6 +6,7 @@
 #include "core/edit/vlans.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
+#include "core/model/vlans.h"
 
 #include <array>
 #include <charconv>
@@ -88,17 +89,6 @@ std::vector<NamedRow> ownedRows(const Network& network) {
     return out;
 }
 
-std::string numbers(const Network& network, const Interface& interface) {
-    std::string out;
-    const auto add = [&](const std::string& text) { out += (out.empty() ? "" : ",") + text; };
-    for (const VlanId id : interface.tagged)
-        if (const Vlan* vlan = network.vlan(id))
-            add(std::to_string(vlan->number));
-    for (const VlanRange range : interface.taggedRanges)
-        add(fmt::format("{}-{}", range.first, range.last));
-    return out;
-}
-
 std::string orEmpty(int number) {
     return number ? std::to_string(number) : std::string();
 }
@@ -132,7 +122,7 @@ std::string interfaceText(const Network& network, const Row& row, std::size_t co
         return vlan ? std::to_string(vlan->number) : std::string();
     }
     case iTagged:
-        return numbers(network, *each);
+        return taggedText(network, *each);
     case iVrf:
         return each->vrf;
     case iZone:
