@@ -107,22 +107,26 @@ void SheetSession::follow(const Network& before, const Network& after, SheetId w
 void SheetSession::bringUp() {
     if (!scene_.isBehind() || worker_.joinable()) // who is at it looks again when done
         return;
-    worker_ = std::jthread([this, network = latest_, sheet = sheet_] {
+    worker_ = std::jthread([this, network = latest_, sheet = sheet_, behind = scene_] {
         auto layer = std::make_shared<const scene::LayerNetwork>(network, sheet);
+        auto updated = std::make_shared<scene::Updated>(scene::broughtUp(behind, layer));
         QMetaObject::invokeMethod(
             this,
-            [this, sheet, layer] {
+            [this, network, sheet, layer, updated] {
                 worker_.join();
                 worker_ = {};
                 if (!scene_.isBehind() || !latest_.sheet(sheet_))
                     return;
-                // What was done meanwhile may be of no matter for it.
-                auto now = std::make_shared<const scene::LayerNetwork>(layer->after(latest_, true));
-                if (sheet != sheet_ || now->isBehind())
+                if (sheet != sheet_)
                     return bringUp();
-                auto updated = scene::broughtUp(scene_, std::move(now));
-                scene_ = std::move(updated.scene);
-                Q_EMIT sceneChanged(updated.damage, updated.all);
+                if (!(network == latest_)) { // what was done meanwhile may be of no matter for it
+                    auto now = std::make_shared<const scene::LayerNetwork>(layer->after(latest_, true));
+                    if (now->isBehind())
+                        return bringUp();
+                    *updated = scene::broughtUp(scene_, std::move(now));
+                }
+                scene_ = std::move(updated->scene);
+                Q_EMIT sceneChanged(updated->damage, updated->all);
             },
             Qt::QueuedConnection);
     });
