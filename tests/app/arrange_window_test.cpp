@@ -118,7 +118,7 @@ private Q_SLOTS:
         h.key(Qt::Key_X);
         QVERIFY(h.bar().isVisible());
         QVERIFY(!h.bar().button(Style::suggest)->isEnabled());
-        QVERIFY(h.bar().button(Style::plan)->isEnabled());
+        QVERIFY(h.bar().button(Style::plan)->hasFocus());
         std::map<std::uint64_t, Point> stood;
         h.session().scene().forEachPlate([&](const scene::Plate& plate) {
             stood[plate.id.value] = h.network().position(h.session().sheet(), plate.id.value)->at;

@@ -224,6 +224,7 @@ private Q_SLOTS:
         QVERIFY(measuresOf(b.network, b.sheet).linksThroughDevices > 0);
         edit::ArrangeWish wish;
         wish.style = layout::Style::plan;
+        wish.spacing = 2; // of no matter where nothing moves
         Sheet sheet = *b.network.sheet(b.sheet);
         sheet.mmPerUnit = 20; // as on a plan
         b.network.put(sheet);

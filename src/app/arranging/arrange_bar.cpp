@@ -190,8 +190,9 @@ void ArrangeBar::open() {
     follow();
     picture();
     Q_EMIT wantedChanged();
-    QToolButton* usual = button(acts_.last().style);
-    (usual ? usual : button(Style::suggest))->setFocus();
+    for (const Style style : {acts_.last().style, Style::suggest, Style::plan})
+        if (QToolButton* usual = button(style); usual && usual->isEnabled())
+            return usual->setFocus();
 }
 
 void ArrangeBar::close() {

@@ -5,7 +5,7 @@ namespace underridge::app {
 using namespace model;
 namespace {
 constexpr std::size_t followedAtOnce =
-    3000; ///< devices of networks whose layers are made within a frame or two
+    1500; ///< devices of networks whose layers are made within a frame or two
 }
 
 void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<scene::Scene> scene) {

@@ -266,7 +266,10 @@ Arranged arranged(const Graph& graph, const Wish& wish) {
         edge.atA += edge.atA >= 0 ? margin(edge.a).x : 0;
         edge.atB += edge.atB >= 0 ? margin(edge.b).x : 0;
     }
-    Arranged out = arrangedTight(roomy, wish);
+    Wish asked = wish;
+    for (Index i = 0; i < asked.before.size() && i < graph.nodes.size(); ++i)
+        asked.before[i] = asked.before[i] - margin(i);
+    Arranged out = arrangedTight(roomy, asked);
     for (Index i = 0; i < graph.nodes.size(); ++i)
         out.drawing.at[i] = out.drawing.at[i] + margin(i);
     for (Index i = 0; i < graph.edges.size(); ++i)
