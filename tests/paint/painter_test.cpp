@@ -11,6 +11,7 @@
 #include "paint/sheet_painter.h"
 #include "tests/support/random_edits.h"
 #include "tests/support/registered.h"
+#include "tests/support/workbench.h"
 
 #include <QBuffer>
 #include <QFontInfo>
@@ -85,6 +86,44 @@ private Q_SLOTS:
         }
     }
 
+    void where_media_cross_one_line_has_a_gap() {
+        tests::Workbench b;
+        const std::vector<DeviceId> ends{
+            b.add("access-switch-24", "left", {-500, -22}), b.add("access-switch-24", "right", {400, -22}),
+            b.add("access-switch-24", "above", {-62, -500}), b.add("access-switch-24", "below", {-62, 450})};
+        const LinkId across = b.link({ends[0], {}}, {ends[1], {}}),
+                     down = b.link({ends[2], {}}, {ends[3], {}});
+        // Of one medium, and of two; the labels would lie on the crossing.
+        Sheet sheet = *b.network.sheet(b.sheet);
+        sheet.portLabels = sheet.linkLabels = false;
+        b.network.put(sheet);
+        const auto aroundCrossing = [&] {
+            const Scene scene = Scene::build(b.network, b.sheet);
+            const auto& path = scene.link(across)->path;
+            const auto& other = scene.link(down)->path;
+            const double share = (path.front().y - other.front().y) / (other.back().y - other.front().y);
+            const scene::PointF at = other.front() + (other.back() - other.front()) * share;
+            return painted(scene, {at.x - 20, at.y - 20, 40, 40}, 1, paint::lightTheme());
+        };
+        const auto inkAlong = [](const QImage& image, bool level) {
+            int ink = 0;
+            for (int i = 12; i < 28; ++i) {
+                int darkest = 255;
+                for (int aside = 17; aside <= 23; ++aside)
+                    darkest = std::min(darkest, qGray(level ? image.pixel(i, aside) : image.pixel(aside, i)));
+                ink += darkest < 190;
+            }
+            return ink;
+        };
+        QCOMPARE(inkAlong(aroundCrossing(), true), 16);
+        QCOMPARE(inkAlong(aroundCrossing(), false), 16);
+        Link coax = *b.network.link(across); // its form comes later
+        coax.cable = {};
+        coax.medium = Medium::coax;
+        b.network.put(coax);
+        QVERIFY(inkAlong(aroundCrossing(), true) < 14); // it passes under
+        QCOMPARE(inkAlong(aroundCrossing(), false), 16);
+    }
     void every_role_has_a_sign_of_its_own() {
         std::vector<QImage> signs;
         for (const auto& word : wordsOf(Role{})) {
