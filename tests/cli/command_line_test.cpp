@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
+#include "core/base/files.h"
+#include "core/exchange/own_format.h"
+#include "core/model/ports.h"
 #include "tests/support/registered.h"
 
 #include <QGuiApplication>
@@ -170,6 +173,43 @@ private Q_SLOTS:
         QCOMPARE(ran({"arrange", "missing.underridge"}).code, 3);
     }
 
+    void an_order_and_a_medium_are_said() {
+        QTemporaryDir folder;
+        const std::string out = folder.filePath("out.underridge").toStdString();
+        const auto made = ran({"add-pattern", demo, "-o", out, "--shape", "dual-homed", "--medium",
+                               "single-mode", "--names", "late-{1..}"});
+        QCOMPARE(made.code, 0);
+        std::size_t fibre = 0;
+        const model::Network pair = exchange::readOwn(*DiskFiles().read(out), out)->network;
+        pair.all<model::Link>().forEach([&](const model::Link& link) {
+            fibre += model::mediumOf(pair, link) == model::Medium::singleMode;
+        });
+        QCOMPARE(fibre, std::size_t{9}); // the pair, and each of four on both
+        QCOMPARE(ran({"add-pattern", demo, "-o", out, "--shape", "ring", "--medium", "string"}).code, 2);
+        // In one row by role the router comes first, by name not.
+        const auto firstOf = [&](const std::vector<std::string>& more) {
+            std::vector<std::string> words{"arrange", demo, "-o", out, "--style", "row"};
+            words.insert(words.end(), more.begin(), more.end());
+            if (ran(words).code != 0)
+                qFatal("not arranged");
+            std::string name;
+            int leftmost = model::sheetLimit;
+            const model::Network network = exchange::readOwn(*DiskFiles().read(out), out)->network;
+            const model::SheetId sheet = network.sheetsInOrder().front().id;
+            network.all<model::Device>().forEach([&](const model::Device& device) {
+                const model::Position* at = network.position(sheet, device.id.value);
+                if (at && at->at.x < leftmost) {
+                    leftmost = at->at.x;
+                    name = device.name;
+                }
+            });
+            return name;
+        };
+        QCOMPARE(firstOf({"--by", "name"}), std::string("acc-1"));
+        QVERIFY(firstOf({"--by", "role"}) != "acc-1");
+        QVERIFY(firstOf({"--keep-order"}) != "acc-1"); // the router stands above all
+        QCOMPARE(ran({"arrange", demo, "--by", "weight"}).code, 2);
+    }
     void a_pattern_is_added_and_told() {
         QTemporaryDir folder;
         const std::string out = folder.filePath("out.underridge").toStdString();
