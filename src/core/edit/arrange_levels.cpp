@@ -1,17 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/arrange_levels.h"
 
-#include "core/analysis/prefix.h"
-#include "core/base/text.h"
+#include "core/edit/levels.h"
 #include "core/layout/boxes.h"
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
-#include "core/model/standing.h"
 #include "core/model/uplinks.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
-
-#include <set>
 
 namespace underridge::edit {
 using namespace model;
@@ -20,42 +16,11 @@ using scene::PointF;
 using scene::Rect;
 namespace {
 
-constexpr double plateWide = 120; ///< about
-
-/// What stands as one on a level.
-struct Item {
-    DeviceId device; ///< none: it is a group
-    GroupId group;
-    PointF size;
-};
-
-/// The links between two items, as one line.
-struct Bundle {
-    Index a = 0, b = 0;
-    std::vector<const Link*> links;
-};
-
-/// A link that leaves a level, from an item of it.
-struct Leaving {
-    const Link* link = nullptr;
-    Index item = 0;
-    bool below = false;
-    double order = 0;        ///< along the border
-    std::vector<PointF> way; ///< from the border of the drawing to the item; empty: it has none
-};
-
-/// A group, or the whole: what is directly in it.
-struct Level {
-    GroupId group, parent;
-    bool asIs = false; ///< what is in it stays as it is
-    std::vector<Item> items;
-    std::vector<Bundle> bundles;
-    std::vector<Leaving> leaving;
-    layout::Drawing drawing;
-    Rect bounds; ///< of the drawing
-    PointF by;   ///< from the drawing to the sheet
-    std::size_t depth = 0;
-};
+using levels::Bundle;
+using levels::Item;
+using levels::Leaving;
+using levels::Level;
+using levels::LevelTree;
 
 class Levels {
 public:
@@ -69,260 +34,33 @@ public:
           wanted_(wanted) {}
 
     Result<SheetDrawing> drawn() {
-        gather();
+        tree_ = levels::gathered(network_, look_, wish_, folding_);
+        out_.plates = std::move(tree_.plates);
         if (out_.plates.empty())
             return error("there is nothing to arrange", "add devices to the sheet first");
-        for (auto& [id, level] : levels_)
+        for (auto& [id, level] : tree_.levels)
             deepest_ = std::max(deepest_, level.depth);
         arrangeLevels();
         if (wish_.style == layout::Style::suggest && deepest_ > 0) {
             // Once more, with ways out of the groups where the levels around have their links.
             for (std::size_t depth = 0; depth <= deepest_; ++depth)
-                for (auto& [id, level] : levels_)
+                for (auto& [id, level] : tree_.levels)
                     if (level.depth == depth && !level.asIs)
                         tellLeaving(level);
             out_.shapes.clear();
             arrangeLevels();
         }
-        Level& root = levels_.at(0);
+        Level& root = tree_.levels.at(0);
         const bool asItStands = layout::beginsAsItStands(wish_.style);
         place(root, asItStands ? PointF{} : PointF{} - PointF{root.bounds.x, root.bounds.y});
         out_.bounds = root.bounds.moved(root.by);
-        for (const auto& [id, level] : levels_)
+        for (const auto& [id, level] : tree_.levels)
             if (id != 0 && !level.asIs)
                 out_.frames.push_back({level.group, drawnFrame(level)});
         return std::move(out_);
     }
 
 private:
-    void gather() {
-        const GroupId within = scene::shownGroup(network_, sheet_, look_.entered);
-        const std::set<DeviceId> only(wish_.only.begin(), wish_.only.end());
-        network_.all<Position>().forEachIn(sheet_.id.value, [&](const Position& position) {
-            const Device* device = position.of == Kind::device ? network_.device({position.object}) : nullptr;
-            if (!device || (!only.empty() && !only.contains(device->id)))
-                return;
-            if (within && !liesIn(device->group, within))
-                return;
-            const auto plate = scene::plateOf(network_, sheet_.id, *device);
-            if (plate)
-                out_.plates.emplace(device->id.value, *plate);
-        });
-        // Levels, with groups where the sheet shows them.
-        levels_[0].group = within;
-        const bool racks = wish_.style == layout::Style::rack && !sheet_.drawsGroups();
-        const bool grouped = sheet_.drawsGroups() || racks;
-        only_ = &only;
-        std::vector<DeviceId> order;
-        for (const auto& [id, plate] : out_.plates)
-            order.push_back({id});
-        sortByWish(order);
-        for (const DeviceId id : order) {
-            const Device& device = *network_.device(id);
-            Level& level = racks     ? rackLevel(device, within)
-                           : grouped ? levelFor(device.group, within)
-                                     : levels_[0];
-            const Rect& frame = out_.plates.at(id.value).frame;
-            itemOf_[id.value] = {level.group.value, static_cast<Index>(level.items.size())};
-            level.items.push_back({id, {}, {frame.w, frame.h}});
-        }
-        if (grouped)
-            for (auto& [id, level] : levels_)
-                if (id != 0) {
-                    Level& parent = levels_.at(level.parent == within ? 0 : level.parent.value);
-                    itemOf_[id] = {parent.group.value, static_cast<Index>(parent.items.size())};
-                    parent.items.push_back({{}, level.group, {}});
-                }
-        if (wish_.keepOrder)
-            for (auto& [id, level] : levels_)
-                if (!isOfRack(level)) // there the units say it
-                    takeOrder(level);
-        for (const DeviceId id : order)
-            network_.forEachLinkOf(id, [&](const Link& link) {
-                if (link.a.device != id || !scene::isDrawnOn(link, sheet_) || link.b.device == id ||
-                    !out_.plates.contains(link.b.device.value))
-                    return;
-                addLink(link);
-            });
-    }
-
-    /// The items of a level in the order in which they stand: along the rows of the flow, and of
-    /// styles with several rows of equals row by row.
-    void takeOrder(Level& level) {
-        struct Placed {
-            Index item;
-            double across, along; ///< the middle, as the flow goes
-            std::size_t row = 0;
-        };
-        const bool sideways = wish_.flow == layout::Flow::left || wish_.flow == layout::Flow::right;
-        std::vector<Placed> placed;
-        for (Index i = 0; i < level.items.size(); ++i) {
-            const Item& item = level.items[i];
-            const Rect frame = item.device ? out_.plates.at(item.device.value).frame
-                                           : folding_.standing(item.group).value_or(Rect{});
-            const PointF middle = frame.centre();
-            placed.push_back({i, sideways ? middle.y : middle.x, sideways ? middle.x : middle.y});
-        }
-        if (wish_.style != layout::Style::layered) {
-            std::stable_sort(placed.begin(), placed.end(),
-                             [](const Placed& a, const Placed& b) { return a.along < b.along; });
-            const double tall = sideways ? plateWide : scene::plateHeight;
-            double first = placed.empty() ? 0 : placed.front().along;
-            std::size_t row = 0;
-            for (Placed& each : placed) {
-                if (each.along > first + tall) {
-                    ++row;
-                    first = each.along;
-                }
-                each.row = row;
-            }
-        }
-        std::stable_sort(placed.begin(), placed.end(), [](const Placed& a, const Placed& b) {
-            return std::pair(a.row, a.across) < std::pair(b.row, b.across);
-        });
-        std::vector<Item> items;
-        for (const Placed& each : placed) {
-            const Item& item = level.items[each.item];
-            itemOf_[item.device ? item.device.value : item.group.value].second =
-                static_cast<Index>(items.size());
-            items.push_back(item);
-        }
-        level.items = std::move(items);
-    }
-
-    /// By the order wished, then by name.
-    void sortByWish(std::vector<DeviceId>& order) const {
-        using Rank = std::tuple<std::int64_t, analysis::Ip>;
-        std::unordered_map<std::uint64_t, Rank> ranks;
-        for (const DeviceId id : order)
-            ranks[id.value] = rankOf(*network_.device(id));
-        std::sort(order.begin(), order.end(), [&](DeviceId x, DeviceId y) {
-            const Rank &one = ranks.at(x.value), &two = ranks.at(y.value);
-            if (one != two)
-                return one < two;
-            const Device &a = *network_.device(x), &b = *network_.device(y);
-            return a.name != b.name ? naturalLess(a.name, b.name) : x < y;
-        });
-    }
-
-    std::tuple<std::int64_t, analysis::Ip> rankOf(const Device& device) const {
-        constexpr std::int64_t last = 1'000'000;
-        if (wish_.style == layout::Style::rack)
-            return {-device.place.unit, {}}; // the uppermost first
-        switch (wish_.by) {
-        case OrderBy::name:
-            break;
-        case OrderBy::role: {
-            const Role role = roleOf(network_, device);
-            return {-tierOf(role) * last + static_cast<int>(role), {}};
-        }
-        case OrderBy::address: {
-            const analysis::Ip ip = analysis::ipOf(firstAddress(network_, device.id));
-            return {ip ? ip.version : last, ip};
-        }
-        case OrderBy::floor:
-            for (const GroupId each : upwards(network_, device.group))
-                if (const Group* group = network_.group(each); group && group->type == GroupKind::floor)
-                    return {group->level, {}};
-            return {last, {}};
-        }
-        return {};
-    }
-
-    /// Whether all of a group is arranged, so that it can stand as one.
-    bool isWhole(GroupId group) {
-        if (only_->empty())
-            return true;
-        const auto [at, fresh] = whole_.try_emplace(group.value, true);
-        if (fresh)
-            for (const DeviceId id : devicesWithin(network_, group))
-                at->second &= !network_.position(sheet_.id, id.value) || only_->contains(id);
-        return at->second;
-    }
-
-    bool liesIn(GroupId group, GroupId in) const {
-        for (const GroupId each : upwards(network_, group))
-            if (each == in)
-                return true;
-        return false;
-    }
-
-    /// The level of a group, with those around it. A level in a group that stays as it is is
-    /// that group's.
-    Level& levelFor(GroupId group, GroupId within) {
-        if (group == within || !group || !network_.group(group) || !isWhole(group))
-            return levels_[0];
-        if (const auto at = levels_.find(group.value); at != levels_.end())
-            return at->second;
-        Level& parent = levelFor(network_.group(group)->parent, within);
-        if (parent.asIs)
-            return parent;
-        const std::size_t depth = parent.depth + 1;
-        const GroupId around = parent.group;
-        Level level;
-        level.group = group;
-        level.parent = around;
-        level.depth = depth;
-        const Position* position = network_.position(sheet_.id, group.value);
-        const Group& held = *network_.group(group);
-        level.asIs = (position && position->folded) || (sheet_.racks && held.rackUnits > 0);
-        return levels_.emplace(group.value, std::move(level)).first->second;
-    }
-
-    /// The level of the rack a device is in, among all others; where it is in none the whole.
-    Level& rackLevel(const Device& device, GroupId within) {
-        for (const GroupId from : {device.place.in, device.group})
-            for (const GroupId each : upwards(network_, from))
-                if (const Group* group = network_.group(each); group && isRack(group->type)) {
-                    Level& level = levels_[each.value];
-                    level.group = each;
-                    level.parent = within;
-                    level.depth = 1;
-                    return level;
-                }
-        return levels_[0];
-    }
-
-    bool isOfRack(const Level& level) const {
-        const Group* group = network_.group(level.group);
-        return wish_.style == layout::Style::rack && group && isRack(group->type);
-    }
-
-    /// What stands for a device on a level.
-    std::optional<Index> itemOn(const Level& level, DeviceId device) const {
-        auto at = itemOf_.find(device.value);
-        while (at != itemOf_.end()) {
-            if (at->second.first == level.group.value)
-                return at->second.second;
-            at = itemOf_.find(at->second.first);
-        }
-        return std::nullopt;
-    }
-
-    void addLink(const Link& link) {
-        // The innermost level both ends are on.
-        std::vector<std::uint64_t> ofA;
-        for (auto at = itemOf_.find(link.a.device.value); at != itemOf_.end();
-             at = itemOf_.find(at->second.first))
-            ofA.push_back(at->second.first);
-        for (auto at = itemOf_.find(link.b.device.value); at != itemOf_.end();
-             at = itemOf_.find(at->second.first)) {
-            const std::uint64_t id = at->second.first;
-            if (std::find(ofA.begin(), ofA.end(), id) == ofA.end())
-                continue;
-            Level& level = levels_.at(id == levels_.at(0).group.value ? 0 : id);
-            const auto a = itemOn(level, link.a.device), b = itemOn(level, link.b.device);
-            if (level.asIs || !a || !b || *a == *b)
-                return;
-            const auto key = std::tuple(id, std::min(*a, *b), std::max(*a, *b));
-            const auto [bundle, fresh] = bundles_.try_emplace(key, level.bundles.size());
-            if (fresh)
-                level.bundles.push_back({std::min(*a, *b), std::max(*a, *b), {}});
-            level.bundles[bundle->second].links.push_back(&link);
-            return;
-        }
-    }
-
     double tickAt(const Link& link, DeviceId device) const {
         const PortRef& port = link.a.device == device ? link.a : link.b;
         const scene::Plate& plate = out_.plates.at(device.value);
@@ -335,7 +73,7 @@ private:
 
     void arrangeLevels() {
         for (std::size_t depth = deepest_ + 1; depth-- > 0;)
-            for (auto& [id, level] : levels_)
+            for (auto& [id, level] : tree_.levels)
                 if (level.depth == depth && !level.asIs)
                     arrangeLevel(level);
     }
@@ -345,11 +83,11 @@ private:
     void tellLeaving(const Level& level) {
         const auto tell = [&](Index item, const Link* link, bool below, double order) {
             const Item& held = level.items[item];
-            if (held.device || levels_.at(held.group.value).asIs)
+            if (held.device || tree_.levels.at(held.group.value).asIs)
                 return;
-            Level& inner = levels_.at(held.group.value);
-            const auto within = itemOn(inner, link->a.device);
-            const auto at = within ? within : itemOn(inner, link->b.device);
+            Level& inner = tree_.levels.at(held.group.value);
+            const auto within = tree_.itemOn(inner, link->a.device);
+            const auto at = within ? within : tree_.itemOn(inner, link->b.device);
             if (at)
                 inner.leaving.push_back({link, *at, below, order, {}});
         };
@@ -382,7 +120,7 @@ private:
         wish.wanted = wanted_;
         wish.style = wish_.style;
         constexpr double column = 1e-6; // as narrow as can be
-        if (isOfRack(level))
+        if (levels::isOfRack(network_, wish_, level))
             wish.aspect = column;
         wish.flow = wish_.flow;
         wish.spacing = wish_.spacing;
@@ -390,7 +128,7 @@ private:
         for (Index i = 0; i < level.items.size(); ++i) {
             Item& item = level.items[i];
             if (!item.device)
-                item.size = sizeOf(levels_.at(item.group.value));
+                item.size = sizeOf(tree_.levels.at(item.group.value));
             layout::Node node{item.size.x, item.size.y, -1};
             if (item.device) {
                 const Role role = roleOf(network_, *network_.device(item.device));
@@ -401,7 +139,7 @@ private:
             graph.nodes.push_back(node);
         }
         if (wish_.anchor)
-            wish.anchor = itemOn(level, wish_.anchor).value_or(layout::none);
+            wish.anchor = tree_.itemOn(level, wish_.anchor).value_or(layout::none);
         for (const Bundle& bundle : level.bundles) {
             layout::Edge edge{bundle.a, bundle.b, -1, -1, static_cast<int>(bundle.links.size())};
             const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
@@ -436,7 +174,7 @@ private:
             const Rect& frame = out_.plates.at(item.device.value).frame;
             return {frame.x, frame.y};
         }
-        const Level& inner = levels_.at(item.group.value);
+        const Level& inner = tree_.levels.at(item.group.value);
         if (inner.asIs) {
             const auto standing = folding_.standing(item.group);
             return standing ? PointF{standing->x, standing->y} : PointF{};
@@ -464,7 +202,7 @@ private:
                 out_.at[item.device.value] = at;
                 continue;
             }
-            Level& inner = levels_.at(item.group.value);
+            Level& inner = tree_.levels.at(item.group.value);
             if (inner.asIs) {
                 const auto standing = folding_.standing(item.group);
                 out_.kept.emplace_back(item.group,
@@ -500,7 +238,7 @@ private:
     bool goIn(const Item& item, const Link* link, std::vector<PointF>& path) const {
         if (item.device)
             return true;
-        const Level& inner = levels_.at(item.group.value);
+        const Level& inner = tree_.levels.at(item.group.value);
         std::size_t place = 0, all = 0;
         const Leaving* leaving = inner.asIs ? nullptr : leavingOf(inner, link, place, all);
         if (!leaving)
@@ -533,8 +271,8 @@ private:
             p = p + level.by;
         auto links = bundle.links;
         const Item* ordered = !b.device ? &b : !a.device ? &a : nullptr;
-        if (ordered && !levels_.at(ordered->group.value).asIs) {
-            const auto& leaving = levels_.at(ordered->group.value).leaving;
+        if (ordered && !tree_.levels.at(ordered->group.value).asIs) {
+            const auto& leaving = tree_.levels.at(ordered->group.value).leaving;
             const auto orderOf = [&](const Link* link) {
                 return std::find_if(leaving.begin(), leaving.end(),
                                     [&](const Leaving& each) { return each.link == link; }) -
@@ -561,7 +299,8 @@ private:
                     if (item.device)
                         return layout::leavingSide(frame, frameOf(other).centre());
                     std::size_t place = 0, all = 0;
-                    const Leaving* leaving = leavingOf(levels_.at(item.group.value), links[k], place, all);
+                    const Leaving* leaving =
+                        leavingOf(tree_.levels.at(item.group.value), links[k], place, all);
                     const double x =
                         frame.centre().x + (static_cast<double>(place) - static_cast<double>(all) / 2) * 8;
                     return PointF{std::clamp(x, frame.x, frame.right()),
@@ -588,7 +327,8 @@ private:
     }
 
     bool isIn(DeviceId device, GroupId group) const {
-        for (auto at = itemOf_.find(device.value); at != itemOf_.end(); at = itemOf_.find(at->second.first))
+        for (auto at = tree_.itemOf.find(device.value); at != tree_.itemOf.end();
+             at = tree_.itemOf.find(at->second.first))
             if (at->second.first == group.value)
                 return true;
         return false;
@@ -615,12 +355,7 @@ private:
     const scene::Folding& folding_;
     const std::atomic<bool>* wanted_;
     SheetDrawing out_;
-    const std::set<DeviceId>* only_ = nullptr; ///< while gathering
-    std::map<std::uint64_t, bool> whole_;      ///< groups, as far as asked
-    std::map<std::uint64_t, Level> levels_;    ///< by group; 0: the whole
-    /// Of devices and groups: the group of the level they are on, and which item of it.
-    std::unordered_map<std::uint64_t, std::pair<std::uint64_t, Index>> itemOf_;
-    std::map<std::tuple<std::uint64_t, Index, Index>, std::size_t> bundles_;
+    LevelTree tree_;
     std::size_t deepest_ = 0;
 };
 
