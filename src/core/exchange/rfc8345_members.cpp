@@ -143,4 +143,12 @@ std::vector<LayerPrefix> prefixesIn(JsonView l3Attributes) {
     return out;
 }
 
+void replaceMember(JsonMembers& object, std::string_view module, std::string_view name, std::string value) {
+    for (const auto& [key, old] : object.members())
+        if (isMember(key, module, name)) {
+            object.set(std::string(key), std::move(value));
+            return;
+        }
+}
+
 } // namespace underridge::exchange::rfc8345

@@ -34,6 +34,8 @@ std::string textIn(JsonView object, std::string_view module, std::string_view na
 /// An object without some of its members.
 JsonMembers without(JsonView object, std::string_view module, std::initializer_list<std::string_view> names);
 void drop(JsonMembers& object, std::string_view module, std::string_view name);
+/// Gives a member that is there another value; one that is not there stays away.
+void replaceMember(JsonMembers& object, std::string_view module, std::string_view name, std::string value);
 
 /// uint64 is a text in RFC 7951; a number is taken too.
 std::optional<std::uint64_t> wholeIn(JsonView value);

@@ -102,4 +102,16 @@ std::vector<std::size_t> Nets::inOrder(FunctionRef<void(const Net&)> circle) con
     return order;
 }
 
+void addEntry(Entries& entries, const JsonMembers& entry) {
+    if (!entries.empty())
+        entries += ',';
+    entries += entry.text();
+}
+
+std::string named(std::string_view network, std::string_view object) {
+    std::string out;
+    out.reserve(network.size() + object.size() + 1);
+    return ((out += network) += '\n') += object;
+}
+
 } // namespace underridge::exchange::rfc8345

@@ -13,6 +13,13 @@ namespace underridge::exchange::rfc8345 {
 
 inline constexpr std::size_t maxPoint = 200; // bytes of a tp-id
 
+/// The entries of an object by network, as the writer wants them back: the inside of a JSON array.
+using Entries = std::string;
+void addEntry(Entries& entries, const JsonMembers& entry);
+
+/// One name for an object of a network.
+std::string named(std::string_view network, std::string_view object);
+
 struct TextHash {
     using is_transparent = void;
     std::size_t operator()(std::string_view text) const { return fnv1a(text); }

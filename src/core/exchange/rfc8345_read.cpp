@@ -7,26 +7,15 @@
 // rests on exactly one link is that link; one that rests on several is a link of its own.
 // What is not understood is kept with its object under "rfc8345".
 #include "core/exchange/foreign.h"
-#include "core/exchange/rfc8345_nets.h"
+#include "core/exchange/rfc8345_points.h"
 
 #include <deque>
 #include <fmt/format.h>
-#include <unordered_set>
 
 namespace underridge::exchange {
 using namespace model;
 using namespace rfc8345;
 namespace {
-
-/// The entries of an object by network, as the writer wants them back: the inside of a
-/// JSON array.
-using Entries = std::string;
-
-void addEntry(Entries& entries, const JsonMembers& entry) {
-    if (!entries.empty())
-        entries += ',';
-    entries += entry.text();
-}
 
 class Rfc8345Reader {
 public:
@@ -34,7 +23,8 @@ public:
         : source_(source),
           document_(document),
           builder_(source, source.file.substr(source.file.find_last_of('/') + 1)),
-          lines_(document.text()) {
+          lines_(document.text()),
+          points_(builder_, nets_) {
         for (Remark& remark : decoding)
             builder_.remarks().add(std::move(remark));
     }
@@ -57,12 +47,6 @@ public:
     }
 
 private:
-    static std::string named(std::string_view network, std::string_view object) {
-        std::string out;
-        out.reserve(network.size() + object.size() + 1);
-        return ((out += network) += '\n') += object;
-    }
-
     void remark(Severity severity, std::string what, std::string remedy, JsonView at,
                 std::string object = {}) {
         Where where = lines_.at(source_.file, at.offset());
@@ -255,15 +239,6 @@ private:
         replaceMember(rest, module, container, without(held, module, {name}).text());
     }
 
-    static void replaceMember(JsonMembers& rest, std::string_view module, std::string_view name,
-                              std::string value) {
-        for (const auto& [key, old] : rest.members())
-            if (isMember(key, module, name)) {
-                rest.set(std::string(key), std::move(value));
-                return;
-            }
-    }
-
     static void keepRaw(std::string& into, JsonView json) {
         if (!into.empty())
             into += ',';
@@ -280,7 +255,7 @@ private:
         list.forEach([&](JsonView json) {
             if (points.usable && alone && json.size() == 1)
                 return; // nothing but its id
-            if (takeLag(net, json, node, nodeId))
+            if (points_.takeLag(net, json, node, nodeId))
                 return;
             std::string id = textIn(json, nt, "tp-id");
             if (id.empty() || id.size() > maxPoint)
@@ -291,164 +266,13 @@ private:
                        fmt::format("the termination point {} is there twice; the second was passed over", id),
                        "give each its own id", json, nodeId);
             else
-                point(net, json, node, id, prefixes);
+                points_.take(net, json, node, id, prefixes);
         });
         if (node.renamed.empty())
             return builder_.addPorts(node.device, points.names);
         std::vector<std::string> own = points.names.all();
         std::erase_if(own, [&](const std::string& id) { return node.renamed.contains(id); });
         builder_.addPorts(node.device, PortNames(std::move(own)));
-    }
-
-    /// A point that is a LAG of others, and where no link ends, is an interface, no port
-    /// (RFC 8944, "lag").
-    bool takeLag(const Net& net, JsonView json, Node& node, const std::string& nodeId) {
-        const JsonView attributes = member(json, l2, "l2-termination-point-attributes");
-        const JsonView members = listIn(attributes, l2, "member-link-tp");
-        const std::string id = textIn(json, nt, "tp-id");
-        if (members.size() == 0 || id.empty() || id.size() > maxPoint || isEnd(net, nodeId, id))
-            return false;
-        std::vector<std::string> ports;
-        members.forEach([&](JsonView each) {
-            if (each.text() != id && node.points.contains(each.text()))
-                ports.push_back(each.text());
-        });
-        if (ports.empty())
-            return false;
-        node.renamed[id] = ports.front();
-        JsonMembers left(attributes);
-        for (const char* said : {"lag", "member-link-tp", "interface-name"})
-            drop(left, l2, said);
-        Interface& lag = builder_.lag(node.device, id, std::move(ports));
-        takeTags(lag, attributes, left);
-        JsonMembers rest = without(json, nt, {"tp-id"});
-        replaceMember(rest, l2, "l2-termination-point-attributes", left.text());
-        JsonMembers entry;
-        entry.setText("network", net.id);
-        entry.setText("tp", id);
-        entry.set("rest", rest.text());
-        addEntry(lagEntries_[&lag], entry);
-        return true;
-    }
-
-    /// Whether a link of the network ends at a point.
-    bool isEnd(const Net& net, const std::string& node, const std::string& point) {
-        const auto [at, fresh] = ends_.try_emplace(net.id);
-        if (fresh)
-            listIn(net.json, nt, "link").forEach([&](JsonView link) {
-                for (const auto& [end, nodeName, pointName] :
-                     {std::tuple("source", "source-node", "source-tp"),
-                      std::tuple("destination", "dest-node", "dest-tp")}) {
-                    const JsonView json = member(link, nt, end);
-                    at->second.insert(named(textIn(json, nt, nodeName), textIn(json, nt, pointName)));
-                }
-            });
-        return at->second.contains(named(node, point));
-    }
-
-    void takeTags(Interface& interface, JsonView attributes, JsonMembers& left) {
-        const JsonView tag = member(attributes, l2, "outer-tag");
-        const auto ranges = vlansIn(tag.whole() ? std::string(tag.raw()) : tag.text());
-        constexpr int fewVlans = 32; // of more, none is recorded for itself
-        for (const VlanRange& range : ranges)
-            if (range.last - range.first >= fewVlans)
-                interface.taggedRanges.push_back(range);
-            else
-                for (int vlan = range.first; vlan <= range.last; ++vlan)
-                    interface.tagged.push_back(builder_.vlan(vlan));
-        if (!ranges.empty())
-            drop(left, l2, "outer-tag");
-    }
-
-    /// At another layer of the same device, a point that rests on one port is that port.
-    std::string keyOf(JsonView json, const Node& node, const std::string& id) const {
-        const JsonView supports = listIn(json, nt, "supporting-termination-point");
-        if (supports.size() != 1)
-            return id;
-        const JsonView support = supports.at(0);
-        const Node* below = nets_.node(textIn(support, nt, "network-ref"), textIn(support, nt, "node-ref"));
-        const auto port = below ? below->portOf(textIn(support, nt, "tp-ref")) : std::nullopt;
-        return port && port->device == node.device ? port->port : id;
-    }
-
-    void point(const Net& net, JsonView json, Node& node, const std::string& id,
-               const std::vector<LayerPrefix>& prefixes) {
-        const std::string key = keyOf(json, node, id);
-        if (key != id)
-            node.renamed[id] = key;
-        const PortRef ref{node.device, key};
-        JsonMembers rest = without(json, nt, {"tp-id"});
-        l2Point(json, ref, rest);
-        l3Point(json, ref, prefixes, rest, net.area);
-        const bool plain = std::all_of(rest.members().begin(), rest.members().end(), [](const auto& each) {
-            return each.second == "{}" || each.second == "[]";
-        });
-        if (plain && key == id && nets_.isOne())
-            return;
-        JsonMembers entry;
-        entry.setText("network", net.id);
-        entry.setText("tp", id);
-        entry.set("rest", rest.text());
-        addEntry(portEntries_[ref], entry);
-    }
-
-    void l2Point(JsonView json, const PortRef& ref, JsonMembers& rest) {
-        const JsonView attributes = member(json, l2, "l2-termination-point-attributes");
-        if (!attributes.isObject())
-            return;
-        JsonMembers left(attributes);
-        if (const std::string name = textIn(attributes, l2, "interface-name"); !name.empty()) {
-            builder_.portRecord(ref).label = name;
-            drop(left, l2, "interface-name");
-        }
-        if (const std::string mac = textIn(attributes, l2, "mac-address"); !mac.empty()) {
-            builder_.interfaceOn(ref.device, ref.port).mac = mac.substr(0, 40);
-            drop(left, l2, "mac-address");
-        }
-        if (member(attributes, l2, "outer-tag"))
-            takeTags(builder_.interfaceOn(ref.device, ref.port), attributes, left);
-        replaceMember(rest, l2, "l2-termination-point-attributes", left.text());
-    }
-
-    void l3Point(JsonView json, const PortRef& ref, const std::vector<LayerPrefix>& prefixes,
-                 JsonMembers& rest, const std::string& area) {
-        std::int64_t cost = 0;
-        const auto takePart = [&] {
-            if (!area.empty())
-                setOspf(ref, area, cost);
-        };
-        const JsonView attributes = member(json, l3, "l3-termination-point-attributes");
-        if (!attributes.isObject())
-            return takePart();
-        bool all = true;
-        listIn(attributes, l3, "ip-address").forEach([&](JsonView address) {
-            Address held(address.text());
-            if (!held.valid()) {
-                all = false;
-                return;
-            }
-            for (const auto& [prefix, metric] : prefixes)
-                if (held.prefixLength() < 0 && prefix.prefixLength() >= 0 && prefix.contains(held)) {
-                    held = Address(held.text() + "/" + std::to_string(prefix.prefixLength()));
-                    cost = metric;
-                }
-            builder_.addAddress(ref.device, ref.port, held.text());
-        });
-        takePart();
-        if (all)
-            replaceMember(rest, l3, "l3-termination-point-attributes",
-                          without(attributes, l3, {"ip-address"}).text());
-    }
-
-    /// Of the interface on a port; a cost of 0 says nothing.
-    void setOspf(const PortRef& ref, const std::string& area, std::int64_t cost) {
-        constexpr std::int64_t most = 65535;
-        Interface& interface = builder_.interfaceOn(ref.device, ref.port);
-        OspfInterface ospf = *interface.ospf;
-        ospf.area = area;
-        if (cost > 0 && cost <= most)
-            ospf.cost = static_cast<int>(cost);
-        interface.ospf = ospf;
     }
 
     // --- links -----------------------------------------------------------------
@@ -517,9 +341,10 @@ private:
             return;
         }
         if (!net.area.empty() && from->known())
-            setOspf(*from, net.area,
-                    static_cast<std::int64_t>(
-                        wholeIn(member(member(json, l3, "l3-link-attributes"), l3, "metric1")).value_or(0)));
+            points_.setOspf(
+                *from, net.area,
+                static_cast<std::int64_t>(
+                    wholeIn(member(member(json, l3, "l3-link-attributes"), l3, "metric1")).value_or(0)));
         direction.source = *from;
         direction.destination = *to;
         if (listIn(json, nt, "supporting-link").size() > 0) {
@@ -638,9 +463,9 @@ private:
     void keepEntries() {
         for (const auto& [id, entries] : deviceEntries_)
             builder_.device({id}).extra = extraWith('[' + entries + ']');
-        for (const auto& [ref, entries] : portEntries_)
+        for (const auto& [ref, entries] : points_.ofPorts())
             builder_.portRecord(ref).extra = extraWith('[' + entries + ']');
-        for (const auto& [lag, entries] : lagEntries_)
+        for (const auto& [lag, entries] : points_.ofLags())
             lag->extra = extraWith('[' + entries + ']');
         for (const auto& [id, entries] : linkEntries_)
             builder_.links().at(id).extra = extraWith('[' + entries + ']');
@@ -671,11 +496,9 @@ private:
     std::string way_; ///< inside of an array: the members that lead to the networks, and what stands beside
     std::string beside_ = "{}"; ///< members beside the list of networks
     Nets nets_;
+    Points points_;
     PointLists lists_;
     std::unordered_map<std::uint64_t, Entries> deviceEntries_, linkEntries_;
-    std::map<PortRef, Entries> portEntries_;
-    std::map<Interface*, Entries> lagEntries_;
-    std::map<std::string, std::unordered_set<std::string>> ends_; ///< of links, by network
     std::set<PortRef> taken_;
 };
 
