@@ -72,7 +72,8 @@ private Q_SLOTS:
     void lines_of_one_device_meet_there_and_do_not_cross() {
         Lines lines;
         lines.add(LinkForm::duplexFibre, {{0, 100}, {200, 100}});
-        lines.add(LinkForm::twistedPair, {{100, 0}, {100, 200}}).a = lines.all.front().b;
+        const ObjectRef shared = lines.all.front().b;
+        lines.add(LinkForm::twistedPair, {{100, 0}, {100, 200}}).a = shared;
         QVERIFY(lines.under().empty());
     }
     void nothing_is_left_out_at_the_ends() {
