@@ -221,6 +221,10 @@ private Q_SLOTS:
                        right = b.add("access-switch-24", "right", {900, 0});
         const DeviceId between = b.add("access-switch-24", "between", {450, 0});
         const LinkId through = b.link({left, {}}, {right, {}});
+        const DeviceId close = b.add("access-switch-24", "close", {450, 50}); // to what is pinned
+        Position pinned = *b.network.position(b.sheet, between.value);
+        pinned.pinned = true;
+        b.network.put(pinned);
         QVERIFY(measuresOf(b.network, b.sheet).linksThroughDevices > 0);
         edit::ArrangeWish wish;
         wish.style = layout::Style::plan;
@@ -231,6 +235,7 @@ private Q_SLOTS:
         QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, wish)));
         QCOMPARE(measuresOf(b.network, b.sheet).linksThroughDevices, std::size_t{0});
         QCOMPARE(b.network.position(b.sheet, between.value)->at, (Point{450, 0}));
+        QCOMPARE(b.network.position(b.sheet, close.value)->at, (Point{450, 50}));
         QVERIFY(b.network.position(b.sheet, through.value)->bends.size() > 1);
         wish.style = layout::Style::suggest;
         QVERIFY(!edit::arrange(b.network, {b.sheet}, wish));

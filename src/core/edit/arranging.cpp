@@ -37,7 +37,8 @@ public:
             return error("a sheet has no room for that drawing", "choose another style, or less spacing");
         if (!layout::beginsAsItStands(wish_.style))
             putWhereItWas();
-        keepPinned();
+        if (wish_.style != layout::Style::plan) // where nothing moves nothing comes to what is pinned
+            keepPinned();
         for (auto& [id, at] : drawing_.at) // lines are looked at as they will be drawn
             at = scene::toF(rounded(at));
         if (const Sheet* sheet = network_.sheet(sheet_); sheet && sheet->runsAlongAxes())
