@@ -98,6 +98,16 @@ private Q_SLOTS:
         (void)d.fit({loose});
         QVERIFY(d.network == before);
     }
+    void what_is_pinned_stays() {
+        Drawn d;
+        const DeviceId fresh = d.come("phone", "late", {"acc-2"});
+        Position pinned = *d.network.position(d.sheet, fresh.value);
+        pinned.pinned = true;
+        d.network.put(pinned);
+        const Network before = d.network;
+        (void)d.fit({fresh});
+        QVERIFY(d.network == before);
+    }
     void nobody_comes_into_a_group_that_is_not_theirs() {
         Drawn d;
         edit::Refs members;

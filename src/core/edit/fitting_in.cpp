@@ -37,6 +37,8 @@ public:
                 return;
             scene::Plate plate = *scene::plateOf(network, sheet, *device);
             plates_[device->id] = plate;
+            if (position.pinned)
+                fresh_.erase(device->id);
             if (!fresh_.contains(device->id))
                 plates.push_back(std::make_shared<const scene::Item>(scene::itemOf(std::move(plate))));
         });
