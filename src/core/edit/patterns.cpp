@@ -219,10 +219,19 @@ std::vector<std::string> cablesOf(const Catalogue& catalogue, Medium medium) {
     return out;
 }
 
-/// Adds it, or tells what is in the way.
-ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p,
-                  IdSource& ids, const linking::Habits& habits) {
-    const Bones bones = bonesOf(p);
+/// What a pattern has made, before it is placed.
+struct Made {
+    Act act;
+    std::vector<DeviceId> devices;
+    std::vector<scene::PointF> sizes; ///< of their plates
+    std::vector<int> building;        ///< of each; -1: in none
+    std::vector<GroupId> buildings;
+};
+
+/// Devices, links and groups, or what is in the way.
+Result<Made> madeOf(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p,
+                    IdSource& ids, const linking::Habits& habits) {
+    Bones bones = bonesOf(p);
     Act act{fmt::format("Add a pattern of {} devices", bones.devices.size()), network, {}};
     std::vector<DeviceId> made(bones.devices.size());
     std::vector<scene::PointF> sizes(bones.devices.size());
@@ -249,7 +258,7 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
             placed.push_back({name, {}});
         auto put = placeDevices(act.network, sheet, *known, placed, p.into, ids);
         if (!put)
-            return put;
+            return put.refusal();
         act.network = std::move(put->network);
         for (std::size_t k = 0; k < mine.size(); ++k) {
             made[mine[k]] = {put->subjects[k].id};
@@ -270,7 +279,7 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
             return pair.refusal();
         auto linked = makeLink(act.network, catalogue, *pair, ids);
         if (!linked)
-            return linked;
+            return linked.refusal();
         act.network = std::move(linked->network);
     }
     // Buildings as groups of their own.
@@ -284,11 +293,19 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
             auto grouped = makeGroup(act.network, sheet, fmt::format("Building {}", site + 1),
                                      GroupKind::building, members, {}, ids);
             if (!grouped)
-                return grouped;
+                return grouped.refusal();
             buildings.push_back({grouped->subjects.front().id});
             act.network = std::move(grouped->network);
         }
-    const Point free = freeCorner(network, sheet);
+    return Made{std::move(act), std::move(made), std::move(sizes), std::move(bones.building),
+                std::move(buildings)};
+}
+
+/// Puts what was made where the pattern says. `free`: where it goes if that says nothing.
+ActResult placedAs(const Pattern& p, SheetId sheet, Point free, const Made& what) {
+    Act act = what.act;
+    const auto& made = what.devices;
+    const auto& sizes = what.sizes;
     const auto corners = cornersOf(p, sizes);
     for (std::size_t i = 0; i < made.size(); ++i) {
         Position position = positionOr(act.network, sheet, refTo(made[i]));
@@ -318,15 +335,57 @@ ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sh
                          ? Point{p.centre->x - (least.x + most.x) / 2, p.centre->y - (least.y + most.y) / 2}
                          : Point{free.x - least.x, free.y - least.y};
     std::vector<std::pair<ObjectRef, Point>> moves;
-    for (const GroupId id : buildings) // with all that is in them
+    for (const GroupId id : what.buildings) // with all that is in them
         moves.emplace_back(refTo(id), by);
     for (std::size_t i = 0; i < made.size(); ++i)
-        if (bones.building[i] < 0)
+        if (what.building[i] < 0)
             moves.emplace_back(refTo(made[i]), by);
     if (auto moved = moveStored(act.network, sheet, moves); !moved)
         return moved.refusal();
     return act;
 }
+
+/// Adds it, or tells what is in the way.
+ActResult attempt(const Network& network, const Catalogue& catalogue, SheetId sheet, const Pattern& p,
+                  IdSource& ids, const linking::Habits& habits) {
+    const auto made = madeOf(network, catalogue, sheet, p, ids, habits);
+    if (!made)
+        return made.refusal();
+    return placedAs(p, sheet, freeCorner(network, sheet), *made);
+}
+
+/// Made on a sheet with nothing else, and its plates as the pattern places them there.
+class Alone {
+public:
+    static Result<Alone> of(const Catalogue& catalogue, const Pattern& pattern,
+                            const linking::Habits& habits) {
+        if (auto wrong = outOfRange(pattern))
+            return *wrong;
+        IdSource ids(1);
+        const Network scratch = emptyNetwork("", ids);
+        const SheetId sheet = scratch.sheetsInOrder().front().id;
+        Pattern alone = pattern;
+        alone.into = {};
+        auto made = madeOf(scratch, catalogue, sheet, alone, ids, habits);
+        if (!made)
+            return made.refusal();
+        return Alone(*std::move(made), sheet);
+    }
+    std::vector<scene::Rect> plates(const Pattern& p) const {
+        std::vector<scene::Rect> out;
+        if (const auto act = placedAs(p, sheet_, {}, made_))
+            for (const ObjectRef each : act->subjects)
+                if (const auto plate = scene::plateOf(act->network, sheet_, *act->network.device({each.id})))
+                    out.push_back(plate->frame);
+        return out;
+    }
+
+private:
+    Alone(Made made, SheetId sheet) : made_(std::move(made)), sheet_(sheet) {}
+
+    Made made_;
+    SheetId sheet_;
+};
 
 /// The figure of a pattern that makes it larger.
 int* sizeOf(Pattern& p) {
@@ -388,42 +447,24 @@ bool hasEndpointMedium(PatternShape shape) {
     return !partTitles(shape).lower.empty();
 }
 
-Result<std::vector<scene::Rect>> platesOf(const Catalogue& catalogue, const Pattern& pattern,
-                                          const linking::Habits& habits) {
-    IdSource ids(1);
-    const Network scratch = emptyNetwork("", ids);
-    const SheetId sheet = scratch.sheetsInOrder().front().id;
-    Pattern alone = pattern;
-    alone.into = {};
-    const auto act = addPattern(scratch, catalogue, sheet, alone, ids, habits);
-    if (!act)
-        return act.refusal();
-    std::vector<scene::Rect> out;
-    for (const ObjectRef each : act->subjects)
-        if (const auto plate = scene::plateOf(act->network, sheet, *act->network.device({each.id})))
-            out.push_back(plate->frame);
-    return out;
-}
-
 Pattern fittedInto(const Catalogue& catalogue, Pattern pattern, const scene::Rect& area,
                    const linking::Habits& habits) {
     pattern.centre = scene::rounded(area.centre());
-    const auto wholeOf = [&](const Pattern& each, scene::PointF& largest) {
+    const auto alone = Alone::of(catalogue, pattern, habits);
+    if (!alone)
+        return pattern;
+    const auto wholeOf = [&](const Pattern& each) {
         scene::Rect whole;
-        if (const auto plates = platesOf(catalogue, each, habits))
-            for (const scene::Rect& plate : *plates) {
-                whole = whole.united(plate);
-                largest = {std::max(largest.x, plate.w), std::max(largest.y, plate.h)};
-            }
+        for (const scene::Rect& plate : alone->plates(each))
+            whole = whole.united(plate);
         return whole;
     };
-    scene::PointF plate;
-    const bool round = pattern.shape == PatternShape::star || pattern.shape == PatternShape::ring ||
-                       pattern.shape == PatternShape::mesh;
-    if (round) {
+    if (pattern.shape == PatternShape::star || pattern.shape == PatternShape::ring ||
+        pattern.shape == PatternShape::mesh) {
         pattern.spacing = 1;
-        if (wholeOf(pattern, plate).empty())
-            return pattern;
+        scene::PointF plate;
+        for (const scene::Rect& each : alone->plates(pattern))
+            plate = {std::max(plate.x, each.w), std::max(plate.y, each.h)};
         constexpr double least = 60, most = 20'000;
         pattern.radius =
             static_cast<int>(std::clamp(std::min(area.w - plate.x, area.h - plate.y) / 2, least, most));
@@ -435,9 +476,7 @@ Pattern fittedInto(const Catalogue& catalogue, Pattern pattern, const scene::Rec
     constexpr int looks = 6;
     for (int i = 0; i < looks; ++i) {
         pattern.spacing = (low + high) / 2;
-        const scene::Rect whole = wholeOf(pattern, plate);
-        if (whole.empty())
-            return pattern;
+        const scene::Rect whole = wholeOf(pattern);
         (whole.w <= area.w && whole.h <= area.h ? low : high) = pattern.spacing;
     }
     pattern.spacing = low;

@@ -65,11 +65,6 @@ PatternCount countOf(const Pattern& pattern);
 bool hasMedium(PatternShape shape);
 bool hasEndpointMedium(PatternShape shape);
 
-/// The plates of a pattern as it stands by itself, or why it cannot be made. What comes into a
-/// group comes into none.
-Result<std::vector<scene::Rect>> platesOf(const model::Catalogue& catalogue, const Pattern& pattern,
-                                          const linking::Habits& habits = {});
-
 /// The same pattern in the middle of an area and as large as that lets it be, by its radius or its
 /// spacing; within the ranges of those.
 Pattern fittedInto(const model::Catalogue& catalogue, Pattern pattern, const scene::Rect& area,
