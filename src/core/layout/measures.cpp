@@ -2,6 +2,7 @@
 #include "core/layout/measures.h"
 
 #include "core/layout/buckets.h"
+#include "core/scene/crossing.h"
 
 #include <array>
 #include <numbers>
@@ -14,21 +15,12 @@ struct Segment {
     Index line = 0;
 };
 
-double cross(PointF a, PointF b) {
-    return a.x * b.y - a.y * b.x;
-}
-
 /// Where two segments cross, inside both.
 bool crossingOf(const Segment& s, const Segment& t, PointF& where) {
-    const PointF u = s.to - s.from, v = t.to - t.from, w = t.from - s.from;
-    const double turn = cross(u, v);
-    if (std::abs(turn) < 1e-9)
-        return false;
-    const double alongS = cross(w, v) / turn, alongT = cross(w, u) / turn;
-    if (alongS < 0 || alongS > 1 || alongT < 0 || alongT > 1)
-        return false;
-    where = s.from + u * alongS;
-    return true;
+    const auto share = scene::crossingShare(s.from, s.to, t.from, t.to);
+    if (share)
+        where = s.from + (s.to - s.from) * *share;
+    return share.has_value();
 }
 
 bool near(PointF a, PointF b) {

@@ -1,23 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/scene/underpasses.h"
 
+#include "core/scene/crossing.h"
+
 namespace underridge::scene {
 namespace {
 
 struct Stretch {
     double from = 0, to = 0; ///< along the path
 };
-
-/// Shares of two pieces at which they cross; -1: they do not.
-std::pair<double, double> crossingAt(PointF a, PointF b, PointF c, PointF d) {
-    const auto cross = [](PointF u, PointF v) { return u.x * v.y - u.y * v.x; };
-    const PointF u = b - a, v = d - c, w = c - a;
-    const double turn = cross(u, v);
-    if (std::abs(turn) < 1e-9)
-        return {-1, -1};
-    const double mine = cross(w, v) / turn, theirs = cross(w, u) / turn;
-    return mine < 0 || mine > 1 || theirs < 0 || theirs > 1 ? std::pair(-1.0, -1.0) : std::pair(mine, theirs);
-}
 
 /// Where `under` is left out because `over` crosses it.
 void addStretches(const LinkLine& under, const LinkLine& over, std::vector<Stretch>& out) {
@@ -30,12 +21,12 @@ void addStretches(const LinkLine& under, const LinkLine& over, std::vector<Stret
         if (whole > 0 && segmentMeets(a, b, box.grown(1)))
             for (std::size_t j = 1; j < over.path.size(); ++j) {
                 const PointF c = over.path[j - 1], d = over.path[j], other = d - c;
-                const double share = crossingAt(a, b, c, d).first;
-                if (share < 0)
+                const auto share = crossingShare(a, b, c, d);
+                if (!share)
                     continue;
                 const double sine = std::abs(along.x * other.y - along.y * other.x) / (whole * length(other));
                 const double half = std::min(longest, underpassHalf / std::max(sine, 0.1));
-                out.push_back({before + share * whole - half, before + share * whole + half});
+                out.push_back({before + *share * whole - half, before + *share * whole + half});
             }
         before += whole;
     }
