@@ -211,59 +211,49 @@ void OverlayBar::fillOthers(const std::vector<std::string>& now) {
     }
 }
 
-/// Overlays made for keys.
-struct OverlayBar::Laid {
-    std::vector<std::string> keys;
-    std::vector<std::shared_ptr<const paint::Overlay>> overlays;
-    NetworkId of; ///< what they were made for
-
-    static Laid made(const std::vector<std::string>& keys, const analysis::Forwarding& forwarding,
-                     const std::vector<linking::Finding>& findings) {
-        Laid laid{keys, {}, forwarding.network().info().id};
-        for (const std::string& key : keys)
-            if (auto overlay = paint::overlayOf(shownText(key), forwarding, findings))
-                laid.overlays.push_back(std::move(overlay));
-        return laid;
-    }
-};
+OverlayBar::Made OverlayBar::made(const std::vector<std::string>& keys,
+                                  const analysis::Forwarding& forwarding,
+                                  const std::vector<linking::Finding>& findings) {
+    Made out;
+    for (const std::string& key : keys)
+        if (auto overlay = paint::overlayOf(shownText(key), forwarding, findings))
+            out.push_back(std::move(overlay));
+    return out;
+}
 
 void OverlayBar::lay(const std::vector<std::string>& now) {
     keysLaid_ = now;
+    ++generation_; // what is still being made is not wanted any more
     auto forwarding = now.empty() ? nullptr : checker_.forwarding();
     if (forwarding && forwarding->network().info().id != session_.network().info().id)
         forwarding = nullptr; // of the file that was open before
     if (!forwarding) {
-        take({now, {}, {}});
+        take({});
         says_->setText(now.empty() ? QString() : tr("being worked out"));
         return;
     }
     if (forwarding->wiring().stations().size() <= atOnce)
-        return take(Laid::made(now, *forwarding, checker_.findings()));
-    if (worker_.joinable()) { // one at a time
-        again_ = true;
-        return;
-    }
-    worker_ = std::jthread([this, now, forwarding, sifted = checker_.sharedSifted()] {
-        auto laid = std::make_shared<const Laid>(Laid::made(now, *forwarding, sifted->open));
-        QMetaObject::invokeMethod(
-            this,
-            [this, laid] {
-                worker_.join();
-                worker_ = {};
-                if (std::exchange(again_, false) || laid->keys != keys() ||
-                    laid->of != session_.network().info().id)
-                    lay(keys());
-                else
-                    take(*laid);
-            },
-            Qt::QueuedConnection);
+        return take(made(now, *forwarding, checker_.findings()));
+    if (!worker_)
+        worker_ = std::make_unique<Worker<Order>>([this](const Order& order) {
+            QMetaObject::invokeMethod(
+                this,
+                [this, generation = order.generation,
+                 overlays = made(order.keys, *order.forwarding, order.sifted->open)] {
+                    if (generation == generation_)
+                        take(overlays);
+                },
+                Qt::QueuedConnection);
+        });
+    worker_->change([&](std::vector<Order>& orders) {
+        orders = {{now, forwarding, checker_.sharedSifted(), generation_}};
     });
 }
 
 /// Lays these over the sheet in place of what is on.
-void OverlayBar::take(const Laid& laid) {
+void OverlayBar::take(const Made& overlays) {
     std::set<QString> on;
-    for (const auto& overlay : laid.overlays) {
+    for (const auto& overlay : overlays) {
         on.insert(overlay->id());
         session_.overlays().put(overlay);
     }
@@ -271,7 +261,7 @@ void OverlayBar::take(const Laid& laid) {
         if (!on.contains(id))
             session_.overlays().remove(id);
     laid_ = std::move(on);
-    says_->setText(laid.overlays.empty() ? QString() : laid.overlays.back()->legend());
+    says_->setText(overlays.empty() ? QString() : overlays.back()->legend());
 }
 
 } // namespace underridge::app

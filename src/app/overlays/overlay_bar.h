@@ -3,13 +3,16 @@
 // the sheet's own: kept with it, and undone as any act.
 #pragma once
 #include "app/find/filter_field.h"
+#include "app/jobs/worker.h"
+#include "core/analysis/forwarding.h"
+#include "core/analysis/set_aside.h"
+#include "paint/overlays/overlay.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QToolButton>
 #include <set>
-#include <thread>
 
 namespace underridge::app {
 
@@ -55,8 +58,16 @@ private:
     void fillOthers(const std::vector<std::string>& keys);
     /// At once, or for large networks by a thread while what was on stays.
     void lay(const std::vector<std::string>& keys);
-    struct Laid;
-    void take(const Laid& laid);
+    using Made = std::vector<std::shared_ptr<const paint::Overlay>>;
+    struct Order {
+        std::vector<std::string> keys;
+        std::shared_ptr<const analysis::Forwarding> forwarding;
+        std::shared_ptr<const analysis::Sifted> sifted;
+        int generation = 0;
+    };
+    static Made made(const std::vector<std::string>& keys, const analysis::Forwarding& forwarding,
+                     const std::vector<linking::Finding>& findings);
+    void take(const Made& overlays);
     QString titleOf(const std::string& key) const;
 
     Session& session_;
@@ -67,11 +78,11 @@ private:
     std::vector<QToolButton*> others_;
     QLabel* says_;
     QToolButton *another_, *off_;
-    std::set<QString> laid_;            ///< ids of overlays that are on by this bar
-    std::vector<std::string> keysLaid_; ///< what they were made for
-    bool open_ = false;                 ///< wanted though nothing is on
-    bool again_ = false;                ///< others are wanted than the thread makes
-    std::jthread worker_;
+    std::set<QString> laid_;                ///< ids of overlays that are on by this bar
+    std::vector<std::string> keysLaid_;     ///< what they were made for
+    bool open_ = false;                     ///< wanted though nothing is on
+    int generation_ = 0;                    ///< of what is wanted now
+    std::unique_ptr<Worker<Order>> worker_; ///< once a network was large; its thread uses what is above
 };
 
 } // namespace underridge::app

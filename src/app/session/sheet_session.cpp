@@ -105,31 +105,31 @@ void SheetSession::follow(const Network& before, const Network& after, SheetId w
 }
 
 void SheetSession::bringUp() {
-    if (!scene_.isBehind() || worker_.joinable()) // who is at it looks again when done
+    if (!scene_.isBehind())
         return;
-    worker_ = std::jthread([this, network = latest_, sheet = sheet_, behind = scene_] {
-        auto layer = std::make_shared<const scene::LayerNetwork>(network, sheet);
-        auto updated = std::make_shared<scene::Updated>(scene::broughtUp(behind, layer));
-        QMetaObject::invokeMethod(
-            this,
-            [this, network, sheet, layer, updated] {
-                worker_.join();
-                worker_ = {};
-                if (!scene_.isBehind() || !latest_.sheet(sheet_))
-                    return;
-                if (sheet != sheet_)
-                    return bringUp();
-                if (!(network == latest_)) { // what was done meanwhile may be of no matter for it
-                    auto now = std::make_shared<const scene::LayerNetwork>(layer->after(latest_, true));
-                    if (now->isBehind())
-                        return bringUp();
-                    *updated = scene::broughtUp(scene_, std::move(now));
-                }
-                scene_ = std::move(updated->scene);
-                Q_EMIT sceneChanged(updated->damage, updated->all);
-            },
-            Qt::QueuedConnection);
-    });
+    if (!worker_)
+        worker_ = std::make_unique<Worker<Behind>>([this](const Behind& behind) {
+            auto layer = std::make_shared<const scene::LayerNetwork>(behind.network, behind.sheet);
+            auto updated = std::make_shared<scene::Updated>(scene::broughtUp(behind.scene, layer));
+            QMetaObject::invokeMethod(
+                this, [this, behind, layer, updated] { takeLayer(behind, layer, *updated); },
+                Qt::QueuedConnection);
+        });
+    worker_->change([&](std::vector<Behind>& orders) { orders = {{latest_, sheet_, scene_}}; });
+}
+
+void SheetSession::takeLayer(const Behind& behind, const std::shared_ptr<const scene::LayerNetwork>& layer,
+                             scene::Updated updated) {
+    if (!scene_.isBehind() || behind.sheet != sheet_ || !latest_.sheet(sheet_))
+        return;
+    if (!(behind.network == latest_)) { // what was done meanwhile may be of no matter for it
+        auto now = std::make_shared<const scene::LayerNetwork>(layer->after(latest_, true));
+        if (now->isBehind())
+            return; // the next is being made
+        updated = scene::broughtUp(scene_, std::move(now));
+    }
+    scene_ = std::move(updated.scene);
+    Q_EMIT sceneChanged(updated.damage, updated.all);
 }
 
 void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {

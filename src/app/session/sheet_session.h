@@ -3,12 +3,12 @@
 // it was looked at. Scenes of sheets seen before are kept and brought up to the network
 // when they are shown again.
 #pragma once
+#include "app/jobs/worker.h"
 #include "core/scene/scene.h"
 
 #include <QObject>
 #include <map>
 #include <optional>
-#include <thread>
 
 namespace underridge::app {
 
@@ -66,8 +66,16 @@ private:
     };
     scene::Rect placeOf(model::GroupId group) const;
     scene::Scene sceneOf(const model::Network& network, model::SheetId sheet);
+    /// A scene whose layer is to be worked out.
+    struct Behind {
+        model::Network network;
+        model::SheetId sheet;
+        scene::Scene scene;
+    };
     /// Has a thread work out the layer shown where it is behind.
     void bringUp();
+    void takeLayer(const Behind& behind, const std::shared_ptr<const scene::LayerNetwork>& layer,
+                   scene::Updated updated);
     /// The nearest group around the entered one that is still there.
     model::GroupId stillEntered(const model::Network& before, const model::Network& after) const;
 
@@ -77,8 +85,8 @@ private:
     model::LengthUnit unit_ = model::LengthUnit::metres;
     std::shared_ptr<const find::Findings> findings_;
     std::map<model::SheetId, Kept> kept_;
-    model::Network latest_; ///< what was followed last
-    std::jthread worker_;
+    model::Network latest_;                  ///< what was followed last
+    std::unique_ptr<Worker<Behind>> worker_; ///< once a layer was behind
 };
 
 } // namespace underridge::app
