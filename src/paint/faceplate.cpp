@@ -28,7 +28,8 @@ void drawSocket(QPainter& painter, const FacePort& port, QRectF r) {
         break;
     case Connector::lc:
     case Connector::sc:
-    case Connector::mpo: {
+    case Connector::mpo:
+    case Connector::mpo16: {
         const double w = r.width() / 2 - 3;
         painter.drawRect(QRectF(r.left() + 2, r.top() + 4, w, r.height() - 8));
         painter.drawRect(QRectF(r.center().x() + 1, r.top() + 4, w, r.height() - 8));
@@ -48,6 +49,8 @@ void drawSocket(QPainter& painter, const FacePort& port, QRectF r) {
         break;
     case Connector::c13:
     case Connector::c14:
+    case Connector::c19:
+    case Connector::c20:
         for (const double x : {-4.0, 0.0, 4.0})
             painter.drawLine(QPointF(r.center().x() + x, r.center().y() - 2),
                              QPointF(r.center().x() + x, r.center().y() + 3));

@@ -193,11 +193,13 @@ private Q_SLOTS:
         const auto m = measuresOf(b.network, b.sheet);
         QVERIFY(m.overlaps == 0 && m.linksThroughDevices == 0);
         QVERIFY(report.moved < 40);
-        QVERIFY(report.why.starts_with("tidied"));
+        QVERIFY2(report.why.starts_with("tidied, "), report.why.c_str()); // how many, and how far
+        QVERIFY2(report.why.find(" plate heights on average, ") != std::string::npos, report.why.c_str());
         QVERIFY(at(over).y != 30 || at(row[5]).y > 7);
         // Once tidy it stays as it is.
-        auto again = edit::arrange(b.network, {b.sheet}, wish);
+        auto again = edit::arrange(b.network, {b.sheet}, wish, &report);
         QVERIFY(again && again->network == b.network);
+        QCOMPARE(report.why, std::string("tidied, nothing moved"));
     }
     void tidying_takes_crossings_away_that_a_small_move_takes() {
         Workbench b;

@@ -58,7 +58,7 @@ Network everyKind() {
     d.stack = {{1, "access-switch-24", "s3", {{70}, 5, 6, 7, 8, Side::front}}};
     d.added = {"2"};
     d.place = {{70}, 1000, -2000, 300, 4, Side::rear};
-    d.feeds = {{"P1", {70}, "O3", ""}, {"P2", {}, "", "B"}};
+    d.feeds = {{"P1", {70}, "O3", "", {90}}, {"P2", {}, "", "B", {}}};
     d.watts = 90;
     d.vlanAware = false;
     d.routing = true;

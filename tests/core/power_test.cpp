@@ -114,6 +114,67 @@ private Q_SLOTS:
         QCOMPARE(c.feed(c.core, "P2", {c.pduB, {}}, "O1"), QString());
         QVERIFY(c.found().isEmpty());
     }
+    void a_cord_is_laid_with_the_feed_and_goes_with_it() {
+        Comms c;
+        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {c.pduA, {}}, "O4"),
+                               c.catalogue, c.ids));
+        const auto cordOf = [&](DeviceId id) {
+            return c.network.cable(c.network.device(id)->feeds.front().cable);
+        };
+        const Cable* cord = cordOf(c.server);
+        QVERIFY(cord);
+        QCOMPARE(text(c.network.typeOf(*cord)->name), QString("Mains cord C14 to C13, 10 A"));
+        QCOMPARE(cord->ends.front().at, (PortRef{c.pduA, "O4"}));
+        QCOMPARE(cord->ends.back().at, (PortRef{c.server, {}})); // no port of its model
+        QVERIFY(cord->lengthMm >= 500); // by the units they stand in, as long as it can be had
+        const CableId first = cord->id;
+        // The same outlet once more keeps it, another takes a new one, none takes it away.
+        c.feed(c.server, "supply", {c.pduA, {}}, "O4");
+        QCOMPARE(cordOf(c.server)->id, first);
+        c.feed(c.server, "supply", {c.pduA, {}}, "O5");
+        QVERIFY(!cordOf(c.server));
+        QVERIFY(!c.network.cable(first));
+        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {c.pduB, {}}, "O1"),
+                               c.catalogue, c.ids));
+        QCOMPARE(c.network.all<Cable>().size(), std::size_t(1));
+        c.take(edit::removeObjects(c.network, {refTo(c.pduB)}));
+        QVERIFY(c.network.all<Cable>().empty());
+        QVERIFY(c.network.device(c.server)->feeds.empty());
+        // A mains feed has no cord of ours.
+        const auto fed = edit::withCords(edit::feedSupply(c.network, c.server, "supply", {{}, "B"}, {}),
+                                         c.catalogue, c.ids);
+        QVERIFY(fed->network.all<Cable>().empty());
+        QVERIFY(!edit::setCord(fed->network, c.catalogue, c.server, "supply", "mains-c14-c13", c.ids));
+    }
+    void a_cord_has_the_plugs_of_both_and_carries_what_hangs_on_it() {
+        Comms c;
+        const DeviceId big = c.stand("pdu-16a", "pdu-16", 7);
+        QCOMPARE(suppliesOf(c.network, *c.network.device(big)),
+                 std::vector<std::string>{"P1"});                                      // a C20 inlet
+        QCOMPARE(outletsOf(c.network, *c.network.device(big)).size(), std::size_t(8)); // C13 and C19
+        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {big, {}}, "O7"), c.catalogue,
+                               c.ids));
+        QCOMPARE(c.network.cable(c.network.device(c.server)->feeds.front().cable)->type,
+                 std::string("mains-c20-c13"));
+        QVERIFY(c.found().isEmpty());
+        c.take(edit::setCord(c.network, c.catalogue, c.server, "supply", "mains-c20-c19", c.ids));
+        QVERIFY(c.found().isEmpty()); // its inlet is not known, so it is not told of
+        c.feed(c.core, "P1", {big, {}}, "O8");
+        c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", "mains-c14-c13", c.ids));
+        QCOMPARE(c.found(),
+                 QStringList("feed-cord: core-1 P1 at pdu-16 O8: Mains cord C14 to C13, 10 A does not go "
+                             "into both"));
+        c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", "mains-c20-c13", c.ids));
+        QVERIFY(c.found().isEmpty());
+        c.take(edit::setDraw(c.network, c.core, 2'400));
+        QCOMPARE(c.found(),
+                 QStringList("feed-cord: core-1 P1: 2400 W may go over Mains cord C20 to C13, 10 A, which "
+                             "carries 2300 W at 230 V"));
+        c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", {}, c.ids));
+        QVERIFY(c.found().isEmpty());
+        QVERIFY(!edit::setCord(c.network, c.catalogue, c.core, "P1", "cat6a", c.ids));
+        QVERIFY(!edit::setCord(c.network, c.catalogue, c.core, "P2", "mains-c14-c13", c.ids));
+    }
     void what_goes_dark_and_what_becomes_weaker() {
         Comms c;
         c.take(edit::feedAll(c.network, {c.core}));
@@ -161,14 +222,14 @@ private Q_SLOTS:
     void files_that_say_what_cannot_be_are_found_out() {
         Comms c;
         Device ups = *c.network.device(c.ups);
-        ups.feeds = {{"P1", c.pduA, "O5", {}}};
+        ups.feeds = {{"P1", c.pduA, "O5", {}, {}}};
         c.network.put(ups);
         QVERIFY(c.found().join(' ').contains("feed-circle"));
         Device server = *c.network.device(c.server);
-        server.feeds = {{"supply", c.ups, "O1", {}}}; // where the PDU hangs
+        server.feeds = {{"supply", c.ups, "O1", {}, {}}}; // where the PDU hangs
         c.network.put(server);
         QVERIFY(c.found().join(' ').contains("ups-1 O1 feeds"));
-        server.feeds = {{"supply", c.ups, "O77", {}}};
+        server.feeds = {{"supply", c.ups, "O77", {}, {}}};
         c.network.put(server);
         QVERIFY(c.found().join(' ').contains("which is not there"));
     }
@@ -188,7 +249,22 @@ private Q_SLOTS:
         std::vector<DeviceId> sources{c.ups, c.pduA, c.pduB}, loads{c.core, c.server};
         linking::RunningCheck running;
         int seen = 0;
+        std::vector<CableId> cords;
+        for (const CableType& type : c.catalogue.cables)
+            if (type.medium == Medium::mains || type.id == "cat6a") {
+                Cable cord;
+                cord.id = c.ids.make<CableId>();
+                cord.type = type.id;
+                c.network.put(type);
+                c.network.put(cord);
+                cords.push_back(cord.id);
+            }
         for (int step = 0; step < 150; ++step) {
+            if (below(5) == 0) { // of another type now
+                Cable cord = *c.network.cable(cords[below(cords.size())]);
+                cord.type = below(2) ? "mains-c14-c13" : "mains-c20-c19";
+                c.network.put(cord);
+            }
             Device device = *c.network.device(below(3) ? loads[below(loads.size())] : sources[below(3)]);
             switch (below(4)) {
             case 0:
@@ -199,9 +275,11 @@ private Q_SLOTS:
                 break;
             default: {
                 const auto supplies = suppliesOf(c.network, device);
-                PowerFeed feed{supplies[below(supplies.size())], {}, {}, "A"};
+                PowerFeed feed{supplies[below(supplies.size())], {}, {}, "A", {}};
                 if (below(4))
-                    feed = {feed.supply, sources[below(3)], "O" + std::to_string(1 + below(9)), {}};
+                    feed = {feed.supply, sources[below(3)], "O" + std::to_string(1 + below(9)), {}, {}};
+                if (feed.from && below(2) && !cords.empty())
+                    feed.cable = cords[below(cords.size())];
                 std::erase_if(device.feeds, [&](const PowerFeed& f) { return f.supply == feed.supply; });
                 device.feeds.push_back(feed);
             }

@@ -125,17 +125,17 @@ private Q_SLOTS:
         share("r1", 2);
         share("r2", 3);
         QVERIFY(told(n, "pair-one-feed").empty()); // nobody has said what feeds them
-        feedBy("r1", {{}, {}, {}, "A"});
-        feedBy("r2", {{}, {}, {}, "A"});
+        feedBy("r1", {{}, {}, {}, "A", {}});
+        feedBy("r2", {{}, {}, {}, "A", {}});
         QCOMPARE(told(n, "pair-one-feed").size(), std::size_t(1));
         QVERIFY(QString::fromStdString(told(n, "pair-one-feed").front()).contains("both are dark"));
-        feedBy("r2", {{}, {}, {}, "B"});
+        feedBy("r2", {{}, {}, {}, "B", {}});
         QVERIFY(told(n, "pair-one-feed").empty());
         const DeviceId pdu = n.id("pdu"); // both over one strip, whatever feeds that
         const auto outlets = outletsOf(n.network, *n.network.device(pdu));
         QVERIFY(outlets.size() > 1);
-        feedBy("r1", {{}, pdu, outlets[0], {}});
-        feedBy("r2", {{}, pdu, outlets[1], {}});
+        feedBy("r1", {{}, pdu, outlets[0], {}, {}});
+        feedBy("r2", {{}, pdu, outlets[1], {}, {}});
         QCOMPARE(told(n, "pair-one-feed").size(), std::size_t(1));
     }
     void only_what_stands_in_for_another_is_a_pair() {
@@ -143,7 +143,7 @@ private Q_SLOTS:
         n.switches(2);
         for (const char* name : {"s1", "s2"}) {
             Device held = *n.network.device(n.id(name));
-            held.feeds = {{"supply", {}, {}, "A"}};
+            held.feeds = {{"supply", {}, {}, "A", {}}};
             n.network.put(held);
         }
         n.forwarding.reset();

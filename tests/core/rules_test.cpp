@@ -429,6 +429,31 @@ private Q_SLOTS:
         bench.port({b, "2"}, [](Port& p) { p.speed = 100; });
         QVERIFY(bench.codes().contains("lag-members")); // another speed
     }
+    void a_lag_speaks_lacp_at_both_ends_or_at_neither() {
+        Bench bench;
+        const DeviceId a = bench.add("access-switch-24", "a"), b = bench.add("access-switch-24", "b");
+        bench.join({a, "1"}, {b, "1"}, "cat6a");
+        bench.join({a, "2"}, {b, "2"}, "cat6a");
+        Interface lags[2];
+        for (const int end : {0, 1}) {
+            lags[end].id = bench.ids.make<InterfaceId>();
+            lags[end].device = end == 0 ? a : b;
+            lags[end].type = InterfaceKind::lag;
+            lags[end].name = "lag-1";
+            lags[end].members = {"1", "2"};
+            bench.network.put(lags[end]);
+        }
+        QVERIFY(bench.codes().isEmpty()); // neither
+        lags[0].lacp = true;
+        bench.network.put(lags[0]);
+        // Told at each of the two, as what is wrong may be put right at either.
+        QCOMPARE(bench.codes().join(','), QString("lag-members,lag-members"));
+        for (const auto& finding : linking::check(bench.network, bench.catalogue))
+            QVERIFY(finding.message.find("b lag-1 speaks no LACP") != std::string::npos);
+        lags[1].lacp = true;
+        bench.network.put(lags[1]);
+        QVERIFY(bench.codes().isEmpty());
+    }
 
     void the_remaining_rules_of_a_link() {
         {
@@ -651,6 +676,45 @@ private Q_SLOTS:
         QVERIFY(!edit::setBreakout(bench.network, {spine, "1"}, 0, edit::WithLinks::refuse));
         bench.network = edit::setBreakout(bench.network, {spine, "1"}, 0, edit::WithLinks::unlink)->network;
         QCOMPARE(bench.network.all<Cable>().size(), std::size_t(1));
+    }
+
+    void eight_lanes_are_split_into_two_four_or_eight() {
+        Bench bench;
+        const DeviceId spine = bench.add("fabric-spine-32-400g", "spine"),
+                       leaf = bench.add("fabric-leaf-48-50g", "leaf");
+        const auto split = [&](const char* port, int parts) {
+            const auto act = edit::setBreakout(bench.network, {spine, port}, parts, edit::WithLinks::refuse);
+            if (act)
+                bench.network = act->network;
+            return static_cast<bool>(act);
+        };
+        const auto joint = [&](const char* from, const char* to) {
+            const auto pair = linking::bestPair(bench.network, bench.catalogue, {spine, from}, {leaf, to});
+            if (pair)
+                bench.network = edit::makeLink(bench.network, bench.catalogue, *pair, bench.ids)->network;
+            return pair ? QString::fromStdString(pair->joint.cable) + " " + QString::number(pair->joint.speed)
+                        : QString::fromStdString(pair.refusal().text());
+        };
+        QVERIFY(!split("1", 3));
+        QVERIFY(!split("1", 16));
+        QVERIFY(split("1", 8));
+        QCOMPARE(joint("1/8", "8"), QString("dac-qsfpdd-sfp56 50000"));
+        QVERIFY(split("2", 2));
+        QCOMPARE(joint("2/2", "Q1"), QString("dac-qsfpdd-2-qsfp56 200000"));
+        // By fibre what is split must speak what one part speaks.
+        QVERIFY(split("3", 8));
+        bench.fit({spine, "3"}, "qsfpdd-400gbase-sr8");
+        bench.fit({leaf, "10"}, "sfp56-50gbase-sr");
+        QCOMPARE(joint("3/1", "10"), QString("om4-mpo16-lc 50000"));
+        QVERIFY(split("4", 2));
+        bench.fit({spine, "4"}, "qsfpdd-400gbase-sr8");
+        bench.fit({leaf, "Q2"}, "qsfp56-200gbase-sr4");
+        QCOMPARE(joint("4/2", "Q2"), QString("om4-mpo16-2-mpo12 200000"));
+        QVERIFY2(bench.codes().isEmpty(), qPrintable(bench.codes().join(',')));
+        bench.fit({spine, "5"}, "qsfpdd-400gbase-sr8");
+        QVERIFY(!split("5", 4)); // there is no PHY of two of its lanes
+        bench.fit({spine, "6"}, "qsfpdd-400gbase-fr4");
+        QVERIFY(!split("6", 4)); // four colours on one pair
     }
 
     void splices_lose_less_than_plugs() {

@@ -82,6 +82,7 @@ void ArrangeActs::again() {
     const Sheet* sheet = session_.network().sheet(session_.sheet());
     if (sheet && sheet->mmPerUnit > 0)
         wish.style = layout::Style::plan;
+    wish.keepOrder |= isByHand(); // what was put somewhere since stays on its side
     arrange(wish);
 }
 

@@ -175,7 +175,7 @@ void PatternDialog::addMedia() {
         media = new QComboBox;
         media->addItem(tr("as fits best"), static_cast<int>(Medium::unknown));
         for (const auto& word : wordsOf(Medium{}))
-            if (cabled.contains(word.value) && word.value != Medium::unknown)
+            if (cabled.contains(word.value) && word.value != Medium::unknown && word.value != Medium::mains)
                 media->addItem(shownText(word.title), static_cast<int>(word.value));
         connect(media, &QComboBox::currentIndexChanged, this, &PatternDialog::follow);
     }

@@ -25,7 +25,7 @@ const std::vector<Form>& forms() {
     static const std::vector<Form> all = [] {
         std::vector<Form> list;
         for (const auto& word : wordsOf(Connector{}))
-            if (word.value != Connector::none && word.value != Connector::c13 && word.value != Connector::c14)
+            if (word.value != Connector::none && !isMains(word.value))
                 list.push_back(
                     {QString::fromUtf8(word.title.data()), word.value, Cage::none, {}, PortUse::data});
         for (const auto& word : wordsOf(Cage{}))
@@ -47,6 +47,8 @@ const std::vector<Form>& forms() {
         list.push_back({BlocksTable::tr("USB-C console"), Connector::usbC, Cage::none, {}, PortUse::console});
         list.push_back({BlocksTable::tr("C14 inlet"), Connector::c14, Cage::none, {}, PortUse::power});
         list.push_back({BlocksTable::tr("C13 outlet"), Connector::c13, Cage::none, {}, PortUse::power});
+        list.push_back({BlocksTable::tr("C20 inlet"), Connector::c20, Cage::none, {}, PortUse::power});
+        list.push_back({BlocksTable::tr("C19 outlet"), Connector::c19, Cage::none, {}, PortUse::power});
         return list;
     }();
     return all;

@@ -108,7 +108,36 @@ void DetailsPanel::supplyRow(const Device& device, const std::string& supply) {
     form_->choiceRow(supply == "supply" ? tr("Supply") : tr("Supply %1").arg(shownText(supply)), names,
                      current, [this, id = device.id, supply, choices](int chosen) {
                          const auto& [source, outlet] = choices[static_cast<std::size_t>(chosen)];
-                         return edit::feedSupply(session_.network(), id, supply, source, outlet);
+                         return edit::withCords(
+                             edit::feedSupply(session_.network(), id, supply, source, outlet),
+                             session_.catalogue(), session_.ids());
+                     });
+    if (held != device.feeds.end() && held->from)
+        cordRow(device, *held);
+}
+
+void DetailsPanel::cordRow(const Device& device, const PowerFeed& feed) {
+    const Network& network = session_.network();
+    const Cable* cord = network.cable(feed.cable);
+    QStringList names{tr("not said")};
+    std::vector<std::string> ids{{}};
+    int current = 0;
+    for (const CableType& type : session_.catalogue().cables) {
+        if (type.medium != Medium::mains)
+            continue;
+        const bool isIt = cord && cord->type == type.id;
+        if (isIt)
+            current = static_cast<int>(ids.size());
+        ids.push_back(type.id);
+        names << (isIt && cord->lengthMm > 0
+                      ? QStringLiteral("%1, %2").arg(shownText(type.name),
+                                                     shownLength(cord->lengthMm, session_.lengthUnit()))
+                      : shownText(type.name));
+    }
+    form_->choiceRow(tr("Cord"), names, current,
+                     [this, id = device.id, supply = feed.supply, ids](int chosen) {
+                         return edit::setCord(session_.network(), session_.catalogue(), id, supply,
+                                              ids[static_cast<std::size_t>(chosen)], session_.ids());
                      });
 }
 

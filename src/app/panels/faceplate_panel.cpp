@@ -344,6 +344,21 @@ void FaceplatePanel::removeChosen(FaceView& face) {
     });
 }
 
+namespace {
+
+/// Where a transceiver is offered: those of one wavelength of a grid in a menu of their own.
+QMenu& gridMenu(QMenu& menu, const TransceiverModel& model) {
+    if (model.grid.empty())
+        return menu;
+    const QString title = FaceplatePanel::tr("Fit one of a %1 grid").arg(shownText(model.grid));
+    for (QAction* action : menu.actions())
+        if (action->menu() && action->text() == title)
+            return *action->menu();
+    return *menu.addMenu(title);
+}
+
+} // namespace
+
 void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
     const Network& network = session_.network();
     const Device* device = network.device(face.device());
@@ -375,15 +390,16 @@ void FaceplatePanel::fillMenu(QMenu& menu, FaceView& face) {
         for (const TransceiverModel& model : session_.catalogue().transceivers)
             if (!edit::misfit(network, first, model) &&
                 !(view->transceiver && view->transceiver->id == model.id))
-                menu.addAction(tr("Fit %1").arg(shownText(model.name)), this, [this, &face, id = model.id] {
-                    take(face, QStringLiteral("transceiver:") + shownText(id), {}, {});
-                });
+                gridMenu(menu, model)
+                    .addAction(tr("Fit %1").arg(shownText(model.name)), this, [this, &face, id = model.id] {
+                        take(face, QStringLiteral("transceiver:") + shownText(id), {}, {});
+                    });
     if (view->transceiver)
         menu.addAction(tr("Take the transceiver out"), this, [this, &face] { removeChosen(face); });
-    if (linking::lanesOf(view->like->cage) == 4 && view->parent.empty())
-        menu.addAction(tr("Split into 4 ports"), this, [this, first] {
+    for (const int parts : view->parent.empty() ? linking::splitsOf(view->like->cage) : std::vector<int>())
+        menu.addAction(tr("Split into %1 ports").arg(parts), this, [this, first, parts] {
             takeOut([&](edit::WithLinks links) {
-                return edit::setBreakout(session_.network(), first, 4, links);
+                return edit::setBreakout(session_.network(), first, parts, links);
             });
         });
     if (!view->parent.empty())

@@ -54,9 +54,7 @@ public:
         clearNotes(act.network);
         if (report) {
             report->devices = count;
-            report->why = wish_.style == layout::Style::tidy
-                              ? fmt::format("tidied, {} moved", act.network == network_ ? 0 : movedCount())
-                              : why();
+            report->why = wish_.style == layout::Style::tidy ? howTidied() : why();
         }
         return act;
     }
@@ -258,13 +256,26 @@ private:
         }
     }
 
-    std::size_t movedCount() const {
+    /// How many moved, and how far: told in what one sees, the height of a plate.
+    std::string howTidied() const {
         std::size_t count = 0;
+        double all = 0, farthest = 0;
         for (const auto& [id, at] : drawing_.at) {
             const Position* position = network_.position(sheet_, id);
-            count += !position || position->at != rounded(at);
+            if (!position || position->at == rounded(at))
+                continue;
+            const double way = scene::length(scene::toF(rounded(at)) - scene::toF(position->at));
+            ++count;
+            all += way;
+            farthest = std::max(farthest, way);
         }
-        return count;
+        if (count == 0)
+            return "tidied, nothing moved";
+        const auto heights = [](double way) { return std::max(0.1, way / scene::plateHeight); };
+        if (count == 1)
+            return fmt::format("tidied, one moved, by {:.1f} plate heights", heights(farthest));
+        return fmt::format("tidied, {} moved, by {:.1f} plate heights on average, {:.1f} at most", count,
+                           heights(all / static_cast<double>(count)), heights(farthest));
     }
 
     std::string why() const {

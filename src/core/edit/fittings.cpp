@@ -254,13 +254,16 @@ ActResult setBreakout(const Network& network, const PortRef& port, int lanes, Wi
     const auto view = portAt(network, {port.device, first});
     if (!view || (wanted > 0 && linking::lanesOf(view->like->cage) == 1))
         return error(fmt::format("{} has one lane", portText(network, port)), "choose a QSFP port");
-    if (wanted > 0 && wanted != 4)
-        return error(fmt::format("a port of four lanes cannot be split into {}", lanes), "split it into 4");
+    const auto splits = view ? linking::splitsOf(view->like->cage) : std::vector<int>();
+    if (wanted > 0 && std::find(splits.begin(), splits.end(), wanted) == splits.end())
+        return error(fmt::format("a port of {} lanes cannot be split into {}",
+                                 linking::lanesOf(view->like->cage), lanes),
+                     fmt::format("split it into {}", fmt::join(splits, " or ")));
     if (wanted > 0 && view->transceiver &&
         linking::phyAt(*view->transceiver, view->transceiver->rate, wanted).empty())
-        return error(fmt::format("{} in {} has no lanes of its own to split into", view->transceiver->name,
-                                 portText(network, port)),
-                     "fit one of four lanes first");
+        return error(fmt::format("{} in {} cannot be split into {}", view->transceiver->name,
+                                 portText(network, port), wanted),
+                     "fit one that can first");
     Act act{wanted > 0 ? fmt::format("Split {} into {}", portText(network, port), wanted)
                        : fmt::format("Make {} one port", portText(network, port)),
             network,

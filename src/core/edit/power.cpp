@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/power.h"
 
+#include "core/linking/route.h"
+#include "core/model/ports.h"
 #include "core/model/standing.h"
 
 #include <fmt/format.h>
@@ -39,6 +41,52 @@ bool hangsOn(const Network& network, DeviceId device, DeviceId by, std::set<Devi
            });
 }
 
+const PowerFeed* feedOf(const Device& device, const std::string& supply) {
+    const auto at = std::find_if(device.feeds.begin(), device.feeds.end(),
+                                 [&](const PowerFeed& feed) { return feed.supply == supply; });
+    return at == device.feeds.end() ? nullptr : &*at;
+}
+
+/// The first cord that goes into the outlet and the inlet of a feed; of a supply that is no
+/// port of its model, into a C14 inlet.
+const CableType* cordFor(const Network& network, const Device& device, const PowerFeed& feed,
+                         const Catalogue& catalogue) {
+    const auto outlet = portAt(network, {feed.from, feed.outlet}),
+               inlet = portAt(network, {device.id, feed.supply});
+    if (!outlet)
+        return nullptr;
+    const Connector taken = inlet ? inlet->connector() : Connector::c14;
+    for (const CableType& type : catalogue.cables)
+        if (type.medium == Medium::mains && type.approved && type.connectorA == mateOf(outlet->connector()) &&
+            type.connectorB == mateOf(taken))
+            return &type;
+    return nullptr;
+}
+
+void keepCord(Network& network, DeviceId id, const std::string& supply, CableId cable) {
+    Device device = *network.device(id);
+    for (PowerFeed& feed : device.feeds)
+        if (feed.supply == supply)
+            feed.cable = cable;
+    network.put(std::move(device));
+}
+
+/// A new cord for a feed.
+void lay(Network& network, DeviceId id, const PowerFeed& feed, const CableType& type, IdSource& ids) {
+    const bool isPort = portAt(network, {id, feed.supply}).has_value();
+    const PortRef outlet{feed.from, feed.outlet}, inlet{id, isPort ? feed.supply : std::string()};
+    Cable cord;
+    cord.id = ids.make<CableId>();
+    cord.type = type.id;
+    cord.ends = {{outlet, {}}, {inlet, {}}};
+    if (const auto length = linking::lengthFor(network, type, outlet, inlet))
+        cord.lengthMm = *length;
+    if (!network.typeOf(cord))
+        network.put(type);
+    keepCord(network, id, feed.supply, cord.id);
+    network.put(std::move(cord));
+}
+
 bool has(const std::vector<std::string>& keys, const std::string& key) {
     return std::find(keys.begin(), keys.end(), key) != keys.end();
 }
@@ -74,12 +122,58 @@ ActResult feedSupply(const Network& network, DeviceId id, const std::string& sup
     }
     Act act{std::move(name), network, {refTo(id)}};
     Device device = *held;
+    PowerFeed fed{supply, source.device, source.device ? outlet : std::string(),
+                  source.device ? std::string() : source.mains, CableId{}};
+    if (const PowerFeed* before = feedOf(device, supply)) {
+        if (before->from == fed.from && before->outlet == fed.outlet)
+            fed.cable = before->cable;
+        else
+            act.network.erase<Cable>({before->cable.value, 0});
+    }
     std::erase_if(device.feeds, [&](const PowerFeed& feed) { return feed.supply == supply; });
     if (source)
-        device.feeds.push_back({supply, source.device, source.device ? outlet : std::string(),
-                                source.device ? std::string() : source.mains});
+        device.feeds.push_back(std::move(fed));
     sortBySupply(device.feeds);
     act.network.put(std::move(device));
+    return act;
+}
+
+ActResult withCords(ActResult act, const Catalogue& catalogue, IdSource& ids) {
+    if (!act)
+        return act;
+    for (const ObjectRef subject : act->subjects) {
+        const Device* device = act->network.device({subject.id});
+        if (!device || subject.kind != Kind::device)
+            continue;
+        for (const PowerFeed& feed : std::vector<PowerFeed>(device->feeds))
+            if (const CableType* type =
+                    feed.cable || !feed.from ? nullptr : cordFor(act->network, *device, feed, catalogue))
+                lay(act->network, {subject.id}, feed, *type, ids);
+    }
+    return act;
+}
+
+ActResult setCord(const Network& network, const Catalogue& catalogue, DeviceId id, const std::string& supply,
+                  const std::string& type, IdSource& ids) {
+    const Device* device = network.device(id);
+    if (!device)
+        return deviceGone();
+    const PowerFeed* feed = feedOf(*device, supply);
+    if (!feed || !feed->from)
+        return error(fmt::format("{} {} hangs on no outlet", device->name, supply), "feed it from one first");
+    const CableType* cord = catalogue.cable(type);
+    if (!type.empty() && (!cord || cord->medium != Medium::mains))
+        return error(fmt::format("{} is no mains cord", type), "choose one of the catalogue");
+    Act act{cord ? fmt::format("Feed {} {} by {}", device->name, supply, cord->name)
+                 : fmt::format("Take the cord of {} {} away", device->name, supply),
+            network,
+            {refTo(id)}};
+    if (feed->cable)
+        act.network.erase<Cable>({feed->cable.value, 0});
+    if (cord)
+        lay(act.network, id, *feed, *cord, ids);
+    else
+        keepCord(act.network, id, supply, {});
     return act;
 }
 
@@ -168,7 +262,7 @@ public:
         const std::string outlet = best->free.back();
         best->free.pop_back();
         best->watts += watts;
-        return PowerFeed{supply, best->device->id, outlet, {}};
+        return PowerFeed{supply, best->device->id, outlet, {}, {}};
     }
 
 private:

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The rules of what devices are fed from.
 #include "core/linking/rules.h"
+#include "core/model/ports.h"
 #include "core/model/power.h"
 
 #include <cmath>
@@ -48,6 +49,41 @@ void checkOutlets(const Network& network, std::map<DeviceId, std::vector<Finding
     });
 }
 
+/// Cords that do not go into the outlet or the inlet, or carry less than what hangs on them
+/// draws, at 230 V (IEC 60320, IEC 60038).
+void checkCords(const Network& network, const PowerTree& tree, const Device& device,
+                std::vector<Finding>& out) {
+    constexpr int volts = 230;
+    for (const PowerFeed& feed : device.feeds) {
+        const Cable* cord = network.cable(feed.cable);
+        const CableType* type = cord ? network.typeOf(*cord) : nullptr;
+        const Device* from = network.device(feed.from);
+        if (!type || !from)
+            continue;
+        const auto outlet = portAt(network, {feed.from, feed.outlet}),
+                   inlet = portAt(network, {device.id, feed.supply});
+        const auto goes = [](Connector plug, const std::optional<PortView>& port) {
+            return !port || port->connector() == mateOf(plug);
+        };
+        const std::vector<ObjectRef> subjects{refTo(device.id), refTo(from->id), refTo(cord->id)};
+        if (type->medium != Medium::mains ||
+            !((goes(type->connectorA, outlet) && goes(type->connectorB, inlet)) ||
+              (goes(type->connectorB, outlet) && goes(type->connectorA, inlet))))
+            out.push_back(said("feed-cord",
+                               fmt::format("{} {} at {} {}: {} does not go into both", device.name,
+                                           feed.supply, from->name, feed.outlet, type->name),
+                               "use a cord with the plugs of both", subjects));
+        const bool feedsOthers = !outletsOf(network, device).empty();
+        const double watts = feedsOthers ? tree.loadOf({device.id, {}}).worstWatts : drawOf(network, device);
+        if (type->amperes > 0 && watts > type->amperes * volts)
+            out.push_back(
+                said("feed-cord",
+                     fmt::format("{} {}: {:.0f} W may go over {}, which carries {} W at {} V", device.name,
+                                 feed.supply, watts, type->name, type->amperes * volts, volts),
+                     "use a cord that carries more, or feed it in parts", subjects));
+    }
+}
+
 } // namespace
 
 std::map<DeviceId, std::vector<Finding>> checkFeeds(const Network& network) {
@@ -72,6 +108,12 @@ std::map<DeviceId, std::vector<Finding>> checkFeeds(const Network& network) {
             out[device.id].push_back(said("feed-circle", fmt::format("{} is fed by itself", device.name),
                                           "feed one of the devices in the circle from the mains",
                                           {refTo(device.id)}));
+        if (!device.feeds.empty()) {
+            std::vector<Finding> cords;
+            checkCords(network, tree, device, cords);
+            if (!cords.empty())
+                out[device.id].insert(out[device.id].end(), cords.begin(), cords.end());
+        }
         if (device.feeds.size() < 2 || tree.needs(device.id).empty())
             return;
         // Of what both hang on the nearest is named: the one that hangs on all the others.

@@ -49,7 +49,7 @@ std::string_view misfitOf(const PortView& port, const Plug& plug) {
         const bool pinned = port.transceiver ? true : port.like->pinned;
         if (angled != plug.angled)
             return "end-face";
-        if (plug.connector == Connector::mpo && pinned == plug.pinned)
+        if (isArray(plug.connector) && pinned == plug.pinned)
             return "pins";
     }
     return {};

@@ -44,7 +44,7 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
                     &model,
                     port.lanes,
                     model.angled,
-                    model.connector == Connector::mpo, // IEC 61754-7: the pins are in the equipment
+                    isArray(model.connector), // IEC 61754-7: the pins are in the equipment
                     false,
                     model.receiveNm != 0,
                     model.phy};
@@ -72,7 +72,9 @@ std::vector<Face> facesOf(const PortView& port, const Catalogue& catalogue) {
     own.medium = Medium::directAttach;
     faces.push_back(std::move(own));
     for (const TransceiverModel& model : catalogue.transceivers)
-        if (fitsCage(*port.like, model) && (port.lanes == 1 || !phyAt(model, model.rate, port.lanes).empty()))
+        // A wavelength of a grid is for a multiplexer: somebody has to ask for it.
+        if (model.grid.empty() && fitsCage(*port.like, model) &&
+            (port.lanes == 1 || !phyAt(model, model.rate, port.lanes).empty()))
             faces.push_back(optical(model, model.id));
     return faces;
 }
@@ -88,7 +90,7 @@ bool isForLanes(const CableType& cable, const Face& a, const Face& b) {
 /// One plug of a cable in one port: form, end face and pins.
 bool takes(const Face& face, Connector connector, bool angled, bool pinned) {
     return face.connector == connector && (face.adapter || face.angled == angled) &&
-           (connector != Connector::mpo || face.pinned != pinned);
+           (!isArray(connector) || face.pinned != pinned);
 }
 
 bool plugsInto(const CableType& cable, const Face& a, const Face& b) {
@@ -201,7 +203,8 @@ bool isAdapter(const PortBlock& port) {
 std::string phyAt(const TransceiverModel& model, int rate, int lanes) {
     if (lanes > 1) {
         const Phy* whole = phyOf(model.phy);
-        return whole && whole->lanes == lanes ? whole->lane : std::string();
+        const auto part = whole ? whole->parts.find(lanes) : std::map<int, std::string>::const_iterator();
+        return whole && part != whole->parts.end() ? part->second : std::string();
     }
     if (rate == model.rate || rate == 0)
         return model.phy;
@@ -248,12 +251,20 @@ int lanesOf(Cage cage) {
     case Cage::qsfpPlus:
     case Cage::qsfp28:
     case Cage::qsfp56:
+        return 4;
     case Cage::qsfpDd:
     case Cage::osfp:
-        return 4;
+        return 8;
     default:
         return 1;
     }
+}
+
+std::vector<int> splitsOf(Cage cage) {
+    std::vector<int> out;
+    for (int parts = 2; parts <= lanesOf(cage); parts *= 2)
+        out.push_back(parts);
+    return out;
 }
 
 bool accepts(Cage cage, Cage plug) {

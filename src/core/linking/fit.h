@@ -56,8 +56,10 @@ bool fitsCage(const model::PortBlock& port, const model::TransceiverModel& model
 /// "an SFP+ cage of 1G and 10G".
 std::string cageText(const model::PortBlock& port);
 
-/// Ports a cage may be split into: 4 of the QSFP forms and OSFP, else 1.
+/// The lanes of a cage: 4 of the QSFP forms, 8 of QSFP-DD and OSFP, else 1.
 int lanesOf(model::Cage cage);
+/// Into how many ports it may be split: 2, 4 or 8, each of as many lanes; none of one lane.
+std::vector<int> splitsOf(model::Cage cage);
 
 /// Whether a transceiver or plug of form `plug` goes into `cage`.
 bool accepts(model::Cage cage, model::Cage plug);

@@ -37,7 +37,7 @@ void judgeJoins(const Network& network, const Channel& channel, Say say) {
                                         portText(network, passage.in)),
                             words("use cables of one polish, or one that changes it")};
             });
-        if (port->connector() == Connector::mpo && in.pinned == out.pinned)
+        if (isArray(port->connector()) && in.pinned == out.pinned)
             say("pins", -1, [&] {
                 return Said{fmt::format("{}: of two plugs exactly one must have guide pins",
                                         portText(network, passage.in)),

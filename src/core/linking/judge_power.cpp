@@ -71,14 +71,28 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
         return;
     }
     const double full = classPowerW(classOf(wants)), given = allocatedW(wants, gives, channel.pairs);
+    if (given <= 0) {
+        say("power-missing", end, [&] {
+            return Said{
+                fmt::format("{} wants power; {} gives it on the spare pairs, which the cable does not have",
+                            name(), from),
+                words("use a cable of four pairs")};
+        });
+        return;
+    }
     if (given < full)
         say("power-type", end, [&] {
-            const bool pairs = given < allocatedW(wants, gives, 0);
+            const bool byCable = given < allocatedW(wants, gives, 0);
+            PortBlock onAll = gives;
+            onAll.powerPairs = PowerPairs::four;
+            const bool bySource = given < allocatedW(wants, onAll, 0);
             return Said{fmt::format("{} is of class {} ({:g} W); {} gives {:g} W{}", name(), classOf(wants),
                                     full, from, given,
-                                    pairs ? std::string(" over two pairs")
-                                          : fmt::format(" as Type {}", gives.powerType)),
-                        words(pairs ? "use a cable of four pairs" : "use a port of a higher Type")};
+                                    byCable || bySource ? std::string(" over two pairs")
+                                                        : fmt::format(" as Type {}", gives.powerType)),
+                        words(byCable    ? "use a cable of four pairs"
+                              : bySource ? "use a source that gives power on all four pairs"
+                                         : "use a port of a higher Type")};
         });
 }
 

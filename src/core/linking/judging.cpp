@@ -3,6 +3,7 @@
 
 #include "core/linking/judged.h"
 #include "core/linking/light.h"
+#include "core/linking/mixing_segment.h"
 #include "core/linking/poe.h"
 
 namespace underridge::linking {
@@ -116,6 +117,43 @@ bool Objection::isOfPorts() const {
     return false;
 }
 
+namespace {
+
+/// What a mixing segment would have to say of a link that is not there yet.
+std::optional<Objection> objectionOfSegment(const Network& network, const Planned& planned) {
+    std::optional<DeviceId> piece;
+    for (const PortRef* end : {&planned.a, &planned.b})
+        if (const Device* device = network.device(end->device); device && isOfMixingSegment(network, *device))
+            piece = device->id;
+    if (!piece)
+        return std::nullopt;
+    Network with = network;
+    Link link;
+    link.id = planned.instead ? planned.instead : LinkId{~std::uint64_t{0}};
+    link.a = planned.a;
+    link.b = planned.b;
+    Cable cable;
+    cable.id = CableId{~std::uint64_t{0}};
+    cable.lengthMm = planned.lengthMm;
+    link.cable = cable.id;
+    with.put(std::move(cable));
+    with.put(std::move(link));
+    const auto told = [&](const Network& in) {
+        std::set<std::string> out;
+        const auto pieces = mixingSegmentOf(in, *piece);
+        for (const Finding& finding : checkMixingSegment(in, *in.device(*pieces.begin())))
+            out.insert(finding.message);
+        return out;
+    };
+    const auto before = told(network);
+    for (const std::string& message : told(with))
+        if (!before.contains(message))
+            return Objection{ruleOf("mixing-segment"), message};
+    return std::nullopt;
+}
+
+} // namespace
+
 std::optional<Objection> objectionTo(const Network& network, const Planned& planned) {
     std::optional<Objection> first;
     const auto take = [&](std::string_view code, int, FunctionRef<Said()> words) {
@@ -130,6 +168,8 @@ std::optional<Objection> objectionTo(const Network& network, const Planned& plan
     judgeJoins(network, channel, take);
     if (chain.whole())
         judge(network, channel, take);
+    if (!first)
+        first = objectionOfSegment(network, planned);
     for (const int end : {0, 1}) {
         const ChannelEnd& load = channel.ends[static_cast<std::size_t>(end)];
         const PowerWay way = powerAt(channel, end);

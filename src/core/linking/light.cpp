@@ -18,11 +18,17 @@ std::string counted(int count, const char* one, const char* more) {
 }
 
 /// Transmit and receive positions: 1 and 2 of a pair; 1–4 and 12–9 of an array of twelve
-/// (IEEE 802.3 clause 86.10.3).
+/// (IEEE 802.3 clause 86.10.3), 1–8 and 16–9 of one of sixteen (clause 138.10.3).
 std::pair<std::vector<int>, std::vector<int>> lanesOf(const PortView& port) {
-    if (port.connector() == Connector::mpo && port.lanes == 1)
-        return {{1, 2, 3, 4}, {12, 11, 10, 9}};
-    return {{1}, {2}};
+    if (!isArray(port.connector()) || port.lanes > 1)
+        return {{1}, {2}};
+    const int all = strandsOf(port.connector()), lanes = all == 16 ? 8 : 4;
+    std::pair<std::vector<int>, std::vector<int>> out;
+    for (int lane = 0; lane < lanes; ++lane) {
+        out.first.push_back(1 + lane);
+        out.second.push_back(all - lane);
+    }
+    return out;
 }
 
 const Phy* fixedPhy(const PortView& port) {

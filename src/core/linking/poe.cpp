@@ -42,8 +42,13 @@ double allocatedW(const PortBlock& load, const PortBlock& source, int pairs) {
     if (load.powerClass >= 10 || source.powerClass >= 10)
         return podlPowerW(load.powerClass);
     constexpr int largestOnTwoPairs = 4;
+    const bool onTwo =
+        source.powerPairs == PowerPairs::alternativeA || source.powerPairs == PowerPairs::alternativeB;
+    const bool twoPairs = pairs > 0 && pairs < 4;
+    if (twoPairs && source.powerPairs == PowerPairs::alternativeB)
+        return 0; // the spare pairs are not there
     int given = classOf(load);
-    if (pairs > 0 && pairs < 4)
+    if (twoPairs || onTwo)
         given = std::min(given, largestOnTwoPairs);
     if (const int largest = largestClassOf(source.powerType); largest >= 0)
         given = std::min(given, largest);

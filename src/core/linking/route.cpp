@@ -129,7 +129,9 @@ Result<std::int64_t> lengthFor(const Network& network, CableWays& ways, const Ca
 
 std::int64_t lengthFor(const Network& network, const CableType& type, std::int64_t wayMm) {
     const NetworkInfo& info = network.info();
-    const std::int64_t wanted = wayMm + wayMm * info.marginPercent / 100 + 2 * info.slackMm;
+    // Slack is for terminating anew, which nobody does with a mains cord.
+    const std::int64_t slack = type.medium == Medium::mains ? 0 : 2 * info.slackMm;
+    const std::int64_t wanted = wayMm + wayMm * info.marginPercent / 100 + slack;
     return stockLength(type, (wanted + 99) / 100 * 100);
 }
 

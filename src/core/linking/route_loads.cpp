@@ -22,7 +22,11 @@ std::set<CableId> cablesOn(const Network& network, GroupId floor) {
     std::set<CableId> out;
     const auto take = [&](GroupId place) {
         network.forEachPlacedIn(place, [&](const Device& device) {
-            network.forEachCableOf(device.id, [&](const Cable& cable) { out.insert(cable.id); });
+            network.forEachCableOf(device.id, [&](const Cable& cable) {
+                // Mains and data are not laid in one route (IEC 60364-5-52).
+                if (const CableType* type = network.typeOf(cable); !type || type->medium != Medium::mains)
+                    out.insert(cable.id);
+            });
         });
     };
     take(floor);

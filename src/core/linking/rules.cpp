@@ -6,7 +6,7 @@
 namespace underridge::linking {
 namespace {
 
-constexpr std::array<Rule, 42> table{{
+constexpr std::array<Rule, 44> table{{
     {"port-taken", Severity::error, "Two links end in one port", "one connector, one plug", false},
     {"connector", Severity::error, "The plug does not go into the port", "IEC 60603-7, 61754, 61076-2",
      false},
@@ -51,10 +51,13 @@ constexpr std::array<Rule, 42> table{{
      true},
     {"feed-overload", Severity::error, "More hangs on a source than it can carry", "its rating", true},
     {"feed-outlet", Severity::error, "An outlet is not there, or feeds two", "one outlet, one supply", true},
+    {"feed-cord", Severity::error, "A mains cord does not fit, or carries too little", "IEC 60320", true},
     {"feed-circle", Severity::error, "A device is fed by itself", "", true},
     {"feed-single", Severity::warning, "Both supplies hang on one source",
      "supplies are there to be fed apart", true},
     {"not-approved", Severity::advice, "The cable type is not approved", "the project's cable stock", true},
+    {"mixing-segment", Severity::error, "A mixing segment is too long, or has too many nodes",
+     "IEEE 802.3 clause 147", true},
     {"lag-members", Severity::warning, "The members of a LAG do not belong together", "IEEE 802.1AX", true},
     {"strand-taken", Severity::error, "Two links use the same strand", "one strand, one link", false},
     {"measured", Severity::error, "A tester's result is beyond its limit", "TIA-1152, ISO/IEC 14763-3", true},

@@ -2,6 +2,7 @@
 #include "core/linking/running_check.h"
 
 #include "core/base/parallel.h"
+#include "core/linking/mixing_segment.h"
 #include "core/model/standing.h"
 
 namespace underridge::linking {
@@ -57,6 +58,9 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
                     touched.cables.insert(each->cable);
         } else if constexpr (std::is_same_v<Record, Cable>) {
             touched.cables.insert(one.id);
+            for (const Record* each : {before, after}) // a mains cord, if it has a type
+                if (const CableType* type = each ? (each == after ? network : last_).typeOf(*each) : nullptr)
+                    touched.feeds |= type->medium == Medium::mains;
         } else if constexpr (std::is_same_v<Record, Group>) {
             touched.groups.insert(one.id);
         } else if constexpr (std::is_same_v<Record, CableRoute>) {
@@ -80,6 +84,7 @@ RunningCheck::Touched RunningCheck::touchedBy(const Network& network) const {
                     device(each.id);
             });
         } else if constexpr (std::is_same_v<Record, CableType>) {
+            touched.feeds |= one.medium == Medium::mains || (before && before->medium == Medium::mains);
             network.all<Cable>().forEach([&](const Cable& cable) {
                 if (cable.type == one.id)
                     touched.cables.insert(cable.id);
@@ -123,6 +128,13 @@ void RunningCheck::spread(Touched& touched, const Network& network) const {
         for (const LinkId id : touched.links)
             if (const Link* link = in->link(id))
                 touched.devices.insert({link->a.device, link->b.device});
+    std::set<DeviceId> pieces;
+    for (const Network* in : both)
+        for (const DeviceId id : touched.devices)
+            if (const Device* device = in->device(id);
+                device && !pieces.contains(id) && isOfMixingSegment(*in, *device))
+                pieces.merge(mixingSegmentOf(*in, id));
+    touched.devices.merge(pieces);
 }
 
 void RunningCheck::put(Owner owner, std::vector<Finding> found) {
@@ -225,6 +237,8 @@ RunningCheck::Told RunningCheck::ofDevice(const Network& network, DeviceId id) {
                       device ? checkTaken(network, *device) : std::vector<Finding>());
     told.emplace_back(Owner{Check::power, id.value},
                       device ? checkPower(network, *device) : std::vector<Finding>());
+    told.emplace_back(Owner{Check::segment, id.value},
+                      device ? checkMixingSegment(network, *device) : std::vector<Finding>());
     network.all<Interface>().forEachIn(id.value, [&](const Interface& interface) {
         told.emplace_back(Owner{Check::lag, interface.id.value}, checkLag(network, interface));
     });

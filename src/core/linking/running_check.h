@@ -21,7 +21,7 @@ public:
 private:
     /// What findings are kept by: one check of one object.
     struct Owner {
-        enum class Check { link, chain, loop, taken, power, lag, cable, label, routes, feeds } check;
+        enum class Check { link, chain, loop, taken, power, segment, lag, cable, label, routes, feeds } check;
         std::uint64_t id = 0, part = 0;
 
         auto operator<=>(const Owner&) const = default;

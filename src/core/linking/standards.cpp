@@ -42,7 +42,11 @@ std::vector<Phy> readPhys() {
         phy.wavelengthNm = entry.value("nm", 0);
         phy.minLossDb = entry.value("minLossDb", 0.0);
         phy.lanes = entry.value("lanes", 1);
-        phy.lane = entry.value("lane", "");
+        const Json parts = entry.value("parts", Json::object());
+        for (const auto& [count, each] : parts.items())
+            phy.parts.emplace(std::stoi(count), each.get<std::string>());
+        phy.nodes = entry.value("nodes", 0);
+        phy.stubMm = entry.value("stubMm", 0);
         phy.fec = fromText<Fec>(entry.value("fec", "auto")).value();
         phy.rsBeyondM = entry.value("rsBeyondM", 0);
         phy.faces = entry.value("faces", "");

@@ -4,6 +4,7 @@
 #pragma once
 #include "core/model/words.h"
 
+#include <map>
 #include <optional>
 #include <span>
 #include <string>
@@ -48,7 +49,10 @@ struct Phy {
     int wavelengthNm = 0;
     double minLossDb = 0; ///< less overloads the receiver
     int lanes = 1;
-    std::string lane; ///< the PHY one of its lanes is by itself; empty: it cannot be split
+    /// What each part is by itself when it is split into so many; empty: it cannot be.
+    std::map<int, std::string> parts;
+    int nodes = 0; ///< of one shared by many, a mixing segment: how many it may have; 0: it joins two
+    std::int64_t stubMm = 0;                ///< and how far they may stand off its trunk
     model::Fec fec = model::Fec::automatic; ///< that it asks for; automatic: it is negotiated
     int rsBeyondM = 0;                      ///< RS error correction is needed from here; 0: no such length
     std::vector<std::string> speaksWith;    ///< other PHYs it understands

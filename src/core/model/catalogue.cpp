@@ -297,6 +297,29 @@ bool isFibre(Medium medium) {
     return medium == Medium::singleMode || medium == Medium::multimode;
 }
 
+bool isArray(Connector connector) {
+    return connector == Connector::mpo || connector == Connector::mpo16;
+}
+
+bool isMains(Connector connector) {
+    return mateOf(connector) != connector;
+}
+
+Connector mateOf(Connector connector) {
+    switch (connector) {
+    case Connector::c13:
+        return Connector::c14;
+    case Connector::c14:
+        return Connector::c13;
+    case Connector::c19:
+        return Connector::c20;
+    case Connector::c20:
+        return Connector::c19;
+    default:
+        return connector;
+    }
+}
+
 std::int64_t stockLength(const CableType& type, std::int64_t mm) {
     if (type.lengthsMm.empty())
         return mm;
@@ -328,6 +351,8 @@ int strandsOf(Connector connector) {
         return 2;
     case Connector::mpo:
         return 12;
+    case Connector::mpo16:
+        return 16;
     default:
         return 1;
     }

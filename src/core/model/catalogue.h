@@ -25,8 +25,9 @@ struct PortBlock {
     Cage cage = Cage::none;
     std::vector<int> rates; ///< Mbit/s, ascending
     PowerSide power = PowerSide::none;
-    int powerType = 0;         ///< IEEE 802.3 Type 1–4; 0 when there is no power
-    int powerClass = -1;       ///< of a load, 0–8; -1 when not stated
+    int powerType = 0;                             ///< IEEE 802.3 Type 1–4; 0 when there is no power
+    int powerClass = -1;                           ///< of a load, 0–8; -1 when not stated
+    PowerPairs powerPairs = PowerPairs::notStated; ///< of a source: those it gives power on
     std::vector<Medium> media; ///< of fixed optical or serial ports; empty: follows from the connector
     Side side = Side::front;
     Mdi mdi = Mdi::automatic;        ///< of twisted-pair ports
@@ -132,6 +133,7 @@ struct TransceiverModel {
     double lossDb = 0;           ///< of light, at most in the channel; 0: as its PHY says
     double minLossDb = 0;        ///< at least, else the receiver is overloaded; 0: as its PHY says
     bool angled = false;         ///< an end face polished at an angle (APC)
+    std::string grid;            ///< of one wavelength of many: "CWDM" (ITU-T G.694.2) or "DWDM" (G.694.1)
     SharedText extra;
 
     bool operator==(const TransceiverModel&) const = default;
@@ -158,6 +160,7 @@ struct CableType {
     bool angledA = false, angledB = false; ///< end faces polished at an angle (APC)
     bool pinnedA = false, pinnedB = false; ///< of MPO: guide pins in the plug
     std::vector<std::int64_t> lengthsMm;   ///< it can be had in, ascending; empty: cut to length
+    int amperes = 0;                       ///< of mains cords: what it may carry (IEC 60320); 0: not known
     double diameterMm = 0;                 ///< outside; 0: as is usual for its medium
     bool approved = true;                  ///< may be chosen for a person
     bool installed = false;                ///< solid cable for fixed routes; else a cord, stranded
@@ -180,6 +183,12 @@ std::vector<int> ratesOf(const TransceiverModel& model);
 
 /// Whether light goes through it.
 bool isFibre(Medium medium);
+/// Whether a connector holds an array of fibres, with guide pins on one side (IEC 61754-7).
+bool isArray(Connector connector);
+/// Whether it is one of the mains (IEC 60320).
+bool isMains(Connector connector);
+/// Of a mains connector the one it goes together with; else itself.
+Connector mateOf(Connector connector);
 
 /// What one connection over a cable may run at, Mbit/s: each far end of a breakout
 /// assembly has its share.

@@ -72,6 +72,7 @@ struct PowerFeed {
     DeviceId from;
     std::string outlet;
     std::string mains; ///< "A", when it is no device
+    CableId cable;     ///< the mains cord it hangs by, with an end at either; none: not said
 
     bool operator==(const PowerFeed&) const = default;
 };

@@ -51,6 +51,7 @@ struct Fields<PortBlock> {
                                            Field{"power", &PortBlock::power},
                                            Field{"powerType", &PortBlock::powerType},
                                            Field{"powerClass", &PortBlock::powerClass},
+                                           Field{"powerPairs", &PortBlock::powerPairs},
                                            Field{"media", &PortBlock::media},
                                            Field{"side", &PortBlock::side},
                                            Field{"mdi", &PortBlock::mdi},
@@ -105,7 +106,8 @@ struct Fields<TransceiverModel> {
                                            Field{"lowerRates", &TransceiverModel::lowerRates},
                                            Field{"lossDb", &TransceiverModel::lossDb},
                                            Field{"minLossDb", &TransceiverModel::minLossDb},
-                                           Field{"angled", &TransceiverModel::angled}};
+                                           Field{"angled", &TransceiverModel::angled},
+                                           Field{"grid", &TransceiverModel::grid}};
 };
 template <>
 struct Fields<CableType> {
@@ -117,6 +119,7 @@ struct Fields<CableType> {
                                            Field{"cage", &CableType::cage},
                                            Field{"cageB", &CableType::cageB},
                                            Field{"farEnds", &CableType::farEnds},
+                                           Field{"amperes", &CableType::amperes},
                                            Field{"pinout", &CableType::pinout},
                                            Field{"grade", &CableType::grade},
                                            Field{"positions", &CableType::positions},
@@ -330,7 +333,8 @@ template <>
 struct Fields<PowerFeed> {
     static constexpr auto all =
         std::tuple{Field{"supply", &PowerFeed::supply}, Field{"from", &PowerFeed::from},
-                   Field{"outlet", &PowerFeed::outlet}, Field{"mains", &PowerFeed::mains}};
+                   Field{"outlet", &PowerFeed::outlet}, Field{"mains", &PowerFeed::mains},
+                   Field{"cable", &PowerFeed::cable}};
 };
 template <>
 struct Fields<Device> {

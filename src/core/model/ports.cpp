@@ -143,10 +143,13 @@ Medium mediumOf(const PortView& port) {
     case Connector::lc:
     case Connector::sc:
     case Connector::mpo:
+    case Connector::mpo16:
     case Connector::splice:
     case Connector::none:
     case Connector::c13:
     case Connector::c14:
+    case Connector::c19:
+    case Connector::c20:
         return Medium::unknown;
     }
     return Medium::unknown;

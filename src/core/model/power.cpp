@@ -4,12 +4,21 @@
 #include "core/model/ports.h"
 
 #include <algorithm>
+#include <array>
 
 namespace underridge::model {
 namespace {
 
+/// The connectors of IEC 60320 that take power, and those that give it.
+using Ends = std::array<Connector, 2>;
+constexpr Ends inlets{Connector::c14, Connector::c20}, outlets{Connector::c13, Connector::c19};
+
+bool isOneOf(Ends ends, Connector connector) {
+    return connector == ends[0] || connector == ends[1];
+}
+
 /// Whether a device may have such a port at all, without looking at each.
-bool mayHave(const Network& network, const Device& device, Connector connector) {
+bool mayHave(const Network& network, const Device& device, Ends ends) {
     const DeviceModel* model = network.modelOf(device);
     if (!model)
         return false;
@@ -17,16 +26,16 @@ bool mayHave(const Network& network, const Device& device, Connector connector) 
         return true;
     const auto& blocks = model->ports.blocks();
     return std::any_of(blocks.begin(), blocks.end(), [&](const PortBlock& block) {
-        return block.use == PortUse::power && block.connector == connector;
+        return block.use == PortUse::power && isOneOf(ends, block.connector);
     });
 }
 
-std::vector<std::string> powerPorts(const Network& network, const Device& device, Connector connector) {
+std::vector<std::string> powerPorts(const Network& network, const Device& device, Ends ends) {
     std::vector<std::string> out;
-    if (!mayHave(network, device, connector))
+    if (!mayHave(network, device, ends))
         return out;
     for (const PortView& port : portsOf(network, device))
-        if (port.like->use == PortUse::power && port.connector() == connector)
+        if (port.like->use == PortUse::power && isOneOf(ends, port.connector()))
             out.push_back(port.key);
     return out;
 }
@@ -38,15 +47,15 @@ bool isPassiveRole(Role role) {
 } // namespace
 
 std::vector<std::string> suppliesOf(const Network& network, const Device& device) {
-    auto inlets = powerPorts(network, device, Connector::c14);
+    auto supplies = powerPorts(network, device, inlets);
     const DeviceModel* model = network.modelOf(device);
-    if (inlets.empty() && model && model->rackUnits > 0 && !isPassiveRole(model->role))
-        inlets.emplace_back("supply");
-    return inlets;
+    if (supplies.empty() && model && model->rackUnits > 0 && !isPassiveRole(model->role))
+        supplies.emplace_back("supply");
+    return supplies;
 }
 
 std::vector<std::string> outletsOf(const Network& network, const Device& device) {
-    return powerPorts(network, device, Connector::c13);
+    return powerPorts(network, device, outlets);
 }
 
 int drawOf(const Network& network, const Device& device) {

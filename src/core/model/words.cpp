@@ -79,7 +79,7 @@ std::string_view pluralOf(GroupKind kind) {
 }
 
 std::span<const Word<Medium>> wordsOf(Medium) {
-    static constexpr std::array<Word<Medium>, 11> words{{
+    static constexpr std::array<Word<Medium>, 12> words{{
         {Medium::unknown, "unknown", "medium not known"},
         {Medium::twistedPair, "twisted-pair", "twisted pair"},
         {Medium::singlePair, "single-pair", "single pair"},
@@ -91,12 +91,13 @@ std::span<const Word<Medium>> wordsOf(Medium) {
         {Medium::serial, "serial", "serial"},
         {Medium::radio, "radio", "radio"},
         {Medium::circuit, "circuit", "circuit"},
+        {Medium::mains, "mains", "mains"},
     }};
     return words;
 }
 
 std::span<const Word<Connector>> wordsOf(Connector) {
-    static constexpr std::array<Word<Connector>, 17> words{{
+    static constexpr std::array<Word<Connector>, 20> words{{
         {Connector::none, "none", "no connector"},
         {Connector::rj45, "rj45", "RJ45"},
         {Connector::lc, "lc", "LC"},
@@ -114,6 +115,9 @@ std::span<const Word<Connector>> wordsOf(Connector) {
         {Connector::c14, "c14", "C14"},
         {Connector::splice, "splice", "splice"},
         {Connector::iec63171, "iec-63171", "IEC 63171"},
+        {Connector::c19, "c19", "C19"},
+        {Connector::c20, "c20", "C20"},
+        {Connector::mpo16, "mpo-16", "MPO-16"},
     }};
     return words;
 }
@@ -161,6 +165,16 @@ std::span<const Word<PowerSide>> wordsOf(PowerSide) {
         {PowerSide::none, "none", "no power"},
         {PowerSide::source, "source", "gives power"},
         {PowerSide::load, "load", "takes power"},
+    }};
+    return words;
+}
+
+std::span<const Word<PowerPairs>> wordsOf(PowerPairs) {
+    static constexpr std::array<Word<PowerPairs>, 4> words{{
+        {PowerPairs::notStated, "not-stated", "not stated"},
+        {PowerPairs::alternativeA, "a", "alternative A"},
+        {PowerPairs::alternativeB, "b", "alternative B"},
+        {PowerPairs::four, "four", "four pairs"},
     }};
     return words;
 }

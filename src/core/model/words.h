@@ -77,7 +77,8 @@ enum class Medium {
     activeOptical,
     serial,
     radio,
-    circuit
+    circuit,
+    mains ///< of cords that feed devices, no link
 };
 
 /// IEC 60603-7, 61754, 61076-2, 60320, 60807 and their common names; IDC: insulation
@@ -99,7 +100,10 @@ enum class Connector {
     c13,
     c14,
     splice,
-    iec63171
+    iec63171,
+    c19,
+    c20,
+    mpo16
 };
 
 /// Form factors: SFF-8432, SFF-8402, SFF-8436, SFF-8665, and the QSFP-DD and OSFP
@@ -112,6 +116,10 @@ enum class PortUse { data, console, power };
 
 /// Power over twisted pair, IEEE 802.3 clauses 33 and 145.
 enum class PowerSide { none, source, load };
+
+/// The pairs a source gives power on: IEEE 802.3 clause 33.2.3, alternative A those of data
+/// at 10 and 100 Mbit/s, B the spare ones; clause 145.2.4, all four.
+enum class PowerPairs { notStated, alternativeA, alternativeB, four };
 
 /// Which pairs a twisted-pair port sends on: IEEE 802.3 clauses 14.5 and 40.4.4.
 enum class Mdi { automatic, mdi, mdix };
@@ -191,6 +199,7 @@ std::span<const Word<Cage>> wordsOf(Cage);
 std::span<const Word<Block>> wordsOf(Block);
 std::span<const Word<PortUse>> wordsOf(PortUse);
 std::span<const Word<PowerSide>> wordsOf(PowerSide);
+std::span<const Word<PowerPairs>> wordsOf(PowerPairs);
 std::span<const Word<Mdi>> wordsOf(Mdi);
 std::span<const Word<Duplex>> wordsOf(Duplex);
 std::span<const Word<Pinout>> wordsOf(Pinout);

@@ -246,6 +246,8 @@ LinkForm formOf(const Network& network, const Link& link) {
         return LinkForm::radio;
     case Medium::circuit:
         return LinkForm::circuit;
+    case Medium::mains: // no link goes over one
+        return LinkForm::unknown;
     }
     return LinkForm::unknown;
 }

@@ -19,7 +19,7 @@ ActResult feed(const Line& line) {
                 return line.wrong("members", "only devices are fed", "name devices");
             devices.push_back({each.id});
         }
-        return feedAll(bench.network, devices);
+        return withCords(feedAll(bench.network, devices), bench.catalogue, bench.ids);
     }
     const auto device = line.device("device");
     if (!device)
@@ -41,15 +41,25 @@ ActResult feed(const Line& line) {
     if (!line.has("from"))
         return feedSupply(network, *device, *supply, {{}, *mains}, {});
     const auto outlet = line.port("from");
-    return outlet ? feedSupply(network, *device, *supply, {outlet->device, {}}, outlet->port)
-                  : ActResult(outlet.refusal());
+    if (!outlet)
+        return outlet.refusal();
+    auto fed = feedSupply(network, *device, *supply, {outlet->device, {}}, outlet->port);
+    if (!fed || !line.has("cord"))
+        return withCords(std::move(fed), bench.catalogue, bench.ids);
+    const auto cord = line.text("cord");
+    if (!cord)
+        return cord.refusal();
+    auto corded = setCord(fed->network, bench.catalogue, *device, *supply, *cord, bench.ids);
+    if (corded)
+        corded->name = fed->name;
+    return corded;
 }
 
 } // namespace
 
 std::span<const ActWord> powerActs() {
     static const std::vector<ActWord> acts{
-        {"feed", {"device", "supply", "from", "mains", "watts", "members"}, feed}};
+        {"feed", {"device", "supply", "from", "mains", "watts", "cord", "members"}, feed}};
     return acts;
 }
 
