@@ -227,16 +227,20 @@ Json racks(const Network& network, const find::Matcher& where) {
         if (!where.matches(rack))
             continue;
         Json mounted = Json::array();
-        for (const Mounted& each : mountedIn(network, id))
+        for (const Mounted& each : mountedIn(network, id)) {
             mounted.push_back({{"device", network.device(each.device)->name},
                                {"unit", each.unit},
                                {"height", each.height},
                                {"side", std::string(textOf(each.side))}});
+            if (each.halfWide)
+                mounted.back()["half"] = std::string(textOf(each.half));
+        }
         const RackUse use = useOf(network, rack);
         rows.push_back({{"id", idText(id.value)},
                         {"name", rack.name},
                         {"path", pathText(network, id)},
                         {"units", use.units},
+                        {"depthMm", rack.depthMm},
                         {"used", use.used},
                         {"free", use.free()},
                         {"largestGap", use.largestGap},

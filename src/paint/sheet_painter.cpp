@@ -68,6 +68,18 @@ std::vector<PointF> sideways(const std::vector<PointF>& path, double offset) {
     return out;
 }
 
+/// What is drawn without anything being selected.
+scene::Items drawnOf(scene::Items items) {
+    const auto lines = items.of<LinkLine>();
+    if (lines.empty() || !lines.front()->onDemand) // all of a sheet are alike
+        return items;
+    std::vector<const scene::Item*> drawn;
+    for (const scene::Item* item : items.all())
+        if (!item->as<LinkLine>())
+            drawn.push_back(item);
+    return scene::Items(std::move(drawn));
+}
+
 } // namespace
 
 QRectF toQt(const Rect& r) {
@@ -95,7 +107,7 @@ void SheetPainter::paint(QPainter& painter, const scene::Scene& whole, const Rec
     const auto seen = whole.seenAt(detail == Detail::far ? zoom : 1);
     const scene::Scene& scene = *seen;
     background(painter, area, zoom);
-    const scene::Items items = scene.itemsIn(area);
+    const scene::Items items = drawnOf(scene.itemsIn(area));
     for (const scene::PlanPicture* plan : items.of<scene::PlanPicture>())
         drawPlan(painter, *plan, area, theme_);
     std::vector<scene::Bundle> bundles;

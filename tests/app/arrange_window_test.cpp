@@ -318,6 +318,41 @@ private Q_SLOTS:
         h.window->action(CommandId::linesAlongAxes)->trigger();
         QCOMPARE(style(), LineStyle::straight);
     }
+    void links_may_be_drawn_for_the_selection_only() {
+        Quay h;
+        h.session().select({});
+        const DeviceId core = h.named("core-1");
+        std::optional<scene::LinkLine> line;
+        h.network().forEachLinkOf(core, [&](const Link& link) {
+            if (const auto* each = h.session().scene().link(link.id); each && each->path.size() == 2)
+                line = *each;
+        });
+        QVERIFY(line);
+        h.sheet().look((line->path.front() + line->path.back()) * 0.5, 1);
+        const QPoint middle = h.WindowHarness::at((line->path.front() + line->path.back()) * 0.5);
+        const auto inkAt = [&] { // whether anything is drawn about the middle of the line
+            QTest::qWait(30);
+            const QImage image = h.sheet().grab().toImage();
+            const QColor ground = image.pixelColor(2, 2);
+            int different = 0;
+            for (int dx = -3; dx <= 3; ++dx)
+                for (int dy = -3; dy <= 3; ++dy)
+                    different += image.pixelColor(middle + QPoint(dx, dy)) != ground;
+            return different > 3;
+        };
+        QTRY_VERIFY(inkAt());
+        h.window->action(CommandId::linksOnDemand)->trigger();
+        QVERIFY(h.window->action(CommandId::linksOnDemand)->isChecked());
+        QTRY_VERIFY(!inkAt());
+        h.click(middle); // nothing is there to be clicked
+        QVERIFY(h.session().selection().empty());
+        h.session().select({refTo(core)});
+        QTRY_VERIFY(inkAt());
+        h.session().select({});
+        QTRY_VERIFY(!inkAt());
+        h.session().undo();
+        QTRY_VERIFY(inkAt());
+    }
     void edges_come_in_line_from_the_menu_and_are_shown_before() {
         Quay h;
         h.session().select({refTo(h.named("acc-o1")), refTo(h.named("acc-o2"))});

@@ -24,7 +24,7 @@ struct Racks : WindowHarness {
     app::RackView& view() { return window->racks().view(); }
     int unitOf(const char* name) { return network().device(named(name))->place.unit; }
     QPoint at(int unit, Side side = Side::front) {
-        const scene::PointF p = view().picture()->areaOf(unit, 1, side).centre();
+        const scene::PointF p = view().picture()->areaOf({{}, unit}, side).centre();
         return QPointF(p.x, p.y).toPoint();
     }
     void carry(QPoint from, QPoint to) {
@@ -108,6 +108,29 @@ private Q_SLOTS:
         QCOMPARE(h.unitOf("acc-c1"), 14);
         QCOMPARE(h.network().device(h.named("acc-c1"))->place.side, Side::rear);
     }
+    void half_as_wide_two_share_a_unit() {
+        Racks h;
+        QMimeData model;
+        model.setData(QString::fromLatin1(app::modelMimeType), "router-half-width");
+        const QPoint middle = h.at(12);
+        h.drop(model, middle - QPoint(80, 0));
+        const DeviceId left = h.session().selected().devices().front();
+        h.drop(model, middle + QPoint(80, 0));
+        const DeviceId right = h.session().selected().devices().front();
+        const auto place = [&](DeviceId id) { return h.network().device(id)->place; };
+        QCOMPARE(place(left).unit, 12);
+        QCOMPARE(place(right).unit, 12);
+        QCOMPARE(place(left).half, Half::left);
+        QCOMPARE(place(right).half, Half::right);
+        // By hand to the unit above, on the other side of it; by keyboard back to the right.
+        h.carry(middle + QPoint(80, 0), h.at(13) - QPoint(80, 0));
+        QCOMPARE(place(right).unit, 13);
+        QCOMPARE(place(right).half, Half::left);
+        h.view().setFocus();
+        h.key(Qt::Key_Right, Qt::AltModifier);
+        QCOMPARE(place(right).half, Half::right);
+        QTRY_VERIFY(h.window->details().field("Takes"));
+    }
     void supplies_are_fed_in_the_details_and_all_at_once() {
         Racks h;
         const DeviceId core = h.named("core-1");
@@ -123,6 +146,15 @@ private Q_SLOTS:
         QVERIFY(h.session().selected().contains(refTo(core)));
         h.session().undo();
         QCOMPARE(h.network().device(core)->feeds.size(), std::size_t(1));
+        // The cord goes with the feed, and may be another.
+        QTRY_VERIFY(h.window->details().field("Cord P2"));
+        auto* cord = qobject_cast<QComboBox*>(h.window->details().field("Cord P2"));
+        QVERIFY2(cord->currentText().startsWith("Mains cord C14 to C13, 10 A, "),
+                 qPrintable(cord->currentText()));
+        cord->setFocus();
+        h.key(Qt::Key_Home); // not said
+        QTRY_VERIFY(!h.network().device(core)->feeds.front().cable);
+        h.session().undo();
         // What it draws is typed with its unit.
         QTRY_VERIFY(h.window->details().field("Draws at most"));
         auto* draw = qobject_cast<QLineEdit*>(h.window->details().field("Draws at most"));

@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Zones: drawn, named, moved, resized.
+#include "app/sheet/card.h"
+#include "core/edit/groups.h"
 #include "core/edit/sheets.h"
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
+
+#include <QComboBox>
 
 using namespace underridge;
 using namespace underridge::model;
@@ -53,6 +57,51 @@ private Q_SLOTS:
         h.session().undo();
         h.session().undo();
         QVERIFY(!h.zone());
+    }
+    void its_card_says_what_lies_in_it() {
+        Marked h;
+        const scene::Rect plate = h.plate("acc-1").frame;
+        const Point corner{static_cast<int>(plate.x) - 20, static_cast<int>(plate.y) - 20};
+        h.session().apply(edit::addZone(h.network(), h.session().sheet(), corner,
+                                        static_cast<int>(plate.w) + 40, static_cast<int>(plate.h) + 40,
+                                        "Store", h.session().ids()));
+        const auto lines =
+            app::zoneLines(h.network(), h.session().scene(), *h.session().scene().note(h.zone()));
+        QCOMPARE(lines, QStringList({"Store", "1 device", "1 × switch"}));
+    }
+    void a_note_dropped_in_a_frame_moves_with_it() {
+        WindowHarness h;
+        h.openFirstOffice();
+        h.session().apply(edit::makeGroup(h.network(), h.session().sheet(), "Shop", GroupKind::room,
+                                          {refTo(h.named("acc-1"))}, {}, h.session().ids()));
+        const GroupId shop = h.network().device(h.named("acc-1"))->group;
+        const auto act =
+            edit::addNote(h.network(), h.session().look(), {900, 700}, "Keep clear", h.session().ids());
+        h.session().apply(act);
+        const NoteId note{act->subjects.front().id};
+        h.sheet().look({700, 450}, 0.8);
+        const auto frame = [&] { return h.session().scene().frame(shop)->frame; };
+        const auto card = [&] { return h.session().scene().note(note)->frame; };
+        QVERIFY(!h.network().note(note)->group);
+        h.session().select({});
+        const scene::PointF into{frame().x + 20, frame().bottom() - 8};
+        h.drag(h.at(card().centre()), h.at(into), Qt::ControlModifier);
+        QCOMPARE(h.network().note(note)->group, shop);
+        h.session().select({refTo(note)});
+        QTRY_VERIFY(h.window->details().field("Moves with"));
+        auto* with = qobject_cast<QComboBox*>(h.window->details().field("Moves with"));
+        QCOMPARE(with->currentText(), QString("Shop"));
+        // Folded away and back; then the sheet's again, by the keyboard.
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {shop}, true));
+        QVERIFY(!h.session().scene().note(note));
+        h.session().undo();
+        QVERIFY(h.session().scene().note(note));
+        h.session().select({refTo(note)});
+        QTRY_VERIFY(h.window->details().field("Moves with"));
+        with = qobject_cast<QComboBox*>(h.window->details().field("Moves with"));
+        with->setFocus();
+        h.key(Qt::Key_Home);
+        QTRY_VERIFY(!h.network().note(note)->group);
     }
     void a_click_and_escape_mark_nothing() {
         Marked h;

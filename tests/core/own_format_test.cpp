@@ -57,8 +57,8 @@ Network everyKind() {
     d.transceivers = {{"X1", "sfp-1000base-sx", "s2"}};
     d.stack = {{1, "access-switch-24", "s3", {{70}, 5, 6, 7, 8, Side::front}}};
     d.added = {"2"};
-    d.place = {{70}, 1000, -2000, 300, 4, Side::rear};
-    d.feeds = {{"P1", {70}, "O3", "", {90}}, {"P2", {}, "", "B", {}}};
+    d.place = {{70}, 1000, -2000, 300, 4, Side::rear, Half::right};
+    d.feeds = {{"P1", {70}, "O3", "", {76}}, {"P2", {}, "", "B", {}}};
     d.watts = 90;
     d.vlanAware = false;
     d.routing = true;
@@ -171,7 +171,7 @@ Network everyKind() {
     p.height = 200;
     p.folded = p.pinned = p.tucks = true;
     n.put(p);
-    n.put(Note{{78}, sheet, "zone", true, true, true, {}});
+    n.put(Note{{78}, sheet, "zone", true, true, true, {70}, {}});
     n.put(CableRoute{{79}, "T1", CableRouteKind::conduit, {70}, {{0, -5}, {900, 7}}, 3, 25, 6, 40, "n", {}});
     n.put(Asset{{71}, 0, "image/svg+xml", 640, 480, "PHN2Zy8+", {}});
     return n;
@@ -335,7 +335,7 @@ private Q_SLOTS:
     }
 
     void what_refers_to_nothing_is_left_out_with_a_remark() {
-        Network network = RandomEdits(16).grown(60);
+        Network network = RandomEdits(17).grown(80);
         QVERIFY(network.all<Link>().size() > 2);
         std::string text;
         DeviceId gone;
@@ -473,8 +473,9 @@ private Q_SLOTS:
 
     void a_line_of_any_length_is_read() {
         Network network = RandomEdits(19).grown(20);
-        Note note{{81}, network.sheetsInOrder().front().id, std::string(20 << 20, 'n'), false, false, false,
-                  {}};
+        Note note{
+            {81}, network.sheetsInOrder().front().id, std::string(20 << 20, 'n'), false, false, false, {},
+            {}};
         network.put(note);
         const auto loaded = readOwn(writeOwn(network), "n");
         QVERIFY(loaded && loaded->remarks.empty());

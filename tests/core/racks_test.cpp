@@ -49,6 +49,48 @@ private Q_SLOTS:
         QCOMPARE(use.free(), 7);
         QCOMPARE(use.largestGap, 5); // 8 to 12
     }
+    void two_of_half_width_stand_side_by_side() {
+        Room r;
+        const DeviceId one = r.add("router-half-width", "one"), two = r.add("router-half-width", "two"),
+                       whole = r.add("access-switch-24", "whole");
+        const auto mount = [&](DeviceId device, int unit, Half half, Side side = Side::front) {
+            return r.take(edit::mountInRack(r.network, device, r.rack, unit, side, half));
+        };
+        QVERIFY(mount(one, 4, Half::left));
+        QVERIFY(!mount(two, 4, Half::left));
+        QVERIFY(mount(two, 4, Half::right));
+        QVERIFY(!mount(whole, 4, Half::left));
+        QCOMPARE(useOf(r.network, *r.network.group(r.rack)).used, 1);
+        // Seen from behind, left is to the right.
+        const auto picture = scene::rackPicture(r.network, r.rack);
+        for (const scene::RackSlot& slot : picture->slots) {
+            const bool isLeft = slot.mounted.half == Half::left;
+            const scene::Rect& all = slot.behind ? picture->rear : picture->front;
+            QCOMPARE(slot.area.w, all.w / 2);
+            QCOMPARE(slot.area.x < all.centre().x - 1, isLeft != slot.behind);
+            QCOMPARE(picture->halfAt(slot.area.centre()), slot.mounted.half);
+            QVERIFY(!slot.clash);
+        }
+    }
+    void what_stands_back_to_back_must_go_into_the_depth() {
+        Room r;
+        const DeviceId server = r.add("server", "srv"), access = r.add("access-switch-24", "acc");
+        QCOMPARE(r.mount(server, 3), QString());
+        QCOMPARE(r.mount(access, 3, Side::rear), QString()); // how deep the rack is nobody has said
+        QVERIFY(r.take(edit::setRackDepth(r.network, r.rack, 900)));
+        QCOMPARE(r.mount(access, 8, Side::rear), QString());
+        const QString why = r.mount(access, 3, Side::rear);
+        QVERIFY2(why.contains("acc (320 mm deep) and srv behind it (720 mm) do not go into 900 mm"),
+                 qPrintable(why));
+        QVERIFY2(why.contains("is free"), qPrintable(why));
+        QVERIFY(r.take(edit::setRackDepth(r.network, r.rack, 1'100)));
+        QCOMPARE(r.mount(access, 3, Side::rear), QString());
+        QVERIFY(!edit::setRackDepth(r.network, r.rack, 5'000));
+        // Made less deep, both are there all the same, and drawn as what does not go together.
+        QVERIFY(r.take(edit::setRackDepth(r.network, r.rack, 800)));
+        for (const scene::RackSlot& slot : scene::rackPicture(r.network, r.rack)->slots)
+            QVERIFY(slot.clash);
+    }
     void what_is_in_the_way_is_named_with_where_there_is_room() {
         Room r;
         const DeviceId core = r.add("core-switch-modular", "core-1"),
@@ -123,7 +165,7 @@ private Q_SLOTS:
         QVERIFY(picture->slotAt({picture->rear.x + 5, foot.y})->behind);
         QCOMPARE(picture->sideAt({picture->rear.x + 5, foot.y}), std::optional(Side::rear));
         for (int unit = 1; unit <= 12; ++unit)
-            QCOMPARE(picture->unitAt(picture->areaOf(unit, 1, Side::front).centre()), unit);
+            QCOMPARE(picture->unitAt(picture->areaOf({{}, unit}, Side::front).centre()), unit);
     }
     void what_stands_where_something_else_does_is_shown_as_such() {
         Room r;

@@ -70,6 +70,22 @@ struct Office {
         ring.owner = id;
         ring.blocked = ring.links.front();
         network.put(ring);
+        addTray();
+    }
+
+    /// A tray of 20 m on a floor, with nothing in it.
+    void addTray() {
+        Group floor;
+        floor.id = ids.make<GroupId>();
+        floor.name = "Ground";
+        floor.type = GroupKind::floor;
+        network.put(floor);
+        CableRoute tray;
+        tray.id = ids.make<CableRouteId>();
+        tray.name = "tray 1";
+        tray.floor = floor.id;
+        tray.points = {{0, 0}, {12'000, 0}, {12'000, 8'000}};
+        network.put(tray);
     }
 
     Group addRack() {
@@ -123,6 +139,38 @@ private Q_SLOTS:
         QCOMPARE(cell("free"), std::string("19"));
         QVERIFY(!type("3")); // acc-1 stands in unit 4
         QVERIFY(!type("many"));
+    }
+    void cable_routes_say_how_long_and_how_full_they_are() {
+        Office office;
+        office.addTray();
+        const auto row = edit::rowsOf(office.network, Register::cableRoutes).front();
+        const auto cell = [&](const char* key) {
+            return office.cell(Register::cableRoutes, row, office.column(Register::cableRoutes, key));
+        };
+        QCOMPARE(cell("length"), std::string("20 m"));
+        QCOMPARE(cell("cables"), std::string("0"));
+        QCOMPARE(cell("filled"), std::string("0"));
+        // Two devices at its ends, and the cord between them runs in it.
+        Link joins;
+        office.network.all<Link>().forEach([&](const Link& link) {
+            if (link.cable && office.network.cable(link.cable)->ends.size() == 2)
+                joins = link;
+        });
+        const GroupId floor = office.network.cableRoute({row.object.id})->floor;
+        for (const auto& [device, x, y] :
+             {std::tuple(joins.a.device, 200, 100), std::tuple(joins.b.device, 11'900, 7'900)}) {
+            Device held = *office.network.device(device);
+            held.place = Place{floor, x, y, 0, 0, Side::front, Half::left};
+            office.network.put(held);
+        }
+        QCOMPARE(cell("cables"), std::string("1"));
+        QVERIFY(cell("filled") != "0");
+        QVERIFY(!office.type(Register::cableRoutes, row, "kind", "pipe").empty());
+        QCOMPARE(office.type(Register::cableRoutes, row, "kind", "conduit"), std::string());
+        QCOMPARE(cell("depth"), std::string());
+        QVERIFY(!office.type(Register::cableRoutes, row, "limit", "much").empty());
+        QVERIFY(!office.type(Register::cableRoutes, row, "length", "4 m").empty());
+        QVERIFY(!office.type(Register::cableRoutes, row, "width", "90 m").empty());
     }
     void there_is_a_row_for_everything() {
         Office office;
@@ -185,6 +233,13 @@ private Q_SLOTS:
             {Register::subnets, "10.84.99.0/24", "", "dhcpServers", "files-1, edge-1"},
             {Register::interfaces, "acc-1", "3", "dhcp", "yes"},
             {Register::interfaces, "acc-1", "3", "dhcpRelay", "10.84.99.9, fd84:fe::9"},
+            {Register::cableRoutes, "tray 1", "", "name", "tray 9"},
+            {Register::cableRoutes, "tray 1", "", "width", "0.3 m"},
+            {Register::cableRoutes, "tray 1", "", "depth", "0.1 m"},
+            {Register::cableRoutes, "tray 1", "", "height", "3 m"},
+            {Register::cableRoutes, "tray 1", "", "limit", "40"},
+            {Register::cableRoutes, "tray 1", "", "note", "above the ceiling"},
+            {Register::cableRoutes, "tray 1", "", "kind", "conduit"},
             {Register::rings, "ring 1", "", "name", "offices"},
             {Register::rings, "ring 1", "", "protocol", "MRP (IEC 62439-2)"},
             {Register::rings, "ring 1", "", "owner", "print-1"},

@@ -264,6 +264,8 @@ std::span<const Command> CommandTable::all() {
          QT_TR_NOOP("Draw the links of this sheet upright and level, those of one device together as far "
                     "as they go the same way"),
          false, true},
+        {Id::linksOnDemand, viewMenu, QT_TR_NOOP("Links of the selection &only"), "",
+         QT_TR_NOOP("Draw links of this sheet only while what they end at is selected"), false, true},
         {Id::nextPanel, viewMenu, QT_TR_NOOP("Next &panel"), "F6",
          QT_TR_NOOP("Move the focus from the sheet to the details, the panels on the left and below, the "
                     "find field and back"),

@@ -123,6 +123,7 @@ enum class CommandId {
     linkLabels,
     linesAlongAxes,
     linesBundled,
+    linksOnDemand,
     nextPanel,
     followTheme,
     lightTheme,

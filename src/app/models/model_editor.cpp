@@ -32,9 +32,11 @@ ModelEditor::ModelEditor(Catalogue catalogue, std::vector<DeviceModel> own, cons
       name_(new QLineEdit),
       role_(new QComboBox),
       units_(new QSpinBox),
+      depth_(new QSpinBox),
       budget_(new QSpinBox),
       draws_(new QSpinBox),
       carries_(new QSpinBox),
+      half_(new QCheckBox(tr("Half as wide as a rack"))),
       weight_(new QDoubleSpinBox),
       blocks_(new BlocksTable),
       summary_(plainLabel()),
@@ -105,6 +107,12 @@ QFormLayout* ModelEditor::fieldsPart() {
     role_->addItems(titlesOf<Role>());
     units_->setRange(0, 50);
     units_->setSpecialValueText(tr("not in a rack"));
+    depth_->setRange(0, 2'000);
+    depth_->setSingleStep(10);
+    depth_->setSuffix(tr(" mm"));
+    depth_->setSpecialValueText(tr("not known"));
+    connect(depth_, &QSpinBox::valueChanged, this, &ModelEditor::refresh);
+    connect(half_, &QCheckBox::toggled, this, &ModelEditor::refresh);
     budget_->setRange(0, 20000);
     budget_->setSuffix(tr(" W"));
     for (QSpinBox* watts : {draws_, carries_}) {
@@ -125,6 +133,8 @@ QFormLayout* ModelEditor::fieldsPart() {
     form->addRow(tr("Name"), name_);
     form->addRow(tr("Role"), role_);
     form->addRow(tr("Rack units"), units_);
+    form->addRow(tr("Behind the rails"), depth_);
+    form->addRow(QString(), half_);
     form->addRow(tr("Power for its ports"), budget_);
     form->addRow(tr("Draws at most"), draws_);
     form->addRow(tr("Can carry for others"), carries_);
@@ -261,8 +271,8 @@ void ModelEditor::showModel(int row) {
     current_ = row;
     dirty_ = false;
     const bool any = row >= 0 && row < static_cast<int>(own_.size());
-    for (QWidget* field : std::initializer_list<QWidget*>{name_, role_, units_, budget_, draws_, carries_,
-                                                          weight_, blocks_, save_, remove_})
+    for (QWidget* field : std::initializer_list<QWidget*>{name_, role_, units_, depth_, half_, budget_,
+                                                          draws_, carries_, weight_, blocks_, save_, remove_})
         field->setEnabled(any);
     blocks_->show({});
     if (any) {
@@ -270,6 +280,8 @@ void ModelEditor::showModel(int row) {
         name_->setText(QString::fromStdString(model.name));
         role_->setCurrentIndex(static_cast<int>(model.role));
         units_->setValue(model.rackUnits);
+        depth_->setValue(model.depthMm);
+        half_->setChecked(model.halfWidth);
         budget_->setValue(model.powerBudgetW);
         draws_->setValue(model.watts);
         carries_->setValue(model.ratingWatts);
@@ -289,6 +301,8 @@ DeviceModel ModelEditor::edited() const {
     model.name = name_->text().trimmed().toStdString();
     model.role = static_cast<Role>(role_->currentIndex());
     model.rackUnits = units_->value();
+    model.depthMm = depth_->value();
+    model.halfWidth = half_->isChecked();
     model.powerBudgetW = budget_->value();
     model.watts = draws_->value();
     model.ratingWatts = carries_->value();

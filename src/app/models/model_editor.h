@@ -6,6 +6,7 @@
 #include "core/model/catalogue.h"
 #include "paint/theme.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
 #include <QFileDialog>
@@ -81,7 +82,8 @@ private:
     QWidget* form_;
     QLineEdit* name_;
     QComboBox* role_;
-    QSpinBox *units_, *budget_, *draws_, *carries_;
+    QSpinBox *units_, *depth_, *budget_, *draws_, *carries_;
+    QCheckBox* half_;
     QDoubleSpinBox* weight_;
     BlocksTable* blocks_;
     QLabel *summary_, *problems_, *picture_;

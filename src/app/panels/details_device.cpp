@@ -181,6 +181,13 @@ void DetailsPanel::placeRows(const Device& device) {
                            return change(said(tr("Set rack unit")),
                                          [&](Place& place) { place.unit = unit > 0 ? unit : -1; });
                        });
+        if (const DeviceModel* model = network.modelOf(device); model && model->halfWidth)
+            form_->choiceRow(tr("Takes"), {tr("left half"), tr("right half")},
+                             device.place.half == Half::right ? 1 : 0, [change](int chosen) {
+                                 return change(said(tr("Set place")), [&](Place& place) {
+                                     place.half = chosen == 1 ? Half::right : Half::left;
+                                 });
+                             });
         return;
     }
     const auto coordinate = [&](const QString& label, std::int64_t mm, std::int64_t Place::*member) {

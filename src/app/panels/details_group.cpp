@@ -53,6 +53,19 @@ void DetailsPanel::showGroup(const Group& group) {
                                             tr("write 42"));
                            return edit::setRackUnits(session_.network(), id, units);
                        });
+    if (isRack(group.type))
+        form_->textRow(
+            tr("Depth"), group.depthMm > 0 ? shownLength(group.depthMm, session_.lengthUnit()) : QString(),
+            tr("from the front rails, such as 0.8 m"),
+            [this, id](const std::string& typed) -> edit::ActResult {
+                const auto depth = trimmed(typed).empty() ? std::optional<std::int64_t>(0)
+                                                          : parseLength(typed, session_.lengthUnit());
+                if (!depth)
+                    return error(tr("%1 is not a length").arg(shownText(typed)),
+                                 tr("write it as %1").arg(sampleLength()));
+                return edit::setRackDepth(session_.network(), id,
+                                          static_cast<int>(std::clamp<std::int64_t>(*depth, -1, 100'000)));
+            });
     if (session_.scene().folding() && id != session_.scene().entered())
         form_->checkRow(
             tr("Folded on this sheet"), session_.scene().tile(id) != nullptr,

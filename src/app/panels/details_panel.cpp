@@ -162,7 +162,31 @@ void DetailsPanel::showNote(const Note& note) {
     else
         form_->checkRow(tr("Behind everything"), note.behind,
                         [this, id](bool on) { return edit::setNoteLook(session_.network(), id, on, false); });
+    noteGroupRow(note);
     form_->row(tr("Marks"), tr("# heading, - item, **strong**"));
+}
+
+/// With what a note moves, and is hidden: the sheet, or one of the groups drawn there.
+void DetailsPanel::noteGroupRow(const Note& note) {
+    const scene::Folding* folding = session_.scene().folding();
+    if (!folding)
+        return;
+    QStringList names{tr("the sheet")};
+    std::vector<GroupId> groups{{}};
+    int current = 0;
+    for (const scene::ShownGroup& shown : folding->groups()) {
+        const Group* group = session_.network().group(shown.id);
+        if (!group || (shown.folded && shown.id != note.group))
+            continue;
+        if (shown.id == note.group)
+            current = static_cast<int>(groups.size());
+        groups.push_back(shown.id);
+        names << shownText(group->name);
+    }
+    form_->choiceRow(tr("Moves with"), names, current, [this, id = note.id, groups](int chosen) {
+        return edit::setNoteGroup(session_.network(), session_.look(), id,
+                                  groups[static_cast<std::size_t>(chosen)]);
+    });
 }
 
 void DetailsPanel::showSeveral() {

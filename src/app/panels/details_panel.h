@@ -87,6 +87,7 @@ private:
     void carryRows(const model::Device& device);
     void vlanRows(const model::PortRef& port);
     void supplyRow(const model::Device& device, const std::string& supply);
+    void noteGroupRow(const model::Note& note);
     void cordRow(const model::Device& device, const model::PowerFeed& feed);
     void drawRow(const model::Device& device);
     /// What is lost, to be selected.

@@ -134,8 +134,8 @@ void DetailsPanel::cordRow(const Device& device, const PowerFeed& feed) {
                                                      shownLength(cord->lengthMm, session_.lengthUnit()))
                       : shownText(type.name));
     }
-    form_->choiceRow(tr("Cord"), names, current,
-                     [this, id = device.id, supply = feed.supply, ids](int chosen) {
+    form_->choiceRow(feed.supply == "supply" ? tr("Cord") : tr("Cord %1").arg(shownText(feed.supply)), names,
+                     current, [this, id = device.id, supply = feed.supply, ids](int chosen) {
                          return edit::setCord(session_.network(), session_.catalogue(), id, supply,
                                               ids[static_cast<std::size_t>(chosen)], session_.ids());
                      });

@@ -110,6 +110,11 @@ bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) 
                    return link && matcher.matches(*link);
                });
     }
+    case edit::Register::cableRoutes: { // as what runs in them is found, or their floor
+        const model::CableRoute* route = network.cableRoute({row.object.id});
+        const model::Group* floor = route ? network.group(route->floor) : nullptr;
+        return floor && matcher.matches(*floor);
+    }
     case edit::Register::racks: {
         const model::Group* rack = network.group({row.object.id});
         return rack && matcher.matches(*rack);

@@ -70,7 +70,7 @@ void RackView::paintEvent(QPaintEvent*) {
                           wanted->top() <= picture_->units && wanted->unit >= 1;
         painter.setPen(QPen(free ? theme_->accent : theme_->error, 2, free ? Qt::SolidLine : Qt::DashLine));
         painter.setBrush(Qt::NoBrush);
-        painter.drawRect(paint::toQt(picture_->areaOf(wanted->unit, wanted->height, wanted->side)));
+        painter.drawRect(paint::toQt(picture_->areaOf(*wanted, wanted->side)));
     }
 }
 
@@ -82,13 +82,14 @@ std::optional<Mounted> RackView::wantedAt(QPointF point) const {
     Mounted wanted = *held_;
     wanted.unit = std::max(1, unit - grabbed_);
     wanted.side = *side;
+    wanted.half = wanted.halfWide ? picture_->halfAt(toPoint(point)) : wanted.half;
     return wanted;
 }
 
 void RackView::move(const Mounted& wanted) {
     if (picture_)
-        session_.apply(
-            edit::mountInRack(session_.network(), wanted.device, picture_->rack, wanted.unit, wanted.side));
+        session_.apply(edit::mountInRack(session_.network(), wanted.device, picture_->rack, wanted.unit,
+                                         wanted.side, wanted.half));
 }
 
 void RackView::mousePressEvent(QMouseEvent* event) {
@@ -156,6 +157,11 @@ void RackView::keyPressEvent(QKeyEvent* event) {
         now->unit += by;
         return move(*now);
     }
+    const int aside = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
+    if (aside != 0 && now && now->halfWide && event->modifiers().testFlag(Qt::AltModifier)) {
+        now->half = (aside > 0) == (now->side == Side::front) ? Half::right : Half::left;
+        return move(*now);
+    }
     if (by == 0)
         return QWidget::keyPressEvent(event);
     std::vector<Mounted> all;
@@ -184,7 +190,8 @@ void RackView::dropEvent(QDropEvent* event) {
         return;
     event->acceptProposedAction();
     if (const auto devices = carriedDevices(*event->mimeData(), session_.network()); !devices.empty())
-        return move({devices.front(), unit, 1, *side});
+        return move(mountedAs(session_.network(), *session_.network().device(devices.front()), unit, *side,
+                              picture_->halfAt(toPoint(event->position()))));
     const QByteArray id = event->mimeData()->data(QString::fromLatin1(modelMimeType));
     const DeviceModel* model = session_.catalogue().device(id.toStdString());
     if (!model)
@@ -192,7 +199,8 @@ void RackView::dropEvent(QDropEvent* event) {
     const std::string pattern = edit::defaultPattern(model->role);
     const auto names = edit::seriesNames(pattern, 1, edit::namesLike(session_.network(), pattern));
     session_.apply(edit::newInRack(session_.network(), *model, names ? names->front() : model->name,
-                                   picture_->rack, unit, *side, session_.ids()));
+                                   picture_->rack, unit, *side, session_.ids(),
+                                   picture_->halfAt(toPoint(event->position()))));
 }
 
 RackPanel::RackPanel(Session& session, QWidget* parent)

@@ -8,6 +8,8 @@
 #include "core/linking/fit.h"
 #include "core/linking/route_loads.h"
 #include "core/model/group_tree.h"
+#include "core/model/racks.h"
+#include "core/model/standing.h"
 
 #include <QVBoxLayout>
 #include <map>
@@ -62,19 +64,32 @@ QStringList linkLines(const Network& network, const Link& link, LengthUnit unit)
     return out;
 }
 
-QStringList groupLines(const Network& network, const Group& group) {
+/// How many there are, role by role.
+QStringList roleLines(const Network& network, const std::vector<DeviceId>& devices) {
+    std::map<Role, int> roles;
+    for (const DeviceId id : devices)
+        ++roles[roleOf(network, *network.device(id))];
+    QStringList out{Card::tr("%Ln device(s)", nullptr, static_cast<int>(devices.size()))};
+    for (const auto& [role, count] : roles)
+        out << QStringLiteral("%1 × %2").arg(count).arg(shownText(titleOf(role)));
+    return out;
+}
+
+QStringList groupLines(const Network& network, const Group& group, LengthUnit unit) {
     QStringList out{shownText(group.name), shownText(titleOf(group.type))};
     if (group.type == GroupKind::floor)
         out[1] += Card::tr(", level %1").arg(group.level);
     if (network.group(group.parent))
         out << Card::tr("In %1").arg(shownText(pathText(network, group.parent)));
+    if (isRack(group.type) && group.rackUnits > 0)
+        out << Card::tr("%L1 of %Ln unit(s) free", nullptr, group.rackUnits)
+                   .arg(useOf(network, group).free());
+    if (const Asset* plan = group.plan ? network.find<Asset>({group.plan.value, 0}) : nullptr)
+        out << Card::tr("On a plan of %1 by %2")
+                   .arg(shownLength(std::llround(plan->width * group.planMmPerPixel), unit),
+                        shownLength(std::llround(plan->height * group.planMmPerPixel), unit));
     const auto devices = devicesWithin(network, group.id);
-    std::map<Role, int> roles;
-    for (const DeviceId id : devices)
-        ++roles[roleOf(network, *network.device(id))];
-    out << Card::tr("%Ln device(s)", nullptr, static_cast<int>(devices.size()));
-    for (const auto& [role, count] : roles)
-        out << QStringLiteral("%1 × %2").arg(count).arg(shownText(titleOf(role)));
+    out << roleLines(network, devices);
     return out;
 }
 
@@ -133,7 +148,7 @@ QStringList cardLines(const Network& network, ObjectRef object, const std::strin
     if (const Link* link = network.link({object.id}))
         return linkLines(network, *link, unit);
     if (const Group* group = network.group({object.id}))
-        return groupLines(network, *group);
+        return groupLines(network, *group, unit);
     if (const CableRoute* route = network.cableRoute({object.id}))
         return routeLines(network, *route);
     return {};
@@ -168,6 +183,22 @@ QStringList spreadLines(const Network& network, const scene::Scene& scene, const
             out << shownText(edit::linkText(network, *link));
     if (links.size() > mostRead)
         out << Card::tr("and %Ln more", nullptr, static_cast<int>(links.size() - mostRead));
+    return out;
+}
+
+QStringList zoneLines(const Network& network, const scene::Scene& scene, const scene::NoteCard& zone) {
+    const Note* note = network.note(zone.id);
+    if (!note || !zone.zone)
+        return {};
+    QStringList out{zone.lines.empty() ? Card::tr("Zone")
+                                       : shownText(note->text.view()).section(QLatin1Char('\n'), 0, 0)};
+    std::vector<DeviceId> within;
+    for (const scene::Plate* plate : scene.itemsIn(zone.frame).of<scene::Plate>())
+        if (!plate->subnet && zone.frame.contains(plate->frame.centre()))
+            within.push_back(plate->id);
+    out << roleLines(network, within);
+    if (const Group* group = network.group(note->group))
+        out << Card::tr("Moves with %1").arg(shownText(group->name));
     return out;
 }
 

@@ -30,6 +30,8 @@ QString provenanceText(const model::Provenance& provenance);
 /// What a doorway, or a line that stands for several links, spreads into: its name, then
 /// each link with the ports at both ends, as many as one reads. Empty of anything else.
 QStringList spreadLines(const model::Network& network, const scene::Scene& scene, const scene::Item& item);
+/// What a zone is called and what lies in it; empty of a note.
+QStringList zoneLines(const model::Network& network, const scene::Scene& scene, const scene::NoteCard& zone);
 /// "2 objects with errors, 1 with warnings".
 QString troubleText(const scene::Trouble& trouble);
 /// What is in the badge of a plate.

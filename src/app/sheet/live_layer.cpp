@@ -3,8 +3,11 @@
 
 #include "app/session/session.h"
 #include "app/sheet/camera.h"
+#include "core/model/group_tree.h"
 
 #include <QPainter>
+
+#include <set>
 
 namespace underridge::app {
 using namespace model;
@@ -19,10 +22,55 @@ void LiveLayer::setTheme(const paint::Theme& theme) {
 
 void LiveLayer::paintSelection(QPainter& painter, const Camera& camera) const {
     const scene::Rect seen = camera.visible();
+    paintOnDemand(painter, camera);
     for (const ObjectRef ref : session_.selection())
         if (const scene::Item* item = session_.scene().item(ref);
             item && item->bounds.grown(8).intersects(seen))
             paintSelected(painter, *item, seen, camera.zoom());
+}
+
+/// The links of what is selected, on a sheet that draws no others.
+void LiveLayer::paintOnDemand(QPainter& painter, const Camera& camera) const {
+    const scene::Scene& scene = session_.scene();
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    constexpr std::size_t most = 2'000; // more are not told apart anyway
+    if (!sheet || !sheet->linksOnDemand)
+        return;
+    std::set<LinkId> wanted;
+    const auto take = [&](DeviceId id) {
+        session_.network().forEachLinkOf(id, [&](const Link& link) {
+            if (wanted.size() < most)
+                wanted.insert(link.id);
+        });
+    };
+    for (const ObjectRef ref : session_.selection()) {
+        if (ref.kind == Kind::device)
+            take({ref.id});
+        else if (ref.kind == Kind::link)
+            wanted.insert({ref.id});
+        else if (ref.kind == Kind::group)
+            for (const DeviceId id : devicesWithin(session_.network(), {ref.id}))
+                take(id);
+    }
+    const auto detail = scene::detailFor(camera.zoom());
+    std::set<const scene::LinkLine*> lines;
+    for (const LinkId id : wanted)
+        if (const scene::LinkLine* line = scene.link(id);
+            line && scene::boundsOf(line->path).grown(8).intersects(camera.visible()))
+            lines.insert(line);
+    painter.setRenderHint(QPainter::Antialiasing);
+    std::set<std::uint64_t> ends;
+    for (const scene::LinkLine* line : lines) {
+        painter_->line(painter, *line, detail, camera.zoom());
+        ends.insert({line->a.id, line->b.id});
+    }
+    for (const std::uint64_t id : ends) // plates stay above links
+        if (const scene::Plate* plate = scene.plate({id}))
+            painter_->plate(painter, *plate, detail, camera.zoom());
+    if (detail == scene::Detail::near || detail == scene::Detail::close)
+        for (const scene::LinkLine* line : lines)
+            for (const scene::Label& label : line->labels)
+                painter_->label(painter, scene.settled(*line, label));
 }
 
 void LiveLayer::paintFocus(QPainter& painter, ObjectRef focused, double zoom) const {

@@ -31,6 +31,7 @@ public:
     const paint::Theme& theme() const { return *theme_; }
 
 private:
+    void paintOnDemand(QPainter& painter, const Camera& camera) const;
     void paintSelected(QPainter& painter, const scene::Item& item, const scene::Rect& seen,
                        double zoom) const;
 

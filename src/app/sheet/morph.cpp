@@ -36,7 +36,7 @@ void Morph::begin(const scene::Scene& before, const scene::Scene& after) {
         return;
     after.forEach<scene::LinkLine>([&](const scene::LinkLine& line) {
         const auto a = index.find(line.a.id), b = index.find(line.b.id);
-        if (a != index.end() && b != index.end())
+        if (a != index.end() && b != index.end() && !line.onDemand)
             lines_.emplace_back(a->second, b->second);
     });
     start();

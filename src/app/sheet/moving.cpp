@@ -89,7 +89,17 @@ std::optional<edit::ActResult> Moving::drop() const {
         return edit::moveIntoAt(session_.network(), session_.look(), members, into_, by_);
     if (by_ == Point{})
         return std::nullopt;
-    return edit::moveObjects(session_.network(), session_.look(), moved_, by_);
+    auto act = edit::moveObjects(session_.network(), session_.look(), moved_, by_);
+    if (!members.empty() || !session_.scene().folding() || (into_ && !session_.scene().frame(into_)))
+        return act;
+    for (const ObjectRef ref : moved_) { // notes dropped in a frame are that group's
+        const Note* note = act ? act->network.note({ref.id}) : nullptr;
+        if (!note || note->group == into_)
+            continue;
+        if (auto kept = edit::setNoteGroup(act->network, session_.look(), note->id, into_))
+            act->network = std::move(kept->network);
+    }
+    return act;
 }
 
 QString Moving::hint() const {

@@ -329,7 +329,8 @@ void SelectTool::takeBand(bool add) {
             take(refTo(route->id), scene::boundsOf(route->path));
     if (taken.empty()) // a band over links alone takes links
         for (const scene::LinkLine* line : items.of<scene::LinkLine>())
-            take(line->object(), touching ? band : scene::boundsOf(line->path));
+            if (!line->onDemand)
+                take(line->object(), touching ? band : scene::boundsOf(line->path));
     session_.select(std::move(taken));
 }
 

@@ -335,6 +335,8 @@ void SheetView::showCard() {
         lines = QStringList{session_.nameOf(hit.object), shownText(plate->subline)};
     else if (hit.object.kind == Kind::interface)
         lines = QStringList{session_.nameOf(hit.object)};
+    else if (const auto* zone = item ? item->as<scene::NoteCard>() : nullptr)
+        lines = zoneLines(session_.network(), session_.scene(), *zone);
     if (lines.isEmpty())
         return;
     if (const QStringList spread =

@@ -409,6 +409,7 @@ void MainWindow::refreshChecks() {
         action(CommandId::linkLabels)->setChecked(sheet->linkLabels);
         action(CommandId::linesAlongAxes)->setChecked(sheet->lines == LineStyle::axes);
         action(CommandId::linesBundled)->setChecked(sheet->lines == LineStyle::bundled);
+        action(CommandId::linksOnDemand)->setChecked(sheet->linksOnDemand);
         action(CommandId::showGroups)->setChecked(sheet->drawsGroups());
         action(CommandId::closeFar)->setChecked(sheet->closing);
     }

@@ -397,6 +397,12 @@ void MainWindow::addLookCommands() {
             {Id::linkLabels, [this] { switchLabels(&Sheet::linkLabels); }},
             {Id::linesAlongAxes, [this] { switchLines(LineStyle::axes); }},
             {Id::linesBundled, [this] { switchLines(LineStyle::bundled); }},
+            {Id::linksOnDemand,
+             [this] {
+                 const Sheet* held = session_->network().sheet(session_->sheet());
+                 session_->apply(edit::setLinksOnDemand(session_->network(), session_->sheet(),
+                                                        held && !held->linksOnDemand));
+             }},
         },
         [this] { return showsSheet(); });
     commands_->add(

@@ -6,6 +6,7 @@
 #include "core/edit/fitting_in.h"
 #include "core/layout/detours.h"
 #include "core/linking/chain.h"
+#include "core/model/group_tree.h"
 #include "core/scene/axes.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
@@ -218,6 +219,29 @@ private:
             out.put(std::move(position));
     }
 
+    /// Notes of groups that were arranged go as far as the upper left corner of what is in them.
+    void takeNotesAlong(Network& out) const {
+        std::vector<Position> moved;
+        network_.forEachNoteOf(sheet_, [&](const Note& note) {
+            const Position* held = note.group ? network_.position(sheet_, note.id.value) : nullptr;
+            if (!held)
+                return;
+            Rect before, after;
+            for (const DeviceId id : devicesWithin(network_, note.group))
+                if (const auto at = drawing_.at.find(id.value); at != drawing_.at.end()) {
+                    const Rect& frame = drawing_.plates.at(id.value).frame;
+                    before = before.united(frame);
+                    after = after.united({at->second.x, at->second.y, frame.w, frame.h});
+                }
+            Position position = *held;
+            position.at = ontoSheet(position.at + rounded({after.x - before.x, after.y - before.y}));
+            if (position != *held)
+                moved.push_back(std::move(position));
+        });
+        for (Position& position : moved)
+            out.put(std::move(position));
+    }
+
     void store(Network& out, ArrangeReport* report) const {
         double way = 0;
         for (const auto& [id, at] : drawing_.at) {
@@ -229,6 +253,7 @@ private:
             if (!(network_.position(sheet_, id) && *network_.position(sheet_, id) == position))
                 out.put(std::move(position));
         }
+        takeNotesAlong(out);
         if (report && !drawing_.at.empty())
             report->moved = way / static_cast<double>(drawing_.at.size());
         std::vector<std::pair<ObjectRef, Point>> moves;

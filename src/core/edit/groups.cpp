@@ -201,7 +201,13 @@ ActResult placeShown(const Network& network, const Look& look, const DeviceModel
 }
 
 ActResult removeWithMembers(const Network& network, const Refs& objects) {
-    auto act = removeObjects(network, withMembers(network, objects));
+    Refs all = withMembers(network, objects);
+    const std::set<ObjectRef> gone(all.begin(), all.end());
+    network.all<Note>().forEach([&](const Note& note) {
+        if (note.group && gone.contains(refTo(note.group)) && !gone.contains(refTo(note.id)))
+            all.push_back(refTo(note.id));
+    });
+    auto act = removeObjects(network, all);
     if (act)
         act->name = countedName(network, "Delete", objects, "");
     return act;
@@ -262,6 +268,12 @@ ActResult ungroup(const Network& network, const Look& look, const std::vector<Gr
             freed.push_back(member);
             if (const auto at = shownCorner(network, look.sheet, before, member))
                 targets.push_back({member, *at});
+        });
+        network.forEachNoteOf(look.sheet, [&](const Note& note) {
+            if (note.group != id)
+                return;
+            if (const auto at = shownCorner(network, look.sheet, before, refTo(note.id)))
+                targets.push_back({refTo(note.id), *at});
         });
     }
     auto removed = removeObjects(network, gone);

@@ -136,6 +136,10 @@ void removeGroup(Network& network, GroupId id) {
         if (sheet.shows == id)
             sheet.shows = gone.parent;
     });
+    changeWhere<Note>(network, [&](Note& note) {
+        if (note.group == id)
+            note.group = gone.parent;
+    });
     changeWhere<Statement>(network, [&](Statement& statement) {
         for (Party* party : {&statement.from, &statement.to})
             if (party->group == id)
@@ -319,6 +323,8 @@ private:
         Note note = old;
         note.id = ids_.make<NoteId>();
         note.sheet = sheet_;
+        if (!network_.group(note.group))
+            note.group = {};
         fresh_[old.id.value] = note.id.value;
         subjects_.push_back(refTo(note.id));
         network_.put(std::move(note));

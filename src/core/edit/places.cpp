@@ -53,14 +53,14 @@ ActResult setPlace(const Network& network, const std::vector<DeviceId>& devices,
     });
 }
 
-ActResult mountInRack(const Network& network, DeviceId id, GroupId rackId, int unit, Side side) {
+ActResult mountInRack(const Network& network, DeviceId id, GroupId rackId, int unit, Side side, Half half) {
     const Device* held = network.device(id);
     const Group* rack = network.group(rackId);
     if (!held || !rack)
         return error(held ? "the rack is no longer there" : "the device is no longer there", "select again");
     if (rack->rackUnits < 1)
         return error(fmt::format("{} has no units", rack->name), "give it some in its details");
-    const Mounted wanted{id, unit, rackHeight(network, *held), side};
+    const Mounted wanted = mountedAs(network, *held, unit, side, half);
     const auto room = nearestRoom(network, rackId, wanted);
     const std::string remedy =
         room ? fmt::format("unit {} is free", *room) : fmt::format("{} has no room for it", rack->name);
@@ -70,6 +70,10 @@ ActResult mountInRack(const Network& network, DeviceId id, GroupId rackId, int u
                      remedy);
     if (const auto there = inTheWay(network, rackId, wanted)) {
         const Device* other = network.device(there->device);
+        if (there->side != side)
+            return error(fmt::format("{} ({} mm deep) and {} behind it ({} mm) do not go into {} mm",
+                                     held->name, wanted.depthMm, other->name, there->depthMm, rack->depthMm),
+                         remedy);
         return error(there->height == 1 ? fmt::format("unit {} is taken by {}", there->unit, other->name)
                                         : fmt::format("units {} to {} are taken by {}", there->unit,
                                                       there->top(), other->name),
@@ -78,7 +82,7 @@ ActResult mountInRack(const Network& network, DeviceId id, GroupId rackId, int u
     return changeEach<Device>(network, {held->key()},
                               fmt::format("Mount {} in {} unit {}", held->name, rack->name, unit),
                               [&](Device& device) {
-                                  device.place = Place{rackId, 0, 0, 0, unit, side};
+                                  device.place = Place{rackId, 0, 0, 0, unit, side, half};
                                   if (!network.group(device.group))
                                       device.group = rackId;
                                   agreeWithPlace(network, device);
@@ -86,7 +90,7 @@ ActResult mountInRack(const Network& network, DeviceId id, GroupId rackId, int u
 }
 
 ActResult newInRack(const Network& network, const DeviceModel& model, const std::string& name, GroupId rack,
-                    int unit, Side side, IdSource& ids) {
+                    int unit, Side side, IdSource& ids, Half half) {
     if (model.rackUnits < 1)
         return error(fmt::format("{} does not go in a rack", model.name), "choose a model with rack units");
     Network with = network;
@@ -97,7 +101,7 @@ ActResult newInRack(const Network& network, const DeviceModel& model, const std:
     device.model = model.id;
     device.group = rack;
     with.put(device);
-    auto act = mountInRack(with, device.id, rack, unit, side);
+    auto act = mountInRack(with, device.id, rack, unit, side, half);
     if (act)
         act->subjects = {refTo(device.id)};
     return act;
@@ -115,6 +119,17 @@ ActResult setRackUnits(const Network& network, GroupId id, int units) {
                          "move it first");
     return changeEach<Group>(network, {rack->key()}, fmt::format("Units of {}", rack->name),
                              [&](Group& g) { g.rackUnits = units; });
+}
+
+ActResult setRackDepth(const Network& network, GroupId id, int mm) {
+    constexpr int deepest = 3'000;
+    const Group* rack = network.group(id);
+    if (!rack)
+        return error("the rack is no longer there", "select again");
+    if (mm < 0 || mm > deepest)
+        return error(fmt::format("a rack is not {} mm deep", mm), "enter 0 to 3 m");
+    return changeEach<Group>(network, {rack->key()}, fmt::format("Depth of {}", rack->name),
+                             [&](Group& g) { g.depthMm = mm; });
 }
 
 ActResult setRisers(const Network& network, GroupId building, std::vector<Riser> risers) {

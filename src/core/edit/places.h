@@ -20,12 +20,16 @@ ActResult setPlace(const model::Network& network, const std::vector<model::Devic
 /// Refuses a unit the rack has not, and one where something is in the way, and says where
 /// there is room.
 ActResult mountInRack(const model::Network& network, model::DeviceId device, model::GroupId rack, int unit,
-                      model::Side side);
+                      model::Side side, model::Half half = model::Half::left);
 /// Adds a device of a model and mounts it so. It is drawn on no sheet yet.
 ActResult newInRack(const model::Network& network, const model::DeviceModel& model, const std::string& name,
-                    model::GroupId rack, int unit, model::Side side, model::IdSource& ids);
+                    model::GroupId rack, int unit, model::Side side, model::IdSource& ids,
+                    model::Half half = model::Half::left);
 /// How many units a rack has: 0 to 100. Refuses fewer than what is mounted needs.
 ActResult setRackUnits(const model::Network& network, model::GroupId rack, int units);
+/// How deep a rack is, in millimetres: what is mounted at its front and at its rear must go into
+/// it together. 0: not known. Refuses less than 0 and more than 3 m.
+ActResult setRackDepth(const model::Network& network, model::GroupId rack, int mm);
 
 /// Sets the risers of a building. Refuses another kind of group, and names that are empty
 /// or there twice.

@@ -34,7 +34,7 @@ std::optional<Elevation> elevationOf(const Network& network, SheetId sheet, Grou
 
 /// Where it is mounted in a rack, by the device itself.
 Mounted mountedAt(const Network& network, const Device& device) {
-    return {device.id, device.place.unit, rackHeight(network, device), device.place.side};
+    return mountedAs(network, device, device.place.unit, device.place.side, device.place.half);
 }
 
 Point onSheet(scene::PointF p) {
@@ -77,13 +77,14 @@ void mountWhereDrawn(Network& network, const Position& position) {
         return;
     Mounted wanted = mountedAt(network, *held);
     wanted.side = elevation->drawn.sideAt(plate->frame.centre());
+    wanted.half = elevation->drawn.halfAt(plate->frame.centre());
     wanted.unit = std::clamp(elevation->drawn.unitAt(plate->frame.centre(), wanted.height), 1,
                              std::max(1, elevation->units - wanted.height + 1));
     const auto unit = nearestRoom(network, elevation->rack, wanted);
     if (!unit)
         return; // where it stood it stands
     Device device = *held;
-    device.place = Place{elevation->rack, 0, 0, 0, *unit, wanted.side};
+    device.place = Place{elevation->rack, 0, 0, 0, *unit, wanted.side, wanted.half};
     agreeWithPlace(network, device);
     if (!(device == *held))
         network.put(std::move(device));

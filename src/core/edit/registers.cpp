@@ -29,6 +29,8 @@ const RegisterTable& tableOf(Register which) {
         return filterRulesTable();
     case Register::rings:
         return ringsTable();
+    case Register::cableRoutes:
+        return cableRoutesTable();
     case Register::cables:
         break;
     }

@@ -20,9 +20,10 @@ enum class Register {
     subnets,
     routes,
     filterRules,
-    rings
+    rings,
+    cableRoutes
 };
-inline constexpr int registerCount = 11;
+inline constexpr int registerCount = 12;
 
 struct Column {
     std::string_view key;   ///< stable, for files and settings

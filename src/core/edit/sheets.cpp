@@ -119,6 +119,10 @@ ActResult addNote(const Network& network, const Look& look, Point at, const std:
     note.id = ids.make<NoteId>();
     note.sheet = sheet;
     note.text = text;
+    const auto folding = sharedFoldingOf(network, look);
+    for (const scene::ShownGroup& group : folding->groups()) // outer ones before inner ones
+        if (!group.folded && group.frame.contains(scene::toF(at)))
+            note.group = group.id;
     Position position = positionOr(network, sheet, refTo(note.id));
     position.at = at;
     act.subjects.push_back(refTo(note.id));
@@ -129,6 +133,22 @@ ActResult addNote(const Network& network, const Look& look, Point at, const std:
         return act;
     const ObjectRef added = act.subjects.front();
     return shownAt(std::move(act), look, {{added, at}});
+}
+
+ActResult setNoteGroup(const Network& network, const Look& look, NoteId id, GroupId group) {
+    const Note* held = network.note(id);
+    if (!held || (group && !network.group(group)))
+        return error(held ? "the group is no longer there" : "the note is no longer there", "select again");
+    const auto folding = sharedFoldingOf(network, look);
+    const auto at = shownCorner(network, look.sheet, *folding, refTo(id));
+    Act act{group ? fmt::format("Keep with {}", network.group(group)->name)
+                  : std::string("Keep with the sheet"),
+            network,
+            {refTo(id)}};
+    Note note = *held;
+    note.group = group;
+    act.network.put(std::move(note));
+    return at ? shownAt(std::move(act), look, {{refTo(id), *at}}) : ActResult(std::move(act));
 }
 
 ActResult setNoteText(const Network& network, NoteId id, const std::string& text) {
@@ -400,6 +420,14 @@ ActResult setLineStyle(const Network& network, SheetId sheet, LineStyle lines) {
     if (act && lines != LineStyle::straight)
         forgetArranged(act->network, sheet);
     return act;
+}
+
+ActResult setLinksOnDemand(const Network& network, SheetId sheet, bool on) {
+    const Sheet* held = network.sheet(sheet);
+    if (!held)
+        return error("the sheet is no longer there", "choose another");
+    return changeEach<Sheet>(network, {held->key()}, on ? "Links of the selection only" : "All links",
+                             [&](Sheet& s) { s.linksOnDemand = on; });
 }
 
 ActResult setSheetFilter(const Network& network, SheetId sheet, const std::string& filter, bool hides) {

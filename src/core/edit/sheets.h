@@ -18,12 +18,17 @@ ActResult setBends(const model::Network& network, const Look& look, model::LinkI
 ActResult straighten(const model::Network& network, model::SheetId sheet,
                      const std::vector<model::LinkId>& links);
 
-/// Puts a note on a sheet, where it is shown. Refuses an empty text.
+/// Puts a note on a sheet, where it is shown; inside a frame it is that group's. Refuses an empty
+/// text.
 ActResult addNote(const model::Network& network, const Look& look, model::Point at, const std::string& text,
                   model::IdSource& ids);
 /// Whether a note lies below links and plates, and whether only the border of a zone is
 /// drawn.
 ActResult setNoteLook(const model::Network& network, model::NoteId note, bool behind, bool outline);
+/// Whose a note or zone is: it goes where the group goes. None: the sheet's. It stays where it is
+/// shown.
+ActResult setNoteGroup(const model::Network& network, const Look& look, model::NoteId note,
+                       model::GroupId group);
 ActResult setNoteText(const model::Network& network, model::NoteId note, const std::string& text);
 
 /// Adds a sheet after the others. Refuses an empty name.
@@ -59,6 +64,8 @@ ActResult setSheetLabels(const model::Network& network, model::SheetId sheet, bo
 
 /// How the links of a sheet run that nobody bent; along the axes, ways of arranging go.
 ActResult setLineStyle(const model::Network& network, model::SheetId sheet, model::LineStyle lines);
+/// Whether links are drawn only while what they end at is selected.
+ActResult setLinksOnDemand(const model::Network& network, model::SheetId sheet, bool on);
 
 /// What a sheet shows only, or brings out: a filter in the language of core/find; empty:
 /// everything. `hides`: what it leaves out is not drawn at all. Refuses what cannot be

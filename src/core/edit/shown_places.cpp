@@ -23,6 +23,8 @@ constexpr int aims = 4;
 GroupId around(const Network& network, ObjectRef object) {
     if (const Device* device = network.device({object.id}))
         return device->group;
+    if (const Note* note = network.note({object.id}))
+        return note->group;
     const Group* group = network.group({object.id});
     return group ? group->parent : GroupId{};
 }
@@ -175,7 +177,10 @@ std::optional<Point> shownCorner(const Network& network, SheetId sheet, const Fo
         const auto plate = folding.plateOf({object.id});
         return plate ? std::optional(rounded({plate->x, plate->y})) : std::nullopt;
     }
-    const auto shown = folding.shownFrom({}, scene::toF(held->at));
+    const GroupId level = around(network, object);
+    const auto shown = folding.shownFrom(level, scene::toF(held->at));
+    if (level && !shown)
+        return std::nullopt; // its group is folded
     return rounded(shown.value_or(scene::toF(held->at)));
 }
 
@@ -188,8 +193,15 @@ Result<Done> moveStored(Network& network, SheetId sheet,
             continue;
         for (const DeviceId device : devicesWithin(network, {object.id}))
             by[device.value] = way;
-        for (const GroupId group : groupsWithin(network, {object.id}))
+        std::set<GroupId> within{{object.id}};
+        for (const GroupId group : groupsWithin(network, {object.id})) {
             by[group.value] = way;
+            within.insert(group);
+        }
+        network.forEachNoteOf(sheet, [&](const Note& note) {
+            if (within.contains(note.group))
+                by[note.id.value] = way;
+        });
     }
     std::set<LinkId> among;
     const auto bothMove = [&](const Link& link) {

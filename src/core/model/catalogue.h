@@ -95,12 +95,14 @@ struct DeviceModel {
     std::vector<Slot> slots;
     PortLayout additional; ///< ports that may be added up to additionalMax
     int additionalMax = 0;
-    int watts = 0;        ///< drawn at most; 0: not known
-    int ratingWatts = 0;  ///< of what feeds others: what it can carry; 0: not known
-    double weightKg = 0;  ///< 0: not known
-    int powerBudgetW = 0; ///< for all ports that give power together
-    bool midspan = false; ///< data passes it between its access and uplink ports in order; power is added
-    SharedText extra;     ///< fields this version does not know, a JSON object
+    int watts = 0;          ///< drawn at most; 0: not known
+    int ratingWatts = 0;    ///< of what feeds others: what it can carry; 0: not known
+    double weightKg = 0;    ///< 0: not known
+    int depthMm = 0;        ///< behind the rails of a rack; 0: not known
+    bool halfWidth = false; ///< it takes half of a rack's width
+    int powerBudgetW = 0;   ///< for all ports that give power together
+    bool midspan = false;   ///< data passes it between its access and uplink ports in order; power is added
+    SharedText extra;       ///< fields this version does not know, a JSON object
 
     bool operator==(const DeviceModel&) const = default;
     Key key() const { return {fnv1a(id), 0}; }

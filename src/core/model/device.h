@@ -51,6 +51,7 @@ struct Place {
     std::int64_t xMm = 0, yMm = 0, heightMm = 0;
     int unit = 0; ///< the lowest rack unit, from 1
     Side side = Side::front;
+    Half half = Half::left; ///< of what is half as wide as the rack
 
     bool operator==(const Place&) const = default;
 };

@@ -83,6 +83,8 @@ struct Fields<DeviceModel> {
                                            Field{"watts", &DeviceModel::watts},
                                            Field{"ratingWatts", &DeviceModel::ratingWatts},
                                            Field{"weightKg", &DeviceModel::weightKg},
+                                           Field{"depthMm", &DeviceModel::depthMm},
+                                           Field{"halfWidth", &DeviceModel::halfWidth},
                                            Field{"powerBudgetW", &DeviceModel::powerBudgetW},
                                            Field{"midspan", &DeviceModel::midspan}};
 };
@@ -151,6 +153,7 @@ struct Fields<Sheet> {
                                            Field{"overlay", &Sheet::overlay},
                                            Field{"portLabels", &Sheet::portLabels},
                                            Field{"linkLabels", &Sheet::linkLabels},
+                                           Field{"linksOnDemand", &Sheet::linksOnDemand},
                                            Field{"groups", &Sheet::groups},
                                            Field{"closing", &Sheet::closing},
                                            Field{"racks", &Sheet::racks},
@@ -182,6 +185,7 @@ struct Fields<Group> {
                                            Field{"planDim", &Group::planDim},
                                            Field{"planInk", &Group::planInk},
                                            Field{"rackUnits", &Group::rackUnits},
+                                           Field{"depthMm", &Group::depthMm},
                                            Field{"xMm", &Group::xMm},
                                            Field{"yMm", &Group::yMm},
                                            Field{"heightMm", &Group::heightMm},
@@ -244,7 +248,8 @@ template <>
 struct Fields<Place> {
     static constexpr auto all = std::tuple{Field{"in", &Place::in},     Field{"xMm", &Place::xMm},
                                            Field{"yMm", &Place::yMm},   Field{"heightMm", &Place::heightMm},
-                                           Field{"unit", &Place::unit}, Field{"side", &Place::side}};
+                                           Field{"unit", &Place::unit}, Field{"side", &Place::side},
+                                           Field{"half", &Place::half}};
 };
 template <>
 struct Fields<Chassis> {
@@ -516,7 +521,8 @@ template <>
 struct Fields<Note> {
     static constexpr auto all = std::tuple{Field{"id", &Note::id},         Field{"sheet", &Note::sheet},
                                            Field{"text", &Note::text},     Field{"zone", &Note::zone},
-                                           Field{"behind", &Note::behind}, Field{"outline", &Note::outline}};
+                                           Field{"behind", &Note::behind}, Field{"outline", &Note::outline},
+                                           Field{"group", &Note::group}};
 };
 template <>
 struct Fields<Asset> {

@@ -41,9 +41,10 @@ struct Group {
     int planDim = 0;                       ///< per cent the plan is faded, 0 to 90
     bool planInk = false;                  ///< an ink drawing: drawn in the ink of the theme
     int rackUnits = 0;                     ///< of a rack
-    std::int64_t xMm = 0, yMm = 0;         ///< of a rack or cabinet: its place on its floor
-    std::int64_t heightMm = 0; ///< of a floor: above the ground; of a rack: of its foot above the floor
-    std::vector<Riser> risers; ///< of a building
+    int depthMm = 0;               ///< of a rack: from its front rails to what is behind; 0: not known
+    std::int64_t xMm = 0, yMm = 0; ///< of a rack or cabinet: its place on its floor
+    std::int64_t heightMm = 0;     ///< of a floor: above the ground; of a rack: of its foot above the floor
+    std::vector<Riser> risers;     ///< of a building
     std::string note;
     Attributes attributes;
     Provenance provenance;

@@ -14,14 +14,41 @@ int rackHeight(const Network& network, const Device& device) {
     return model && model->rackUnits > 0 ? model->rackUnits : 1;
 }
 
+Mounted mountedAs(const Network& network, const Device& device, int unit, Side side, Half half) {
+    const DeviceModel* model = network.modelOf(device);
+    Mounted out;
+    out.device = device.id;
+    out.unit = unit;
+    out.height = rackHeight(network, device);
+    out.side = side;
+    out.halfWide = model && model->halfWidth;
+    out.half = half;
+    out.depthMm = model ? model->depthMm : 0;
+    return out;
+}
+
+bool collide(const Mounted& a, const Mounted& b, int rackDepthMm) {
+    if (a.unit < 1 || b.unit < 1 || a.unit > b.top() || b.unit > a.top())
+        return false;
+    if (a.halfWide && b.halfWide && a.half != b.half)
+        return false; // beside one another
+    if (a.side == b.side)
+        return true;
+    return rackDepthMm > 0 && a.depthMm > 0 && b.depthMm > 0 && a.depthMm + b.depthMm > rackDepthMm;
+}
+
 std::vector<Mounted> mountedIn(const Network& network, GroupId rack) {
     std::vector<Mounted> out;
     network.forEachPlacedIn(rack, [&](const Device& device) {
         if (device.place.in == rack)
-            out.push_back({device.id, device.place.unit, rackHeight(network, device), device.place.side});
+            out.push_back(
+                mountedAs(network, device, device.place.unit, device.place.side, device.place.half));
         for (const Chassis& chassis : device.stack)
-            if (chassis.place.in == rack)
-                out.push_back({device.id, chassis.place.unit, 1, chassis.place.side});
+            if (chassis.place.in == rack) {
+                out.push_back(
+                    mountedAs(network, device, chassis.place.unit, chassis.place.side, chassis.place.half));
+                out.back().height = 1;
+            }
     });
     std::stable_sort(out.begin(), out.end(),
                      [](const Mounted& a, const Mounted& b) { return a.unit < b.unit; });
@@ -29,9 +56,9 @@ std::vector<Mounted> mountedIn(const Network& network, GroupId rack) {
 }
 
 std::optional<Mounted> inTheWay(const Network& network, GroupId rack, const Mounted& wanted) {
+    const Group* group = network.group(rack);
     for (const Mounted& each : mountedIn(network, rack))
-        if (each.device != wanted.device && each.side == wanted.side && each.unit > 0 &&
-            each.unit <= wanted.top() && wanted.unit <= each.top())
+        if (each.device != wanted.device && collide(each, wanted, group ? group->depthMm : 0))
             return each;
     return std::nullopt;
 }

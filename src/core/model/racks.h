@@ -13,6 +13,9 @@ struct Mounted {
     int unit = 1;   ///< the lowest it takes; 0: in the rack, but not said where
     int height = 1; ///< units
     Side side = Side::front;
+    bool halfWide = false; ///< it leaves room beside it
+    Half half = Half::left;
+    int depthMm = 0; ///< 0: not known
 
     int top() const { return unit + height - 1; }
     bool operator==(const Mounted&) const = default;
@@ -24,7 +27,15 @@ int rackHeight(const Network& network, const Device& device);
 /// What stands in a rack, those without a unit first, then from the foot upwards.
 std::vector<Mounted> mountedIn(const Network& network, GroupId rack);
 
-/// What is in the way of a device on one side of a rack; nothing: it has room.
+/// A device as it would be mounted.
+Mounted mountedAs(const Network& network, const Device& device, int unit, Side side, Half half);
+
+/// Whether two things stand at the same height, one above, beside or behind the other in such a
+/// way that there is no room for both in a rack so deep (0: not known).
+bool collide(const Mounted& a, const Mounted& b, int rackDepthMm);
+
+/// What is in the way of a device on one side of a rack, from the other side where both
+/// together are deeper than it; nothing: it has room.
 std::optional<Mounted> inTheWay(const Network& network, GroupId rack, const Mounted& wanted);
 
 /// The free unit nearest to the one wanted where a device has room; nothing: there is

@@ -48,10 +48,11 @@ struct Sheet {
     bool racks = false;       ///< whether what is in a rack is drawn by its unit
     int mmPerUnit = 0; ///< of a sheet drawn to scale on the plan of the group it shows; 0: not to scale
     LineStyle lines = LineStyle::straight;
-    std::string overlay;    ///< keys of core/scene/overlay_keys.h, one a line; empty: none
-    bool portLabels = true; ///< whether links say their ports
-    bool linkLabels = true; ///< whether links say their rate, LAG and cable
-    bool groups = true;     ///< whether groups are drawn: frames, and tiles of folded ones
+    std::string overlay;        ///< keys of core/scene/overlay_keys.h, one a line; empty: none
+    bool portLabels = true;     ///< whether links say their ports
+    bool linkLabels = true;     ///< whether links say their rate, LAG and cable
+    bool linksOnDemand = false; ///< whether links are drawn only while what they end at is selected
+    bool groups = true;         ///< whether groups are drawn: frames, and tiles of folded ones
     bool closing =
         true; ///< whether groups close to tiles where one looks from too far to name what is in them
     SharedText extra;
@@ -95,6 +96,7 @@ struct Note {
     bool zone = false;
     bool behind = false;  ///< of a note: below plates and links
     bool outline = false; ///< of a zone: only its border is drawn
+    GroupId group;        ///< it goes where that group goes, and is hidden as it is folded; none: the sheet's
     SharedText extra;
 
     bool operator==(const Note&) const = default;

@@ -151,6 +151,14 @@ std::span<const Word<Block>> wordsOf(Block) {
     return words;
 }
 
+std::span<const Word<Half>> wordsOf(Half) {
+    static constexpr std::array<Word<Half>, 2> words{{
+        {Half::left, "left", "left half"},
+        {Half::right, "right", "right half"},
+    }};
+    return words;
+}
+
 std::span<const Word<PortUse>> wordsOf(PortUse) {
     static constexpr std::array<Word<PortUse>, 3> words{{
         {PortUse::data, "data", "data"},

@@ -112,6 +112,9 @@ enum class Cage { none, sfp, sfpPlus, sfp28, qsfpPlus, qsfp28, sfp56, qsfp56, qs
 
 enum class Block { access, uplink, stack, management, power, front, rear };
 
+/// Which half of a rack's width, seen from the front, something takes that is half as wide.
+enum class Half { left, right };
+
 enum class PortUse { data, console, power };
 
 /// Power over twisted pair, IEEE 802.3 clauses 33 and 145.
@@ -198,6 +201,7 @@ std::span<const Word<Connector>> wordsOf(Connector);
 std::span<const Word<Cage>> wordsOf(Cage);
 std::span<const Word<Block>> wordsOf(Block);
 std::span<const Word<PortUse>> wordsOf(PortUse);
+std::span<const Word<Half>> wordsOf(Half);
 std::span<const Word<PowerSide>> wordsOf(PowerSide);
 std::span<const Word<PowerPairs>> wordsOf(PowerPairs);
 std::span<const Word<Mdi>> wordsOf(Mdi);

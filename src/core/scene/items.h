@@ -112,6 +112,7 @@ struct LinkLine {
     bool disabledA = false, disabledB = false;
     bool openA = false, openB = false;   ///< end not known
     bool failsA = false, failsB = false; ///< will not come up, at this end
+    bool onDemand = false;               ///< drawn only while it, or what it ends at, is selected
     std::vector<Label> labels;
     /// Links drawn as this one line, where it goes into a folded group or through a
     /// doorway; sorted. Empty: only its own.

@@ -326,6 +326,7 @@ LinkLine joined(const Network& network, const Sheet& sheet, const Link& link, co
     LinkLine line = upper ? upperLine(network, sheet, link) : dressOf(network, link);
     line.a = a.shown;
     line.b = b.shown;
+    line.onDemand = sheet.linksOnDemand;
     if (upper)
         return line;
     line.openA = !link.a.known();
@@ -379,6 +380,7 @@ LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector
     line.a = a.shown;
     line.b = b.shown;
     line.planned = line.toRemove = false;
+    line.onDemand = sheet.linksOnDemand;
     for (const Link* link : links) {
         line.merged.push_back(link->id);
         if (upper)

@@ -126,6 +126,23 @@ std::optional<NoteCard> cardOf(const Network& network, SheetId sheet, const Note
     return card;
 }
 
+std::optional<NoteCard> cardShown(const Network& network, SheetId sheet, const Note& note,
+                                  const Folding* folding) {
+    auto card = cardOf(network, sheet, note);
+    if (!card || !folding)
+        return card;
+    if (!note.group) {
+        card->frame = folding->shownOnSheet(card->frame, card->zone);
+        return card;
+    }
+    const auto corner = folding->shownFrom(note.group, {card->frame.x, card->frame.y});
+    if (!corner)
+        return std::nullopt;
+    card->frame.x = corner->x;
+    card->frame.y = corner->y;
+    return card;
+}
+
 std::optional<PlanPicture> planOf(const Network& network, const Sheet& sheet) {
     const Group* group = sheet.mmPerUnit > 0 ? network.group(sheet.shows) : nullptr;
     const Asset* first = group && group->plan ? network.find<Asset>({group->plan.value, 0}) : nullptr;

@@ -2,6 +2,7 @@
 // Plates and notes: what has a place of its own on a sheet.
 #pragma once
 #include "core/model/network.h"
+#include "core/scene/folding.h"
 #include "core/scene/items.h"
 
 #include <optional>
@@ -18,6 +19,11 @@ Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF co
 /// A note or zone; nothing when it has no position on the sheet. A zone is as large as
 /// its position says.
 std::optional<NoteCard> cardOf(const model::Network& network, model::SheetId sheet, const model::Note& note);
+
+/// The same where it is shown as groups are folded; nothing while the group it belongs to is not
+/// seen unfolded. `folding`: null: no groups are drawn.
+std::optional<NoteCard> cardShown(const model::Network& network, model::SheetId sheet,
+                                  const model::Note& note, const Folding* folding);
 
 /// The plan of the group a sheet to scale shows; nothing on other sheets.
 std::optional<PlanPicture> planOf(const model::Network& network, const model::Sheet& sheet);

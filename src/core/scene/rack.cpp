@@ -8,9 +8,20 @@
 namespace underridge::scene {
 using namespace model;
 
-Rect RackPicture::areaOf(int unit, int height, Side side) const {
-    const Rect& all = side == Side::front ? front : rear;
-    return {all.x, all.bottom() - (unit + height - 1) * rackUnitHeight, all.w, height * rackUnitHeight};
+Rect RackPicture::areaOf(const Mounted& mounted, Side seenFrom) const {
+    const Rect& all = seenFrom == Side::front ? front : rear;
+    Rect out{all.x, all.bottom() - mounted.top() * rackUnitHeight, all.w, mounted.height * rackUnitHeight};
+    if (mounted.halfWide) {
+        out.w /= 2;
+        out.x += (mounted.half == Half::right) == (seenFrom == Side::front) ? out.w : 0;
+    }
+    return out;
+}
+
+Half RackPicture::halfAt(PointF point) const {
+    const bool fromFront = point.x < rear.x;
+    const bool toTheRight = point.x >= (fromFront ? front : rear).centre().x;
+    return toTheRight == fromFront ? Half::right : Half::left;
 }
 
 int RackPicture::unitAt(PointF point) const {
@@ -46,7 +57,9 @@ Rect SheetRack::side(Side side) const {
 PointF SheetRack::corner(const Mounted& mounted, double height) const {
     const Rect all = side(mounted.side);
     const double top = all.bottom() - mounted.top() * pitch;
-    return {all.x, top + std::max(0.0, (mounted.height * pitch - height) / 2)};
+    const bool toTheRight =
+        mounted.halfWide && (mounted.half == Half::right) == (mounted.side == Side::front);
+    return {all.x + (toTheRight ? all.w / 2 : 0), top + std::max(0.0, (mounted.height * pitch - height) / 2)};
 }
 
 int SheetRack::unitAt(PointF middle, int height) const {
@@ -55,6 +68,11 @@ int SheetRack::unitAt(PointF middle, int height) const {
 
 Side SheetRack::sideAt(PointF point) const {
     return point.x < side(Side::rear).x - between / 2 ? Side::front : Side::rear;
+}
+
+Half SheetRack::halfAt(PointF point) const {
+    const Side from = sideAt(point);
+    return (point.x >= side(from).centre().x) == (from == Side::front) ? Half::right : Half::left;
 }
 
 std::optional<RackPicture> rackPicture(const Network& network, GroupId id) {
@@ -74,8 +92,8 @@ std::optional<RackPicture> rackPicture(const Network& network, GroupId id) {
         }
         const bool clash = each.top() > rack->rackUnits || inTheWay(network, id, each);
         const Side other = each.side == Side::front ? Side::rear : Side::front;
-        out.slots.push_back({each, out.areaOf(each.unit, each.height, each.side), false, clash});
-        out.slots.push_back({each, out.areaOf(each.unit, each.height, other), true, clash});
+        out.slots.push_back({each, out.areaOf(each, each.side), false, clash});
+        out.slots.push_back({each, out.areaOf(each, other), true, clash});
     }
     return out;
 }

@@ -32,7 +32,10 @@ struct RackPicture {
     std::optional<model::Side> sideAt(PointF point) const;
     /// What is drawn at a point; null: nothing.
     const RackSlot* slotAt(PointF point) const;
-    Rect areaOf(int unit, int height, model::Side side) const;
+    /// Where something is seen from a side; from behind its left half is to the right.
+    Rect areaOf(const model::Mounted& mounted, model::Side seenFrom) const;
+    /// The half of the rack at a point, seen from the front.
+    model::Half halfAt(PointF point) const;
 };
 
 /// A rack as it is drawn on a sheet of racks: in the frame of its group, the front to the
@@ -52,6 +55,8 @@ struct SheetRack {
     /// rack it may be less than 1 or too high.
     int unitAt(PointF middle, int height) const;
     model::Side sideAt(PointF point) const;
+    /// The half of the rack, seen from the front.
+    model::Half halfAt(PointF point) const;
 };
 
 /// Nothing of what is no rack with units.

@@ -261,9 +261,7 @@ bool Scene::findsTucked(const Network& network, const find::Matcher& matcher, co
 
 void Scene::addNotes(const Network& network, std::vector<ItemPtr>& items) const {
     network.forEachNoteOf(sheet_, [&](const Note& note) {
-        if (auto card = cardOf(network, sheet_, note)) {
-            if (folding_)
-                card->frame = folding_->shownOnSheet(card->frame, card->zone);
+        if (auto card = cardShown(network, sheet_, note, folding_.get())) {
             items.push_back(std::make_shared<const Item>(itemOf(*std::move(card))));
         }
     });
@@ -307,6 +305,8 @@ Hit hitAt(const Scene& scene, PointF point, double tolerance) {
     const Item* best = nullptr;
     double nearest = 0;
     for (const Item* item : items.all()) { // lowest first: of what is equally near the topmost is meant
+        if (const auto* line = item->as<LinkLine>(); line && line->onDemand)
+            continue;
         const double distance = distanceTo(*item, point);
         if (distance > (item->layer == Layer::links ? tolerance : 0))
             continue;

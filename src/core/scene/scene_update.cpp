@@ -521,10 +521,8 @@ private:
         after_.forEachNoteOf(sheet.id, [&](const Note& note) { notes_.insert(note.id); });
         for (const NoteId id : notes_) {
             const Note* held = after_.note(id);
-            auto card = held && held->sheet == sheet.id ? cardOf(after_, sheet.id, *held) : std::nullopt;
-            if (card)
-                card->frame = now().shownOnSheet(card->frame, card->zone);
-            set(id.value, std::move(card));
+            set(id.value,
+                held && held->sheet == sheet.id ? cardShown(after_, sheet.id, *held, &now()) : std::nullopt);
         }
     }
 

@@ -370,7 +370,7 @@ std::vector<Label> Scene::labelsIn(const Rect& area) const {
     };
     std::vector<Ranked> all;
     for (const Item* item : items.all())
-        if (const auto* line = item->as<LinkLine>(); line && !item->faint)
+        if (const auto* line = item->as<LinkLine>(); line && !item->faint && !line->onDemand)
             for (const Label& label : line->labels)
                 all.push_back({settled(*line, label),
                                {label.kind == LabelKind::middle,

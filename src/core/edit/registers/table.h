@@ -35,6 +35,7 @@ const RegisterTable& subnetsTable();
 const RegisterTable& routesTable();
 const RegisterTable& filterRulesTable();
 const RegisterTable& ringsTable();
+const RegisterTable& cableRoutesTable();
 
 // What several of them read and write.
 /// For documentation, in no network (RFC 5737).

@@ -165,6 +165,12 @@ ActResult standAt(const Line& line) {
             return side.refusal();
         place.side = *side;
     }
+    if (line.has("half")) {
+        const auto half = line.word<Half>("half");
+        if (!half)
+            return half.refusal();
+        place.half = *half;
+    }
     std::vector<DeviceId> devices;
     for (const ObjectRef each : *members) {
         if (each.kind != Kind::device)
@@ -233,7 +239,7 @@ std::span<const ActWord> deviceActs() {
         {"rename", {"member", "name", "members", "names"}, renameMembers},
         {"delete", {"members"}, remove},
         {"fit", {"device", "slot", "module", "port", "transceiver", "add"}, fitInto},
-        {"place", {"members", "in", "x", "y", "height", "unit", "side"}, standAt},
+        {"place", {"members", "in", "x", "y", "height", "unit", "side", "half"}, standAt},
         {"address", {"at", "address", "members", "nextIn"}, giveAddress},
         {"vlan", {"number", "name", "in", "port", "untagged", "tagged", "tagToo"}, vlan}};
     return acts;

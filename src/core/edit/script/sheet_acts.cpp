@@ -115,7 +115,16 @@ ActResult note(const Line& line) {
     const auto sheet = line.sheet();
     if (!text || !at || !sheet)
         return !text ? text.refusal() : !at ? at.refusal() : sheet.refusal();
-    return looking(line, addNote(line.bench().network, *sheet, *at, *text, line.bench().ids));
+    auto added = looking(line, addNote(line.bench().network, *sheet, *at, *text, line.bench().ids));
+    if (!added || !line.has("group"))
+        return added;
+    const auto group = line.group("group");
+    if (!group)
+        return group.refusal();
+    auto kept = setNoteGroup(added->network, *sheet, {added->subjects.front().id}, *group);
+    if (kept)
+        added->network = std::move(kept->network);
+    return added;
 }
 
 ActResult zone(const Line& line) {
@@ -154,11 +163,21 @@ ActResult overlay(const Line& line) {
 }
 
 ActResult lines(const Line& line) {
-    const auto style = line.word<LineStyle>("style");
     const auto sheet = line.sheet();
-    if (!style || !sheet)
-        return style ? sheet.refusal() : style.refusal();
-    return setLineStyle(line.bench().network, *sheet, *style);
+    if (!sheet)
+        return sheet.refusal();
+    Network network = line.bench().network;
+    if (line.has("onDemand")) {
+        const auto on = line.flagOr("onDemand", false);
+        if (!on)
+            return on.refusal();
+        auto act = setLinksOnDemand(network, *sheet, *on);
+        if (!act || !line.has("style"))
+            return act;
+        network = std::move(act->network);
+    }
+    const auto style = line.word<LineStyle>("style");
+    return style ? setLineStyle(network, *sheet, *style) : style.refusal();
 }
 
 } // namespace
@@ -169,10 +188,10 @@ std::span<const ActWord> sheetActs() {
         {"sheet", {"name", "from", "group", "groups", "racks", "layer"}, makeSheet},
         {"filter", {"filter", "hides", "sheet"}, filter},
         {"overlay", {"overlays", "sheet"}, overlay},
-        {"lines", {"style", "sheet"}, lines},
+        {"lines", {"style", "onDemand", "sheet"}, lines},
         {"show", {"members", "at", "sheet"}, show},
         {"take-off", {"members", "sheet"}, takeOff},
-        {"note", {"text", "at", "behind", "sheet"}, note},
+        {"note", {"text", "at", "behind", "group", "sheet"}, note},
         {"zone", {"text", "at", "width", "height", "outline", "sheet"}, zone}};
     return acts;
 }
