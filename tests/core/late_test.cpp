@@ -133,7 +133,8 @@ private Q_SLOTS:
         Device device = *next.device(one);
         Position position = *next.position(b.sheet, one.value);
         if (which == 0)
-            next.put(Note{{9}, b.sheet, std::string(exchange::maxLineBytes, 'n'), false, false, false, {}, {}});
+            next.put(
+                Note{{9}, b.sheet, std::string(exchange::maxLineBytes, 'n'), false, false, false, {}, {}});
         else if (which == 1)
             device.note = "bad \xff";
         else if (which == 2)

@@ -65,8 +65,9 @@ std::int64_t lengthOf(const CableRoute& route) {
 
 std::vector<NamedRow> cableRouteRows(const Network& network) {
     std::vector<NamedRow> out;
-    network.all<CableRoute>().forEach(
-        [&](const CableRoute& route) { out.push_back({route.name, {refTo(route.id), {}}}); });
+    network.all<CableRoute>().forEach([&](const CableRoute& route) {
+        out.push_back({route.name, {refTo(route.id), {}}});
+    });
     return out;
 }
 
@@ -148,7 +149,8 @@ Result<Done> setCableRoute(Network& network, const Catalogue&, const CellChange&
         int percent = 0;
         const auto [end, fault] = std::from_chars(typed.data(), typed.data() + typed.size(), percent);
         if (!typed.empty() && (fault != std::errc{} || end != typed.data() + typed.size()))
-            return error(fmt::format("{} is no number of per cent", typed), "write 40, or nothing for what is usual");
+            return error(fmt::format("{} is no number of per cent", typed),
+                         "write 40, or nothing for what is usual");
         route.limitPercent = percent;
         break;
     }
@@ -164,9 +166,8 @@ Result<Done> setCableRoute(Network& network, const Catalogue&, const CellChange&
 } // namespace
 
 const RegisterTable& cableRoutesTable() {
-    static constexpr RegisterTable table{"Cable routes",  cableRouteColumns, cableRouteRows,
-                                         cableRouteText, setCableRoute,     nullptr,
-                                         nullptr};
+    static constexpr RegisterTable table{"Cable routes", cableRouteColumns, cableRouteRows, cableRouteText,
+                                         setCableRoute,  nullptr,           nullptr};
     return table;
 }
 
