@@ -123,7 +123,7 @@ private Q_SLOTS:
         };
         const Cable* cord = cordOf(c.server);
         QVERIFY(cord);
-        QCOMPARE(text(c.network.typeOf(*cord)->name), QString("Mains cord C14 to C13, 10 A"));
+        QCOMPARE(text(c.network.typeOf(*cord)->name), QString("C14 to C13 mains cord, 10 A"));
         QCOMPARE(cord->ends.front().at, (PortRef{c.pduA, "O4"}));
         QCOMPARE(cord->ends.back().at, (PortRef{c.server, {}})); // no port of its model
         QVERIFY(cord->lengthMm >= 500); // by the units they stand in, as long as it can be had
@@ -162,13 +162,13 @@ private Q_SLOTS:
         c.feed(c.core, "P1", {big, {}}, "O8");
         c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", "mains-c14-c13", c.ids));
         QCOMPARE(c.found(),
-                 QStringList("feed-cord: core-1 P1 at pdu-16 O8: Mains cord C14 to C13, 10 A does not go "
+                 QStringList("feed-cord: core-1 P1 at pdu-16 O8: C14 to C13 mains cord, 10 A does not go "
                              "into both"));
         c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", "mains-c20-c13", c.ids));
         QVERIFY(c.found().isEmpty());
         c.take(edit::setDraw(c.network, c.core, 2'400));
         QCOMPARE(c.found(),
-                 QStringList("feed-cord: core-1 P1: 2400 W may go over Mains cord C20 to C13, 10 A, which "
+                 QStringList("feed-cord: core-1 P1: 2400 W may go over C20 to C13 mains cord, 10 A, which "
                              "carries 2300 W at 230 V"));
         c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", {}, c.ids));
         QVERIFY(c.found().isEmpty());

@@ -111,6 +111,29 @@ private Q_SLOTS:
         QCOMPARE(c.placeOf(c.acc).unit, 12);
         QCOMPARE(c.wrong(), QString());
     }
+    void two_of_half_width_are_drawn_side_by_side_and_change_sides() {
+        Comms c;
+        const DeviceId left = c.mounted("router-half-width", "left", c.one, 1),
+                       right = c.mounted("router-half-width", "right", c.one, 2);
+        QVERIFY(c.does(edit::mountInRack(c.network, right, c.one, 1, Side::front, Half::right)));
+        const auto sheet = edit::sheetOfRacks(c.network, {c.one}, "One", c.ids);
+        QVERIFY(c.does(sheet));
+        c.racks = {sheet->subjects.front().id};
+        QCOMPARE(c.placeOf(left).unit, 1);
+        QCOMPARE(c.placeOf(left).half, Half::left);
+        QCOMPARE(c.placeOf(right).half, Half::right);
+        QCOMPARE(c.plate(left).y, c.plate(right).y);
+        QCOMPARE(c.plate(left).right(), c.plate(right).x);
+        // The right one a unit up and to the left, and back again.
+        const int half = static_cast<int>(SheetRack::width / 2), unit = static_cast<int>(SheetRack::pitch);
+        QVERIFY(c.does(edit::moveObjects(c.network, c.racks, {refTo(right)}, {-half, -unit})));
+        QCOMPARE(c.placeOf(right).unit, 2);
+        QCOMPARE(c.placeOf(right).half, Half::left);
+        QVERIFY(c.does(edit::moveObjects(c.network, c.racks, {refTo(right)}, {half, unit})));
+        QCOMPARE(c.placeOf(right).unit, 1);
+        QCOMPARE(c.placeOf(right).half, Half::right);
+        QCOMPARE(c.plate(left).right(), c.plate(right).x);
+    }
     void a_unit_that_is_typed_moves_the_plate() {
         Comms c;
         const double before = c.plate(c.acc).y;

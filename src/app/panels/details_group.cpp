@@ -56,8 +56,7 @@ void DetailsPanel::showGroup(const Group& group) {
     if (isRack(group.type))
         form_->textRow(
             tr("Depth"), group.depthMm > 0 ? shownLength(group.depthMm, session_.lengthUnit()) : QString(),
-            tr("from the front rails, such as 0.8 m"),
-            [this, id](const std::string& typed) -> edit::ActResult {
+            tr("such as 0.8 m"), [this, id](const std::string& typed) -> edit::ActResult {
                 const auto depth = trimmed(typed).empty() ? std::optional<std::int64_t>(0)
                                                           : parseLength(typed, session_.lengthUnit());
                 if (!depth)

@@ -77,7 +77,8 @@ void mountWhereDrawn(Network& network, const Position& position) {
         return;
     Mounted wanted = mountedAt(network, *held);
     wanted.side = elevation->drawn.sideAt(plate->frame.centre());
-    wanted.half = elevation->drawn.halfAt(plate->frame.centre());
+    if (wanted.halfWide)
+        wanted.half = elevation->drawn.halfAt(plate->frame.centre());
     wanted.unit = std::clamp(elevation->drawn.unitAt(plate->frame.centre(), wanted.height), 1,
                              std::max(1, elevation->units - wanted.height + 1));
     const auto unit = nearestRoom(network, elevation->rack, wanted);

@@ -72,7 +72,7 @@ public:
         const auto [end, begins] = farthestFrom(first_);
         const auto [other, length] = farthestFrom(end);
         if (reach > 0 && length > reach)
-            say(fmt::format("{} to {} it is {}{}, {} reaches {}", network_.device(end)->name,
+            say(fmt::format("from {} to {} it is {}{}, {} reaches {}", network_.device(end)->name,
                             network_.device(other)->name, unknown_ ? "at least " : "", metres(length),
                             phy_.name, metres(reach)),
                 "shorten it, or split it into two segments", {end, other}, {});

@@ -43,7 +43,8 @@ Plate shaped(std::string_view name, std::string_view subline, Role role, int por
     return plate;
 }
 
-/// On a sheet of racks what is mounted is as wide as its rack and as high as its units.
+/// On a sheet of racks what is mounted is as wide as its rack, or half of it, and as high as its
+/// units.
 bool isDrawnInRack(const Network& network, SheetId sheet, const Device& device) {
     const Sheet* held = device.place.unit > 0 ? network.sheet(sheet) : nullptr;
     const Group* rack = held && held->racks ? network.group(device.place.in) : nullptr;
@@ -82,7 +83,8 @@ std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device
     plate.outside = device.outside;
     if (isDrawnInRack(network, sheet, device)) {
         constexpr double gap = 8;
-        plate.frame.w = SheetRack::width;
+        const DeviceModel* model = network.modelOf(device);
+        plate.frame.w = model && model->halfWidth ? SheetRack::width / 2 : SheetRack::width;
         plate.frame.h = std::max(plate.frame.h, rackHeight(network, device) * SheetRack::pitch - gap);
         const double room = plate.frame.w - spineWidth - 2 * padding;
         plate.name = elided(device.name, nameSize, Weight::semiBold, room);
