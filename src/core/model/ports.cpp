@@ -236,8 +236,12 @@ Role roleOf(const Network& network, const Device& device) {
 
 const Interface* addressedInterface(const Network& network, DeviceId device) {
     const Interface* found = nullptr;
+    // A loopback's is there whatever port is down.
+    const auto rank = [](const Interface& each) {
+        return each.type == InterfaceKind::loopback ? 0 : each.port.empty() ? 1 : 2;
+    };
     network.all<Interface>().forEachIn(device.value, [&](const Interface& interface) {
-        if (!interface.addresses.empty() && (!found || (!found->port.empty() && interface.port.empty())))
+        if (!interface.addresses.empty() && (!found || rank(interface) < rank(*found)))
             found = &interface;
     });
     return found;
