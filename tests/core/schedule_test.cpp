@@ -74,6 +74,42 @@ private Q_SLOTS:
         QVERIFY(schedule->network.indicesAreTrue());
     }
 
+    void a_mains_cord_feeds_and_is_no_link() {
+        Office office;
+        const auto stand = [&](const char* model, const char* name) {
+            Device device;
+            device.id = office.ids.make<DeviceId>();
+            device.name = name;
+            device.model = model;
+            office.network.put(*office.catalogue.device(model));
+            office.network.put(device);
+            return device.id;
+        };
+        stand("pdu", "pdu-1");
+        const DeviceId core = stand("core-switch-modular", "core-1"), server = stand("server", "srv-1");
+        const std::size_t links = office.network.all<Link>().size();
+        const std::string rows = header + "PW-1,pdu-1,O1,core-1,P1,,1.5\n"
+                                          "PW-2,srv-1,,pdu-1,O2,mains-c14-c13,2\n";
+        auto schedule = office.merge(rows);
+        QCOMPARE(schedule->count(Match::added), 2);
+        QCOMPARE(schedule->network.all<Link>().size(), links);
+        const auto feedOf = [&](DeviceId id) { return office.network.device(id)->feeds.front(); };
+        office.network = schedule->network;
+        QCOMPARE(feedOf(core).outlet, std::string("O1"));
+        QCOMPARE(office.network.cable(feedOf(core).cable)->lengthMm, std::int64_t{1500});
+        QCOMPARE(office.network.cable(feedOf(server).cable)->label, std::string("PW-2"));
+        // Once more it is the same; elsewhere it is another outlet; one outlet feeds one.
+        QCOMPARE(office.matches(rows), QStringList({"same", "same"}));
+        QCOMPARE(office.matches(header + "PW-1,core-1,P1,pdu-1,O4,,1.5\n"), QStringList("changed"));
+        QCOMPARE(office.why(header + "PW-1,core-1,P1,pdu-1,O4,,1.5\n"),
+                 std::string("fed from another outlet; "
+                             "label not set becomes PW-1; length not set becomes 1.5 m"));
+        QVERIFY(office.why(header + ",core-1,P2,pdu-1,O2,,\n").find("feeds another supply") !=
+                std::string::npos);
+        QCOMPARE(office.matches(header + ",core-1,P2,pdu-1,O5,,\n,pdu-1,O6,core-1,P2,,\n"),
+                 QStringList({"new", "wrong"}));
+    }
+
     void a_label_finds_a_cable_that_has_moved() {
         Office office;
         const auto schedule = office.merge(header + "OF-003,acc-1,11,files-1,1,,\n");

@@ -2,6 +2,7 @@
 #include "core/edit/schedule.h"
 
 #include "core/edit/links.h"
+#include "core/edit/power.h"
 #include "core/edit/registers.h"
 #include "core/exchange/workbook.h"
 #include "core/model/ports.h"
@@ -205,6 +206,8 @@ private:
             return wrong(b.refusal());
         if (a->device == b->device && a->port == b->port)
             return wrong(error("both ends are one port", "correct one of them"));
+        if (const auto fed = suppliedBy(*a, *b))
+            return takeFeed(row, std::move(out), *fed);
         const Link* link = linkOf(name, *a, *b);
         if (link ? !seen_.insert(link->id).second : !name.empty() && !labels_.insert(name).second)
             return wrong(error("the row is there twice", "remove one of them"));
@@ -221,7 +224,7 @@ private:
                 return wrong(made.refusal());
             id = *made;
         }
-        if (auto set = setFields(next, id, row, changes); !set)
+        if (auto set = setFields(next, next.link(id)->cable, row, changes); !set)
             return wrong(set.refusal());
         out.link = id;
         out.match = !link ? Match::added : changes.empty() ? Match::same : Match::changed;
@@ -230,6 +233,62 @@ private:
             schedule_.network = std::move(next);
         if (!link)
             seen_.insert(id);
+        return out;
+    }
+
+    /// A row that is a mains cord: what it feeds, and from where.
+    struct Supplied {
+        PortRef supply, outlet;
+    };
+    std::optional<Supplied> suppliedBy(const PortRef& a, const PortRef& b) const {
+        const Network& network = schedule_.network;
+        const auto has = [](const std::vector<std::string>& keys, const std::string& key) {
+            return std::find(keys.begin(), keys.end(), key) != keys.end();
+        };
+        for (const auto& [from, to] : {std::pair(a, b), std::pair(b, a)}) {
+            if (!has(outletsOf(network, *network.device(from.device)), from.port))
+                continue;
+            const auto supplies = suppliesOf(network, *network.device(to.device));
+            if (has(supplies, to.port) || (to.port.empty() && supplies.size() == 1))
+                return Supplied{{to.device, to.port.empty() ? supplies.front() : to.port}, from};
+        }
+        return std::nullopt;
+    }
+
+    ScheduleRow takeFeed(const exchange::TextRow& row, ScheduleRow out, const Supplied& fed) {
+        const auto feedIn = [&](const Network& network) -> const PowerFeed* {
+            for (const PowerFeed& feed : network.device(fed.supply.device)->feeds)
+                if (feed.supply == fed.supply.port)
+                    return &feed;
+            return nullptr;
+        };
+        if (!fed_.insert(fed.supply).second) {
+            out.why = error("the row is there twice", "remove one of them").text();
+            return out;
+        }
+        const PowerFeed* before = feedIn(schedule_.network);
+        const bool same = before && before->from == fed.outlet.device && before->outlet == fed.outlet.port;
+        auto act = withCords(feedSupply(schedule_.network, fed.supply.device, fed.supply.port,
+                                        {fed.outlet.device, {}}, fed.outlet.port),
+                             catalogue_, ids_);
+        std::vector<std::string> changes;
+        if (act) {
+            const bool corded = same && !before->cable && feedIn(act->network)->cable;
+            if (corded)
+                changes.emplace_back("a cord");
+            if (auto set = setFields(act->network, feedIn(act->network)->cable, row, changes); !set)
+                act = set.refusal();
+        }
+        if (!act) {
+            out.why = act.refusal().text();
+            return out;
+        }
+        out.match = !before ? Match::added : same && changes.empty() ? Match::same : Match::changed;
+        if (before && !same)
+            changes.insert(changes.begin(), "fed from another outlet");
+        out.why = before ? fmt::format("{}", fmt::join(changes, "; ")) : std::string();
+        if (out.match != Match::same)
+            schedule_.network = std::move(act->network);
         return out;
     }
 
@@ -283,9 +342,8 @@ private:
         return Done{};
     }
 
-    Result<Done> setFields(Network& next, LinkId id, const exchange::TextRow& row,
+    Result<Done> setFields(Network& next, CableId cable, const exchange::TextRow& row,
                            std::vector<std::string>& changes) {
-        const CableId cable = next.link(id)->cable;
         for (const auto& [field, key] : registerColumns) {
             const auto text = cell(row, field);
             if (!text || text->empty())
@@ -322,6 +380,7 @@ private:
     std::optional<std::size_t> columns_[fieldCount];
     LengthUnit unit_ = LengthUnit::metres;
     std::set<LinkId> seen_;
+    std::set<PortRef> fed_; ///< supplies rows were about
     std::set<std::string> labels_;
 };
 
