@@ -95,6 +95,26 @@ private Q_SLOTS:
         QCOMPARE(h.network.note(id)->group, GroupId{});
         QCOMPARE(h.shown(id)->x, before->x);
     }
+    void a_zone_of_a_group_is_as_large_as_it_is_made() {
+        House h;
+        const auto act =
+            edit::makeGroup(h.network, h.sheet, "Store", GroupKind::room, {refTo(h.other)}, {}, h.ids);
+        QVERIFY(h.take(act));
+        const GroupId store = h.network.device(h.other)->group;
+        const auto added = edit::addZone(h.network, h.sheet, {30, 180}, 120, 80, "Cold", h.ids);
+        QVERIFY(h.take(added));
+        const NoteId zone{added->subjects.front().id};
+        QCOMPARE(h.network.note(zone)->group, h.hall);
+        QVERIFY(h.take(edit::setFolded(h.network, h.sheet, {store}, true))); // something is cut out now
+        const scene::PointF at = *h.shown(zone);
+        QVERIFY(h.take(edit::setZoneFrame(h.network, h.sheet, zone,
+                                          {static_cast<int>(at.x) + 10, static_cast<int>(at.y)}, 200, 90)));
+        const auto now = h.scene();
+        const scene::Rect frame = now.item(refTo(zone))->as<scene::NoteCard>()->frame;
+        QCOMPARE(frame.w, 200.0);
+        QCOMPARE(frame.h, 90.0);
+        QCOMPARE(frame.x, at.x + 10);
+    }
     void arranging_takes_it_along_with_its_group() {
         House h;
         h.move(refTo(h.hall), {2'000, 700});

@@ -319,7 +319,7 @@ ActResult setZoneFrame(const Network& network, const Look& look, NoteId id, Poin
     if (!folding.groups().empty()) {
         const scene::Rect stored{static_cast<double>(held->at.x), static_cast<double>(held->at.y),
                                  static_cast<double>(held->width), static_cast<double>(held->height)};
-        const scene::Rect shown = folding.shownOnSheet(stored, true);
+        const scene::Rect shown = zone->group ? stored : folding.shownOnSheet(stored, true);
         position.width = std::max(least, held->width + width - static_cast<int>(std::lround(shown.w)));
         position.height = std::max(least, held->height + height - static_cast<int>(std::lround(shown.h)));
         act.network.put(std::move(position));
