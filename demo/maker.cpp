@@ -234,11 +234,11 @@ void Maker::feed(DeviceId device, const std::string& supply, DeviceId from,
                  const std::string& outletOrMains) {
     take(edit::withCords(edit::feedSupply(network_, device, supply,
                                           {from, from ? std::string() : outletOrMains}, outletOrMains),
-                         catalogue_, ids_));
+                         network_, catalogue_, ids_));
 }
 
 void Maker::feedAll(const std::vector<DeviceId>& devices) {
-    take(edit::withCords(edit::feedAll(network_, devices), catalogue_, ids_));
+    take(edit::withCords(edit::feedAll(network_, devices), network_, catalogue_, ids_));
 }
 
 void Maker::racks(const std::vector<GroupId>& racks, const std::string& sheet) {

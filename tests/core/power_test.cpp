@@ -116,7 +116,7 @@ private Q_SLOTS:
     }
     void a_cord_is_laid_with_the_feed_and_goes_with_it() {
         Comms c;
-        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {c.pduA, {}}, "O4"),
+        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {c.pduA, {}}, "O4"), c.network,
                                c.catalogue, c.ids));
         const auto cordOf = [&](DeviceId id) {
             return c.network.cable(c.network.device(id)->feeds.front().cable);
@@ -134,15 +134,30 @@ private Q_SLOTS:
         c.feed(c.server, "supply", {c.pduA, {}}, "O5");
         QVERIFY(!cordOf(c.server));
         QVERIFY(!c.network.cable(first));
-        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {c.pduB, {}}, "O1"),
+        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {c.pduB, {}}, "O1"), c.network,
                                c.catalogue, c.ids));
         QCOMPARE(c.network.all<Cable>().size(), std::size_t(1));
         c.take(edit::removeObjects(c.network, {refTo(c.pduB)}));
         QVERIFY(c.network.all<Cable>().empty());
         QVERIFY(c.network.device(c.server)->feeds.empty());
+        // All at once each gets its own; one that was taken away stays away.
+        c.take(edit::feedSupply(c.network, c.core, "P1", {}, {}));
+        const DeviceId big = c.stand("pdu", "pdu-c", 7);
+        c.feed(big, "P1", {{}, "B"});
+        c.take(edit::withCords(edit::feedAll(c.network, {c.core}), c.network, c.catalogue, c.ids));
+        const auto& feeds = c.network.device(c.core)->feeds;
+        QCOMPARE(feeds.size(), std::size_t(2));
+        QVERIFY(feeds[0].cable && feeds[1].cable && feeds[0].cable != feeds[1].cable);
+        c.take(edit::setCord(c.network, c.catalogue, c.core, "P1", {}, c.ids));
+        const PowerFeed two = c.network.device(c.core)->feeds[1];
+        c.take(edit::withCords(edit::feedSupply(c.network, c.core, "P2", {two.from, {}}, two.outlet),
+                               c.network, c.catalogue, c.ids));
+        QVERIFY(!c.network.device(c.core)->feeds[0].cable);
+        QVERIFY(c.network.device(c.core)->feeds[1].cable);
+        c.take(edit::removeObjects(c.network, {refTo(c.core), refTo(big)}));
         // A mains feed has no cord of ours.
         const auto fed = edit::withCords(edit::feedSupply(c.network, c.server, "supply", {{}, "B"}, {}),
-                                         c.catalogue, c.ids);
+                                         c.network, c.catalogue, c.ids);
         QVERIFY(fed->network.all<Cable>().empty());
         QVERIFY(!edit::setCord(fed->network, c.catalogue, c.server, "supply", "mains-c14-c13", c.ids));
     }
@@ -152,8 +167,8 @@ private Q_SLOTS:
         QCOMPARE(suppliesOf(c.network, *c.network.device(big)),
                  std::vector<std::string>{"P1"});                                      // a C20 inlet
         QCOMPARE(outletsOf(c.network, *c.network.device(big)).size(), std::size_t(8)); // C13 and C19
-        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {big, {}}, "O7"), c.catalogue,
-                               c.ids));
+        c.take(edit::withCords(edit::feedSupply(c.network, c.server, "supply", {big, {}}, "O7"), c.network,
+                               c.catalogue, c.ids));
         QCOMPARE(c.network.cable(c.network.device(c.server)->feeds.front().cable)->type,
                  std::string("mains-c20-c13"));
         QVERIFY(c.found().isEmpty());

@@ -110,7 +110,7 @@ void DetailsPanel::supplyRow(const Device& device, const std::string& supply) {
                          const auto& [source, outlet] = choices[static_cast<std::size_t>(chosen)];
                          return edit::withCords(
                              edit::feedSupply(session_.network(), id, supply, source, outlet),
-                             session_.catalogue(), session_.ids());
+                             session_.network(), session_.catalogue(), session_.ids());
                      });
     if (held != device.feeds.end() && held->from)
         cordRow(device, *held);

@@ -110,7 +110,7 @@ bool RegisterModel::matches(const find::Matcher& matcher, const edit::Row& row) 
                    return link && matcher.matches(*link);
                });
     }
-    case edit::Register::cableRoutes: { // as what runs in them is found, or their floor
+    case edit::Register::cableRoutes: { // as their floor is found
         const model::CableRoute* route = network.cableRoute({row.object.id});
         const model::Group* floor = route ? network.group(route->floor) : nullptr;
         return floor && matcher.matches(*floor);

@@ -337,8 +337,8 @@ void MainWindow::addPlanCommands() {
             for (const GroupId group : groups_.selected())
                 for (const DeviceId id : devicesWithin(session_->network(), group))
                     devices.push_back(id);
-            auto act = edit::withCords(edit::feedAll(session_->network(), devices), session_->catalogue(),
-                                       session_->ids());
+            auto act = edit::withCords(edit::feedAll(session_->network(), devices), session_->network(),
+                                       session_->catalogue(), session_->ids());
             if (act)
                 act->subjects = session_->selection();
             session_->apply(std::move(act));

@@ -138,17 +138,22 @@ ActResult feedSupply(const Network& network, DeviceId id, const std::string& sup
     return act;
 }
 
-ActResult withCords(ActResult act, const Catalogue& catalogue, IdSource& ids) {
+ActResult withCords(ActResult act, const Network& before, const Catalogue& catalogue, IdSource& ids) {
     if (!act)
         return act;
     for (const ObjectRef subject : act->subjects) {
-        const Device* device = act->network.device({subject.id});
-        if (!device || subject.kind != Kind::device)
+        const Device* held = subject.kind == Kind::device ? act->network.device({subject.id}) : nullptr;
+        if (!held)
             continue;
-        for (const PowerFeed& feed : std::vector<PowerFeed>(device->feeds))
-            if (const CableType* type =
-                    feed.cable || !feed.from ? nullptr : cordFor(act->network, *device, feed, catalogue))
-                lay(act->network, {subject.id}, feed, *type, ids);
+        const Device device = *held; // which goes as its feeds get their cords
+        const Device* was = before.device(device.id);
+        for (const PowerFeed& feed : device.feeds) {
+            const PowerFeed* old = was ? feedOf(*was, feed.supply) : nullptr;
+            if (feed.cable || !feed.from || (old && *old == feed))
+                continue;
+            if (const CableType* type = cordFor(act->network, device, feed, catalogue))
+                lay(act->network, device.id, feed, *type, ids);
+        }
     }
     return act;
 }

@@ -12,10 +12,11 @@ namespace underridge::edit {
 ActResult feedSupply(const model::Network& network, model::DeviceId device, const std::string& supply,
                      const model::PowerSource& source, const std::string& outlet);
 
-/// Lays a mains cord to each supply of an act's devices that hangs on an outlet and has
-/// none: the first approved type whose plugs go into both (IEC 60320), as long as their
-/// places ask for. Where none fits there is none, and nothing is said.
-ActResult withCords(ActResult act, const model::Catalogue& catalogue, model::IdSource& ids);
+/// Lays a mains cord to each supply of an act's devices that hangs on another outlet than
+/// before, and has none: the first approved type whose plugs go into both (IEC 60320), as long
+/// as their places ask for. Where none fits there is none, and nothing is said.
+ActResult withCords(ActResult act, const model::Network& before, const model::Catalogue& catalogue,
+                    model::IdSource& ids);
 /// Another cord for a supply that hangs on an outlet, by its type's id; empty: none is
 /// said. Refuses a supply that hangs on none, and a type that is no mains cord. What does
 /// not fit is taken, and told by the checks.

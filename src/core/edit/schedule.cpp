@@ -270,12 +270,9 @@ private:
         const bool same = before && before->from == fed.outlet.device && before->outlet == fed.outlet.port;
         auto act = withCords(feedSupply(schedule_.network, fed.supply.device, fed.supply.port,
                                         {fed.outlet.device, {}}, fed.outlet.port),
-                             catalogue_, ids_);
+                             schedule_.network, catalogue_, ids_);
         std::vector<std::string> changes;
         if (act) {
-            const bool corded = same && !before->cable && feedIn(act->network)->cable;
-            if (corded)
-                changes.emplace_back("a cord");
             if (auto set = setFields(act->network, feedIn(act->network)->cable, row, changes); !set)
                 act = set.refusal();
         }
@@ -349,7 +346,7 @@ private:
             if (!text || text->empty())
                 continue; // an empty cell says nothing
             if (!next.cable(cable))
-                return error("this link has no cable", "choose its cable in the drawing first");
+                return error("there is no cable", "choose one in the drawing first");
             const std::size_t column = registerColumn(key);
             const Row at{refTo(cable), {}};
             const std::string before = cellText(next, Register::cables, at, column, LengthUnit::metres);

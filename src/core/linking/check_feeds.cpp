@@ -52,7 +52,7 @@ void checkOutlets(const Network& network, std::map<DeviceId, std::vector<Finding
 /// Cords that do not go into the outlet or the inlet, or carry less than what hangs on them
 /// draws, at 230 V (IEC 60320, IEC 60038).
 void checkCords(const Network& network, const PowerTree& tree, const Device& device,
-                std::vector<Finding>& out) {
+                std::map<DeviceId, std::vector<Finding>>& out) {
     constexpr int volts = 230;
     for (const PowerFeed& feed : device.feeds) {
         const Cable* cord = network.cable(feed.cable);
@@ -69,14 +69,14 @@ void checkCords(const Network& network, const PowerTree& tree, const Device& dev
         if (type->medium != Medium::mains ||
             !((goes(type->connectorA, outlet) && goes(type->connectorB, inlet)) ||
               (goes(type->connectorB, outlet) && goes(type->connectorA, inlet))))
-            out.push_back(said("feed-cord",
-                               fmt::format("{} {} at {} {}: {} does not go into both", device.name,
-                                           feed.supply, from->name, feed.outlet, type->name),
-                               "use a cord with the plugs of both", subjects));
+            out[device.id].push_back(said("feed-cord",
+                                          fmt::format("{} {} at {} {}: {} does not go into both", device.name,
+                                                      feed.supply, from->name, feed.outlet, type->name),
+                                          "use a cord with the plugs of both", subjects));
         const bool feedsOthers = !outletsOf(network, device).empty();
         const double watts = feedsOthers ? tree.loadOf({device.id, {}}).worstWatts : drawOf(network, device);
         if (type->amperes > 0 && watts > type->amperes * volts)
-            out.push_back(
+            out[device.id].push_back(
                 said("feed-cord",
                      fmt::format("{} {}: {:.0f} W may go over {}, which carries {} W at {} V", device.name,
                                  feed.supply, watts, type->name, type->amperes * volts, volts),
@@ -108,12 +108,7 @@ std::map<DeviceId, std::vector<Finding>> checkFeeds(const Network& network) {
             out[device.id].push_back(said("feed-circle", fmt::format("{} is fed by itself", device.name),
                                           "feed one of the devices in the circle from the mains",
                                           {refTo(device.id)}));
-        if (!device.feeds.empty()) {
-            std::vector<Finding> cords;
-            checkCords(network, tree, device, cords);
-            if (!cords.empty())
-                out[device.id].insert(out[device.id].end(), cords.begin(), cords.end());
-        }
+        checkCords(network, tree, device, out);
         if (device.feeds.size() < 2 || tree.needs(device.id).empty())
             return;
         // Of what both hang on the nearest is named: the one that hangs on all the others.

@@ -121,14 +121,13 @@ void checkLag(const Network& network, const Interface& lag, std::vector<Finding>
             "put the other ends into one LAG, too");
     else if (lags.size() > ending.size())
         say("its members are in different LAGs at the other end", "put them into one");
-    for (const auto& [peer, port] : far)
-        if (const Interface* there = lagAt(network, {peer, port}); there && there->lacp != lag.lacp) {
-            const Interface& silent = lag.lacp ? *there : lag;
-            say(fmt::format("{} {} speaks no LACP, the other end does", network.device(silent.device)->name,
-                            silent.name),
-                "set LACP at both ends, or at neither");
-            break;
-        }
+    // Told where it is not spoken, once.
+    const auto speaks = [&](const auto& end) {
+        const Interface* there = lagAt(network, {end.first, end.second});
+        return there && there->lacp;
+    };
+    if (!lag.lacp && std::any_of(far.begin(), far.end(), speaks))
+        say("it speaks no LACP, the other end does", "set LACP at both ends, or at neither");
 }
 
 } // namespace

@@ -70,8 +70,7 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
             });
         return;
     }
-    const double full = classPowerW(classOf(wants)), given = allocatedW(wants, gives, channel.pairs);
-    if (given <= 0) {
+    if (!reaches(gives, channel.pairs)) {
         say("power-missing", end, [&] {
             return Said{
                 fmt::format("{} wants power; {} gives it on the spare pairs, which the cable does not have",
@@ -80,6 +79,7 @@ void judgePower(const Network& network, const Channel& channel, int end, Say say
         });
         return;
     }
+    const double full = classPowerW(classOf(wants)), given = allocatedW(wants, gives, channel.pairs);
     if (given < full)
         say("power-type", end, [&] {
             const bool byCable = given < allocatedW(wants, gives, 0);

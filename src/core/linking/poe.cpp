@@ -38,6 +38,10 @@ int classOf(const PortBlock& load) {
     return load.powerClass >= 0 ? load.powerClass : std::max(0, largestClassOf(load.powerType));
 }
 
+bool reaches(const PortBlock& source, int pairs) {
+    return source.powerPairs != PowerPairs::alternativeB || pairs <= 0 || pairs >= 4;
+}
+
 double allocatedW(const PortBlock& load, const PortBlock& source, int pairs) {
     if (load.powerClass >= 10 || source.powerClass >= 10)
         return podlPowerW(load.powerClass);
@@ -45,8 +49,8 @@ double allocatedW(const PortBlock& load, const PortBlock& source, int pairs) {
     const bool onTwo =
         source.powerPairs == PowerPairs::alternativeA || source.powerPairs == PowerPairs::alternativeB;
     const bool twoPairs = pairs > 0 && pairs < 4;
-    if (twoPairs && source.powerPairs == PowerPairs::alternativeB)
-        return 0; // the spare pairs are not there
+    if (!reaches(source, pairs))
+        return 0;
     int given = classOf(load);
     if (twoPairs || onTwo)
         given = std::min(given, largestOnTwoPairs);

@@ -22,10 +22,14 @@ int largestClassOf(int powerType);
 /// is known.
 int classOf(const model::PortBlock& load);
 
+/// Whether power gets to the other end over so many pairs (0: not stated): that on the spare
+/// pairs needs them (IEEE 802.3 clause 33.2.3).
+bool reaches(const model::PortBlock& source, int pairs);
+
 /// What a source sets aside for a load once the two have agreed: a load of a class beyond
 /// the source is given the largest the source has, as is one of class 5 and up on less
-/// than four pairs (IEEE 802.3 clause 145.2.8). Watts. `pairs`: of the channel; 0: not
-/// stated.
+/// than four pairs, be it that the channel or the source has no more (IEEE 802.3 clause
+/// 145.2.8); none where it does not reach it. Watts. `pairs`: of the channel; 0: not stated.
 double allocatedW(const model::PortBlock& load, const model::PortBlock& source, int pairs);
 
 /// Where the power of a load comes from.

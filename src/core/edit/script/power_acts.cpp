@@ -19,7 +19,7 @@ ActResult feed(const Line& line) {
                 return line.wrong("members", "only devices are fed", "name devices");
             devices.push_back({each.id});
         }
-        return withCords(feedAll(bench.network, devices), bench.catalogue, bench.ids);
+        return withCords(feedAll(bench.network, devices), bench.network, bench.catalogue, bench.ids);
     }
     const auto device = line.device("device");
     if (!device)
@@ -45,7 +45,7 @@ ActResult feed(const Line& line) {
         return outlet.refusal();
     auto fed = feedSupply(network, *device, *supply, {outlet->device, {}}, outlet->port);
     if (!fed || !line.has("cord"))
-        return withCords(std::move(fed), bench.catalogue, bench.ids);
+        return withCords(std::move(fed), network, bench.catalogue, bench.ids);
     const auto cord = line.text("cord");
     if (!cord)
         return cord.refusal();
