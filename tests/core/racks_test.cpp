@@ -88,7 +88,8 @@ private Q_SLOTS:
         QVERIFY(!edit::setRackDepth(r.network, r.rack, 5'000));
         // Made less deep, both are there all the same, and drawn as what does not go together.
         QVERIFY(r.take(edit::setRackDepth(r.network, r.rack, 800)));
-        for (const scene::RackSlot& slot : scene::rackPicture(r.network, r.rack)->slots)
+        const auto picture = scene::rackPicture(r.network, r.rack);
+        for (const scene::RackSlot& slot : picture->slots)
             QVERIFY(slot.clash);
     }
     void what_is_in_the_way_is_named_with_where_there_is_room() {
