@@ -130,6 +130,21 @@ private Q_SLOTS:
         QVERIFY(std::abs((now.x - frame().x) - (was.x - before.x)) <= 1);
         QCOMPARE(h.network.position(h.sheet, sheets.value)->at, (Point{40, 1'900}));
     }
+    void arranging_one_of_its_group_leaves_it() {
+        House h;
+        const NoteId mine = h.note({40, 200});
+        const auto before = h.network.position(h.sheet, mine.value)->at;
+        const DeviceId third = h.add("access-switch-24", "third", {320, 320}); // lies on two
+        QVERIFY(h.take(edit::putInto(h.network, {refTo(third)}, h.hall)));
+        edit::ArrangeWish wish;
+        wish.style = layout::Style::row;
+        wish.only = {h.two, third};
+        const Network was = h.network;
+        QVERIFY(h.take(edit::arrange(h.network, h.sheet, wish)));
+        QVERIFY(h.network.position(h.sheet, h.two.value)->at != was.position(h.sheet, h.two.value)->at ||
+                h.network.position(h.sheet, third.value)->at != was.position(h.sheet, third.value)->at);
+        QCOMPARE(h.network.position(h.sheet, mine.value)->at, before); // the corner is the first one's
+    }
     void it_goes_with_the_group_and_all_that_is_in_it() {
         House h;
         const NoteId mine = h.note({40, 200}), sheets = h.note({40, 900});

@@ -219,24 +219,25 @@ private:
             out.put(std::move(position));
     }
 
-    /// Notes of groups that were arranged go as far as the upper left corner of what is in them.
+    /// Notes of groups go as far as the upper left corner of what is in those; they are there
+    /// already where a group went as it is.
     void takeNotesAlong(Network& out) const {
+        const auto cornerOf = [&](const Network& network, GroupId group) {
+            std::optional<Point> corner;
+            for (const DeviceId id : devicesWithin(network, group))
+                if (const Position* held = network.position(sheet_, id.value))
+                    corner = corner ? Point{std::min(corner->x, held->at.x), std::min(corner->y, held->at.y)}
+                                    : held->at;
+            return corner;
+        };
         std::vector<Position> moved;
         network_.forEachNoteOf(sheet_, [&](const Note& note) {
             const Position* held = note.group ? network_.position(sheet_, note.id.value) : nullptr;
-            if (!held)
+            const auto before = held ? cornerOf(network_, note.group) : std::nullopt;
+            if (!before || *out.position(sheet_, note.id.value) != *held)
                 return;
-            Rect before, after;
-            for (const DeviceId id : devicesWithin(network_, note.group))
-                if (const auto at = drawing_.at.find(id.value); at != drawing_.at.end()) {
-                    const Rect& frame = drawing_.plates.at(id.value).frame;
-                    before = before.united(frame);
-                    after = after.united({at->second.x, at->second.y, frame.w, frame.h});
-                }
-            Position position = *held;
-            position.at = ontoSheet(position.at + rounded({after.x - before.x, after.y - before.y}));
-            if (position != *held)
-                moved.push_back(std::move(position));
+            moved.push_back(*held);
+            moved.back().at = ontoSheet(held->at + (*cornerOf(out, note.group) - *before));
         });
         for (Position& position : moved)
             out.put(std::move(position));
@@ -253,7 +254,6 @@ private:
             if (!(network_.position(sheet_, id) && *network_.position(sheet_, id) == position))
                 out.put(std::move(position));
         }
-        takeNotesAlong(out);
         if (report && !drawing_.at.empty())
             report->moved = way / static_cast<double>(drawing_.at.size());
         std::vector<std::pair<ObjectRef, Point>> moves;
@@ -261,6 +261,7 @@ private:
             moves.emplace_back(refTo(group), rounded(by));
         if (!moves.empty())
             (void)moveStored(out, sheet_, moves);
+        takeNotesAlong(out);
         if (!layout::beginsAsItStands(wish_.style))
             for (const SheetDrawing::Frame& frame : drawing_.frames)
                 storeFrame(out, frame);
