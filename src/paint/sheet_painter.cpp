@@ -70,12 +70,13 @@ std::vector<PointF> sideways(const std::vector<PointF>& path, double offset) {
 
 /// What is drawn without anything being selected.
 scene::Items drawnOf(scene::Items items) {
-    const auto lines = items.of<LinkLine>();
-    if (lines.empty() || !lines.front()->onDemand) // all of a sheet are alike
+    const auto isLine = [](const scene::Item* item) { return item->as<LinkLine>() != nullptr; };
+    const auto first = std::find_if(items.all().begin(), items.all().end(), isLine);
+    if (first == items.all().end() || !(*first)->as<LinkLine>()->onDemand) // all of a sheet are alike
         return items;
     std::vector<const scene::Item*> drawn;
     for (const scene::Item* item : items.all())
-        if (!item->as<LinkLine>())
+        if (!isLine(item))
             drawn.push_back(item);
     return scene::Items(std::move(drawn));
 }
