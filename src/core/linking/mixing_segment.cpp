@@ -24,8 +24,7 @@ const Phy* sharedPhyOf(const Network& network, const Device& device) {
 struct Leg {
     LinkId link;
     DeviceId to;
-    std::int64_t mm = 0;
-    bool isKnown = false;
+    std::int64_t mm = 0; ///< 0: not known
 };
 
 std::vector<Leg> legsOf(const Network& network, DeviceId piece) {
@@ -33,9 +32,8 @@ std::vector<Leg> legsOf(const Network& network, DeviceId piece) {
     network.forEachLinkOf(piece, [&](const Link& link) {
         const PortRef& there = link.a.device == piece ? link.b : link.a;
         const Cable* cable = network.cable(link.cable);
-        const std::int64_t mm = cable ? cable->lengthMm : 0;
         if (there.device && there.device != piece)
-            out.push_back({link.id, there.device, mm, mm > 0});
+            out.push_back({link.id, there.device, cable ? cable->lengthMm : 0});
     });
     return out;
 }
@@ -50,7 +48,7 @@ public:
     }
 
     std::vector<Finding> check() {
-        walk(first_);
+        walk();
         if (isRing_) {
             say("the cables come round to where they began", "take one of them out", pieces_, {});
             return std::move(out_);
@@ -80,18 +78,18 @@ public:
     }
 
 private:
-    void walk(DeviceId first) {
-        std::set<DeviceId> seen{first};
-        std::vector<std::pair<DeviceId, LinkId>> open{{first, {}}};
+    void walk() {
+        std::set<DeviceId> seen{first_};
+        std::vector<std::pair<DeviceId, LinkId>> open{{first_, {}}};
         while (!open.empty()) {
             const auto [piece, cameBy] = open.back();
             open.pop_back();
             for (const Leg& leg : legsOf(network_, piece)) {
                 if (leg.link == cameBy || !network_.device(leg.to))
                     continue;
-                unknown_ |= !leg.isKnown;
+                unknown_ |= leg.mm == 0;
                 next_[piece].push_back(leg);
-                next_[leg.to].push_back({leg.link, piece, leg.mm, leg.isKnown});
+                next_[leg.to].push_back({leg.link, piece, leg.mm});
                 if (!pieces_.contains(leg.to)) {
                     nodes_.insert(leg.to);
                     stubs_.push_back(leg);
