@@ -101,11 +101,20 @@ ActResult looking(const Line& line, ActResult act) {
     const auto behind = line.flagOr("behind", false), outline = line.flagOr("outline", false);
     if (!behind || !outline)
         return behind ? outline.refusal() : behind.refusal();
-    if (!act || (!*behind && !*outline))
+    if (act && (*behind || *outline)) {
+        auto look = setNoteLook(act->network, {act->subjects.front().id}, *behind, *outline);
+        if (look)
+            act->network = std::move(look->network);
+    }
+    if (!act || !line.has("group"))
         return act;
-    auto look = setNoteLook(act->network, {act->subjects.front().id}, *behind, *outline);
-    if (look)
-        act->network = std::move(look->network);
+    const auto group = line.group("group");
+    const auto sheet = line.sheet();
+    if (!group || !sheet)
+        return group ? sheet.refusal() : group.refusal();
+    auto kept = setNoteGroup(act->network, *sheet, {act->subjects.front().id}, *group);
+    if (kept)
+        act->network = std::move(kept->network);
     return act;
 }
 
@@ -115,16 +124,7 @@ ActResult note(const Line& line) {
     const auto sheet = line.sheet();
     if (!text || !at || !sheet)
         return !text ? text.refusal() : !at ? at.refusal() : sheet.refusal();
-    auto added = looking(line, addNote(line.bench().network, *sheet, *at, *text, line.bench().ids));
-    if (!added || !line.has("group"))
-        return added;
-    const auto group = line.group("group");
-    if (!group)
-        return group.refusal();
-    auto kept = setNoteGroup(added->network, *sheet, {added->subjects.front().id}, *group);
-    if (kept)
-        added->network = std::move(kept->network);
-    return added;
+    return looking(line, addNote(line.bench().network, *sheet, *at, *text, line.bench().ids));
 }
 
 ActResult zone(const Line& line) {
@@ -192,7 +192,7 @@ std::span<const ActWord> sheetActs() {
         {"show", {"members", "at", "sheet"}, show},
         {"take-off", {"members", "sheet"}, takeOff},
         {"note", {"text", "at", "behind", "group", "sheet"}, note},
-        {"zone", {"text", "at", "width", "height", "outline", "sheet"}, zone}};
+        {"zone", {"text", "at", "width", "height", "outline", "group", "sheet"}, zone}};
     return acts;
 }
 
