@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/registers/table.h"
 
+#include <charconv>
 #include <fmt/format.h>
 
 namespace underridge::edit {
@@ -37,6 +38,18 @@ const RegisterTable& tableOf(Register which) {
     return cablesTable();
 }
 
+} // namespace
+
+Result<int> numberFrom(const std::string& text, int most) {
+    int number = 0;
+    const std::string written = trimmed(text);
+    const auto [end, fault] = std::from_chars(written.data(), written.data() + written.size(), number);
+    if (!written.empty() &&
+        (fault != std::errc{} || end != written.data() + written.size() || number < 0 || number > most))
+        return error(fmt::format("{} is not a number up to {}", text, most), "write one, or leave it empty");
+    return number;
+}
+
 Result<std::int64_t> lengthFrom(const std::string& text, LengthUnit unit) {
     const auto mm = parseLength(text, unit);
     if (!mm)
@@ -44,8 +57,6 @@ Result<std::int64_t> lengthFrom(const std::string& text, LengthUnit unit) {
                      unit == LengthUnit::feet ? "write it as 72 ft" : "write it as 22 m");
     return *mm;
 }
-
-} // namespace
 
 Result<bool> flagFrom(const std::string& text) {
     const std::string word = lowered(trimmed(text));

@@ -6,7 +6,6 @@
 #include "core/model/group_tree.h"
 
 #include <array>
-#include <charconv>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -112,46 +111,35 @@ Result<Done> setCableRoute(Network& network, const Catalogue&, const CellChange&
         return goneFromRegister();
     CableRoute route = *held;
     const std::string typed = trimmed(change.text);
-    const auto length = [&]() -> Result<std::int64_t> {
-        const auto mm = parseLength(typed, unit);
-        if (!mm)
-            return error(fmt::format("{} is not a length", typed),
-                         unit == LengthUnit::feet ? "write it as 0.5 ft" : "write it as 0.2 m");
-        return std::min<std::int64_t>(*mm, 1'000'000);
-    };
     switch (change.column) {
     case tName:
         route.name = typed;
         break;
     case tKind: {
-        std::optional<CableRouteKind> kind;
-        for (const auto& word : wordsOf(CableRouteKind{}))
-            if (lowered(typed) == lowered(word.title) || typed == word.text)
-                kind = word.value;
+        const auto kind = wordFrom<CableRouteKind>(typed);
         if (!kind)
-            return error(fmt::format("{} is no kind of route", typed), "write tray or conduit");
+            return kind.refusal();
         route.type = *kind;
         break;
     }
     case tWidth:
     case tDepth:
     case tHeight: {
-        const auto mm = length();
+        const auto mm = lengthFrom(typed, unit);
         if (!mm)
             return mm.refusal();
+        constexpr std::int64_t most = 1'000'000; // is refused all the same
         if (change.column == tHeight)
             route.heightMm = *mm;
         else
-            (change.column == tWidth ? route.widthMm : route.depthMm) = static_cast<int>(*mm);
+            (change.column == tWidth ? route.widthMm : route.depthMm) = static_cast<int>(std::min(*mm, most));
         break;
     }
     case tLimit: {
-        int percent = 0;
-        const auto [end, fault] = std::from_chars(typed.data(), typed.data() + typed.size(), percent);
-        if (!typed.empty() && (fault != std::errc{} || end != typed.data() + typed.size()))
-            return error(fmt::format("{} is no number of per cent", typed),
-                         "write 40, or nothing for what is usual");
-        route.limitPercent = percent;
+        const auto percent = numberFrom(typed, 100);
+        if (!percent)
+            return percent.refusal();
+        route.limitPercent = *percent;
         break;
     }
     case tNote:

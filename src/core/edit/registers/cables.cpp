@@ -109,13 +109,9 @@ Result<Done> setCable(Network& network, const Catalogue& catalogue, Cable cable,
         break;
     }
     case cStatus: {
-        std::optional<CableStatus> status;
-        for (const auto& word : wordsOf(CableStatus{}))
-            if (lowered(trimmed(text)) == lowered(word.title) || text == word.text)
-                status = word.value;
+        const auto status = wordFrom<CableStatus>(trimmed(text));
         if (!status)
-            return error(fmt::format("{} is no status", text),
-                         "write installed, planned, to remove or spare");
+            return status.refusal();
         cable.status = *status;
         break;
     }

@@ -104,18 +104,6 @@ std::string ruleText(const Network& network, const Row& row, std::size_t column,
     }
 }
 
-/// The value whose title or word was typed.
-template <class Word>
-Result<Word> wordFrom(const std::string& typed) {
-    std::string all;
-    for (const auto& each : wordsOf(Word{})) {
-        if (lowered(each.title) == lowered(typed) || each.text == lowered(typed))
-            return each.value;
-        all += (all.empty() ? "" : ", ") + std::string(each.title);
-    }
-    return error(fmt::format("{} is not known here", typed), "write one of: " + all);
-}
-
 Result<std::vector<Address>> prefixesFrom(const std::string& typed) {
     auto prefixes = addressesFrom(typed);
     for (const Address& prefix : prefixes)

@@ -9,7 +9,6 @@
 #include "core/model/vlans.h"
 
 #include <array>
-#include <charconv>
 #include <fmt/format.h>
 
 namespace underridge::edit {
@@ -146,16 +145,6 @@ std::string interfaceText(const Network& network, const Row& row, std::size_t co
     default:
         return std::string(each->disabled ? yes : no);
     }
-}
-
-Result<int> numberFrom(const std::string& text, int most) {
-    int number = 0;
-    const std::string written = trimmed(text);
-    const auto [end, fault] = std::from_chars(written.data(), written.data() + written.size(), number);
-    if (!written.empty() &&
-        (fault != std::errc{} || end != written.data() + written.size() || number < 0 || number > most))
-        return error(fmt::format("{} is not a number up to {}", text, most), "write one, or leave it empty");
-    return number;
 }
 
 /// What stands on no port may become another of its like.

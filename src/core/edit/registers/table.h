@@ -47,6 +47,21 @@ std::string provenanceText(const model::Provenance& provenance);
 Result<Done> take(model::Network& network, ActResult act);
 /// What an object that went away meanwhile answers.
 Remark goneFromRegister();
+/// The value whose title or word was typed.
+template <class Word>
+Result<Word> wordFrom(const std::string& typed) {
+    std::string all;
+    for (const auto& each : wordsOf(Word{})) {
+        if (lowered(each.title) == lowered(typed) || each.text == lowered(typed))
+            return each.value;
+        all += (all.empty() ? "" : ", ") + std::string(each.title);
+    }
+    return error(typed + " is not known here", "write one of: " + all);
+}
+/// A whole number from 0; nothing typed is 0.
+Result<int> numberFrom(const std::string& text, int most);
+/// In millimetres.
+Result<std::int64_t> lengthFrom(const std::string& text, model::LengthUnit unit);
 /// A length typed for a cable.
 Result<Done> setCableLength(model::Network& network, const model::Cable& cable, const std::string& text,
                             model::LengthUnit unit);
