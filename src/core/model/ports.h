@@ -65,8 +65,8 @@ std::string portText(const Network& network, const PortRef& port);
 std::string modelName(const Network& network, const Device& device);
 Role roleOf(const Network& network, const Device& device);
 
-/// The interface whose first address stands for a device: one on no port before those of
-/// ports; null when none has an address.
+/// The interface whose first address stands for a device: a loopback, else one on no port, else
+/// one of a port; null when none has an address.
 const Interface* addressedInterface(const Network& network, DeviceId device);
 /// That address; an empty one when there is none.
 Address firstAddress(const Network& network, DeviceId device);
