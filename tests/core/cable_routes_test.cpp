@@ -348,6 +348,17 @@ private Q_SLOTS:
         act = edit::removeObjects(f.network, {refTo(f.floor)});
         QVERIFY(!act->network.cableRoute(id));
     }
+    void who_ungroups_a_floor_is_told_which_routes_go_with_it() {
+        Floor b;
+        b.route(CableRouteKind::tray, {{0, 0}, {9'000, 0}});
+        const auto with = [&] { return edit::ungroup(b.network, edit::Look(b.sheet), {b.floor})->name; };
+        QCOMPARE(with(), std::string("Ungroup Ground, with 1 cable route"));
+        b.route(CableRouteKind::conduit, {{0, 500}, {9'000, 500}});
+        QCOMPARE(with(), std::string("Ungroup Ground, with 2 cable routes"));
+        QCOMPARE(edit::ungroup(b.network, edit::Look(b.sheet), {b.house})->name,
+                 std::string("Ungroup House"));
+    }
+
     void a_sheet_on_the_plan_draws_them_with_how_full_they_are() {
         Floor f;
         const auto id = f.route(CableRouteKind::tray, {{0, 0}, {20'000, 0}});

@@ -86,6 +86,15 @@ private Q_SLOTS:
         QCOMPARE(far->count<scene::Frame>(), std::size_t{0});
         QCOMPARE(far->count<scene::Plate>(), std::size_t{4}); // in no group
     }
+    void whoever_does_not_wait_sees_it_once_somebody_else_has() {
+        const Campus campus;
+        const Scene whole = campus.whole();
+        QCOMPARE(whole.seenAlready(0.5).get(), &whole);
+        QVERIFY(!whole.seenAlready(0.0005));
+        const auto far = whole.seenAt(0.0005);
+        QCOMPARE(whole.seenAlready(0.0005).get(), far.get());
+        QVERIFY(!whole.seenAlready(0.05));
+    }
     void the_further_away_the_fewer_are_open_and_nobody_is_lost() {
         for (int seed = 1; seed <= tests::tries(3); ++seed) {
             const Campus campus(static_cast<std::uint64_t>(seed));

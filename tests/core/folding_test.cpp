@@ -289,6 +289,47 @@ private Q_SLOTS:
             }
         }
     }
+    void what_is_looked_into_is_the_same_from_the_whole_scene_and_from_nothing() {
+        for (std::uint64_t seed = 31; seed < 31 + static_cast<std::uint64_t>(tests::tries(5)); ++seed) {
+            Grouped bench(seed);
+            bench.grow(3, 2, 2);
+            bench.linkSome(12);
+            for (int i = 0; i < 15; ++i) {
+                bench.take(bench.act());
+                const Scene whole = Scene::build(bench.network, bench.sheet);
+                for (const GroupId id : bench.groups) {
+                    const auto into = [&](const Scene* known) {
+                        return Scene::build(bench.network, bench.sheet, LengthUnit::metres, id, nullptr,
+                                            known);
+                    };
+                    const Scene anew = into(nullptr), taken = into(&whole);
+                    QVERIFY2(anew == taken, qPrintable(differenceOf(taken, anew)));
+                    QVERIFY(taken.gridIsTrue());
+                    QVERIFY(taken.bounds() == anew.bounds());
+                }
+            }
+        }
+    }
+    void the_extent_follows_edits() {
+        Grouped bench(8);
+        bench.grow(2, 2, 2);
+        const Scene scene = Scene::build(bench.network, bench.sheet);
+        const Rect before = scene.bounds();
+        const auto act =
+            edit::moveObjects(bench.network, bench.sheet, {refTo(bench.devices.front())}, {-9000, -7000});
+        const Scene after = scene::update(scene, bench.network, act->network).scene;
+        QVERIFY(after.bounds() == Scene::build(act->network, bench.sheet).bounds());
+        QVERIFY(!(after.bounds() == before));
+        QVERIFY(scene.bounds() == before);
+    }
+    void where_nothing_was_done_nothing_is_drawn_anew() {
+        Grouped bench(9);
+        bench.grow(2, 2, 2);
+        const Scene scene = Scene::build(bench.network, bench.sheet);
+        const auto same = scene::update(scene, bench.network, bench.network);
+        QVERIFY(!same.all && same.damage.empty());
+        QVERIFY(same.scene.sharedFolding() == scene.sharedFolding());
+    }
     void in_an_entered_group_who_leaves_it_is_shown_no_longer() {
         Grouped bench(7);
         bench.grow(2, 2, 2);

@@ -3,6 +3,7 @@
 // back.
 #include "core/edit/document.h"
 #include "core/edit/late.h"
+#include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
 #include "tests/support/random_edits.h"
 #include "tests/support/registered.h"
@@ -150,6 +151,56 @@ private Q_SLOTS:
         QVERIFY(!applied.refusal().what.empty() && !applied.refusal().remedy.empty());
         QVERIFY(document.network() == b.network);
         QVERIFY(!document.history().canUndo());
+    }
+
+    void what_was_prepared_is_taken_as_if_it_had_been_applied() {
+        for (std::uint64_t seed = 60; seed < 60 + static_cast<std::uint64_t>(tests::tries(4)); ++seed) {
+            RandomEdits edits(seed);
+            MemoryFiles one, other;
+            std::int64_t clock = 0;
+            const auto now = [&] { return clock += 5000; };
+            auto taken = edit::Document::fresh({one, "/j", now}, edits.start());
+            auto applied = edit::Document::fresh({other, "/j", now}, taken.network());
+            for (int i = 0; i < 40; ++i) {
+                auto act = edits.act(taken.network());
+                if (!act)
+                    continue;
+                auto prepared = edit::Document::prepared(taken.network(), *act);
+                const auto direct = applied.apply(*act, {}, {});
+                QCOMPARE(static_cast<bool>(prepared), static_cast<bool>(direct));
+                if (prepared)
+                    QCOMPARE(*taken.take(*std::move(prepared), {}, {}), *direct);
+                QVERIFY(taken.network() == applied.network());
+                QCOMPARE(taken.history().steps(), applied.history().steps());
+            }
+            const std::string journal = "/j/" + idText(taken.network().info().id.value) + ".journal";
+            QVERIFY(*one.read(journal) == *other.read(journal));
+        }
+    }
+
+    void what_was_prepared_too_early_comes_late() {
+        Workbench b;
+        const DeviceId one = b.add("workstation", "one"), two = b.add("workstation", "two");
+        MemoryFiles files;
+        auto document = edit::Document::fresh({files, "/j", [] { return std::int64_t{0}; }}, b.network);
+        const auto moved = [&](DeviceId id, int by) {
+            return *edit::Document::prepared(b.network,
+                                             *edit::moveObjects(b.network, b.sheet, {refTo(id)}, {by, 0}));
+        };
+        const auto x = [&](DeviceId id) { return document.network().position(b.sheet, id.value)->at.x; };
+        const int first = x(one), second = x(two);
+        auto early = moved(one, 40), same = moved(two, 16);
+        QVERIFY(*document.take(moved(two, 80), {}, {}));
+        QVERIFY(*document.take(std::move(early), {}, {}));
+        QCOMPARE(x(one), first + 40);
+        QCOMPARE(x(two), second + 80);
+        QVERIFY(!document.take(std::move(same), {}, {})); // it was moved otherwise meanwhile
+        QCOMPARE(x(two), second + 80);
+        QCOMPARE(document.history().steps(), std::size_t{2});
+        QCOMPARE(
+            *document.take(*edit::Document::prepared(document.network(), {"Nothing", document.network(), {}}),
+                           {}, {}),
+            false);
     }
 
     void whatever_the_acts_make_a_document_takes_and_its_file_gives_back() {

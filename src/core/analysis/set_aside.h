@@ -9,10 +9,14 @@ struct Sifted {
     struct Aside {
         linking::Finding finding;
         model::SetAsideId by;
+
+        bool operator==(const Aside&) const = default;
     };
     std::vector<linking::Finding> open;
     std::vector<Aside> aside;
     std::vector<model::SetAsideId> idle; ///< of nothing that is found now
+
+    bool operator==(const Sifted&) const = default;
 };
 
 /// A finding is set aside by a record of its rule that is about the same objects: when

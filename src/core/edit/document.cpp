@@ -147,18 +147,53 @@ bool Document::modified() const {
     return !(network() == saved_);
 }
 
-Result<bool> Document::apply(Act act, const Session& before, const Session& after,
-                             std::optional<MergeKey> merge) {
-    auto present = broughtUpTo(std::move(act), network());
+namespace {
+
+/// The act on the network of now, with what follows of it; nothing where it changes nothing.
+Result<std::optional<Act>> completed(const Network& now, Act act) {
+    auto present = broughtUpTo(std::move(act), now);
     if (!present)
         return present.refusal();
-    if (present->network == network())
-        return false;
-    followAct(network(), present->network);
-    if (auto kept = canBeKept(network(), present->network); !kept)
+    if (present->network == now)
+        return std::optional<Act>();
+    followAct(now, present->network);
+    if (auto kept = canBeKept(now, present->network); !kept)
         return kept.refusal();
-    journal(present->name, present->network);
-    return history_.apply(*std::move(present), before, after, world_.nowMs(), std::move(merge));
+    return std::optional(*std::move(present));
+}
+
+} // namespace
+
+Result<bool> Document::apply(Act act, const Session& before, const Session& after,
+                             std::optional<MergeKey> merge) {
+    auto complete = completed(network(), std::move(act));
+    if (!complete)
+        return complete.refusal();
+    if (!*complete)
+        return false;
+    journal((*complete)->name, (*complete)->network);
+    return history_.apply(**std::move(complete), before, after, world_.nowMs(), std::move(merge));
+}
+
+Result<Document::Prepared> Document::prepared(const Network& now, Act act) {
+    auto complete = completed(now, act);
+    if (!complete)
+        return complete.refusal();
+    Prepared out{*complete ? **std::move(complete) : std::move(act), {}};
+    if (!(out.act.network == now))
+        out.difference = differencePayload(out.act.name, now, out.act.network);
+    out.act.base = now;
+    return out;
+}
+
+Result<bool> Document::take(Prepared prepared, const Session& before, const Session& after) {
+    if (!(*prepared.act.base == network()))
+        return apply(std::move(prepared.act), before, after);
+    if (prepared.difference.empty())
+        return false;
+    journal(prepared.act.name, prepared.act.network, &prepared);
+    prepared.act.base.reset();
+    return history_.apply(std::move(prepared.act), before, after, world_.nowMs());
 }
 
 std::optional<Session> Document::undo() {
@@ -292,10 +327,11 @@ bool Document::startFreeJournal() {
     return false;
 }
 
-void Document::journal(const std::string& act, const Network& after) {
+void Document::journal(const std::string& act, const Network& after, const Prepared* prepared) {
     if (!journal_ && (world_.nowMs() < retryAtMs_ || !startFreeJournal()))
         return;
-    const std::string difference = differencePayload(act, journaled_, after);
+    const bool ready = prepared && *prepared->act.base == journaled_;
+    const std::string difference = ready ? prepared->difference : differencePayload(act, journaled_, after);
     if (difference.empty()) {
         journalTrouble_.reset(); // it holds everything
         return;

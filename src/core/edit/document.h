@@ -50,6 +50,15 @@ public:
     /// not be read back from a file.
     Result<bool> apply(Act act, const Session& before, const Session& after,
                        std::optional<MergeKey> merge = std::nullopt);
+    /// The costly half of apply(), which a thread can do beforehand: an act found good to be taken, with
+    /// what follows of it and what the journal says.
+    struct Prepared {
+        Act act; ///< its base is the network it was prepared for
+        std::string difference;
+    };
+    static Result<Prepared> prepared(const model::Network& now, Act act);
+    /// Takes it at once while the network is the one it was prepared for, else as any act that comes late.
+    Result<bool> take(Prepared prepared, const Session& before, const Session& after);
     std::optional<Session> undo();
     std::optional<Session> redo();
 
@@ -88,7 +97,8 @@ private:
     Document(World world, model::Network network, std::string path, std::uint64_t hash);
     bool startJournal(const std::string& path, Over over);
     bool startFreeJournal();
-    void journal(const std::string& act, const model::Network& after);
+    /// `prepared`: the difference an act makes to its base, where it was worked out before.
+    void journal(const std::string& act, const model::Network& after, const Prepared* prepared = nullptr);
     void dropJournal();
 
     World world_;

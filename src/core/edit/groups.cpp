@@ -282,6 +282,10 @@ ActResult ungroup(const Network& network, const Look& look, const std::vector<Gr
     const Group* first = network.group(groups.front());
     removed->name = groups.size() == 1 && first ? fmt::format("Ungroup {}", first->name)
                                                 : fmt::format("Ungroup {} groups", groups.size());
+    // Where cables run is said of a floor, in its metres: without it there is nowhere to keep that.
+    const auto routes = network.all<CableRoute>().size() - removed->network.all<CableRoute>().size();
+    if (routes > 0)
+        removed->name += fmt::format(", with {} cable route{}", routes, routes == 1 ? "" : "s");
     removed->subjects = freed;
     return shownAt(*std::move(removed), Look(look.sheet, look.entered), targets);
 }

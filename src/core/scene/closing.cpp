@@ -268,4 +268,16 @@ std::shared_ptr<const Scene> Scene::seenAt(double zoom) const {
     return held->second ? held->second : itself;
 }
 
+std::shared_ptr<const Scene> Scene::seenAlready(double zoom) const {
+    if (!closes_ || !folding_ || zoom >= closingZoom)
+        return seenAt(zoom); // itself
+    const std::unique_lock lock(afar_->mutex, std::try_to_lock);
+    if (!lock)
+        return nullptr;
+    const auto held = afar_->steps.find(stepOf(zoom));
+    if (held == afar_->steps.end())
+        return nullptr;
+    return held->second ? held->second : std::shared_ptr<const Scene>(std::shared_ptr<void>(), this);
+}
+
 } // namespace underridge::scene

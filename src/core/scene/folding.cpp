@@ -176,14 +176,25 @@ ObjectRef Folding::standsFor(DeviceId device) const {
     return held ? held->by : ObjectRef{};
 }
 
+namespace {
+
+/// Of a list sorted by group; null: it is not in it.
+template <class Held>
+const Held* heldOf(const std::vector<std::pair<std::uint64_t, Held>>& list, GroupId id) {
+    const auto at = std::lower_bound(list.begin(), list.end(), id.value,
+                                     [](const auto& each, std::uint64_t v) { return each.first < v; });
+    return at != list.end() && at->first == id.value ? &at->second : nullptr;
+}
+
+} // namespace
+
 const ShownGroup* Folding::group(GroupId id) const {
-    const auto at = at_.find(id.value);
-    return at == at_.end() ? nullptr : &groups_[at->second];
+    const std::size_t* at = heldOf(at_, id);
+    return at ? &groups_[*at] : nullptr;
 }
 
 const Folding::Level* Folding::level(GroupId id) const {
-    const auto at = levels_.find(id.value);
-    return at == levels_.end() ? nullptr : &at->second;
+    return heldOf(levels_, id);
 }
 
 bool Folding::cutsNothing() const {

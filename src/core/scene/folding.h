@@ -175,9 +175,9 @@ private:
 
     model::SheetId sheet_;
     model::GroupId entered_;
-    std::unordered_map<std::uint64_t, Level> levels_; ///< by group; 0: the sheet
+    std::vector<std::pair<std::uint64_t, Level>> levels_; ///< by group; 0: the sheet
     std::vector<ShownDevice> devices_;
-    std::unordered_map<std::uint64_t, std::size_t> at_; ///< in groups_
+    std::vector<std::pair<std::uint64_t, std::size_t>> at_; ///< by group: where it is in groups_
     std::vector<ShownGroup> groups_;
 };
 

@@ -3,6 +3,7 @@
 // where they are shown. After an edit only the groups around what changed are worked out
 // anew; the others are shared with the folding before.
 #include "core/base/parallel.h"
+#include "core/model/group_tree.h"
 #include "core/scene/folding.h"
 
 namespace underridge::scene {
@@ -120,6 +121,13 @@ private:
 
     /// Groups drawn on the sheet with nothing in them yet.
     void addEmptyGroups() {
+        if (root_) {
+            for (const GroupId id : groupsWithin(network_, root_))
+                if (const Position* position = network_.position(sheet_, id.value);
+                    position && position->width > 0)
+                    edit(id);
+            return;
+        }
         network_.all<Position>().forEachIn(sheet_.value, [&](const Position& position) {
             if (position.of == Kind::group && position.width > 0 && network_.group({position.object}))
                 edit({position.object});
@@ -349,8 +357,10 @@ private:
                 open.push_back({std::move(inner), each.depth + 1});
             }
             showDevices(each.level, into);
-            out_.levels_.emplace(node.id.value, each.level);
+            out_.levels_.emplace_back(node.id.value, each.level);
         }
+        std::sort(out_.levels_.begin(), out_.levels_.end(),
+                  [](const auto& a, const auto& b) { return a.first < b.first; });
         finishGroups();
     }
 
@@ -383,10 +393,11 @@ private:
         out_.at_.reserve(out_.groups_.size());
         for (std::size_t i = 0; i < out_.groups_.size(); ++i) {
             ShownGroup& group = out_.groups_[i];
-            out_.at_[group.id.value] = i;
+            out_.at_.emplace_back(group.id.value, i);
             if (group.folded)
                 group.within = withinFolded(group.id);
         }
+        std::sort(out_.at_.begin(), out_.at_.end());
     }
 
     std::shared_ptr<const std::vector<DeviceId>> withinFolded(GroupId id) const {

@@ -42,11 +42,12 @@ Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown)
 class Maker {
 public:
     Maker(const Network& network, const Sheet& sheet, GroupId entered, const std::vector<ItemPtr>& standing,
-          LengthUnit unit)
+          const std::vector<const Link*>& links, LengthUnit unit)
         : network_(network),
           sheet_(sheet),
           entered_(entered),
           standing_(standing),
+          links_(links),
           unit_(unit),
           parallels_(network, sheet.id) {}
 
@@ -126,11 +127,9 @@ private:
     }
 
     void sortLinks() {
-        parallels_.prepare();
-        std::vector<std::pair<LinkId, ObjectRef>> outwards;
-        network_.all<Link>().forEach([&](const Link& link) {
-            if (!isDrawnOn(link, sheet_))
-                return;
+        parallels_.prepare(links_);
+        for (const Link* each : links_) {
+            const Link& link = *each;
             const ObjectRef a = folding_->standsFor(link.a.device), b = folding_->standsFor(link.b.device);
             const bool hasA = a.kind != Kind::unknown, hasB = b.kind != Kind::unknown;
             if (a.kind == Kind::device && b.kind == Kind::device)
@@ -142,7 +141,7 @@ private:
                 merged_[std::minmax(hasA ? a : b, to)].push_back(&link);
                 doors_[to].push_back(anchorOf(hasA ? link.a.device : link.b.device)->frame.centre());
             }
-        });
+        }
     }
 
     /// Doorways on the side of the border that what is inside is nearest to, in the order
@@ -253,6 +252,7 @@ private:
     const Sheet& sheet_;
     GroupId entered_;
     const std::vector<ItemPtr>& standing_;
+    const std::vector<const Link*>& links_;
     LengthUnit unit_;
     Parallels parallels_;
     std::shared_ptr<const Folding> folding_;
@@ -300,8 +300,9 @@ std::vector<const Link*> linksBehind(const Network& network, SheetId sheet, cons
 }
 
 GroupedItems groupedItems(const Network& network, const Sheet& sheet, GroupId entered,
-                          const std::vector<ItemPtr>& plates, LengthUnit unit) {
-    return Maker(network, sheet, entered, plates, unit).make();
+                          const std::vector<ItemPtr>& plates, const std::vector<const Link*>& links,
+                          LengthUnit unit) {
+    return Maker(network, sheet, entered, plates, links, unit).make();
 }
 
 } // namespace underridge::scene

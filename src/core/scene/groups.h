@@ -17,10 +17,11 @@ struct GroupedItems {
     std::map<model::LinkId, model::LinkId> mergedInto; ///< links drawn as another's line
 };
 
-/// `plates`: of the devices on the sheet, by id, as their positions say. Lengths on labels
-/// are in `unit`.
+/// `plates`: of the devices on the sheet, by id, as their positions say; `links`: those drawn at them, by
+/// id. Lengths on labels are in `unit`.
 GroupedItems groupedItems(const model::Network& network, const model::Sheet& sheet, model::GroupId entered,
-                          const std::vector<ItemPtr>& plates, model::LengthUnit unit);
+                          const std::vector<ItemPtr>& plates, const std::vector<const model::Link*>& links,
+                          model::LengthUnit unit);
 
 /// The frame or tile of a group.
 Item itemOfGroup(const model::Network& network, const model::Sheet& sheet, const ShownGroup& shown,

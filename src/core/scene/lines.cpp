@@ -125,13 +125,30 @@ std::vector<PointF> pathOf(const Anchor& a, const Anchor& b, int portA, int port
 
 } // namespace
 
-void Parallels::prepare() {
+std::vector<const Link*> linksDrawn(const Network& network, const Sheet& sheet,
+                                    const std::vector<ItemPtr>* plates) {
+    std::vector<const Link*> out;
+    const auto take = [&](const Link& link) {
+        if (isDrawnOn(link, sheet))
+            out.push_back(&link);
+    };
+    if (!plates) {
+        out.reserve(network.all<Link>().size());
+        network.all<Link>().forEach(take);
+        return out;
+    }
+    for (const ItemPtr& plate : *plates)
+        network.forEachLinkOf({plate->object.id}, take);
+    std::sort(out.begin(), out.end(), [](const Link* a, const Link* b) { return a->id < b->id; });
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
+
+void Parallels::prepare(const std::vector<const Link*>& links) {
     std::vector<std::pair<Pair, LinkId>> all;
-    all.reserve(network_.all<Link>().size());
-    network_.all<Link>().forEach([&](const Link& link) {
-        if (sheet_ && isDrawnOn(link, *sheet_))
-            all.emplace_back(pairOf(link), link.id);
-    });
+    all.reserve(links.size());
+    for (const Link* link : links)
+        all.emplace_back(pairOf(*link), link->id);
     std::sort(all.begin(), all.end());
     for (std::size_t from = 0, to = 0; from < all.size(); from = to) {
         while (to < all.size() && all[to].first == all[from].first)

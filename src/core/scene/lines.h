@@ -18,15 +18,19 @@ inline constexpr double maxLabelWidth = 120;
 /// Whether a link is drawn on a sheet that shows both its devices.
 bool isDrawnOn(const model::Link& link, const model::Sheet& sheet);
 
+/// The links drawn on a sheet, by id. `plates`: only those at one of these; null: all of them.
+std::vector<const model::Link*> linksDrawn(const model::Network& network, const model::Sheet& sheet,
+                                           const std::vector<ItemPtr>* plates);
+
 /// The links between the same two devices on a sheet, worked out once for each pair.
 class Parallels {
 public:
     Parallels(const model::Network& network, model::SheetId sheet)
         : network_(network), sheet_(network.sheet(sheet)) {}
 
-    /// Works out all pairs in one pass over the links; several threads may ask the
-    /// constant afterwards.
-    void prepare();
+    /// Works out the pairs of these links in one pass, of which none is left out; several threads may
+    /// ask the constant afterwards.
+    void prepare(const std::vector<const model::Link*>& links);
     /// Which of the links between its devices a link is, by id, and how many there are.
     std::pair<int, int> placeOf(const model::Link& link);
     /// The same once prepared.

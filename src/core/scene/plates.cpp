@@ -60,6 +60,16 @@ Plate plateFor(const DeviceModel& model, std::string_view name, PointF corner) {
     return plate;
 }
 
+std::optional<Plate> standing(const Network& network, SheetId sheet, const Plate& shown) {
+    const Position* position = network.position(sheet, shown.id.value);
+    if (!position)
+        return std::nullopt;
+    Plate plate = shown;
+    plate.tucked.clear();
+    return plate.movedTo({static_cast<double>(position->at.x), static_cast<double>(position->at.y),
+                          shown.frame.w, shown.frame.h});
+}
+
 std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device& device) {
     const Position* position = network.position(sheet, device.id.value);
     if (!position)

@@ -12,6 +12,9 @@ namespace underridge::scene {
 /// The plate of a device; nothing when it has no position on the sheet.
 std::optional<Plate> plateOf(const model::Network& network, model::SheetId sheet,
                              const model::Device& device);
+/// A plate as its device's position says, of one that is shown anywhere; with nothing tucked in yet.
+/// Nothing when it has no position on the sheet.
+std::optional<Plate> standing(const model::Network& network, model::SheetId sheet, const Plate& shown);
 /// A plate as it would be for a device of this model: for the catalogue and while
 /// placing.
 Plate plateFor(const model::DeviceModel& model, std::string_view name, PointF corner);

@@ -4,6 +4,7 @@
 #include "core/scene/axes.h"
 
 #include "core/base/parallel.h"
+#include "core/model/group_tree.h"
 #include "core/model/standing.h"
 #include "core/model/table_impl.h"
 #include "core/scene/groups.h"
@@ -11,8 +12,6 @@
 #include "core/scene/plates.h"
 #include "core/scene/routes.h"
 #include "core/scene/tucking.h"
-
-#include <set>
 
 namespace underridge::model {
 template class Table<scene::KeptItem>;
@@ -25,13 +24,20 @@ namespace {
 /// Items that are worth a thread.
 constexpr std::size_t fewest = 500;
 
-/// Makes the items of all records of a kind side by side; null where a record is not on
-/// the sheet.
+/// All devices of a group, at any depth; of none all there are. By id.
+std::vector<const Device*> devicesIn(const Network& network, GroupId within) {
+    std::vector<const Device*> out;
+    if (within)
+        for (const DeviceId id : devicesWithin(network, within))
+            out.push_back(network.device(id));
+    else
+        network.all<Device>().forEach([&](const Device& device) { out.push_back(&device); });
+    return out;
+}
+
+/// Makes the items of records side by side; nothing where a record is not on the sheet.
 template <class Record, class Make>
-std::vector<ItemPtr> itemsOf(const Network& network, Make&& make) {
-    std::vector<const Record*> records;
-    records.reserve(network.all<Record>().size());
-    network.all<Record>().forEach([&](const Record& record) { records.push_back(&record); });
+std::vector<ItemPtr> itemsOf(const std::vector<const Record*>& records, Make&& make) {
     std::vector<ItemPtr> items(records.size());
     forEachIndex(records.size(), fewest, [&](std::size_t i) {
         if (auto shape = make(*records[i]))
@@ -90,7 +96,7 @@ std::optional<Anchor> Scene::anchorOf(DeviceId id) const {
 namespace {
 
 std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, LengthUnit unit,
-                                  const std::vector<ItemPtr>& plates) {
+                                  const std::vector<ItemPtr>& plates, const std::vector<const Link*>& links) {
     const Grid grid = sheet.runsAlongAxes() ? gridOfPlates(network, sheet.id, nullptr, plates) : Grid();
     const auto plateOfDevice = [&](DeviceId id) -> const Plate* {
         const auto at =
@@ -99,10 +105,10 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
         return at != plates.end() && (*at)->object.id == id.value ? (*at)->as<Plate>() : nullptr;
     };
     Parallels parallels(network, sheet.id);
-    parallels.prepare();
-    return itemsOf<Link>(network, [&](const Link& link) -> std::optional<LinkLine> {
+    parallels.prepare(links);
+    return itemsOf(links, [&](const Link& link) -> std::optional<LinkLine> {
         const Plate *a = plateOfDevice(link.a.device), *b = plateOfDevice(link.b.device);
-        if (!a || !b || !isDrawnOn(link, sheet))
+        if (!a || !b)
             return std::nullopt;
         return lineOf(network, sheet, link, a->anchor(), b->anchor(), std::as_const(parallels).placeOf(link),
                       unit, nullptr, grid);
@@ -112,10 +118,10 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
 } // namespace
 
 Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered,
-                   std::shared_ptr<const find::Findings> findings) {
+                   std::shared_ptr<const find::Findings> findings, const Scene* known) {
     const Sheet* sheet = network.sheet(sheetId);
     if (!sheet || sheet->layer == SheetLayer::physical)
-        return built(network, sheetId, unit, entered, std::move(findings));
+        return built(network, sheetId, unit, entered, std::move(findings), known);
     auto layer = std::make_shared<const LayerNetwork>(network, sheetId);
     Scene scene = built(layer->drawn(), sheetId, unit, entered, std::move(findings));
     scene.layer_ = std::move(layer);
@@ -123,7 +129,7 @@ Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, Gro
 }
 
 Scene Scene::built(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered,
-                   std::shared_ptr<const find::Findings> findings) {
+                   std::shared_ptr<const find::Findings> findings, const Scene* known) {
     Scene scene;
     scene.findings_ = std::move(findings);
     scene.sheet_ = sheetId;
@@ -133,27 +139,30 @@ Scene Scene::built(const Network& network, SheetId sheetId, LengthUnit unit, Gro
     if (!sheet)
         return scene;
     const GroupId within = shownGroup(network, *sheet, entered);
-    std::vector<ItemPtr> all = itemsOf<Device>(network, [&](const Device& device) {
-        return within && !isWithin(network, device.group, within) ? std::nullopt
-                                                                  : plateOf(network, sheetId, device);
+    std::vector<ItemPtr> all = itemsOf(devicesIn(network, within), [&](const Device& device) {
+        const Plate* same = known && !sheet->racks ? known->plate(device.id) : nullptr;
+        return same ? scene::standing(network, sheetId, *same) : plateOf(network, sheetId, device);
     });
+    const auto links = linksDrawn(network, *sheet, within ? &all : nullptr);
+    const auto tucks = [&](const ItemPtr& item) { return network.position(sheetId, item->object.id)->tucks; };
+    scene.tucks_ = within ? std::any_of(all.begin(), all.end(), tucks) : anyTucks(network, sheetId);
     GroupedItems grouped;
     if (sheet->drawsGroups() && network.all<Group>().size() > 0)
-        grouped = groupedItems(network, *sheet, within, all, unit);
+        grouped = groupedItems(network, *sheet, within, all, links, unit);
     if (grouped.folding) {
         all = std::move(grouped.plates);
         all.insert(all.end(), grouped.others.begin(), grouped.others.end());
         scene.folding_ = std::move(grouped.folding);
         scene.standing_ = std::move(grouped.standing);
+        scene.listBent(network);
         if (!grouped.mergedInto.empty())
             scene.mergedInto_ =
                 std::make_shared<const std::map<LinkId, LinkId>>(std::move(grouped.mergedInto));
     } else {
-        grouped.lines = linesBetween(network, *sheet, unit, all);
+        grouped.lines = linesBetween(network, *sheet, unit, all, links);
     }
     all.insert(all.end(), grouped.lines.begin(), grouped.lines.end());
     scene.closes_ = sheet->closing;
-    scene.tucks_ = anyTucks(network, sheetId);
     if (scene.tucks_)
         scene.tuckIn(network, all);
     scene.filter(network, *sheet, all);
@@ -259,6 +268,15 @@ bool Scene::findsTucked(const Network& network, const find::Matcher& matcher, co
                        [&](DeviceId id) { return matcher.matches(*network.device(id)); });
 }
 
+void Scene::listBent(const Network& network) {
+    std::set<LinkId> bent;
+    network.all<Position>().forEachIn(sheet_.value, [&](const Position& position) {
+        if (position.of == Kind::link && !position.bends.empty())
+            bent.insert({position.object});
+    });
+    bent_ = bent.empty() ? nullptr : std::make_shared<const std::set<LinkId>>(std::move(bent));
+}
+
 void Scene::addNotes(const Network& network, std::vector<ItemPtr>& items) const {
     network.forEachNoteOf(sheet_, [&](const Note& note) {
         if (auto card = cardShown(network, sheet_, note, folding_.get())) {
@@ -283,9 +301,11 @@ void Scene::take(std::vector<ItemPtr> all) {
 }
 
 Rect Scene::bounds() const {
-    Rect all;
-    items_.forEach([&](const KeptItem& kept) { all = all.united(frameOf(*kept.item)); });
-    return all;
+    std::call_once(extent_->once, [&] {
+        items_.forEach(
+            [&](const KeptItem& kept) { extent_->bounds = extent_->bounds.united(frameOf(*kept.item)); });
+    });
+    return extent_->bounds;
 }
 
 bool Scene::gridIsTrue() const {

@@ -12,6 +12,7 @@
 #include <array>
 #include <map>
 #include <mutex>
+#include <set>
 
 namespace underridge::scene {
 
@@ -100,6 +101,12 @@ struct SeenFromAfar {
     std::map<int, std::shared_ptr<const Scene>> steps; ///< null: nothing closes
 };
 
+/// Everything drawn, worked out when it is first asked for.
+struct Extent {
+    std::once_flag once;
+    Rect bounds;
+};
+
 /// How many of the devices of a sheet its filter finds; the others are faint or hidden.
 struct Filtered {
     int found = 0, all = 0;
@@ -112,10 +119,12 @@ class Scene {
 public:
     /// Lengths on labels are in `unit`.
     /// `entered`: only what is in that group is shown, with doorways to what is not; none:
-    /// what the sheet shows. `findings`: for a sheet whose filter asks for them.
+    /// what the sheet shows. `findings`: for a sheet whose filter asks for them. `known`: a
+    /// scene of the same network and sheet, of which what is the same is taken; null: none.
     static Scene build(const model::Network& network, model::SheetId sheet,
                        model::LengthUnit unit = model::LengthUnit::metres, model::GroupId entered = {},
-                       std::shared_ptr<const find::Findings> findings = nullptr);
+                       std::shared_ptr<const find::Findings> findings = nullptr,
+                       const Scene* known = nullptr);
 
     model::SheetId sheet() const { return sheet_; }
     model::GroupId entered() const { return entered_; }
@@ -170,6 +179,8 @@ public:
     /// the group is closed to a tile as large as its frame, and lines to what is in it go
     /// to the tile. Nothing else moves. Itself where nothing closes; valid as long as it.
     std::shared_ptr<const Scene> seenAt(double zoom) const;
+    /// The same where it was asked for before; null where it would have to be worked out or is just being.
+    std::shared_ptr<const Scene> seenAlready(double zoom) const;
     /// Everything drawn, with no margin; empty for an empty sheet.
     Rect bounds() const;
 
@@ -202,7 +213,9 @@ private:
     friend class SceneUpdate;
     friend class Closing;
     static Scene built(const model::Network& network, model::SheetId sheet, model::LengthUnit unit,
-                       model::GroupId entered, std::shared_ptr<const find::Findings> findings);
+                       model::GroupId entered, std::shared_ptr<const find::Findings> findings,
+                       const Scene* known = nullptr);
+    void listBent(const model::Network& network);
     void addNotes(const model::Network& network, std::vector<ItemPtr>& items) const;
     void filter(const model::Network& network, const model::Sheet& sheet, std::vector<ItemPtr>& items);
     void tuckIn(const model::Network& network, std::vector<ItemPtr>& items);
@@ -233,11 +246,14 @@ private:
     std::shared_ptr<const Folding> folding_;
     Standings standing_;
     std::shared_ptr<const std::map<model::LinkId, model::LinkId>> mergedInto_; ///< null: none
+    /// Links with bends of their own, where groups are shown; null: there are none.
+    std::shared_ptr<const std::set<model::LinkId>> bent_;
     std::shared_ptr<const LayerNetwork> layer_; ///< null: the sheet is physical
     model::Table<KeptItem> items_;
     Grid grid_;
     std::array<std::size_t, std::variant_size_v<decltype(Item::shape)>> counts_{};
     Rect bounds_; ///< of all items, as they were when the scene was built
+    std::shared_ptr<Extent> extent_ = std::make_shared<Extent>();
     std::shared_ptr<NamesAtZoom> names_ = std::make_shared<NamesAtZoom>();
     bool tucks_ = false;                                       ///< something may be tucked in
     using Tucked = std::map<model::DeviceId, model::DeviceId>; ///< into which

@@ -23,6 +23,8 @@ public:
           parallels_(after, scene.sheet()) {}
 
     static Updated between(const Scene& scene, const Network& before, const Network& after, bool later) {
+        if (before == after)
+            return {scene, {}, false};
         const Sheet* sheet = after.sheet(scene.sheet());
         const bool upper = sheet && sheet->layer != SheetLayer::physical;
         if (!upper && !scene.layer_)
@@ -55,6 +57,7 @@ public:
             updated_.all = true;
             return std::move(updated_);
         }
+        updated_.scene.extent_ = std::make_shared<Extent>();
         updated_.scene.names_ = std::make_shared<NamesAtZoom>();
         updated_.scene.afar_ = std::make_shared<SeenFromAfar>();
         if (grouped)
@@ -120,9 +123,10 @@ private:
             updated_.scene.tucks_ |= position.tucks;
         } else if (position.of == Kind::group)
             drawn_.insert({position.object});
-        else if (position.of == Kind::link)
+        else if (position.of == Kind::link) {
             links_.insert({position.object});
-        else if (position.of == Kind::note)
+            bendsChanged_ = true;
+        } else if (position.of == Kind::note)
             notes_.insert({position.object});
     }
     void note(const Note& held) { notes_.insert(held.id); }
@@ -306,7 +310,9 @@ private:
         if (now().groups().empty())
             return false;
         followPlates(sheet);
-        takeBentLinks(sheet);
+        if (bendsChanged_)
+            updated_.scene.listBent(after_);
+        takeBentLinks();
         followFrames(sheet);
         takeLinesRound(sheet);
         followLines(sheet);
@@ -322,16 +328,12 @@ private:
     /// The plate of a device as it stands unfolded.
     std::optional<Plate> plateNow(const Sheet& sheet, DeviceId id) const {
         const Device* device = after_.device(id);
-        const Position* position = after_.position(sheet.id, id.value);
         const Plate* old = was_.plate(id);
-        if (!device || !position)
+        if (!device)
             return std::nullopt;
         if (!old || sheet.racks || anew_.contains(id))
             return plateOf(after_, sheet.id, *device);
-        Plate plate = *old;
-        plate.tucked.clear(); // what is tucked in is said anew
-        return plate.movedTo({static_cast<double>(position->at.x), static_cast<double>(position->at.y),
-                              old->frame.w, old->frame.h});
+        return standing(after_, sheet.id, *old);
     }
 
     const Folding& now() const { return *updated_.scene.folding_; }
@@ -347,6 +349,8 @@ private:
     }
 
     Standings standingNow() const {
+        if (fresh_.empty())
+            return was_.standing();
         auto out = std::make_shared<std::vector<Standing>>();
         out->reserve(was_.standing()->size() + fresh_.size());
         auto at = fresh_.begin();
@@ -421,13 +425,11 @@ private:
     }
 
     /// Bends are shown by the level their link is of.
-    void takeBentLinks(const Sheet& sheet) {
+    void takeBentLinks() {
         if (groups_.empty() && now().leadsAs(*was_.folding()))
             return;
-        after_.all<Position>().forEachIn(sheet.id.value, [&](const Position& position) {
-            if (position.of == Kind::link && !position.bends.empty())
-                links_.insert({position.object});
-        });
+        if (updated_.scene.bent_)
+            links_.insert(updated_.scene.bent_->begin(), updated_.scene.bent_->end());
     }
 
     void followFrames(const Sheet& sheet) {
@@ -539,6 +541,7 @@ private:
     std::set<DeviceId> devices_, anew_;
     std::unordered_map<std::uint64_t, std::set<LinkId>> linksOf_; ///< by cable, once asked for
     std::set<LinkId> links_;
+    bool bendsChanged_ = false;
     std::set<NoteId> notes_;
     std::set<GroupId> groups_;                       ///< changed themselves
     std::set<GroupId> drawn_;                        ///< folded, unfolded, or drawn otherwise

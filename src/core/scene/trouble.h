@@ -17,13 +17,20 @@ struct Trouble {
 };
 
 /// The devices an object is at: itself, the ends of a link or cable.
-/// The devices an object is at: itself, the ends of a link or cable.
 std::vector<model::DeviceId> devicesAt(const model::Network& network, std::uint64_t id);
 
 /// For every group with trouble in it, at any depth. A link is in the groups of both its
 /// ends, and counts once in each.
 std::map<model::GroupId, Trouble> troubleByGroup(const model::Network& network,
                                                  const find::Findings& findings);
+
+/// What the checks report, as the window has it.
+struct Reported {
+    find::Findings byObject;
+    std::map<model::GroupId, Trouble> byGroup;
+
+    bool operator==(const Reported&) const = default;
+};
 
 /// Where on the sheet objects with errors are drawn, or what stands for them.
 std::vector<PointF> errorsOn(const model::Network& network, const Scene& scene,
