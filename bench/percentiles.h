@@ -17,8 +17,9 @@ public:
         act();
         const std::chrono::duration<double> took = std::chrono::steady_clock::now() - start;
         state.SetIterationTime(took.count());
-        ms_.push_back(took.count() * 1000);
+        add(took.count() * 1000);
     }
+    void add(double ms) { ms_.push_back(ms); }
 
     double at(double share) {
         if (ms_.empty())

@@ -3,6 +3,7 @@
 // repaint of the widget after one step of the gesture. The reference is copying one
 // frame's bytes.
 #include "app/window/main_window.h"
+#include "bench/group_window_bench.h"
 #include "bench/percentiles.h"
 #include "core/base/files.h"
 #include "core/edit/sheets.h"
@@ -326,8 +327,11 @@ int main(int argc, char** argv) {
             ->Unit(benchmark::kMillisecond)
             ->Iterations(3);
     }
+    for (const int size : {1000, 10000, 50000})
+        bench::registerGroupBenches(size);
     benchmark::Initialize(&argc, argv);
     benchmark::RunSpecifiedBenchmarks();
     allStages().clear(); // before the application goes
+    bench::endGroupBenches();
     return 0;
 }

@@ -216,7 +216,10 @@ private Q_SLOTS:
         const auto scene = scene::Scene::build(network, sheet);
         const Rect moving = scene.plate(all[2])->frame, everywhere{-1000, -1000, 3000, 3000};
         const auto to = [&](double x) {
-            return app::snap(scene, moving, {x - moving.x, 0}, everywhere, {all[2].value}, 8).by.x + 300;
+            return app::Neighbours(scene, everywhere, {all[2].value})
+                       .snap(moving, {x - moving.x, 0}, 8)
+                       .by.x +
+                   300;
         };
         QCOMPARE(to(2), 0); // 2 from one, 4 from the other
         QCOMPARE(to(4), 6);

@@ -358,7 +358,8 @@ private Q_SLOTS:
         const scene::Rect frame = h.plate("acc-1").frame;
         // Its left edge is 3 units from that of the plate, its middle 5 - 3 = 2, its right 7.
         const scene::Rect moving{frame.x + 3, frame.bottom() + 40, frame.w - 10, frame.h};
-        const auto snapped = app::snap(h.session().scene(), moving, {0, 0}, moving.grown(60), {}, 9);
+        const auto snapped =
+            app::Neighbours(h.session().scene(), moving.grown(60), {}).snap(moving, {0, 0}, 9);
         QCOMPARE(snapped.by.x, 2);
         QVERIFY(!snapped.guides.empty());
     }

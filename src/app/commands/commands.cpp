@@ -31,6 +31,7 @@ void Commands::add(std::initializer_list<std::pair<CommandId, Run>> several, con
 }
 
 void Commands::run(CommandId id) {
+    Q_EMIT running();
     does_.at(id).run();
     Q_EMIT ran();
 }

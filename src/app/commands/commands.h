@@ -36,7 +36,8 @@ public:
     std::vector<CommandId> missing() const;
 
 Q_SIGNALS:
-    void ran(); ///< a checkable action has changed its mark by itself
+    void running(); ///< a command is about to run
+    void ran();     ///< a checkable action has changed its mark by itself
 
 private:
     struct Does {

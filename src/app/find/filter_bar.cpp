@@ -11,6 +11,9 @@
 
 namespace underridge::app {
 using namespace model;
+namespace {
+constexpr std::size_t countedAtOnce = 3000; ///< devices
+}
 
 FilterBar::FilterBar(Session& session, QWidget* parent)
     : QWidget(parent),
@@ -84,6 +87,7 @@ void FilterBar::follow() {
 
 /// What is typed would find, or what the sheet's own filter does, which the scene knows.
 void FilterBar::say() {
+    ++generation_; // what is being counted is of no matter any more
     if (!isWanted())
         return;
     const auto read = find::Filter::parse(said(field_->text()));
@@ -93,27 +97,55 @@ void FilterBar::say() {
         return;
     if (read->empty())
         return says_->setText(tr("everything is shown"));
-    auto counted = field_->isModified() ? std::nullopt : session_.scene().filtered();
-    if (!counted) {
-        const Network& network = session_.network();
-        counted.emplace();
-        const find::Matcher matcher(network, *read, session_.workspace().findings().get());
-        for (const DeviceId id : matcher.devices())
-            counted->found += network.position(session_.sheet(), id.value) != nullptr;
-        network.all<Position>().forEachIn(session_.sheet().value, [&](const Position& position) {
-            counted->all += position.of == Kind::device;
+    const bool isShown = !field_->isModified() && !session_.workspace().isUnsettled();
+    if (const auto& shown = session_.scene().filtered(); shown && isShown)
+        return tell(*shown);
+    const Order order{session_.network(), session_.sheet(), session_.workspace().findings(),
+                      said(field_->text()), ++generation_};
+    if (order.network.all<Device>().size() <= countedAtOnce)
+        return tell(counted(order));
+    says_->setText(tr("counting…"));
+    if (!worker_)
+        worker_ = std::make_unique<Worker<Order>>([this](const Order& each) {
+            QMetaObject::invokeMethod(
+                this,
+                [this, found = counted(each), generation = each.generation] {
+                    if (generation == generation_) // else the next is being counted, or nothing is
+                        tell(found);
+                },
+                Qt::QueuedConnection);
         });
-    }
+    worker_->change([&](std::vector<Order>& orders) { orders = {order}; });
+}
+
+scene::Filtered FilterBar::counted(const Order& order) {
+    scene::Filtered out;
+    const auto filter = find::Filter::parse(order.filter);
+    const find::Matcher matcher(order.network, *filter, order.findings.get());
+    for (const DeviceId id : matcher.devices())
+        out.found += order.network.position(order.sheet, id.value) != nullptr;
+    order.network.all<Position>().forEachIn(
+        order.sheet.value, [&](const Position& position) { out.all += position.of == Kind::device; });
+    return out;
+}
+
+void FilterBar::tell(const scene::Filtered& counted) {
     const QString some =
-        tr("%1 of %Ln device(s)", nullptr, counted->all).arg(QLocale().toString(counted->found));
+        tr("%1 of %Ln device(s)", nullptr, counted.all).arg(QLocale().toString(counted.found));
     says_->setText(how_->currentIndex() == 1
-                       ? tr("%1, %2 hidden").arg(some, QLocale().toString(counted->all - counted->found))
+                       ? tr("%1, %2 hidden").arg(some, QLocale().toString(counted.all - counted.found))
                        : some);
 }
 
 void FilterBar::apply(const QString& text) {
-    session_.apply(
-        edit::setSheetFilter(session_.network(), session_.sheet(), said(text), how_->currentIndex() == 1));
+    const auto act = [now = session_.network(), sheet = session_.sheet(), filter = said(text),
+                      hides = how_->currentIndex() == 1] {
+        return edit::setSheetFilter(now, sheet, filter, hides);
+    };
+    if (session_.network().all<Device>().size() <= countedAtOnce)
+        session_.apply(act());
+    else
+        session_.applyLater(act, {}); // the whole scene is another
 }
 
 bool FilterBar::commit() {

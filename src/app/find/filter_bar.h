@@ -3,6 +3,7 @@
 // leaves out: there as long as a filter is on, so that nobody takes a part for the whole.
 #pragma once
 #include "app/find/filter_field.h"
+#include "app/jobs/worker.h"
 #include "app/session/session.h"
 
 #include <QComboBox>
@@ -37,8 +38,17 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    struct Order {
+        model::Network network;
+        model::SheetId sheet;
+        std::shared_ptr<const find::Findings> findings;
+        std::string filter;
+        std::uint64_t generation;
+    };
+    static scene::Filtered counted(const Order& order);
     void follow();
     void say();
+    void tell(const scene::Filtered& counted);
     void revert();
     void apply(const QString& text);
 
@@ -48,6 +58,8 @@ private:
     QLabel* says_;
     QToolButton* off_;
     bool open_ = false; ///< asked for, though no filter may be on
+    std::uint64_t generation_ = 0;
+    std::unique_ptr<Worker<Order>> worker_; ///< counts in a large network
 };
 
 } // namespace underridge::app

@@ -131,7 +131,7 @@ void DetailsPanel::planRows(const Group& group) {
 
 void DetailsPanel::groupContents(const Group& group) {
     const Network& network = session_.network();
-    const auto trouble = scene::troubleByGroup(network, *session_.workspace().findings());
+    const auto& trouble = session_.workspace().reported()->byGroup;
     if (const auto held = trouble.find(group.id); held != trouble.end())
         form_->linkRow(tr("Findings"), troubleText(held->second), [this] { Q_EMIT findingsWanted(); });
     const auto devices = devicesWithin(network, group.id);

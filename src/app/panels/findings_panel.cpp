@@ -127,7 +127,7 @@ FindingsPanel::FindingsPanel(Workspace& workspace, Checker& checker, QWidget* pa
             page_ = new RulePage(this);
         page_->open(*finding->rule);
     });
-    connect(&checker_, &Checker::changed, this, &FindingsPanel::refill);
+    connect(&checker_, &Checker::changed, this, &FindingsPanel::follow);
     connect(&workspace_, &Workspace::documentReplaced, this, [this] {
         bar_->close(); // it is about findings of another network
         showAside_->setChecked(false);
@@ -270,7 +270,19 @@ QTreeWidgetItem* FindingsPanel::itemOf(const Row& row) const {
     return item;
 }
 
+/// Most edits change neither what is found nor where it is.
+void FindingsPanel::follow() {
+    const model::Network &was = filled_.network, &is = workspace_.network();
+    const bool alike = filled_.of == checker_.sharedSifted() &&
+                       was.all<model::Group>() == is.all<model::Group>() &&
+                       was.all<model::Device>() == is.all<model::Device>() &&
+                       was.all<model::SetAside>() == is.all<model::SetAside>();
+    if (!alike)
+        refill();
+}
+
 void FindingsPanel::refill() {
+    filled_ = {checker_.sharedSifted(), workspace_.network()};
     const auto held = list_->selectedItems();
     const int row = held.isEmpty() ? -1 : list_->indexOfTopLevelItem(held.front());
     const auto aside = checker_.sifted().aside.size() + checker_.sifted().idle.size();

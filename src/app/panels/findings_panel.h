@@ -2,6 +2,7 @@
 // What the checks report, of a place, a rule, a severity; a click goes there, a button
 // puts it right or sets it aside.
 #pragma once
+#include "core/analysis/set_aside.h"
 #include "core/linking/rules.h"
 
 #include <QComboBox>
@@ -50,6 +51,7 @@ private:
         model::SetAsideId by;
     };
 
+    void follow();
     void refill();
     void fillChoices(const std::vector<Seen>& all);
     bool isChosen(const linking::Finding& finding) const;
@@ -64,6 +66,12 @@ private:
     Workspace& workspace_;
     Checker& checker_;
     std::vector<Row> shown_;
+    /// What the list was filled from.
+    struct Filled {
+        std::shared_ptr<const analysis::Sifted> of;
+        model::Network network;
+    };
+    Filled filled_;
     std::vector<linking::Finding> idle_; ///< of records that set nothing aside now
     QLabel* about_;
     QComboBox *place_, *rule_, *severity_;

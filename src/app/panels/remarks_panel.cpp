@@ -6,6 +6,7 @@
 #include <QHeaderView>
 #include <QPainter>
 #include <QVBoxLayout>
+#include <map>
 
 namespace underridge::app {
 namespace {
@@ -29,8 +30,11 @@ QString sentence(const std::string& clause) {
 }
 
 QIcon severityIcon(Severity severity, const QPalette& palette) {
+    static std::map<std::pair<Severity, QRgb>, QIcon> drawn; // thousands of rows have one each
+    QIcon& icon = drawn[{severity, palette.color(QPalette::Text).rgba()}];
+    if (!icon.isNull())
+        return icon;
     constexpr int side = 14;
-    QIcon icon;
     for (const QIcon::Mode mode : {QIcon::Normal, QIcon::Selected}) { // a selected row is only tinted
         QPixmap picture(side * 2, side * 2);
         picture.setDevicePixelRatio(2);

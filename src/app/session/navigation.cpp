@@ -25,6 +25,7 @@ Navigation::Stop Navigation::here() const {
 }
 
 void Navigation::leave() {
+    workspace_.settle();
     Q_EMIT leaving();
     if (back_.empty() || back_.back() != here())
         back_.push_back(here());
@@ -149,6 +150,7 @@ void Navigation::showSheet(SheetId sheet) {
 }
 
 void Navigation::travel(std::vector<Stop>& from, std::vector<Stop>& to) {
+    workspace_.settle();
     Q_EMIT leaving();
     while (!from.empty()) {
         const Stop stop = from.back();

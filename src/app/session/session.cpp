@@ -48,6 +48,16 @@ void Session::setDocument(edit::Document document, std::optional<scene::Scene> s
     workspace_.setDocument(std::move(document));
 }
 
+void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended) {
+    const auto ready = std::make_shared<std::optional<SheetSession::Ready>>();
+    workspace_.applyLater(
+        {std::move(make),
+         [ready, scene = scene(), before = network(), of = sheets_.revision()](const model::Network& next) {
+             *ready = SheetSession::Ready{of, before, next, SheetSession::updated(scene, before, next)};
+         },
+         [this, ready] { sheets_.offer(std::move(*ready)); }, std::move(ended)});
+}
+
 /// What only a sheet of an upper layer draws is named as it is there.
 QString Session::nameOf(model::ObjectRef object) const {
     const QString name = workspace_.nameOf(object);

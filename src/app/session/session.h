@@ -40,9 +40,13 @@ public:
     const linking::Habits& habits() const { return workspace_.habits(); }
     model::IdSource& ids() { return workspace_.ids(); }
     edit::Document& document() { return workspace_.document(); }
+    const edit::Document& document() const { return workspace_.document(); }
     bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt) {
         return workspace_.apply(std::move(act), std::move(merge));
     }
+    /// An act on thousands of objects: a thread makes it, and the scene with it. `ended`: it was taken, or
+    /// is not to be.
+    void applyLater(std::function<edit::ActResult()> make, std::function<void()> ended);
     void undo() { workspace_.undo(); }
     void redo() { workspace_.redo(); }
     QString nameOf(model::ObjectRef object) const;

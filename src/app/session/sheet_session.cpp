@@ -10,14 +10,24 @@ constexpr std::size_t followedAtOnce =
 
 void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<scene::Scene> scene) {
     kept_.clear();
+    whole_ = other_ = {};
     view_.reset();
     unit_ = unit;
     const auto sheets = network.sheetsInOrder();
     sheet_ = sheets.empty() ? SheetId{} : sheets.front().id;
-    scene_ = scene && scene->sheet() == sheet_ ? *std::move(scene)
-                                               : scene::Scene::build(network, sheet_, unit_, {}, findings_);
+    setScene(scene && scene->sheet() == sheet_ ? *std::move(scene)
+                                               : scene::Scene::build(network, sheet_, unit_, {}, findings_));
     Q_EMIT sheetShown();
     Q_EMIT sceneChanged({}, true);
+}
+
+void SheetSession::setScene(scene::Scene scene) {
+    scene_ = std::move(scene);
+    ++revision_;
+}
+
+scene::Updated SheetSession::updated(const scene::Scene& scene, const Network& before, const Network& after) {
+    return scene::update(scene, before, after, after.all<Device>().size() > followedAtOnce);
 }
 
 scene::Scene SheetSession::sceneOf(const Network& network, SheetId sheet) {
@@ -32,7 +42,8 @@ bool SheetSession::show(const Network& network, SheetId sheet) {
         return false;
     enter(network, {}); // what is kept is the whole sheet
     kept_[sheet_] = {std::move(scene_), network, view_};
-    scene_ = sceneOf(network, sheet);
+    other_ = {};
+    setScene(sceneOf(network, sheet));
     const auto at = kept_.find(sheet);
     view_ = at == kept_.end() ? std::nullopt : at->second.view;
     if (at != kept_.end())
@@ -48,10 +59,23 @@ bool SheetSession::enter(const Network& network, GroupId group) {
         return false;
     const GroupId about = group ? group : entered();
     const scene::Rect before = placeOf(about);
-    scene_ = scene::Scene::build(network, sheet_, unit_, group, findings_);
+    other_ = {};
+    setScene(entering(network, group));
     Q_EMIT sceneChanged({}, true);
     Q_EMIT enteredChanged(before, placeOf(about));
     return true;
+}
+
+/// What is looked into is made anew; the whole sheet is kept meanwhile, and brought up.
+scene::Scene SheetSession::entering(const Network& network, GroupId group) {
+    if (!entered())
+        whole_ = {scene_, network, std::nullopt};
+    if (group)
+        return scene::Scene::build(network, sheet_, unit_, group, findings_,
+                                   whole_.of == network ? &*whole_.scene : nullptr);
+    const Kept whole = std::exchange(whole_, {});
+    return whole.scene ? scene::update(*whole.scene, whole.of, network).scene
+                       : scene::Scene::build(network, sheet_, unit_, {}, findings_);
 }
 
 scene::Rect SheetSession::placeOf(GroupId group) const {
@@ -71,7 +95,8 @@ void SheetSession::setFindings(const Network& network, std::shared_ptr<const fin
             kept.scene.reset();
     if (!asks(sheet_))
         return;
-    scene_ = scene::Scene::build(network, sheet_, unit_, entered(), findings_);
+    whole_ = other_ = {};
+    setScene(scene::Scene::build(network, sheet_, unit_, entered(), findings_));
     Q_EMIT sceneChanged({}, true);
 }
 
@@ -84,6 +109,20 @@ GroupId SheetSession::stillEntered(const Network& before, const Network& after) 
     return group;
 }
 
+scene::Updated SheetSession::following(const Network& before, const Network& after) {
+    auto ready = std::exchange(ready_, std::nullopt);
+    if (ready && ready->of == revision_ && ready->before == before && ready->after == after) {
+        other_ = {scene_, before, std::nullopt};
+        return std::move(ready->updated);
+    }
+    if (other_.scene && other_.of == after) {
+        scene::Updated back{*std::exchange(other_.scene, scene_), {}, true};
+        other_.of = before;
+        return back;
+    }
+    return updated(scene_, before, after);
+}
+
 void SheetSession::follow(const Network& before, const Network& after, SheetId wanted) {
     if (!after.sheet(wanted)) {
         const auto sheets = after.sheetsInOrder();
@@ -92,15 +131,16 @@ void SheetSession::follow(const Network& before, const Network& after, SheetId w
     std::erase_if(kept_, [&](const auto& kept) { return !after.sheet(kept.first); });
     const GroupId held = stillEntered(before, after);
     const bool left = held != entered();
-    auto updated = left ? scene::Updated{scene::Scene::build(after, sheet_, unit_, held, findings_), {}, true}
-                        : scene::update(scene_, before, after, after.all<Device>().size() > followedAtOnce);
-    scene_ = std::move(updated.scene);
+    if (left)
+        other_ = {};
+    auto now = left ? scene::Updated{entering(after, held), {}, true} : following(before, after);
+    setScene(std::move(now.scene));
     latest_ = after;
     if (left)
         Q_EMIT enteredChanged({}, {});
     if (wanted != sheet_ && show(after, wanted))
         return;
-    Q_EMIT sceneChanged(updated.damage, updated.all);
+    Q_EMIT sceneChanged(now.damage, now.all);
     bringUp();
 }
 
@@ -128,7 +168,7 @@ void SheetSession::takeLayer(const Behind& behind, const std::shared_ptr<const s
             return; // the next is being made
         updated = scene::broughtUp(scene_, std::move(now));
     }
-    scene_ = std::move(updated.scene);
+    setScene(std::move(updated.scene));
     Q_EMIT sceneChanged(updated.damage, updated.all);
 }
 
@@ -136,7 +176,8 @@ void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {
     unit_ = unit;
     for (auto& [sheet, kept] : kept_)
         kept.scene.reset();
-    scene_ = scene::Scene::build(network, sheet_, unit_, entered(), findings_);
+    whole_ = other_ = {};
+    setScene(scene::Scene::build(network, sheet_, unit_, entered(), findings_));
     Q_EMIT sceneChanged({}, true);
 }
 

@@ -45,6 +45,17 @@ public:
     /// After an edit: the sheet wanted, or the first there is when it is gone. Links of an upper
     /// layer of a large network follow a moment later, worked out by a thread.
     void follow(const model::Network& before, const model::Network& after, model::SheetId wanted);
+    /// The same made beforehand, on a thread: taken by follow() where it is of what was shown all along.
+    struct Ready {
+        std::uint64_t of = 0; ///< revision()
+        model::Network before, after;
+        scene::Updated updated;
+    };
+    void offer(std::optional<Ready> ready) { ready_ = std::move(ready); }
+    static scene::Updated updated(const scene::Scene& scene, const model::Network& before,
+                                  const model::Network& after);
+    /// Another for every scene that was shown.
+    std::uint64_t revision() const { return revision_; }
     /// What the checks report now, for sheets whose filter asks for it.
     void setFindings(const model::Network& network, std::shared_ptr<const find::Findings> findings);
     void setLengthUnit(const model::Network& network, model::LengthUnit unit);
@@ -65,7 +76,10 @@ private:
         std::optional<View> view;
     };
     scene::Rect placeOf(model::GroupId group) const;
+    void setScene(scene::Scene scene);
+    scene::Updated following(const model::Network& before, const model::Network& after);
     scene::Scene sceneOf(const model::Network& network, model::SheetId sheet);
+    scene::Scene entering(const model::Network& network, model::GroupId group);
     /// A scene whose layer is to be worked out.
     struct Behind {
         model::Network network;
@@ -85,6 +99,10 @@ private:
     model::LengthUnit unit_ = model::LengthUnit::metres;
     std::shared_ptr<const find::Findings> findings_;
     std::map<model::SheetId, Kept> kept_;
+    Kept other_; ///< what was shown before or after the last act a thread made: undo leads there and back
+    Kept whole_; ///< of the sheet shown, while a group of it is looked into
+    std::optional<Ready> ready_;
+    std::uint64_t revision_ = 0;
     model::Network latest_;                  ///< what was followed last
     std::unique_ptr<Worker<Behind>> worker_; ///< once a layer was behind
 };

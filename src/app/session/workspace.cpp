@@ -19,12 +19,19 @@ Workspace::Workspace(edit::World world, Catalogue catalogue, std::uint64_t seed,
     restock();
 }
 
+/// An act that is being made, and its thread, which is waited for.
+struct Workspace::Late {
+    Later what;
+    std::optional<Result<edit::Document::Prepared>> made;
+    std::jthread thread; ///< last: it writes the others
+};
+
 Workspace::~Workspace() = default;
 
-void Workspace::setFindings(std::shared_ptr<const find::Findings> findings) {
-    if (*findings == *findings_)
+void Workspace::setReported(std::shared_ptr<const scene::Reported> reported) {
+    if (reported == reported_)
         return; // most edits change none
-    findings_ = std::move(findings);
+    reported_ = std::move(reported);
     Q_EMIT findingsChanged();
 }
 
@@ -33,12 +40,25 @@ bool Workspace::apply(edit::ActResult act, std::optional<edit::MergeKey> merge) 
         Q_EMIT refused(act.refusal());
         return false;
     }
+    if (late_) { // made from a network without what is being made
+        if (!act->base)
+            act->base = network();
+        settle();
+    }
     const Network before = network();
+    const auto [was, then] = sessionsFor(act->subjects);
+    return showTaken(document_->apply(*std::move(act), was, then, std::move(merge)), before, then);
+}
+
+std::pair<edit::Session, edit::Session> Workspace::sessionsFor(const edit::Refs& subjects) const {
     const edit::Session was = attention_ ? attention_() : edit::Session{};
     edit::Session then = was;
-    if (!act->subjects.empty() && act->subjects.front().kind != Kind::unknown)
-        then.selection = act->subjects;
-    const auto applied = document_->apply(*std::move(act), was, then, std::move(merge));
+    if (!subjects.empty() && subjects.front().kind != Kind::unknown)
+        then.selection = subjects;
+    return {was, then};
+}
+
+bool Workspace::showTaken(const Result<bool>& applied, const Network& before, const edit::Session& then) {
     if (!applied)
         Q_EMIT refused(applied.refusal());
     if (!applied || !*applied)
@@ -47,7 +67,62 @@ bool Workspace::apply(edit::ActResult act, std::optional<edit::MergeKey> merge) 
     return true;
 }
 
+void Workspace::applyLater(Later later) {
+    settle();
+    late_ = std::make_unique<Late>();
+    late_->what = std::move(later);
+    late_->thread = std::jthread([this, late = late_.get(), now = network()] {
+        edit::ActResult act = late->what.make();
+        late->made = act ? edit::Document::prepared(now, *std::move(act)) : act.refusal();
+        if (*late->made && late->what.prepare)
+            late->what.prepare((*late->made)->act.network);
+        QMetaObject::invokeMethod(
+            this,
+            [this, late] {
+                if (late_.get() == late)
+                    settle();
+            },
+            Qt::QueuedConnection);
+    });
+    Q_EMIT stateChanged();
+}
+
+bool Workspace::settle() {
+    if (!late_)
+        return false;
+    const std::unique_ptr<Late> late = std::move(late_);
+    late->thread.join();
+    const auto end = [&] {
+        if (late->what.ended)
+            late->what.ended();
+    };
+    if (!*late->made) {
+        end();
+        Q_EMIT refused(late->made->refusal());
+        return false;
+    }
+    if (late->what.arriving)
+        late->what.arriving();
+    const Network before = network();
+    const auto [was, then] = sessionsFor((*late->made)->act.subjects);
+    const auto applied = document_->take(**std::move(late->made), was, then);
+    end();
+    return showTaken(applied, before, then);
+}
+
+bool Workspace::giveUp() {
+    if (!late_)
+        return false;
+    const std::unique_ptr<Late> late = std::move(late_);
+    if (late->what.ended)
+        late->what.ended();
+    Q_EMIT stateChanged();
+    return true;
+}
+
 void Workspace::undo() {
+    if (late_ && !settle())
+        return; // what was to be undone has not come about
     const Network before = network();
     if (const auto at = document_->undo()) {
         show(before, *at);
@@ -56,6 +131,7 @@ void Workspace::undo() {
 }
 
 void Workspace::redo() {
+    settle();
     const Network before = network();
     if (const auto at = document_->redo()) {
         show(before, *at);
@@ -77,6 +153,7 @@ void Workspace::restock() {
 }
 
 void Workspace::setDocument(edit::Document document) {
+    settle(); // whoever asked what is to become of the work knew of it
     document_->close();
     releaser_ = std::jthread([old = std::move(document_)]() mutable { old.reset(); });
     document_ = std::make_unique<edit::Document>(std::move(document));

@@ -5,9 +5,9 @@
 #pragma once
 #include "core/edit/document.h"
 #include "core/edit/objects.h"
-#include "core/find/matching.h"
 #include "core/linking/best.h"
 #include "core/model/length.h"
+#include "core/scene/trouble.h"
 
 #include <QObject>
 #include <functional>
@@ -37,21 +37,43 @@ public:
     const linking::Habits& habits() const { return habits_; }
     void setHabits(const linking::Habits& habits) { habits_ = habits; }
     model::IdSource& ids() { return ids_; }
-    edit::Document& document() { return *document_; }
+    /// For whoever changes, saves or leaves it: with what was still being made.
+    edit::Document& document() {
+        settle();
+        return *document_;
+    }
     const edit::Document& document() const { return *document_; }
     const edit::World& world() const { return world_; }
 
     /// What each step remembers of where the person is; empty without one.
     void setAttention(std::function<edit::Session()> attention) { attention_ = std::move(attention); }
 
-    /// What the checks reported last, by object; never null.
-    const std::shared_ptr<const find::Findings>& findings() const { return findings_; }
-    void setFindings(std::shared_ptr<const find::Findings> findings);
+    /// What the checks reported last; never null.
+    const std::shared_ptr<const scene::Reported>& reported() const { return reported_; }
+    std::shared_ptr<const find::Findings> findings() const { return {reported_, &reported_->byObject}; }
+    void setReported(std::shared_ptr<const scene::Reported> reported);
 
     /// Takes an act. A refusal is told by refused(). Whether it changed anything.
     bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt);
     void undo();
     void redo();
+
+    /// Takes an act that a thread makes, as it takes longer than a frame. Until it is there everything
+    /// is as it was; whatever else is done to the document waits for it and comes after it.
+    struct Later {
+        std::function<edit::ActResult()> make;
+        /// On the thread as well: the network as it will be.
+        std::function<void(const model::Network& next)> prepare = {};
+        std::function<void()> arriving = {}; ///< before it is taken
+        std::function<void()> ended = {};    ///< it was taken, refused or given up
+    };
+    void applyLater(Later later);
+    /// Whether an act is being made.
+    bool isUnsettled() const { return late_ != nullptr; }
+    /// Waits for it and takes it; nothing where none is being made. Whether it changed anything.
+    bool settle();
+    /// Forgets it. Whether there was one.
+    bool giveUp();
 
     /// Puts another document in place of the present one, which is closed in peace.
     void setDocument(edit::Document document);
@@ -76,6 +98,10 @@ Q_SIGNALS:
     void refused(const underridge::Remark& why);
 
 private:
+    struct Late;
+    /// Where one is, and what will be selected once an act is taken.
+    std::pair<edit::Session, edit::Session> sessionsFor(const edit::Refs& subjects) const;
+    bool showTaken(const Result<bool>& applied, const model::Network& before, const edit::Session& then);
     void show(const model::Network& before, const edit::Session& at);
     void restock();
 
@@ -88,9 +114,10 @@ private:
     std::unique_ptr<edit::Document> document_;
     model::LengthUnit lengthUnit_ = model::LengthUnit::metres;
     linking::Habits habits_;
-    std::shared_ptr<const find::Findings> findings_ = std::make_shared<const find::Findings>();
+    std::shared_ptr<const scene::Reported> reported_ = std::make_shared<const scene::Reported>();
     std::function<edit::Session()> attention_;
-    std::jthread releaser_; ///< large values are let go of beside the window's thread
+    std::unique_ptr<Late> late_; ///< what is being made; null: nothing
+    std::jthread releaser_;      ///< large values are let go of beside the window's thread
 };
 
 } // namespace underridge::app

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet/locator.h"
 
+#include "core/scene/trouble.h"
 #include "paint/sheet_painter.h"
 
 #include <QMouseEvent>
@@ -14,17 +15,19 @@ Locator::Locator(QWidget* parent) : QWidget(parent) {
     setCursor(Qt::PointingHandCursor);
 }
 
-void Locator::setScene(const scene::Scene& scene) {
+void Locator::setSheet(const model::Network& network, const scene::Scene& scene,
+                       std::shared_ptr<const find::Findings> findings) {
+    network_ = network;
     scene_ = scene;
-    bounds_ = scene.bounds().grown(60);
-    image_ = {};
+    findings_ = std::move(findings);
+    stale_ = true;
     setVisible(!scene.empty());
     update();
 }
 
 void Locator::setTheme(const paint::Theme& theme) {
     theme_ = &theme;
-    image_ = {};
+    stale_ = true;
     update();
 }
 
@@ -39,81 +42,114 @@ void Locator::stepAside(bool aside) {
     move(aside ? 10 : sheet->width() - width() - 10, sheet->height() - height() - 10);
 }
 
-void Locator::setTrouble(std::vector<scene::PointF> places) {
-    trouble_ = std::move(places);
-    update();
-}
-
 void Locator::setFound(std::optional<scene::PointF> place) {
     found_ = place;
     update();
 }
 
-double Locator::scale() const {
-    return std::min((width() - 8) / bounds_.w, (height() - 8) / bounds_.h);
+double Locator::Scale::factor() const {
+    return std::min((size.width() - 8) / bounds.w, (size.height() - 8) / bounds.h);
 }
 
-QPointF Locator::toHere(scene::PointF p) const {
-    const scene::PointF c = bounds_.centre();
-    return {width() / 2.0 + (p.x - c.x) * scale(), height() / 2.0 + (p.y - c.y) * scale()};
+QPointF Locator::Scale::to(scene::PointF p) const {
+    const scene::PointF c = bounds.centre();
+    return {size.width() / 2.0 + (p.x - c.x) * factor(), size.height() / 2.0 + (p.y - c.y) * factor()};
 }
 
-void Locator::render() {
-    const double ratio = devicePixelRatioF();
-    image_ = QImage(size() * ratio, QImage::Format_RGB32);
-    image_.setDevicePixelRatio(ratio);
-    image_.fill(theme_->panel);
-    QPainter painter(&image_);
+Locator::Picture Locator::drawn(const Order& order) {
+    const scene::Scene& scene = order.scene;
+    const paint::Theme& theme = *order.theme;
+    Picture out{QImage(order.size * order.ratio, QImage::Format_RGB32), scene.bounds().grown(60), {}};
+    out.trouble = scene::errorsOn(order.network, scene, *order.findings);
+    out.image.setDevicePixelRatio(order.ratio);
+    out.image.fill(theme.panel);
+    QPainter painter(&out.image);
+    const Scale scale{out.bounds, order.size};
+    const double factor = scale.factor();
     const auto box = [&](const scene::Rect& frame) {
-        return QRectF(toHere({frame.x, frame.y}),
-                      QSizeF(std::max(2.0, frame.w * scale()), std::max(1.5, frame.h * scale())));
+        return QRectF(scale.to({frame.x, frame.y}),
+                      QSizeF(std::max(2.0, frame.w * factor), std::max(1.5, frame.h * factor)));
     };
-    painter.setPen(theme_->edge);
-    scene_.forEach<scene::PlanPicture>([&](const scene::PlanPicture& plan) {
-        painter.setBrush(theme_->sheet);
+    painter.setPen(theme.edge);
+    scene.forEach<scene::PlanPicture>([&](const scene::PlanPicture& plan) {
+        painter.setBrush(theme.sheet);
         painter.drawRect(box(plan.covered()));
     });
     std::vector<const scene::Frame*> frames;
-    scene_.forEach<scene::Frame>([&](const scene::Frame& frame) { frames.push_back(&frame); });
+    scene.forEach<scene::Frame>([&](const scene::Frame& frame) { frames.push_back(&frame); });
     std::sort(frames.begin(), frames.end(), [](const auto* a, const auto* b) {
         return std::pair(a->depth, a->id) < std::pair(b->depth, b->id);
     });
-    painter.setPen(theme_->edge);
+    painter.setPen(theme.edge);
     for (const scene::Frame* frame : frames) {
-        painter.setBrush(frame->depth % 2 == 0 ? theme_->frame : theme_->sheet);
+        painter.setBrush(frame->depth % 2 == 0 ? theme.frame : theme.sheet);
         painter.drawRect(box(frame->frame));
     }
-    scene_.forEach<scene::Tile>(
-        [&](const scene::Tile& tile) { painter.fillRect(box(tile.frame), theme_->muted); });
-    scene_.forEachPlate(
-        [&](const scene::Plate& plate) { painter.fillRect(box(plate.frame), theme_->spine(plate.role)); });
+    scene.forEach<scene::Tile>(
+        [&](const scene::Tile& tile) { painter.fillRect(box(tile.frame), theme.muted); });
+    scene.forEachPlate(
+        [&](const scene::Plate& plate) { painter.fillRect(box(plate.frame), theme.spine(plate.role)); });
+    return out;
+}
+
+void Locator::redraw() {
+    constexpr std::size_t drawnAtOnce = 1500; // plates
+    if (!std::exchange(stale_, false))
+        return;
+    const Order order{network_, scene_, findings_, theme_, size(), devicePixelRatioF(), ++generation_};
+    if (scene_.count<scene::Plate>() <= drawnAtOnce) {
+        picture_ = drawn(order);
+        return;
+    }
+    if (!worker_)
+        worker_ = std::make_unique<Worker<Order>>([this](const Order& each) {
+            QMetaObject::invokeMethod(
+                this,
+                [this, picture = drawn(each), generation = each.generation] {
+                    if (generation == generation_) // else the next is being made
+                        take(picture);
+                },
+                Qt::QueuedConnection);
+        });
+    worker_->change([&](std::vector<Order>& orders) { orders = {order}; });
+}
+
+void Locator::take(Picture picture) {
+    picture_ = std::move(picture);
+    update();
 }
 
 void Locator::paintEvent(QPaintEvent*) {
-    if (image_.isNull())
-        render();
+    redraw();
     QPainter painter(this);
-    painter.drawImage(0, 0, image_);
+    if (picture_.image.isNull())
+        return painter.fillRect(rect(), theme_->panel);
+    painter.drawImage(0, 0, picture_.image);
+    const Scale scale{picture_.bounds, size()};
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(QPen(theme_->plate, 0.8));
     painter.setBrush(theme_->error);
-    for (const scene::PointF place : trouble_)
-        painter.drawEllipse(toHere(place), 2.4, 2.4);
+    for (const scene::PointF place : picture_.trouble)
+        painter.drawEllipse(scale.to(place), 2.4, 2.4);
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(theme_->accent, 2));
     if (found_)
-        painter.drawEllipse(toHere(*found_), 5, 5);
+        painter.drawEllipse(scale.to(*found_), 5, 5);
     painter.setRenderHint(QPainter::Antialiasing, false);
     painter.setPen(QPen(theme_->edge, 1));
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
     painter.setPen(QPen(theme_->accent, 1.4));
-    painter.drawRect(QRectF(toHere({seen_.x, seen_.y}), toHere({seen_.right(), seen_.bottom()}))
+    painter.drawRect(QRectF(scale.to({seen_.x, seen_.y}), scale.to({seen_.right(), seen_.bottom()}))
                          .intersected(QRectF(rect()).adjusted(1, 1, -2, -2)));
 }
 
 void Locator::look(QPointF at) {
-    const scene::PointF c = bounds_.centre();
-    Q_EMIT lookAt({c.x + (at.x() - width() / 2.0) / scale(), c.y + (at.y() - height() / 2.0) / scale()});
+    redraw();
+    if (picture_.image.isNull())
+        return;
+    const scene::PointF c = picture_.bounds.centre();
+    const double factor = Scale{picture_.bounds, size()}.factor();
+    Q_EMIT lookAt({c.x + (at.x() - width() / 2.0) / factor, c.y + (at.y() - height() / 2.0) / factor});
 }
 
 void Locator::mousePressEvent(QMouseEvent* event) {

@@ -2,6 +2,7 @@
 // The small overview of the whole sheet, in its lower right corner. Press or drag to look
 // there. It steps aside to the other corner when something is dragged near it.
 #pragma once
+#include "app/jobs/worker.h"
 #include "core/scene/scene.h"
 #include "paint/theme.h"
 
@@ -15,10 +16,11 @@ class Locator : public QWidget {
 public:
     explicit Locator(QWidget* parent);
 
-    void setScene(const scene::Scene& scene);
+    /// A sheet, and where on it something is wrong. The picture of a large one follows a moment
+    /// later, made by a thread.
+    void setSheet(const model::Network& network, const scene::Scene& scene,
+                  std::shared_ptr<const find::Findings> findings);
     void setTheme(const paint::Theme& theme);
-    /// Where something is wrong, in sheet units.
-    void setTrouble(std::vector<scene::PointF> places);
     /// What was gone to; nothing: no longer.
     void setFound(std::optional<scene::PointF> place);
     void setVisibleArea(const scene::Rect& area);
@@ -33,18 +35,44 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
 
 private:
-    void render();
-    double scale() const;
-    QPointF toHere(scene::PointF p) const;
+    struct Order {
+        model::Network network;
+        scene::Scene scene;
+        std::shared_ptr<const find::Findings> findings;
+        const paint::Theme* theme;
+        QSize size;
+        double ratio;
+        std::uint64_t generation;
+    };
+    struct Picture {
+        QImage image;
+        scene::Rect bounds;
+        std::vector<scene::PointF> trouble; ///< where something is wrong
+    };
+    /// Where the middle of a sheet's bounds is in the middle of the picture.
+    struct Scale {
+        scene::Rect bounds;
+        QSize size;
+        double factor() const;
+        QPointF to(scene::PointF p) const;
+    };
+    static Picture drawn(const Order& order);
+    /// Has the picture made anew, at once where that is quick.
+    void redraw();
+    void take(Picture picture);
     void look(QPointF at);
 
+    model::Network network_;
     scene::Scene scene_;
-    scene::Rect bounds_, seen_;
+    std::shared_ptr<const find::Findings> findings_;
+    scene::Rect seen_;
     const paint::Theme* theme_ = &paint::lightTheme();
-    std::vector<scene::PointF> trouble_;
     std::optional<scene::PointF> found_;
-    QImage image_;
+    Picture picture_;
+    bool stale_ = true; ///< the picture is of something shown before
+    std::uint64_t generation_ = 0;
     bool aside_ = false;
+    std::unique_ptr<Worker<Order>> worker_; ///< once a sheet was large
 };
 
 } // namespace underridge::app

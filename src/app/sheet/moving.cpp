@@ -2,7 +2,6 @@
 #include "app/sheet/moving.h"
 
 #include "app/session/session.h"
-#include "app/sheet/snapping.h"
 #include "app/sheet/surface.h"
 #include "core/edit/groups.h"
 #include "core/edit/sheets.h"
@@ -33,10 +32,31 @@ void Moving::begin() {
         moved_.push_back(ref);
         bounds_ = bounds_.united(scene::frameOf(*item));
     }
+    scene_ = session_.scene();
+    const auto take = [&](DeviceId id, bool shown) {
+        ids_.insert(id.value);
+        if (const scene::Plate* plate = shown ? scene_.plate(id) : nullptr)
+            plates_.push_back(plate);
+    };
+    for (const ObjectRef ref : moved_) {
+        ids_.insert(ref.id);
+        if (ref.kind == Kind::device)
+            take({ref.id}, true);
+        if (ref.kind != Kind::group)
+            continue;
+        for (const GroupId group : groupsWithin(session_.network(), {ref.id}))
+            ids_.insert(group.value);
+        for (const DeviceId id : devicesWithin(session_.network(), {ref.id}))
+            take(id, scene_.frame({ref.id}));
+    }
 }
 
 void Moving::end() {
     moved_.clear();
+    ids_.clear();
+    plates_.clear();
+    neighbours_.reset();
+    scene_ = {};
     guides_.clear();
     bounds_ = {};
     by_ = {};
@@ -54,15 +74,12 @@ void Moving::dragTo(const Pointer& from, const Pointer& pointer) {
         by_ = {static_cast<int>(std::lround(by.x)), static_cast<int>(std::lround(by.y))};
         return;
     }
-    std::set<std::uint64_t> moved;
-    for (const ObjectRef ref : moved_) {
-        moved.insert(ref.id);
-        if (ref.kind == Kind::group)
-            for (const DeviceId id : devicesWithin(session_.network(), {ref.id}))
-                moved.insert(id.value);
+    const double zoom = surface_.camera().zoom();
+    if (const Rect seen = surface_.camera().visible(); !neighbours_ || !(seen == neighboursIn_)) {
+        neighbours_.emplace(*scene_.seenAt(zoom), seen, ids_);
+        neighboursIn_ = seen;
     }
-    const auto snapped = snap(session_.scene(), bounds_, by, surface_.camera().visible(), moved,
-                              snapReach / surface_.camera().zoom());
+    const auto snapped = neighbours_->snap(bounds_, by, snapReach / zoom);
     by_ = snapped.by;
     guides_ = snapped.guides;
     if (oneAxis)
@@ -80,26 +97,36 @@ bool Moving::changesGroup() const {
     });
 }
 
-std::optional<edit::ActResult> Moving::drop() const {
+std::function<edit::ActResult()> Moving::drop() const {
     edit::Refs members;
     for (const ObjectRef ref : moved_)
         if (ref.kind == Kind::device || ref.kind == Kind::group)
             members.push_back(ref);
+    const Network& now = session_.network();
     if (changesGroup() && !members.empty())
-        return edit::moveIntoAt(session_.network(), session_.look(), members, into_, by_);
+        return [now, look = session_.look(), members, into = into_, by = by_] {
+            return edit::moveIntoAt(now, look, members, into, by);
+        };
     if (by_ == Point{})
-        return std::nullopt;
-    auto act = edit::moveObjects(session_.network(), session_.look(), moved_, by_);
-    if (!members.empty() || !session_.scene().folding() || (into_ && !session_.scene().frame(into_)))
+        return nullptr;
+    const bool takesNotes =
+        members.empty() && session_.scene().folding() && (!into_ || session_.scene().frame(into_));
+    return [now, look = session_.look(), moved = moved_, into = into_, by = by_, takesNotes] {
+        auto act = edit::moveObjects(now, look, moved, by);
+        for (const ObjectRef ref : moved) { // notes dropped in a frame are that group's
+            const Note* note = act && takesNotes ? act->network.note({ref.id}) : nullptr;
+            if (!note || note->group == into)
+                continue;
+            if (auto kept = edit::setNoteGroup(act->network, look, note->id, into))
+                act->network = std::move(kept->network);
+        }
         return act;
-    for (const ObjectRef ref : moved_) { // notes dropped in a frame are that group's
-        const Note* note = act ? act->network.note({ref.id}) : nullptr;
-        if (!note || note->group == into_)
-            continue;
-        if (auto kept = edit::setNoteGroup(act->network, session_.look(), note->id, into_))
-            act->network = std::move(kept->network);
-    }
-    return act;
+    };
+}
+
+bool Moving::isLarge() const {
+    constexpr std::size_t most = 300;
+    return ids_.size() > most;
 }
 
 QString Moving::hint() const {
@@ -109,23 +136,6 @@ QString Moving::hint() const {
     if (const Group* group = session_.network().group(into_))
         return tr("Release to move into %1; %2").arg(QString::fromStdString(group->name), keys);
     return tr("Release to move out of the group; %1").arg(keys);
-}
-
-/// The plates that go along: those moved, and those in frames moved.
-std::vector<const scene::Plate*> Moving::platesMoved() const {
-    std::vector<const scene::Plate*> out;
-    const auto add = [&](DeviceId id) {
-        if (const scene::Plate* plate = session_.scene().plate(id))
-            out.push_back(plate);
-    };
-    for (const ObjectRef ref : moved_) {
-        if (ref.kind == Kind::device)
-            add({ref.id});
-        else if (session_.scene().frame({ref.id}))
-            for (const DeviceId id : devicesWithin(session_.network(), {ref.id}))
-                add(id);
-    }
-    return out;
 }
 
 void Moving::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
@@ -140,10 +150,9 @@ void Moving::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double 
     QColor veil = theme.sheet;
     veil.setAlphaF(0.65F);
     for (const ObjectRef ref : moved_)
-        if (const scene::Item* item = session_.scene().item(ref))
+        if (const scene::Item* item = scene_.item(ref))
             painter.fillRect(paint::toQt(scene::frameOf(*item).grown(1)), veil);
-    session_.scene().folding() ? paintGhosts(painter, sheetPainter, zoom)
-                               : paintMoved(painter, sheetPainter, zoom);
+    scene_.folding() ? paintGhosts(painter, sheetPainter, zoom) : paintMoved(painter, sheetPainter, zoom);
     painter.setPen(QPen(theme.accent, 1 / zoom));
     for (const auto& [from, to] : guides_)
         painter.drawLine(paint::toQt(from), paint::toQt(to));
@@ -151,7 +160,7 @@ void Moving::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double 
 
 /// The frame or tile it would come into says so.
 void Moving::paintTarget(QPainter& painter, const paint::Theme& theme, double zoom) const {
-    const scene::Item* item = into_ && changesGroup() ? session_.scene().item(refTo(into_)) : nullptr;
+    const scene::Item* item = into_ && changesGroup() ? scene_.item(refTo(into_)) : nullptr;
     if (!item)
         return;
     QColor fill = theme.accent;
@@ -190,16 +199,11 @@ void Moving::paintMoved(QPainter& painter, paint::SheetPainter& sheetPainter, do
 /// What moves, drawn where it is dragged to; what others make of it is seen on release.
 void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
     const auto detail = scene::detailFor(zoom);
-    const scene::Scene& scene = session_.scene();
     const PointF by = scene::toF(by_);
-    const auto plates = platesMoved();
-    std::set<ObjectRef> moves(moved_.begin(), moved_.end());
-    for (const scene::Plate* plate : plates)
-        moves.insert(plate->object());
     painter.save();
     painter.translate(paint::toQt(by));
     for (const ObjectRef ref : moved_) {
-        const scene::Item* item = scene.item(ref);
+        const scene::Item* item = scene_.item(ref);
         if (const auto* tile = item ? item->as<scene::Tile>() : nullptr)
             sheetPainter.tile(painter, *tile, detail, zoom);
         else if (const auto* frame = item ? item->as<scene::Frame>() : nullptr)
@@ -212,23 +216,23 @@ void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, d
             sheetPainter.selection(painter, scene::frameOf(*item), zoom);
     }
     painter.restore();
-    if (plates.size() > maxLivePlates)
+    if (plates_.size() > maxLivePlates)
         return;
     std::set<const scene::LinkLine*> lines;
-    for (const scene::Plate* plate : plates)
-        scene.drawn(session_.network()).forEachLinkOf(plate->id, [&](const Link& link) {
-            if (const scene::LinkLine* line = scene.link(link.id))
+    for (const scene::Plate* plate : plates_)
+        scene_.drawn(session_.network()).forEachLinkOf(plate->id, [&](const Link& link) {
+            if (const scene::LinkLine* line = scene_.link(link.id))
                 lines.insert(line);
         });
     for (const scene::LinkLine* line : lines) {
         scene::LinkLine moved = *line;
-        const bool a = moves.contains(line->a), b = moves.contains(line->b);
+        const bool a = ids_.contains(line->a.id), b = ids_.contains(line->b.id);
         for (std::size_t i = 0; i < moved.path.size(); ++i)
             if ((a && b) || (a && i == 0) || (b && i + 1 == moved.path.size()))
                 moved.path[i] = moved.path[i] + by;
         sheetPainter.line(painter, moved, detail, zoom);
     }
-    for (const scene::Plate* plate : plates)
+    for (const scene::Plate* plate : plates_)
         sheetPainter.plate(painter, plate->movedTo(plate->frame.moved(by)), detail, zoom);
 }
 

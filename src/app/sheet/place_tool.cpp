@@ -33,8 +33,8 @@ Point PlaceTool::cornerFor(const DeviceModel& model, PointF middle, bool snapped
     const PointF corner = middle - PointF{plate.frame.w / 2, plate.frame.h / 2};
     if (!snapped)
         return {static_cast<int>(std::lround(corner.x)), static_cast<int>(std::lround(corner.y))};
-    return snap(session_.scene(), plate.frame, corner, surface().camera().visible(), {},
-                6 / surface().camera().zoom())
+    return Neighbours(session_.scene(), surface().camera().visible(), {})
+        .snap(plate.frame, corner, 6 / surface().camera().zoom())
         .by;
 }
 

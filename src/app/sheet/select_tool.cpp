@@ -112,7 +112,9 @@ void SelectTool::hover(const Pointer& pointer) {
     if (detailed &&
         (hoversGrip<scene::Plate>(pointer.sheet, zoom) || hoversGrip<scene::Tile>(pointer.sheet, zoom)))
         return;
-    hovered_ = scene::hitAt(*seen(), pointer.sheet, linkReach / zoom);
+    // What is closed far away may still be being worked out: a press waits for it, a look does not.
+    const auto drawn = session_.scene().seenAlready(zoom);
+    hovered_ = drawn ? scene::hitAt(*drawn, pointer.sheet, linkReach / zoom) : scene::Hit{};
     const bool railShown =
         scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
     if (railShown && hovered_.object.kind == Kind::device && hovered_.port >= 0) {
@@ -139,6 +141,7 @@ std::optional<std::size_t> SelectTool::bendAt(const scene::LinkLine& line, Point
 }
 
 void SelectTool::press(const Pointer& pointer) {
+    static_cast<void>(seen());
     hover(pointer);
     start_ = now_ = pointer;
     pressed_ = hovered_;
@@ -271,8 +274,17 @@ void SelectTool::release(const Pointer& pointer) {
         }
         break;
     case Gesture::moving:
-        if (auto act = moving_.drop())
-            session_.apply(*std::move(act));
+        if (auto act = moving_.drop(); act && moving_.isLarge()) {
+            dropping_ = true;
+            session_.applyLater(std::move(act), [this] {
+                dropping_ = false;
+                moving_.end();
+                surface().update();
+            });
+            break;
+        } else if (act) {
+            session_.apply(act());
+        }
         moving_.end();
         break;
     case Gesture::resize:
@@ -360,6 +372,8 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 }
 
 bool SelectTool::cancel() {
+    if (dropping_ && session_.workspace().giveUp())
+        return true;
     if (gesture_ != Gesture::none && gesture_ != Gesture::pressed) {
         gesture_ = Gesture::none;
         moving_.end();
@@ -471,7 +485,7 @@ bool SelectTool::key(QKeyEvent& event) {
 void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
     const paint::Theme& theme = sheetPainter.theme();
     painter.setRenderHint(QPainter::Antialiasing);
-    if (gesture_ == Gesture::moving)
+    if (gesture_ == Gesture::moving || dropping_)
         return moving_.paint(painter, sheetPainter, zoom);
     if (gesture_ == Gesture::band) {
         QColor fill = theme.accent;
@@ -508,6 +522,8 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
 }
 
 QString SelectTool::hint() const {
+    if (dropping_)
+        return tr("Moving; Esc leaves it as it was");
     switch (gesture_) {
     case Gesture::moving:
         return moving_.hint();

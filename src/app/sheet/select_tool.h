@@ -71,6 +71,7 @@ private:
     scene::Hit hovered_, pressed_;
     bool gripHovered_ = false;
     bool wasSelected_ = false; ///< what is pressed, before
+    bool dropping_ = false;    ///< what was dropped is still being worked out
     bool opening_ = false;     ///< the scene changes under the drag, which goes on
     model::ObjectRef focused_;
     std::optional<RailLens> lens_;

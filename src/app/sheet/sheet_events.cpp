@@ -65,22 +65,14 @@ void SheetView::paintEvent(QPaintEvent*) {
     for (const scene::Rect& ghost : ghosts_)
         painter.drawRoundedRect(QRectF(ghost.x, ghost.y, ghost.w, ghost.h), 4, 4);
     painter.resetTransform();
-    followTrouble();
-    if (!trouble_.empty()) // else nobody here need know yet what is closed
-        live_.paintTrouble(painter, *session_.scene().seenAt(zoom), camera(), trouble_);
+    const auto& trouble = session_.workspace().reported()->byGroup;
+    if (!trouble.empty())
+        if (const auto drawn = session_.scene().seenAlready(zoom)) // else with the first tile
+            live_.paintTrouble(painter, *drawn, camera(), trouble);
     mark_.paint(painter, session_.scene(), camera(), live_.theme(), size());
     paint::paintLegends(painter, live_.theme(), overlays, size());
     if (session_.scene().empty() && tool_ == &select_)
         live_.paintEmptyHelp(painter, size());
-}
-
-/// Worked out anew at the first paint after something changed.
-void SheetView::followTrouble() {
-    if (!std::exchange(troubleStale_, false))
-        return;
-    const find::Findings& findings = *session_.workspace().findings();
-    trouble_ = scene::troubleByGroup(session_.network(), findings);
-    locator_->setTrouble(scene::errorsOn(session_.network(), session_.scene(), findings));
 }
 
 void SheetView::resizeEvent(QResizeEvent* event) {
@@ -89,6 +81,7 @@ void SheetView::resizeEvent(QResizeEvent* event) {
 }
 
 void SheetView::mousePressEvent(QMouseEvent* event) {
+    session_.workspace().settle(); // what is pressed is where it will be
     card_->hide();
     cardTimer_.stop();
     if (!fields_.finish())
@@ -220,6 +213,7 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
         afterEvent();
         return;
     }
+    session_.workspace().settle();
     if (event->key() == Qt::Key_Space && tool_ == &select_) {
         holdSpace(*event);
         afterEvent();

@@ -70,7 +70,7 @@ SheetView::SheetView(Session& session, QWidget* parent)
     followSession();
     followNavigation();
     tiles().setScene(session_.scene(), {}, true);
-    locator_->setScene(session_.scene());
+    showInLocator();
 }
 
 SheetView::~SheetView() = default;
@@ -83,6 +83,10 @@ void SheetView::hideAll() {
     fields_.hide();
 }
 
+void SheetView::showInLocator() {
+    locator_->setSheet(session_.network(), session_.scene(), session_.workspace().findings());
+}
+
 /// What the sheet does when the network, the selection or the sheet shown changes.
 void SheetView::followSession() {
     connect(&session_.sheets(), &SheetSession::sceneChanged, this,
@@ -90,18 +94,17 @@ void SheetView::followSession() {
                 // What closes far away says what is in it, wherever that changed.
                 const bool afar = camera().zoom() < scene::closingZoom;
                 tiles().setScene(session_.scene(), damage, all || afar);
-                locator_->setScene(session_.scene());
+                showInLocator();
                 if (tool_ == &link_)
                     cancelTool(); // what was in hand may be gone
                 if (select_.inGesture() && !select_.isOpening())
                     select_.cancel();
                 select_.leave();
-                troubleStale_ = true;
                 marked_ = nullptr;
                 update();
             });
     connect(&session_.workspace(), &Workspace::findingsChanged, this, [this] {
-        troubleStale_ = true;
+        showInLocator();
         update();
     });
     connect(&session_.overlays(), &Overlays::changed, this, [this] {
@@ -345,8 +348,9 @@ void SheetView::showCard() {
         lines = spread;
     else if (hit.badge)
         lines = badgeLines(session_.scene(), {hit.object.id});
-    if (const auto held = trouble_.find({hit.object.id});
-        hit.object.kind == Kind::group && held != trouble_.end())
+    const auto& trouble = session_.workspace().reported()->byGroup;
+    if (const auto held = trouble.find({hit.object.id});
+        hit.object.kind == Kind::group && held != trouble.end())
         lines << troubleText(held->second);
     const QString title = lines.takeFirst();
     lines << session_.overlays().wordsOn(hit.object);

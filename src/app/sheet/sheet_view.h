@@ -134,7 +134,7 @@ private:
 
     Pointer pointerOf(const QMouseEvent& event) const;
     const model::DeviceModel* draggedModel(const QDropEvent& event) const;
-    void followTrouble();
+    void showInLocator();
     bool droppedElsewhere(const QMouseEvent& event) const;
     bool bringsClip(const QDropEvent& event) const;
     static bool bringsDevices(const QDropEvent& event);
@@ -182,8 +182,6 @@ private:
     Pointer dragged_; ///< where the pointer was last while something is dragged
     QString hint_;
     std::function<bool(QPoint)> takesDrop_;
-    std::map<model::GroupId, scene::Trouble> trouble_;
-    bool troubleStale_ = true;
     paint::ShownMarks marks_;              ///< of the overlays, on `marked_`
     const scene::Scene* marked_ = nullptr; ///< none: to be worked out anew
     model::ObjectRef toldFocus_;           ///< a screen reader knows of

@@ -31,23 +31,28 @@ model::Point onGrid(PointF p) {
             static_cast<int>(std::lround(p.y / gridStep)) * gridStep};
 }
 
-Snapped snap(const scene::Scene& scene, const Rect& moving, PointF by, const Rect& area,
-             const std::set<std::uint64_t>& moved, double tolerance) {
+Neighbours::Neighbours(const scene::Scene& scene, const Rect& area, const std::set<std::uint64_t>& moved) {
+    const scene::Items items = scene.itemsIn(area);
+    for (const scene::Plate* plate : items.of<scene::Plate>())
+        if (!moved.contains(plate->id.value))
+            frames_.push_back(plate->frame);
+    for (const scene::Tile* tile : items.of<scene::Tile>())
+        if (!moved.contains(tile->id.value))
+            frames_.push_back(tile->frame);
+    for (const scene::NoteCard* note : items.of<scene::NoteCard>())
+        if (!moved.contains(note->id.value))
+            frames_.push_back(note->frame);
+}
+
+Snapped Neighbours::snap(const Rect& moving, PointF by, double tolerance) const {
     const Rect there = moving.moved(by);
     Best x, y;
-    const auto against = [&](const Rect& other) {
+    for (const Rect& other : frames_) {
         consider(x, {there.x, there.centre().x, there.right()}, {other.x, other.centre().x, other.right()},
                  other, tolerance);
         consider(y, {there.y, there.centre().y, there.bottom()}, {other.y, other.centre().y, other.bottom()},
                  other, tolerance);
-    };
-    const scene::Items items = scene.itemsIn(area);
-    for (const scene::Plate* plate : items.of<scene::Plate>())
-        if (!moved.contains(plate->id.value))
-            against(plate->frame);
-    for (const scene::NoteCard* note : items.of<scene::NoteCard>())
-        if (!moved.contains(note->id.value))
-            against(note->frame);
+    }
     const model::Point rest = onGrid({there.x, there.y});
     const double toX = x.found ? there.x + x.shift : rest.x, toY = y.found ? there.y + y.shift : rest.y;
     Snapped out{

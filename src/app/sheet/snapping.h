@@ -15,10 +15,17 @@ struct Snapped {
     std::vector<std::pair<scene::PointF, scene::PointF>> guides;
 };
 
-/// `moving` wants to go `by`; what it may align with lies in `area`, but for the `moved`
-/// objects.
-Snapped snap(const scene::Scene& scene, const scene::Rect& moving, scene::PointF by, const scene::Rect& area,
-             const std::set<std::uint64_t>& moved, double tolerance);
+/// What a dragged rectangle may align with, gathered once for all steps of a drag.
+class Neighbours {
+public:
+    /// What lies in `area`, but for the `moved` objects.
+    Neighbours(const scene::Scene& scene, const scene::Rect& area, const std::set<std::uint64_t>& moved);
+    /// `moving` wants to go `by`.
+    Snapped snap(const scene::Rect& moving, scene::PointF by, double tolerance) const;
+
+private:
+    std::vector<scene::Rect> frames_; ///< of plates, then of tiles and notes
+};
 
 /// The nearest grid point.
 model::Point onGrid(scene::PointF p);

@@ -37,7 +37,8 @@ void Checker::start() {
         return;
     }
     worker_ = std::jthread([this, network = workspace_.network(), catalogue = workspace_.catalogue(),
-                            held = forwarding_, anew = std::exchange(anew_, false),
+                            held = forwarding_, sifted = sifted_, reported = reported_,
+                            anew = std::exchange(anew_, false),
                             today = QDate::currentDate().toString(Qt::ISODate).toStdString()]() mutable {
         if (anew)
             check_ = {};
@@ -53,10 +54,15 @@ void Checker::start() {
                         ofForwarding_ = analysis::checkForwarding(*held);
                     }});
         found.insert(found.end(), ofForwarding_.begin(), ofForwarding_.end());
-        auto sifted = std::make_shared<analysis::Sifted>(analysis::sift(network, std::move(found), today));
+        if (auto now = analysis::sift(network, std::move(found), today); !(now == *sifted))
+            sifted = std::make_shared<const analysis::Sifted>(std::move(now));
+        scene::Reported now{find::Findings(sifted->open), {}};
+        now.byGroup = scene::troubleByGroup(network, now.byObject);
+        if (!(now == *reported))
+            reported = std::make_shared<const scene::Reported>(std::move(now));
         QMetaObject::invokeMethod(
             this,
-            [this, sifted, held = std::move(held)] {
+            [this, sifted, reported, held = std::move(held)] {
                 worker_.join();
                 worker_ = {};
                 if (std::exchange(again_, false)) {
@@ -65,8 +71,11 @@ void Checker::start() {
                 }
                 current_ = !rest_.isActive();
                 sifted_ = sifted;
-                forwarding_ = held;
+                reported_ = reported;
+                auto old = std::exchange(forwarding_, held);
                 Q_EMIT changed();
+                if (old != forwarding_)
+                    releaser_ = std::jthread([last = std::move(old)]() mutable { last.reset(); });
             },
             Qt::QueuedConnection);
     });

@@ -148,7 +148,7 @@ void MainWindow::connectPanels() {
         registers_->filter().setText(device);
     });
     connect(checker_, &Checker::changed, this, [this] {
-        session_->workspace().setFindings(std::make_shared<const find::Findings>(checker_->findings()));
+        session_->workspace().setReported(checker_->reported());
         const auto all = checker_->findings().size();
         bottomTabs_->setTabText(bottomTabs_->indexOf(findings_),
                                 all == 0 ? tr("Findings") : tr("Findings (%1)").arg(all));
@@ -203,6 +203,7 @@ void MainWindow::connectFiles() {
 }
 
 void MainWindow::watchDocument() {
+    connect(commands_, &Commands::running, &session_->workspace(), &Workspace::settle);
     connect(commands_, &Commands::ran, this, &MainWindow::refreshChecks);
     connect(&session_->navigation(), &Navigation::changed, commands_, &Commands::refresh);
     fields_->add(details_, [this] { return details_->commitTyped(); });
@@ -416,7 +417,7 @@ void MainWindow::refreshChecks() {
 }
 
 void MainWindow::refreshState() {
-    const auto& document = session_->document();
+    const auto& document = std::as_const(*session_).document(); // whatever is still being made
     const auto name = [](const char* verb, const std::string& what) {
         return what.empty() ? tr(verb)
                             : QStringLiteral("%1 “%2”").arg(tr(verb), QString::fromStdString(what));

@@ -96,9 +96,14 @@ void MainWindow::addEditCommands() {
         },
         any);
     commands_->add(
-        Id::undo, [this] { session_->undo(); }, [this] { return session_->document().history().canUndo(); });
+        Id::undo, [this] { session_->undo(); },
+        [this] {
+            return session_->workspace().isUnsettled() ||
+                   std::as_const(*session_).document().history().canUndo();
+        });
     commands_->add(
-        Id::redo, [this] { session_->redo(); }, [this] { return session_->document().history().canRedo(); });
+        Id::redo, [this] { session_->redo(); },
+        [this] { return std::as_const(*session_).document().history().canRedo(); });
     commands_->add(
         Id::paste, [this] { clips_->paste(); }, [this] { return clips_->canPaste(); });
     commands_->add(
