@@ -64,7 +64,7 @@ public:
         while (quiet.elapsed() < 300 && all.elapsed() < 60'000) {
             const double took = step();
             longest = std::max(longest, took);
-            if (took > 4 || !sheet().tilesComplete() || session().workspace().isUnsettled())
+            if (took > 8 || !sheet().tilesComplete() || session().workspace().isUnsettled())
                 quiet.restart();
             QThread::msleep(1);
         }
@@ -112,7 +112,7 @@ std::optional<QPointF> holdOf(GroupStage& s, model::GroupId group) {
 void drop(benchmark::State& state) {
     GroupStage& s = stage(static_cast<int>(state.range(0)));
     const auto groups = s.groups(model::GroupKind::row);
-    Percentiles times, frames, longest, whole;
+    Percentiles times, frames, longest, whole, undone;
     double devices = 0;
     std::size_t i = 0;
     for (auto _ : state) {
@@ -145,6 +145,14 @@ void drop(benchmark::State& state) {
         whole.add(static_cast<double>(all.elapsed()) - 300);
         if (before == s.session().network())
             return state.SkipWithError("nothing was dropped");
+        QElapsedTimer back;
+        for (const bool undo : {true, false}) {
+            back.start();
+            undo ? s.session().undo() : s.session().redo();
+            s.step();
+            undone.add(static_cast<double>(back.nsecsElapsed()) / 1e6);
+            s.settle();
+        }
         devices = static_cast<double>(model::devicesWithin(s.session().network(), group).size());
     }
     times.report(state);
@@ -152,6 +160,7 @@ void drop(benchmark::State& state) {
     state.counters["drag_p95_ms"] = frames.at(0.95);
     state.counters["longest_p95_ms"] = longest.at(0.95);
     state.counters["whole_p50_ms"] = whole.at(0.5);
+    state.counters["undo_p95_ms"] = undone.at(0.95);
 }
 
 /// Into a group and out again.

@@ -183,8 +183,15 @@ private Q_SLOTS:
         QTRY_VERIFY_WITH_TIMEOUT(!h.window->jobs().busy() && h.window->arranging().says().contains("radial"),
                                  20'000);
         QCOMPARE(layout::measured(h.session().scene()).overlaps, std::size_t{0});
+        const auto sceneIsTrue = [&] { // a thread made it with the arrangement
+            return h.session().scene() == scene::Scene::build(h.network(), h.session().sheet());
+        };
+        QVERIFY(sceneIsTrue());
         h.window->action(CommandId::undo)->trigger();
         QVERIFY(h.network() == before);
+        QVERIFY(sceneIsTrue());
+        h.window->action(CommandId::redo)->trigger();
+        QVERIFY(sceneIsTrue());
     }
     void what_is_cancelled_can_be_taken_as_far_as_it_is() {
         WindowHarness h;

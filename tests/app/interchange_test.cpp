@@ -89,6 +89,10 @@ private Q_SLOTS:
         QCOMPARE(h.devices(), std::size_t{5});
         QCOMPARE(h.session().selection().size(), std::size_t{3});
         QCOMPARE(h.network().all<Sheet>().size(), std::size_t{1});
+        const auto sceneIsTrue = [&] { // it comes with the import
+            return h.session().scene() == scene::Scene::build(h.network(), h.session().sheet());
+        };
+        QVERIFY(sceneIsTrue());
         h.key(Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(h.network() == before);
 
@@ -96,6 +100,8 @@ private Q_SLOTS:
         QVERIFY(h.import(path));
         QCOMPARE(h.network().all<Sheet>().size(), std::size_t{2});
         QVERIFY(h.session().sheet() != before.sheetsInOrder().front().id); // it is shown at once
+        QVERIFY(sceneIsTrue());
+        QVERIFY(h.session().scene().count<scene::Plate>() == 3);
         h.onDialog<app::ImportDialog>([](app::ImportDialog&) { return false; });
         const Network now = h.network();
         QVERIFY(!h.import(path));

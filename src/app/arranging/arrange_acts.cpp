@@ -50,10 +50,13 @@ void ArrangeActs::arrange(const edit::ArrangeWish& wish) {
     working_ = true;
     job_ = jobs_.run<Made>(
         tr("Arranging"),
-        [make, from, jobs = &jobs_, self = QPointer(this)](const Wanted& wanted) {
+        [make, from, ahead = session_.ahead(), jobs = &jobs_, self = QPointer(this)](const Wanted& wanted) {
             Made made = make(wanted.get());
-            if (made.act && !made.inPlace)
+            if (made.act && !made.inPlace) {
                 made.act->base = from;
+                if (auto ready = ahead(made.act))
+                    made.ahead = std::make_shared<Session::Ahead>(*std::move(ready));
+            }
             if (made.act) // before the jobs hear of it, who would drop what was cancelled
                 QMetaObject::invokeMethod(
                     jobs,
@@ -138,7 +141,8 @@ void ArrangeActs::take(Made made) {
             return; // something else was done meanwhile
         session_.undo();
     }
-    const bool applied = session_.apply(std::move(made.act));
+    const bool applied =
+        made.ahead ? session_.take(std::move(*made.ahead)) : session_.apply(std::move(made.act));
     if (!applied && !made.inPlace) {
         mine_.reset();
         return;

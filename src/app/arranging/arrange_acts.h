@@ -43,7 +43,8 @@ private:
     struct Made {
         edit::ActResult act;
         edit::ArrangeReport report;
-        bool inPlace = false; ///< of the arrangement before
+        bool inPlace = false;                       ///< of the arrangement before
+        std::shared_ptr<Session::Ahead> ahead = {}; ///< the same, where a thread made it ready to be taken
     };
     void take(Made made);
     void offer(std::optional<Made> made);

@@ -86,21 +86,18 @@ void Interchange::offer(const QString& path, std::shared_ptr<exchange::Loaded> l
 void Interchange::take(const QString& path, std::shared_ptr<exchange::Loaded> loaded, edit::ImportOnto onto,
                        const WhenDone& done) {
     const Network base = desk_.session.network();
-    work<edit::Act>(
+    work<Session::Ahead>(
         tr("Importing %1").arg(nameOf(path)),
         // The worker has a source of ids of its own, begun from the window's.
-        [base, loaded, onto, sheet = desk_.session.sheet(),
+        [base, loaded, onto, ahead = desk_.session.ahead(), sheet = desk_.session.sheet(),
          seed = desk_.session.ids().next()](const Wanted&) {
             IdSource ids(seed);
-            auto act = edit::importNetwork(base, loaded->network, onto, sheet, ids);
-            if (act)
-                act->base = base;
-            return act;
+            return ahead(edit::importNetwork(base, loaded->network, onto, sheet, ids));
         },
         [this, path, loaded, onto, done,
-         sheetsBefore = base.sheetsInOrder().size()](std::shared_ptr<edit::Act> act) {
-            const edit::Refs subjects = act->subjects;
-            const bool taken = desk_.session.apply(std::move(*act));
+         sheetsBefore = base.sheetsInOrder().size()](std::shared_ptr<Session::Ahead> act) {
+            const edit::Refs subjects = act->step.act.subjects;
+            const bool taken = desk_.session.take(std::move(*act));
             if (taken && onto == edit::ImportOnto::ownSheets) {
                 const auto sheets = desk_.session.network().sheetsInOrder();
                 if (sheets.size() > sheetsBefore)

@@ -48,12 +48,37 @@ void Session::setDocument(edit::Document document, std::optional<scene::Scene> s
     workspace_.setDocument(std::move(document));
 }
 
+std::function<Result<Session::Ahead>(edit::ActResult)> Session::ahead() const {
+    return [now = network(), scene = scene(), of = sheets_.revision(),
+            unit = lengthUnit()](edit::ActResult act) -> Result<Ahead> {
+        auto step = act ? edit::Document::prepared(now, *std::move(act)) : act.refusal();
+        if (!step)
+            return step.refusal();
+        const model::Network& next = step->act.network;
+        Ahead out{*step, {of, now, next, SheetSession::updated(scene, now, next)}, std::nullopt};
+        for (const model::Sheet& sheet : next.sheetsInOrder())
+            if (!out.fresh && !now.sheet(sheet.id))
+                out.fresh = scene::Scene::build(next, sheet.id, unit);
+        return out;
+    };
+}
+
+bool Session::take(Ahead ahead) {
+    if (ahead.fresh)
+        sheets_.keep(*std::move(ahead.fresh), ahead.step.act.network);
+    sheets_.offer(std::move(ahead.shown));
+    return workspace_.take(std::move(ahead.step));
+}
+
 void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended) {
     const auto ready = std::make_shared<std::optional<SheetSession::Ready>>();
     workspace_.applyLater(
-        {std::move(make),
-         [ready, scene = scene(), before = network(), of = sheets_.revision()](const model::Network& next) {
-             *ready = SheetSession::Ready{of, before, next, SheetSession::updated(scene, before, next)};
+        {[make = std::move(make), ahead = ahead(), ready]() -> Result<edit::Document::Prepared> {
+             auto made = ahead(make());
+             if (!made)
+                 return made.refusal();
+             *ready = std::move(made->shown);
+             return std::move(made->step);
          },
          [this, ready] { sheets_.offer(std::move(*ready)); }, std::move(ended)});
 }

@@ -44,6 +44,16 @@ public:
     bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt) {
         return workspace_.apply(std::move(act), std::move(merge));
     }
+    /// An act that a thread has made ready to be taken within a frame.
+    struct Ahead {
+        edit::Document::Prepared step;
+        SheetSession::Ready shown;         ///< the sheet shown, as it will be
+        std::optional<scene::Scene> fresh; ///< the first sheet that comes with it
+    };
+    /// Makes acts ready on any thread, for what there is now.
+    std::function<Result<Ahead>(edit::ActResult)> ahead() const;
+    /// Takes it. What was done meanwhile stays, or it is refused. Whether it changed anything.
+    bool take(Ahead ahead);
     /// An act on thousands of objects: a thread makes it, and the scene with it. `ended`: it was taken, or
     /// is not to be.
     void applyLater(std::function<edit::ActResult()> make, std::function<void()> ended);

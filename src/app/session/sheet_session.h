@@ -51,6 +51,11 @@ public:
         model::Network before, after;
         scene::Updated updated;
     };
+    /// The scene of a sheet made beforehand, for when it is shown.
+    void keep(scene::Scene scene, const model::Network& of) {
+        const model::SheetId sheet = scene.sheet();
+        kept_[sheet] = {std::move(scene), of, std::nullopt};
+    }
     void offer(std::optional<Ready> ready) { ready_ = std::move(ready); }
     static scene::Updated updated(const scene::Scene& scene, const model::Network& before,
                                   const model::Network& after);

@@ -71,11 +71,8 @@ void Workspace::applyLater(Later later) {
     settle();
     late_ = std::make_unique<Late>();
     late_->what = std::move(later);
-    late_->thread = std::jthread([this, late = late_.get(), now = network()] {
-        edit::ActResult act = late->what.make();
-        late->made = act ? edit::Document::prepared(now, *std::move(act)) : act.refusal();
-        if (*late->made && late->what.prepare)
-            late->what.prepare((*late->made)->act.network);
+    late_->thread = std::jthread([this, late = late_.get()] {
+        late->made = late->what.make();
         QMetaObject::invokeMethod(
             this,
             [this, late] {
@@ -103,11 +100,15 @@ bool Workspace::settle() {
     }
     if (late->what.arriving)
         late->what.arriving();
+    end(); // nothing is in hand any more when everybody hears of it
+    return take(**std::move(late->made));
+}
+
+bool Workspace::take(edit::Document::Prepared prepared) {
+    settle();
     const Network before = network();
-    const auto [was, then] = sessionsFor((*late->made)->act.subjects);
-    const auto applied = document_->take(**std::move(late->made), was, then);
-    end();
-    return showTaken(applied, before, then);
+    const auto [was, then] = sessionsFor(prepared.act.subjects);
+    return showTaken(document_->take(std::move(prepared), was, then), before, then);
 }
 
 bool Workspace::giveUp() {

@@ -55,17 +55,18 @@ public:
 
     /// Takes an act. A refusal is told by refused(). Whether it changed anything.
     bool apply(edit::ActResult act, std::optional<edit::MergeKey> merge = std::nullopt);
+    /// Takes what was made ready for the network there was then; what was done since stays, or it is
+    /// refused. Whether it changed anything.
+    bool take(edit::Document::Prepared prepared);
     void undo();
     void redo();
 
     /// Takes an act that a thread makes, as it takes longer than a frame. Until it is there everything
     /// is as it was; whatever else is done to the document waits for it and comes after it.
     struct Later {
-        std::function<edit::ActResult()> make;
-        /// On the thread as well: the network as it will be.
-        std::function<void(const model::Network& next)> prepare = {};
-        std::function<void()> arriving = {}; ///< before it is taken
-        std::function<void()> ended = {};    ///< it was taken, refused or given up
+        std::function<Result<edit::Document::Prepared>()> make; ///< on the thread, for the network of now
+        std::function<void()> arriving = {};                    ///< before it is taken
+        std::function<void()> ended = {};                       ///< it was taken, refused or given up
     };
     void applyLater(Later later);
     /// Whether an act is being made.

@@ -224,7 +224,7 @@ private:
     }
 
     void makeLines() {
-        constexpr std::size_t fewest = 500;
+        constexpr std::size_t fewest = 150; // lines that are worth a thread
         const Grid grid = plateGrid();
         std::vector<ItemPtr> lines(plain_.size());
         forEachIndex(plain_.size(), fewest, [&](std::size_t i) {

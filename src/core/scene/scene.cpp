@@ -22,7 +22,7 @@ using namespace model;
 namespace {
 
 /// Items that are worth a thread.
-constexpr std::size_t fewest = 500;
+constexpr std::size_t fewest = 150;
 
 /// All devices of a group, at any depth; of none all there are. By id.
 std::vector<const Device*> devicesIn(const Network& network, GroupId within) {
