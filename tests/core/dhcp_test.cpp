@@ -59,6 +59,43 @@ private Q_SLOTS:
         QCOMPARE(n.found(), QStringList());
     }
 
+    void what_a_relay_sends_must_come_to_the_server_and_back() {
+        Leases n;
+        n.serve();
+        n.relay();
+        QCOMPARE(n.said("dhcp-relay"), QStringList());
+        n.acts("{'act':'route','device':'srv','to':'0.0.0.0/0','via':'10.84.2.1','remove':true}");
+        QCOMPARE(n.said("dhcp-relay"),
+                 QStringList("what srv answers the DHCP relay r1 1 does not come back: srv has no route to "
+                             "10.84.1.1"));
+    }
+
+    void a_relay_without_a_way_to_its_server_says_so_once() {
+        Leases n;
+        n.serve();
+        n.router("r2");
+        n.link("r1:3", "r2:1");
+        n.routed("r1", "3", "10.84.9.1/30");
+        n.routed("r2", "1", "10.84.9.2/30");
+        n.acts("{'act':'add','model':'workstation','names':'far'}");
+        n.link("far:1", "r2:2");
+        n.routed("r2", "2", "10.84.3.1/24");
+        n.acts("{'act':'address','at':'far:1','address':'10.84.3.9/24'}\n"
+               "{'act':'route','device':'far','to':'0.0.0.0/0','via':'10.84.3.1'}\n"
+               "{'act':'interface','device':'r1','port':'1','dhcpRelay':['10.84.3.9']}\n"
+               "{'act':'interface','device':'r1','port':'2','dhcpRelay':['10.84.3.9']}");
+        QCOMPARE(n.said("dhcp-relay"),
+                 QStringList("what r1 1 relays to the DHCP server far does not get there: r1 has no route to "
+                             "10.84.3.9"));
+        n.acts("{'act':'route','device':'r1','to':'10.84.3.0/24','via':'10.84.9.2'}");
+        QCOMPARE(n.said("dhcp-relay").size(), 2); // there, but not back, to either subnet
+        n.acts("{'act':'route','device':'r2','to':'10.84.0.0/16','via':'10.84.9.1'}");
+        QCOMPARE(n.said("dhcp-relay"), QStringList());
+        n.acts("{'act':'interface','device':'r1','port':'1','dhcpRelay':['10.84.77.77']}\n"
+               "{'act':'interface','device':'r1','port':'2','dhcpRelay':[]}");
+        QCOMPARE(n.said("dhcp-relay"), QStringList()); // nobody drawn has that address
+    }
+
     void a_server_on_the_subnet_needs_no_relay() {
         Leases n;
         n.host("local", "s1:3", "10.84.1.5/24", 0, "10.84.1.1");

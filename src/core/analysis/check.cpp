@@ -15,7 +15,7 @@ using linking::Finding;
 using linking::Rule;
 namespace {
 
-constexpr std::array<Rule, 35> table{{
+constexpr std::array<Rule, 36> table{{
     {"vlan-one-end", Severity::warning, "A VLAN is tagged at one end of a link only",
      "IEEE 802.1Q clause 8.6.2: ingress filtering", true},
     {"vlan-native", Severity::error, "Untagged frames are of different VLANs at the two ends",
@@ -42,6 +42,8 @@ constexpr std::array<Rule, 35> table{{
     {"gateway-missing", Severity::warning, "A device has no way out of its subnet", "RFC 1122 section 3.3.1",
      true},
     {"dhcp-silent", Severity::error, "No DHCP server answers", "RFC 2131, RFC 1542", true},
+    {"dhcp-relay", Severity::error, "A DHCP relay and its server do not reach each other",
+     "RFC 1542 section 4.1", true},
     {"gateway-host", Severity::error, "A next hop does not route", "RFC 1122 section 3.3.4.2", true},
     {"subnet-overlap", Severity::warning, "Two subnets overlap", "RFC 4632", true},
     {"subnet-split", Severity::error, "A subnet is in several places", "RFC 1812 section 2.2.5.1", true},

@@ -75,36 +75,4 @@ void checkRings(Told& told) {
     }
 }
 
-void checkDhcp(Told& told) {
-    const auto& interfaces = told.f.bridging().interfaces();
-    const Dhcp& dhcp = told.f.routing().dhcp();
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i) {
-        const NetInterface& each = told.f.bridging().interface(i);
-        if (!each.record->dhcp || !each.up)
-            continue;
-        for (const Address& address : each.record->addresses) {
-            if (!address.valid() || address.prefixLength() < 0)
-                continue;
-            const std::string subnet = prefixOf(address).text();
-            switch (dhcp.silenceOf(i, address)) {
-            case DhcpSilence::none:
-                break;
-            case DhcpSilence::noSubnet:
-            case DhcpSilence::noServer:
-                told.tell("dhcp-silent", {told.device(each.station)},
-                          fmt::format("{} asks for its address, but no server of {} is known",
-                                      told.interface(i), subnet),
-                          fmt::format("name the DHCP server of {}", subnet));
-                break;
-            case DhcpSilence::notHeard:
-                told.tell("dhcp-silent", {told.device(each.station)},
-                          fmt::format("{} is heard by no DHCP server of {}, nor by a relay to one",
-                                      told.interface(i), subnet),
-                          "give the router there the server as DHCP relay");
-                break;
-            }
-        }
-    }
-}
-
 } // namespace underridge::analysis

@@ -16,7 +16,7 @@ public:
     /// The recorded subnet an address of an interface is of; null: none is recorded.
     const model::Subnet* subnetOf(const NetInterface& interface, const model::Address& address) const;
     /// Whether a server of that subnet hears the interface, itself or over a relay on its
-    /// subnet. Whether what a relay sends comes to the server is not asked.
+    /// subnet. Whether what a relay sends comes to the server is a finding of its own.
     DhcpSilence silenceOf(int interface, const model::Address& address) const;
     /// The gateway an interface is told for addresses of a version; none: it is told none.
     Ip gatewayFor(int interface, int version) const;
