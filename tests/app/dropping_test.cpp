@@ -55,7 +55,7 @@ public:
         QVERIFY(session().workspace().isUnsettled());
         QVERIFY(network() == first);
     }
-    void arrive() { QTRY_VERIFY(!session().workspace().isUnsettled()); }
+    void arrive() { QTRY_VERIFY_WITH_TIMEOUT(!session().workspace().isUnsettled(), 30'000); }
     /// How far a device of it was moved.
     int moved() {
         const SheetId on = session().sheet();
@@ -189,7 +189,7 @@ private Q_SLOTS:
         h.drop();
         h.answer = app::NetworkFiles::SaveAnswer::cancel;
         h.window->close();
-        QTRY_VERIFY(h.saveAsked);
+        QTRY_VERIFY_WITH_TIMEOUT(h.saveAsked, 30'000);
         QCOMPARE(h.moved(), 80);
     }
 

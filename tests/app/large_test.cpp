@@ -58,16 +58,16 @@ private Q_SLOTS:
         h.filterBy("name:acc-12");
         QTest::keyClick(&h.filter().field(), Qt::Key_Return);
         QVERIFY(h.session().workspace().isUnsettled());
-        QTRY_VERIFY(!h.session().workspace().isUnsettled());
+        QTRY_VERIFY_WITH_TIMEOUT(!h.session().workspace().isUnsettled(), 30'000);
         QVERIFY(h.session().scene().filtered());
         QVERIFY(h.session().scene() == scene::Scene::build(h.network(), h.session().sheet()));
-        QTRY_VERIFY(h.filter().says().endsWith("devices"));
+        QTRY_VERIFY_WITH_TIMEOUT(h.filter().says().endsWith("devices"), 30'000);
         h.session().undo();
         QVERIFY(h.network() == before);
         QVERIFY(!h.session().scene().filtered());
         h.session().redo();
         QTest::mouseClick(&h.filter().off(), Qt::LeftButton);
-        QTRY_VERIFY(!h.session().workspace().isUnsettled());
+        QTRY_VERIFY_WITH_TIMEOUT(!h.session().workspace().isUnsettled(), 30'000);
         QVERIFY(!h.session().scene().filtered());
         QVERIFY(!h.filter().isWanted());
     }
@@ -76,15 +76,15 @@ private Q_SLOTS:
         Thousands h;
         const auto shown = [&] { return h.sheet().locator().grab().toImage(); };
         h.sheet().look({1e6, 1e6}, 1); // its mark is out of sight
-        QTRY_VERIFY(h.sheet().tilesComplete());
+        QTRY_VERIFY_WITH_TIMEOUT(h.sheet().tilesComplete(), 30'000);
         QImage before;
-        QTRY_VERIFY((before = shown()) == shown()); // nothing is being made any more
+        QTRY_VERIFY_WITH_TIMEOUT((before = shown()) == shown(), 30'000); // nothing is being made any more
         QTest::qWait(100);
         before = shown();
         h.session().select({refTo(h.named("acc-1"))});
         h.session().apply(edit::moveObjects(h.network(), h.session().look(), {refTo(h.named("acc-1"))},
                                             {-40'000, 0})); // the whole is twice as wide now
-        QTRY_VERIFY(shown() != before);
+        QTRY_VERIFY_WITH_TIMEOUT(shown() != before, 30'000);
     }
 
     void the_list_of_findings_stays_where_an_edit_changes_none() {
@@ -103,7 +103,7 @@ private Q_SLOTS:
             h.session().apply(std::move(act));
         };
         lengthen(300'000);
-        QTRY_VERIFY(h.isChecked());
+        QTRY_VERIFY_WITH_TIMEOUT(h.isChecked(), 30'000);
         QTreeWidget& list = h.window->findings().list();
         const auto sifted = h.window->checker().sharedSifted();
         const auto reported = h.window->checker().reported();
@@ -111,13 +111,13 @@ private Q_SLOTS:
         QVERIFY(first);
         h.session().apply(
             edit::moveObjects(h.network(), h.session().look(), {refTo(h.named("acc-5"))}, {8, 0}));
-        QTRY_VERIFY(!h.isChecked());
-        QTRY_VERIFY(h.isChecked());
+        QTRY_VERIFY_WITH_TIMEOUT(!h.isChecked(), 30'000);
+        QTRY_VERIFY_WITH_TIMEOUT(h.isChecked(), 30'000);
         QCOMPARE(h.window->checker().sharedSifted(), sifted);
         QCOMPARE(h.window->checker().reported(), reported);
         QCOMPARE(list.topLevelItem(0), first);
         lengthen(400'000);
-        QTRY_VERIFY(h.window->checker().sharedSifted() != sifted);
+        QTRY_VERIFY_WITH_TIMEOUT(h.window->checker().sharedSifted() != sifted, 30'000);
     }
 };
 

@@ -121,6 +121,13 @@ public:
     QLabel* label() const { return label_; }
 
 protected:
+    /// Of a row that goes, while it is still what it is: a field that loses the keyboard by that says so
+    /// once more, and never again.
+    template <class Field>
+    void letGo(Field& field) {
+        widget_->hide();
+        field.left = field.reverted = [] {};
+    }
     virtual void patched(const Description&, bool /*sameSubject*/) {
         if (auto* words = qobject_cast<QLabel*>(widget_); words && is_.kind == Kind::value) {
             words->setWordWrap(mayWrap(is_.value));
@@ -161,6 +168,7 @@ public:
         widget_ = box;
         label_ = new QLabel(is_.label);
     }
+    ~TextRow() override { letGo(*edit_); }
 
     bool commit() override {
         const QString typed = edit_->text().trimmed();
@@ -222,6 +230,7 @@ public:
         widget_ = edit_;
         label_ = new QLabel(is_.label);
     }
+    ~LongRow() override { letGo(*edit_); }
 
     bool commit() override {
         const QString typed = edit_->toPlainText();

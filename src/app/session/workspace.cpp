@@ -96,6 +96,7 @@ bool Workspace::settle() {
     if (!*late->made) {
         end();
         Q_EMIT refused(late->made->refusal());
+        Q_EMIT stateChanged();
         return false;
     }
     if (late->what.arriving)

@@ -96,7 +96,8 @@ bool SelectTool::showsGrip(const scene::Plate& plate) const {
     return !plate.subnet && (!sheet || sheet->layer != SheetLayer::network); // no cables there
 }
 
-void SelectTool::hover(const Pointer& pointer) {
+/// What is closed far away may still be being worked out: a press waits for it, a look does not.
+void SelectTool::hover(const Pointer& pointer, bool waits) {
     const double zoom = surface().camera().zoom();
     const bool detailed = scene::detailFor(zoom) != scene::Detail::far;
     if (lens_) {
@@ -112,8 +113,7 @@ void SelectTool::hover(const Pointer& pointer) {
     if (detailed &&
         (hoversGrip<scene::Plate>(pointer.sheet, zoom) || hoversGrip<scene::Tile>(pointer.sheet, zoom)))
         return;
-    // What is closed far away may still be being worked out: a press waits for it, a look does not.
-    const auto drawn = session_.scene().seenAlready(zoom);
+    const auto drawn = waits ? seen() : session_.scene().seenAlready(zoom);
     hovered_ = drawn ? scene::hitAt(*drawn, pointer.sheet, linkReach / zoom) : scene::Hit{};
     const bool railShown =
         scene::detailFor(zoom) == scene::Detail::near || scene::detailFor(zoom) == scene::Detail::close;
@@ -141,8 +141,7 @@ std::optional<std::size_t> SelectTool::bendAt(const scene::LinkLine& line, Point
 }
 
 void SelectTool::press(const Pointer& pointer) {
-    static_cast<void>(seen());
-    hover(pointer);
+    hover(pointer, true);
     start_ = now_ = pointer;
     pressed_ = hovered_;
     if (resizing_.begin(pointer.sheet)) {
@@ -348,7 +347,7 @@ void SelectTool::takeBand(bool add) {
 
 void SelectTool::doubleClick(const Pointer& pointer) {
     gesture_ = Gesture::none;
-    hover(pointer);
+    hover(pointer, true);
     if (hovered_.object.kind == Kind::note) {
         context_.fields.editNote({hovered_.object.id});
         return;

@@ -55,7 +55,7 @@ public:
 private:
     enum class Gesture { none, pressed, moving, band, bend, resize, shape };
 
-    void hover(const Pointer& pointer);
+    void hover(const Pointer& pointer, bool waits = false);
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
     void dragBend(const Pointer& pointer);
     void takeBand(bool add);

@@ -56,6 +56,13 @@ void SheetView::paintEvent(QPaintEvent*) {
         marks_.paintHalos(painter, live_.painter(), *drawn, seen, zoom);
         marks_.paintBadges(painter, live_.theme(), seen, zoom);
     }
+    if (const auto& trouble = session_.workspace().reported()->byGroup; !trouble.empty())
+        if (const auto drawn = session_.scene().seenAlready(zoom)) { // else with the first tile
+            painter.save();
+            painter.resetTransform();
+            live_.paintTrouble(painter, *drawn, camera(), trouble);
+            painter.restore();
+        }
     live_.paintSelection(painter, camera());
     if (hasFocus())
         live_.paintFocus(painter, select_.focused(), zoom);
@@ -65,10 +72,6 @@ void SheetView::paintEvent(QPaintEvent*) {
     for (const scene::Rect& ghost : ghosts_)
         painter.drawRoundedRect(QRectF(ghost.x, ghost.y, ghost.w, ghost.h), 4, 4);
     painter.resetTransform();
-    const auto& trouble = session_.workspace().reported()->byGroup;
-    if (!trouble.empty())
-        if (const auto drawn = session_.scene().seenAlready(zoom)) // else with the first tile
-            live_.paintTrouble(painter, *drawn, camera(), trouble);
     mark_.paint(painter, session_.scene(), camera(), live_.theme(), size());
     paint::paintLegends(painter, live_.theme(), overlays, size());
     if (session_.scene().empty() && tool_ == &select_)

@@ -118,6 +118,7 @@ void SheetView::followSession() {
         if (session_.selection().size() == 1)
             tellAccessibly(*this, QAccessible::Selection, session_.selection().front());
     });
+    connect(&session_.workspace(), &Workspace::stateChanged, this, &SheetView::afterEvent);
     connect(&session_.workspace(), &Workspace::documentReplaced, this, [this] {
         cancelTool();
         hideAll();
