@@ -125,6 +125,8 @@ protected:
     /// once more, and never again.
     template <class Field>
     void letGo(Field& field) {
+        if (!widget_)
+            return; // the whole form goes, and took it along
         widget_->hide();
         field.left = field.reverted = [] {};
     }
