@@ -133,10 +133,11 @@ void drop(benchmark::State& state) {
         ++i;
         s.send(QEvent::MouseMove, *hold, Qt::NoButton, Qt::NoButton);
         s.send(QEvent::MouseButtonPress, *hold, Qt::LeftButton, Qt::LeftButton);
-        for (int part = 1; part <= 10; ++part) {
+        constexpr double parts = 40;
+        for (int part = 1; part <= parts; ++part) {
             QElapsedTimer timer;
             timer.start();
-            s.send(QEvent::MouseMove, *hold + (far - *hold) * (part / 10.0), Qt::NoButton, Qt::LeftButton);
+            s.send(QEvent::MouseMove, *hold + (far - *hold) * (part / parts), Qt::NoButton, Qt::LeftButton);
             s.step();
             frames.add(static_cast<double>(timer.nsecsElapsed()) / 1e6);
         }

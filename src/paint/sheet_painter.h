@@ -59,8 +59,6 @@ public:
     void selectedLine(QPainter& painter, const scene::LinkLine& line, double zoom);
     void hoveredLine(QPainter& painter, const scene::LinkLine& line, double zoom);
 
-    /// A name as it is drawn far away.
-    void farName(QPainter& painter, const scene::FarName& name, double zoom);
     void text(QPainter& painter, QPointF baseline, const std::string& text, double size, scene::Weight weight,
               const QColor& colour);
 
@@ -74,6 +72,7 @@ private:
     void farNames(QPainter& painter, const scene::Scene& scene, const std::vector<scene::Bundle>& bundles,
                   const scene::Rect& area, double zoom);
     void bundleCount(QPainter& painter, const scene::Bundle& bundle, double zoom);
+    void farName(QPainter& painter, const scene::FarName& name, double zoom);
     void strands(QPainter& painter, const scene::LinkLine& item, double offset, const QPen& pen);
     /// A path or a piece of one, moved sideways.
     void strand(QPainter& painter, const std::vector<scene::PointF>& path, double offset, bool rounds);

@@ -196,30 +196,6 @@ void Moving::paintMoved(QPainter& painter, paint::SheetPainter& sheetPainter, do
     }
 }
 
-/// Of very many plates what is seen of the groups they are in, as far as that is quickly drawn.
-void Moving::paintWithin(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
-    constexpr std::size_t most = 60;
-    const auto seen = scene_.seenAlready(zoom);
-    if (!seen)
-        return;
-    const auto detail = scene::detailFor(zoom);
-    const Rect view = surface_.camera().visible().moved(PointF{} - scene::toF(by_));
-    const scene::Items items = seen->itemsIn(view.common(bounds_));
-    std::size_t drawn = 0;
-    const auto isDrawn = [&](GroupId id) { return ids_.contains(id.value) && ++drawn <= most; };
-    for (const scene::Frame* frame : items.of<scene::Frame>()) // outer ones first
-        if (isDrawn(frame->id))
-            sheetPainter.frame(painter, *frame, detail);
-    for (const scene::Tile* tile : items.of<scene::Tile>())
-        if (isDrawn(tile->id))
-            sheetPainter.tile(painter, *tile, detail, zoom);
-    if (detail != scene::Detail::far || drawn > most)
-        return;
-    for (const scene::FarName& name : seen->namesIn(view.common(bounds_), zoom))
-        if (ids_.contains(name.of.id))
-            sheetPainter.farName(painter, name, zoom);
-}
-
 /// What moves, drawn where it is dragged to; what others make of it is seen on release.
 void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const {
     const auto detail = scene::detailFor(zoom);
@@ -237,13 +213,15 @@ void Moving::paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, d
         else if (const auto* route = item ? item->as<scene::RouteLine>() : nullptr)
             sheetPainter.route(painter, *route, detail);
     }
-    if (plates_.size() > maxLivePlates)
-        paintWithin(painter, sheetPainter, zoom);
+    const bool many = plates_.size() > maxLivePlates;
+    for (const ObjectRef ref : moved_) // of very many as they are seen there now
+        if (const scene::Item* item = many ? scene_.item(ref) : nullptr; item && item->as<scene::Frame>())
+            surface_.paintMoved(painter, scene::frameOf(*item), by);
     for (const ObjectRef ref : moved_)
         if (const scene::Item* item = scene_.item(ref))
             sheetPainter.selection(painter, scene::frameOf(*item), zoom);
     painter.restore();
-    if (plates_.size() > maxLivePlates)
+    if (many)
         return;
     std::set<const scene::LinkLine*> lines;
     for (const scene::Plate* plate : plates_)

@@ -35,7 +35,6 @@ public:
 private:
     bool changesGroup() const;
     void paintGhosts(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const;
-    void paintWithin(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const;
     void paintMoved(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) const;
     void paintTarget(QPainter& painter, const paint::Theme& theme, double zoom) const;
 

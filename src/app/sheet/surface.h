@@ -36,6 +36,10 @@ public:
     /// Moves as little as needed to show a rectangle.
     void reveal(const scene::Rect& rect);
 
+    /// What is drawn in an area of the sheet already, again where it is moved to.
+    void paintMoved(QPainter& painter, const scene::Rect& area, scene::PointF by) const {
+        tiles_.drawMoved(painter, camera_, devicePixelRatioF(), area, by);
+    }
     QRectF onScreen(const scene::Rect& rect) const;
     /// The pixel under the pointer, if that is here and not over something that lies on
     /// the surface.

@@ -45,6 +45,29 @@ Rect TileCache::areaOf(Place place, double scale) const {
     return {place.x * side, place.y * side, side, side};
 }
 
+void TileCache::drawMoved(QPainter& painter, const Camera& camera, double pixelRatio, const Rect& area,
+                          scene::PointF by) const {
+    const double scale = camera.zoom() * pixelRatio;
+    if (scale != now_.scale)
+        return;
+    const Rect there = area.moved(by);
+    painter.save();
+    painter.resetTransform();
+    painter.setClipRect(
+        QRectF(camera.toScreen({there.x, there.y}), camera.toScreen({there.right(), there.bottom()})));
+    for (const auto& [place, tile] : now_.tiles) {
+        const Rect shown = areaOf(place, scale);
+        if (tile.image.isNull() || !shown.intersects(area))
+            continue;
+        // Whole device pixels, so that tiles are copied, not resampled.
+        const QPointF corner = camera.toScreen(scene::PointF{shown.x, shown.y} + by) * pixelRatio;
+        const double logical = tilePixels / pixelRatio;
+        painter.drawImage(QRectF(QPointF(corner.toPoint()) / pixelRatio, QSizeF(logical, logical)),
+                          tile.image);
+    }
+    painter.restore();
+}
+
 void TileCache::draw(QPainter& painter, const Camera& camera, double pixelRatio) {
     const double scale = camera.zoom() * pixelRatio;
     if (scale != now_.scale) {

@@ -34,6 +34,10 @@ public:
     /// Draws what there is and asks the worker for what is missing.
     void draw(QPainter& painter, const Camera& camera, double pixelRatio);
 
+    /// What there is of an area at the zoom drawn last, moved: nothing is asked for.
+    void drawMoved(QPainter& painter, const Camera& camera, double pixelRatio, const scene::Rect& area,
+                   scene::PointF by) const;
+
     /// Whether every tile of the last draw() was fresh.
     bool complete() const { return missing_ == 0; }
 
