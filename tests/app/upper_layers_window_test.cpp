@@ -77,6 +77,11 @@ private Q_SLOTS:
         h.session().apply(edit::removeObjects(h.network(), {refTo(last)}));
         QVERIFY(h.session().scene().isBehind());
         QCOMPARE(count(), before - 1); // what is gone is gone at once
+        const SheetId upper = h.session().sheet();
+        h.session().showSheet(h.network().sheetsInOrder().front().id); // nobody waits for it
+        h.session().showSheet(upper);
+        QTRY_VERIFY_WITH_TIMEOUT(!h.session().scene().isBehind(), 20'000);
+        QCOMPARE(count(), before - 1);
         h.window->action(CommandId::undo)->trigger();
         QTRY_VERIFY_WITH_TIMEOUT(!h.session().scene().isBehind(), 20'000);
         QCOMPARE(count(), before);

@@ -51,6 +51,8 @@ bool SheetSession::show(const Network& network, SheetId sheet) {
     sheet_ = sheet;
     Q_EMIT sheetShown();
     Q_EMIT sceneChanged({}, true);
+    latest_ = network;
+    bringUp();
     return true;
 }
 
@@ -63,6 +65,8 @@ bool SheetSession::enter(const Network& network, GroupId group) {
     setScene(entering(network, group));
     Q_EMIT sceneChanged({}, true);
     Q_EMIT enteredChanged(before, placeOf(about));
+    latest_ = network;
+    bringUp(); // the whole may have been behind when it was left
     return true;
 }
 
