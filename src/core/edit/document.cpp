@@ -179,9 +179,11 @@ Result<Document::Prepared> Document::prepared(const Network& now, Act act) {
     auto complete = completed(now, act);
     if (!complete)
         return complete.refusal();
-    Prepared out{*complete ? **std::move(complete) : std::move(act), {}};
-    if (!(out.act.network == now))
+    Prepared out{std::move(act), {}};
+    if (*complete) {
+        out.act = **std::move(complete);
         out.difference = differencePayload(out.act.name, now, out.act.network);
+    }
     out.act.base = now;
     return out;
 }
