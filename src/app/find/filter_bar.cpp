@@ -101,7 +101,7 @@ void FilterBar::say() {
     if (const auto& shown = session_.scene().filtered(); shown && isShown)
         return tell(*shown);
     const Order order{session_.network(), session_.sheet(), session_.workspace().findings(),
-                      said(field_->text()), ++generation_};
+                      said(field_->text()), generation_};
     if (order.network.all<Device>().size() <= countedAtOnce)
         return tell(counted(order));
     says_->setText(tr("counting…"));
