@@ -114,8 +114,8 @@ Json interfaces(const Network& network, const find::Matcher& where) {
     const Forwarding forwarding(network);
     std::map<const Interface*, bool> up;
     const Network& held = forwarding.network();
-    for (const analysis::NetInterface& each : forwarding.bridging().interfaces())
-        up[each.record] = each.up;
+    for (int i = 0; i < forwarding.bridging().interfaceCount(); ++i)
+        up[forwarding.bridging().interface(i).record] = forwarding.bridging().interface(i).up;
     Json rows = Json::array();
     held.all<Interface>().forEach([&](const Interface& each) {
         const Device* device = held.device(each.device);
@@ -188,16 +188,15 @@ Json islands(const Network& network, const find::Matcher& where) {
     for (const analysis::Island& island : bridging.islands()) {
         // Of what knows no VLANs one without a number; a cable between two routers is none.
         std::vector<int> vlans = island.vlans;
-        const bool switched = std::any_of(island.domains.begin(), island.domains.end(), [&](int d) {
-            return bridging.domains()[static_cast<std::size_t>(d)].station < count;
-        });
+        const bool switched = std::any_of(island.domains.begin(), island.domains.end(),
+                                          [&](int d) { return bridging.domain(d).station < count; });
         if (vlans.empty() && switched)
             vlans.push_back(0);
         for (const int vlan : vlans) {
             std::set<std::string> switches;
             bool wanted = false;
             for (const int d : island.domains) {
-                const analysis::Domain& domain = bridging.domains()[static_cast<std::size_t>(d)];
+                const analysis::Domain& domain = bridging.domain(d);
                 if (domain.station >= count || (!domain.tags && domain.vlan != vlan))
                     continue;
                 switches.insert(forwarding.wiring().nameOf(domain.station));
@@ -233,8 +232,9 @@ Json spanningTree(const Network& network, const find::Matcher& where) {
     for (const analysis::Tree& tree : forwarding.trees().trees()) {
         Json ports = Json::array(), bridges = Json::array();
         std::set<int> vlans;
-        for (const analysis::Domain& domain : forwarding.bridging().domains())
-            if (domain.station < static_cast<int>(wiring.stations().size()) && !domain.tags &&
+        for (int d = 0; d < forwarding.bridging().domainCount(); ++d)
+            if (const analysis::Domain& domain = forwarding.bridging().domain(d);
+                !forwarding.bridging().isCable(domain) && !domain.tags &&
                 forwarding.trees().treeOf(domain.station, domain.vlan) == &tree)
                 vlans.insert(domain.vlan);
         for (std::size_t i = 0; i < tree.bridges.size(); ++i)

@@ -4,7 +4,6 @@
 #include "app/panels/remarks_panel.h"
 #include "app/session/workspace.h"
 
-#include "core/analysis/forwarding.h"
 #include "core/base/parallel.h"
 
 #include <QDate>
@@ -48,12 +47,11 @@ void Checker::start() {
                         found = check_.findings();
                     },
                     [&] {
-                        if (held && analysis::forwardsAlike(held->network(), network))
-                            return;
-                        held = std::make_shared<const analysis::Forwarding>(network);
-                        ofForwarding_ = analysis::checkForwarding(*held);
+                        held = analysis::Forwarding::after(held, network);
+                        ofForwarding_.update(held, network);
                     }});
-        found.insert(found.end(), ofForwarding_.begin(), ofForwarding_.end());
+        const auto& more = ofForwarding_.findings();
+        found.insert(found.end(), more.begin(), more.end());
         if (auto now = analysis::sift(network, std::move(found), today); !(now == *sifted))
             sifted = std::make_shared<const analysis::Sifted>(std::move(now));
         scene::Reported now{find::Findings(sifted->open), {}};

@@ -2,7 +2,7 @@
 // Keeps the findings of the network that is edited up to date, on a worker, a moment
 // after the last change.
 #pragma once
-#include "core/analysis/check.h"
+#include "core/analysis/running_findings.h"
 #include "core/analysis/set_aside.h"
 #include "core/linking/running_check.h"
 #include "core/scene/trouble.h"
@@ -49,9 +49,9 @@ private:
     std::shared_ptr<const analysis::Sifted> sifted_ = std::make_shared<analysis::Sifted>();
     std::shared_ptr<const scene::Reported> reported_ = std::make_shared<scene::Reported>();
     std::shared_ptr<const analysis::Forwarding> forwarding_;
-    std::vector<linking::Finding> ofForwarding_; ///< the worker's while it runs
     bool current_ = false, again_ = false, anew_ = false;
-    linking::RunningCheck check_; ///< the worker's while it runs
+    linking::RunningCheck check_;            ///< the worker's while it runs
+    analysis::RunningFindings ofForwarding_; ///< so too
     std::jthread worker_;
     std::jthread releaser_; ///< lets go of what was worked out before, which takes its time
 };

@@ -25,32 +25,55 @@ std::pair<int, Ip> rank(const NetInterface& interface, const Vrrp& vrrp) {
 
 } // namespace
 
-Addressing::Addressing(const Bridging& bridging) : bridging_(bridging) {
-    const auto& interfaces = bridging.interfaces();
-    struct Backing {
-        int interface;
-        const Vrrp* vrrp;
-    };
-    std::map<std::pair<int, Ip>, std::vector<Backing>> groups;
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i) {
+Addressing::Stated::Stated(const Bridging& bridging) {
+    std::vector<std::pair<Ip, Held>> all;
+    for (int i = 0; i < bridging.interfaceCount(); ++i) {
         const NetInterface& each = bridging.interface(i);
         for (const Address& address : each.record->addresses)
             if (address.valid())
-                holders_[ipOf(address)].push_back({i, prefixOf(address), false});
+                all.push_back({ipOf(address), {i, prefixOf(address), false}});
         for (const Vrrp& vrrp : each.record->vrrp)
-            if (vrrp.address.valid() && each.up)
+            if (vrrp.address.valid())
                 groups[{vrrp.group, ipOf(vrrp.address)}].push_back({i, &vrrp});
     }
-    for (const auto& [key, backing] : groups)
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    ips.reserve(all.size());
+    held.reserve(all.size());
+    for (const auto& [ip, each] : all) {
+        ips.push_back(ip);
+        held.push_back(each);
+    }
+}
+
+Addressing::Addressing(const Bridging& bridging)
+    : bridging_(bridging), stated_(std::make_shared<const Stated>(bridging)) {
+    decideShared();
+}
+
+Addressing::Addressing(const Addressing& before, const Bridging& bridging)
+    : bridging_(bridging), stated_(before.stated_) {
+    decideShared();
+}
+
+void Addressing::decideShared() {
+    const auto rankOf = [&](const Backing& each) {
+        return rank(bridging_.interface(each.interface), *each.vrrp);
+    };
+    for (const auto& [key, backing] : stated_->groups)
         for (const Backing& each : backing) {
-            const NetInterface& mine = bridging.interface(each.interface);
-            const auto own = rank(mine, *each.vrrp);
+            if (!bridging_.interface(each.interface).up)
+                continue;
+            const auto own = rankOf(each);
             const bool beaten = std::any_of(backing.begin(), backing.end(), [&](const Backing& other) {
-                return other.interface != each.interface &&
-                       rank(bridging.interface(other.interface), *other.vrrp) > own &&
-                       bridging.carries(other.interface, each.interface);
+                return other.interface != each.interface && rankOf(other) > own &&
+                       bridging_.carries(other.interface, each.interface);
             });
-            auto& held = holders_[key.second];
+            auto at = shared_.find(key.second);
+            if (at == shared_.end()) {
+                const auto stated = holders(key.second);
+                at = shared_.emplace(key.second, std::vector<Held>(stated.begin(), stated.end())).first;
+            }
+            auto& held = at->second;
             const bool has = std::any_of(held.begin(), held.end(),
                                          [&](const Held& h) { return h.interface == each.interface; });
             if (!beaten && !has)
@@ -58,10 +81,13 @@ Addressing::Addressing(const Bridging& bridging) : bridging_(bridging) {
         }
 }
 
-const std::vector<Held>& Addressing::holders(const Ip& ip) const {
-    static const std::vector<Held> none;
-    const auto at = holders_.find(ip);
-    return at == holders_.end() ? none : at->second;
+std::span<const Held> Addressing::holders(const Ip& ip) const {
+    if (const auto at = shared_.find(ip); at != shared_.end())
+        return at->second;
+    const auto& ips = stated_->ips;
+    const auto [first, last] = std::equal_range(ips.begin(), ips.end(), ip);
+    return std::span(stated_->held)
+        .subspan(static_cast<std::size_t>(first - ips.begin()), static_cast<std::size_t>(last - first));
 }
 
 std::vector<int> Addressing::answering(int asking, const Ip& ip) const {

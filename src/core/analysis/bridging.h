@@ -1,55 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Where frames go: VLANs over bridged ports as the trees leave them (IEEE 802.1Q clause
-// 8.6), and which interfaces hear each other. A frame's way can be one way only, so all of
-// it is directed.
+// Where frames go in all of a network: over VLANs as the trees leave them, stretch by stretch
+// (reach.h), and which interfaces hear each other.
 #pragma once
-#include "core/analysis/spanning_tree.h"
+#include "core/analysis/reach.h"
 
+#include <memory>
 #include <optional>
 
 namespace underridge::analysis {
-
-/// A VLAN inside a switch; in what does not look at tags, frames with one tag.
-struct Domain {
-    int station = -1; ///< of a multi-chassis pair the first of the two
-    int vlan = 0;     ///< or the tag, 0 untagged
-    bool tags = false;
-    /// A port whose own frames, passed on by what does not know tags, must not come back to
-    /// it as others'; -1: of no matter.
-    int notBackTo = -1;
-};
-
-/// A frame crosses from one port to its peer.
-struct Crossing {
-    int to = -1;  ///< domain
-    int out = -1; ///< ports
-    int in = -1;
-    int tag = 0;
-};
-
-/// An address-bearing interface where it joins a domain.
-struct Joined {
-    int domain = -1;
-    int out = -1, in = -1; ///< ports a frame crosses; -1: the interface is in the switch itself
-    int tag = 0;
-};
-
-struct NetInterface {
-    const model::Interface* record = nullptr;
-    int station = -1;
-    std::string name;
-    bool up = false;
-    int port = -1;             ///< logical port it stands on; -1: a VLAN's, a loopback
-    int vlan = 0;              ///< of a VLAN interface or subinterface
-    std::vector<Joined> sends; ///< where its frames come into a domain
-    std::vector<Joined> hears; ///< out of which domains frames come to it
-};
-
-/// Frames of the same broadcast go round without end.
-struct Storm {
-    std::vector<int> stations;
-    std::vector<int> vlans;
-};
 
 /// Interfaces and switches that are one broadcast domain.
 struct Island {
@@ -61,16 +19,33 @@ struct Island {
 class Bridging {
 public:
     Bridging(const Wiring& wiring, const SpanningTrees& trees);
+    /// After VLANs of some ports have become others, in a wiring that is the same else:
+    /// only the reaches these ports are in are worked out anew.
+    Bridging(const Bridging& before, const Wiring& wiring, const SpanningTrees& trees,
+             const std::vector<int>& ports);
+    Bridging(const Bridging&) = delete;
+    Bridging& operator=(const Bridging&) = delete;
 
-    const std::vector<Domain>& domains() const { return domains_; }
-    const std::vector<Crossing>& from(int domain) const {
-        return crossings_[static_cast<std::size_t>(domain)];
+    /// A cable between two ends is a domain too; its station is none.
+    bool isCable(const Domain& domain) const {
+        return domain.station >= static_cast<int>(wiring_.stations().size());
     }
-    const std::vector<NetInterface>& interfaces() const { return interfaces_; }
-    const NetInterface& interface(int index) const { return interfaces_[static_cast<std::size_t>(index)]; }
+    int indexOf(int reach, int domain) const { return domainBase_[at(reach)] + domain; }
+    int domainCount() const { return domainBase_.back(); }
+    const Domain& domain(int index) const;
+    /// What leads out of a domain, to others by their index here.
+    std::vector<Crossing> from(int domain) const;
+    int interfaceCount() const { return static_cast<int>(reaches_->standing.size()); }
+    /// Its domains are numbered as in its reach.
+    const NetInterface& interface(int index) const {
+        return reach_[at(reaches_->ofInterface[at(index)])]->interfaces()[at(reaches_->slotOf[at(index)])];
+    }
     const std::vector<int>& interfacesOf(int station) const {
-        return interfacesOf_[static_cast<std::size_t>(station)];
+        return reaches_->interfacesOf[static_cast<std::size_t>(station)];
     }
+    const Reaches& reaches() const { return *reaches_; }
+    /// As many as there are Reaches::all. One that nothing has happened to is the same.
+    const std::vector<std::shared_ptr<const Reach>>& all() const { return reach_; }
 
     /// Whether a frame of one interface can come to another.
     bool carries(int from, int to) const;
@@ -79,25 +54,27 @@ public:
     /// The ports a frame crosses from one to the other, in order; nothing when it does not
     /// get there. The first crossing leaves the sender.
     std::optional<std::vector<Crossing>> way(int from, int to) const;
+    /// Domains that frames of an interface come to.
+    std::set<int> domainsFrom(int interface) const;
     /// A number that those which surely meet share; -1: it must be asked pair by pair.
-    int islandOf(int interface) const { return islandOf_[static_cast<std::size_t>(interface)]; }
+    int islandOf(int interface) const;
 
     std::vector<Island> islands() const;
     std::vector<Storm> storms() const;
 
 private:
-    struct Work;
+    void number();
+    /// The reach a domain is in.
+    std::size_t reachOf(int domain) const;
 
     const Wiring& wiring_;
     const Rings& rings_;
-    std::vector<Domain> domains_;
-    std::vector<std::vector<Crossing>> crossings_;
-    std::vector<int> component_; ///< strongly connected, by domain
-    std::vector<NetInterface> interfaces_;
-    std::vector<std::vector<int>> interfacesOf_;
-    std::vector<int> islandOf_;
-    std::unordered_map<std::uint64_t, int> domainAt_;
-    std::vector<std::set<int>> onward_; ///< components a component leads to, itself not included
+    std::shared_ptr<const Reaches> reaches_;
+    std::vector<std::shared_ptr<const Reach>> reach_;
+    std::vector<int> domainBase_, componentBase_; ///< by reach, and the count at the end
 };
+
+/// The islands of one reach; domains and interfaces are numbered as in Bridging.
+std::vector<Island> islandsIn(const Bridging& bridging, int reach);
 
 } // namespace underridge::analysis

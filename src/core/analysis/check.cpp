@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/analysis/check.h"
 
-#include "core/analysis/checks.h"
+#include "core/analysis/running_findings.h"
 #include "core/analysis/silence.h"
-#include "core/base/parallel.h"
 
 #include <algorithm>
 #include <array>
@@ -111,32 +110,15 @@ ObjectRef Told::link(int index) const {
 }
 
 std::vector<Finding> checkForwarding(const Forwarding& forwarding) {
-    Told vlans(forwarding), routes(forwarding);
-    std::vector<Finding> kept;
-    inParallel({[&] {
-                    checkVlans(vlans);
-                    checkTrees(vlans);
-                    checkRings(vlans);
-                    checkAddresses(vlans);
-                    checkResilience(vlans);
-                    checkSpares(vlans);
-                },
-                [&] {
-                    checkRoutes(routes);
-                    checkDhcp(routes);
-                    checkFilters(routes);
-                    checkReturns(routes);
-                    kept = checkStatements(forwarding);
-                }});
-    auto found = vlans.take();
-    auto ofRoutes = routes.take();
-    for (auto* more : {&ofRoutes, &kept})
-        found.insert(found.end(), std::make_move_iterator(more->begin()),
-                     std::make_move_iterator(more->end()));
-    std::stable_sort(found.begin(), found.end(), [](const Finding& a, const Finding& b) {
-        return std::tie(a.rule, a.message) < std::tie(b.rule, b.message); // the table's order
-    });
-    return found;
+    RunningFindings found;
+    found.update({std::shared_ptr<void>(), &forwarding}, forwarding.network());
+    return found.findings();
+}
+
+std::vector<Finding> checkStatements(const Forwarding& forwarding) {
+    Told told(forwarding);
+    checkStatements(told);
+    return told.take();
 }
 
 std::vector<Finding> check(const Network& network, const Catalogue& catalogue) {

@@ -13,9 +13,9 @@ namespace {
 void checkTwice(Told& told) {
     const Bridging& bridging = told.f.bridging();
     constexpr std::size_t mostSubjects = 20;
-    for (const auto& [ip, holders] : told.f.addressing().all()) {
+    told.f.addressing().forEach([&](const Ip& ip, std::span<const Held> holders) {
         if (holders.size() < 2)
-            continue;
+            return;
         std::map<std::string, std::vector<int>> byVrf;
         for (const Held& held : holders)
             if (!held.shared)
@@ -33,10 +33,9 @@ void checkTwice(Told& told) {
                                                     told.interface(all[1]), all.size() - 2, ip.text()),
                       "give each an address of its own");
         }
-    }
+    });
     std::map<std::uint64_t, int> macs;
-    const auto& interfaces = bridging.interfaces();
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i) {
+    for (int i = 0; i < bridging.interfaceCount(); ++i) {
         const std::uint64_t mac = macFrom(bridging.interface(i).record->mac);
         if (!mac || bridging.interface(i).record->type == InterfaceKind::subinterface)
             continue;
@@ -95,26 +94,39 @@ void checkIsland(Told& told, const std::vector<OnIsland>& all) {
     }
 }
 
-void checkSubnets(Told& told) {
-    const Bridging& bridging = told.f.bridging();
+} // namespace
+
+void checkSubnets(Told& told, int index, InReach& there) {
+    const Reach& reach = *told.f.bridging().all()[at(index)];
+    const auto& interfaces = told.f.bridging().reaches().all[at(index)].interfaces;
     std::map<int, std::vector<OnIsland>> byIsland;
-    std::map<std::pair<std::string, Prefix>, std::map<int, int>> places; ///< island, an interface there
-    const auto& interfaces = bridging.interfaces();
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i) {
-        const NetInterface& each = bridging.interface(i);
-        const int island = bridging.islandOf(i);
+    std::map<std::tuple<std::string, Prefix, int>, int> places; ///< an interface there
+    for (std::size_t i = 0; i < interfaces.size(); ++i) {
+        const NetInterface& each = reach.interfaces()[i];
+        const int island = reach.islandOf(static_cast<int>(i));
         if (!each.up || island < 0)
             continue;
         for (const Address& address : each.record->addresses) {
             const Prefix subnet = prefixOf(address);
             if (!address.valid() || address.prefixLength() < 0 || subnet.length == subnet.base.bits())
                 continue;
-            byIsland[island].push_back({i, subnet});
-            places[{each.record->vrf, subnet}].try_emplace(island, i);
+            byIsland[island].push_back({interfaces[i], subnet});
+            places.try_emplace({each.record->vrf, subnet, island}, interfaces[i]);
         }
     }
     for (const auto& [island, all] : byIsland)
         checkIsland(told, all);
+    for (const auto& [key, interface] : places)
+        there.subnets.push_back({std::get<0>(key), std::get<1>(key), std::get<2>(key), interface});
+}
+
+void checkSubnetsApart(Told& told, const std::vector<const InReach*>& all) {
+    const Bridging& bridging = told.f.bridging();
+    /// Reach and component, an interface there.
+    std::map<std::pair<std::string, Prefix>, std::map<std::pair<std::size_t, int>, int>> places;
+    for (std::size_t reach = 0; reach < all.size(); ++reach)
+        for (const SubnetPlace& each : all[reach]->subnets)
+            places[{each.vrf, each.subnet}].try_emplace({reach, each.component}, each.first);
     for (const auto& [key, islands] : places) {
         if (islands.size() < 2)
             continue;
@@ -145,11 +157,8 @@ void checkSubnets(Told& told) {
         }
 }
 
-} // namespace
-
 void checkAddresses(Told& told) {
     checkTwice(told);
-    checkSubnets(told);
 }
 
 } // namespace underridge::analysis

@@ -50,10 +50,9 @@ void checkRelay(Told& told, int index, const Ip& to, std::set<std::pair<int, Ip>
 
 } // namespace
 
-void checkDhcp(Told& told) {
-    const auto& interfaces = told.f.bridging().interfaces();
+void checkDhcp(Told& told, int reach) {
     const Dhcp& dhcp = told.f.routing().dhcp();
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i) {
+    for (const int i : told.f.bridging().reaches().all[at(reach)].interfaces) {
         const NetInterface& each = told.f.bridging().interface(i);
         if (!each.record->dhcp || !each.up)
             continue;
@@ -80,8 +79,11 @@ void checkDhcp(Told& told) {
             }
         }
     }
+}
+
+void checkRelays(Told& told) {
     std::set<std::pair<int, Ip>> lost;
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i)
+    for (int i = 0; i < told.f.bridging().interfaceCount(); ++i)
         if (const NetInterface& each = told.f.bridging().interface(i); each.up)
             for (const Address& to : each.record->dhcpRelay)
                 checkRelay(told, i, ipOf(to), lost);

@@ -15,10 +15,11 @@ namespace {
 
 /// How many steps each station is from where the network comes from; -1: it is joined to
 /// nothing of that.
-std::vector<int> depthsOf(const Wiring& wiring) {
+std::vector<int> depthsOf(const Told& told) {
+    const Wiring& wiring = told.f.wiring();
     std::vector<int> depths(wiring.stations().size(), -1);
     std::queue<int> next;
-    for (const DeviceId root : uplinksOf(wiring.network()).roots)
+    for (const DeviceId root : uplinksOf(told.network).roots)
         if (const int station = wiring.stationOf(root); station >= 0 && depths[at(station)] < 0) {
             depths[at(station)] = 0;
             next.push(station);
@@ -61,7 +62,7 @@ Ups upsOf(const Wiring& wiring, const std::vector<int>& depths, int station) {
 /// Switches that hang on one link where most of their like, at the same place, have two.
 void checkUplinks(Told& told) {
     const Wiring& wiring = told.f.wiring();
-    const auto depths = depthsOf(wiring);
+    const auto depths = depthsOf(told);
     std::map<int, Ups> all;
     std::map<int, std::vector<int>> below; // switches by what they hang on
     for (int i = 0; i < static_cast<int>(wiring.stations().size()); ++i) {
@@ -143,7 +144,7 @@ std::set<std::pair<DeviceId, DeviceId>> pairsOf(const Network& network) {
 }
 
 void checkFeeds(Told& told) {
-    const Network& network = told.f.network();
+    const Network& network = told.network;
     const auto pairs = pairsOf(network);
     if (pairs.empty())
         return;

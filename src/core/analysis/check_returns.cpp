@@ -21,7 +21,8 @@ bool mayDiffer(const Forwarding& f) {
     const Network& network = f.network();
     std::set<DeviceId> speaking, silent;
     bool may = false;
-    for (const NetInterface& interface : f.bridging().interfaces()) {
+    for (int i = 0; i < f.bridging().interfaceCount(); ++i) {
+        const NetInterface& interface = f.bridging().interface(i);
         const Station& station = f.wiring().station(interface.station);
         if (!station.routes || interface.record->addresses.empty())
             continue;
@@ -44,7 +45,8 @@ std::vector<int> placesOf(const Forwarding& f) {
         int host = -1;
     };
     std::map<std::pair<std::string, Prefix>, Subnet> subnets;
-    for (const NetInterface& interface : f.bridging().interfaces()) {
+    for (int i = 0; i < f.bridging().interfaceCount(); ++i) {
+        const NetInterface& interface = f.bridging().interface(i);
         if (!interface.up)
             continue;
         const bool routes = f.wiring().station(interface.station).routes;

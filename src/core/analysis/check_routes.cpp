@@ -75,60 +75,68 @@ void checkRoute(Told& told, const Route& route) {
             "correct the one that is not nearer");
 }
 
-/// Hosts on a subnet with a router, but no way out of it.
-void checkWaysOut(Told& told) {
-    const Forwarding& f = told.f;
-    std::set<std::pair<int, Prefix>> routed; ///< islands and subnets a router is on
-    const auto& interfaces = f.bridging().interfaces();
-    const auto eachSubnet = [&](const NetInterface& each, auto act) {
-        for (const Address& address : each.record->addresses)
-            if (address.valid() && address.prefixLength() >= 0)
-                act(prefixOf(address));
-    };
-    for (int i = 0; i < static_cast<int>(interfaces.size()); ++i)
+void checkRoutesOf(Told& told, int station) {
+    told.f.network().all<Route>().forEachIn(told.f.wiring().station(station).device->id.value,
+                                            [&](const Route& route) { checkRoute(told, route); });
+}
+
+template <class Act>
+void eachSubnet(const NetInterface& each, Act act) {
+    for (const Address& address : each.record->addresses)
+        if (address.valid() && address.prefixLength() >= 0)
+            act(prefixOf(address));
+}
+
+/// Subnets a router is on, by island.
+std::set<std::pair<int, Prefix>> routedIn(const Forwarding& f, int reach) {
+    std::set<std::pair<int, Prefix>> routed;
+    for (const int i : f.bridging().reaches().all[at(reach)].interfaces)
         if (const NetInterface& each = f.bridging().interface(i);
             each.up && f.wiring().station(each.station).routes && f.bridging().islandOf(i) >= 0)
             eachSubnet(each, [&](const Prefix& subnet) {
                 routed.insert({f.bridging().islandOf(i), subnet});
             });
-    for (int s = 0; s < static_cast<int>(f.wiring().stations().size()); ++s) {
-        if (f.wiring().station(s).routes)
-            continue;
-        bool out = false, could = false, asks = false;
-        Prefix subnet;
-        int any = -1;
-        f.network().all<Route>().forEachIn(f.wiring().station(s).device->id.value,
-                                           [&](const Route& route) { out |= route.to.prefixLength() == 0; });
-        for (const int i : f.bridging().interfacesOf(s))
-            if (const NetInterface& each = f.bridging().interface(i);
-                each.up && f.bridging().islandOf(i) >= 0)
-                eachSubnet(each, [&](const Prefix& prefix) {
-                    if (!could && routed.contains({f.bridging().islandOf(i), prefix})) {
-                        could = true;
-                        asks = each.record->dhcp;
-                        subnet = prefix;
-                        any = i;
-                    }
-                });
-        if (out || !could)
-            continue;
-        if (asks) { // why it hears nothing is told for itself
-            const RouteEntry* heard = f.routing().table(s).at(prefixOf(Ip{subnet.base.version, {}}, 0));
-            const auto& dhcp = f.routing().dhcp();
-            const auto& addresses = f.bridging().interface(any).record->addresses;
-            if (heard || std::all_of(addresses.begin(), addresses.end(), [&](const Address& address) {
-                    return dhcp.silenceOf(any, address) != DhcpSilence::none;
-                }))
-                continue;
-            told.tell("gateway-missing", {told.device(s)},
-                      fmt::format("{} is told no gateway for {}", told.interface(any), subnet.text()),
-                      "state the gateway of the subnet");
-            continue;
-        }
+    return routed;
+}
+
+/// A host on a subnet with a router, but no way out of it.
+void checkWayOut(Told& told, int s, const std::set<std::pair<int, Prefix>>& routed) {
+    const Forwarding& f = told.f;
+    if (f.wiring().station(s).routes)
+        return;
+    bool out = false, could = false, asks = false;
+    Prefix subnet;
+    int any = -1;
+    f.network().all<Route>().forEachIn(f.wiring().station(s).device->id.value,
+                                       [&](const Route& route) { out |= route.to.prefixLength() == 0; });
+    for (const int i : f.bridging().interfacesOf(s))
+        if (const NetInterface& each = f.bridging().interface(i); each.up && f.bridging().islandOf(i) >= 0)
+            eachSubnet(each, [&](const Prefix& prefix) {
+                if (!could && routed.contains({f.bridging().islandOf(i), prefix})) {
+                    could = true;
+                    asks = each.record->dhcp;
+                    subnet = prefix;
+                    any = i;
+                }
+            });
+    if (out || !could)
+        return;
+    if (asks) { // why it hears nothing is told for itself
+        const RouteEntry* heard = f.routing().table(s).at(prefixOf(Ip{subnet.base.version, {}}, 0));
+        const auto& dhcp = f.routing().dhcp();
+        const auto& addresses = f.bridging().interface(any).record->addresses;
+        if (heard || std::all_of(addresses.begin(), addresses.end(), [&](const Address& address) {
+                return dhcp.silenceOf(any, address) != DhcpSilence::none;
+            }))
+            return;
         told.tell("gateway-missing", {told.device(s)},
-                  fmt::format("{} in {} has no default route", told.interface(any), subnet.text()),
-                  "give it a default route to the router there");
+                  fmt::format("{} is told no gateway for {}", told.interface(any), subnet.text()),
+                  "state the gateway of the subnet");
+        return;
     }
+    told.tell("gateway-missing", {told.device(s)},
+              fmt::format("{} in {} has no default route", told.interface(any), subnet.text()),
+              "give it a default route to the router there");
 }
 
 std::string_view textOf(OspfRift rift) {
@@ -149,11 +157,13 @@ std::string_view textOf(OspfRift rift) {
     return {};
 }
 
+/// Routers that hear each other; what OSPF knows of a reach is the same as long as all that
+/// routers know is.
 void checkNeighbours(Told& told) {
     const Ospf& ospf = told.f.routing().ospf();
     std::map<std::pair<int, int>, std::vector<int>> byIsland;
     for (int p = 0; p < static_cast<int>(ospf.ports().size()); ++p) {
-        const OspfPort& port = ospf.ports()[static_cast<std::size_t>(p)];
+        const OspfPort& port = ospf.ports()[at(p)];
         const int island = told.f.bridging().islandOf(port.interface);
         if (!port.passive && island >= 0)
             byIsland[{island, port.address.version}].push_back(p);
@@ -192,7 +202,7 @@ std::string_view textOf(Bgp::Rift rift) {
     return {};
 }
 
-void checkSessions(Told& told) {
+void checkBgp(Told& told) {
     const Forwarding& f = told.f;
     for (int s = 0; s < static_cast<int>(f.wiring().stations().size()); ++s) {
         const Device& device = *f.wiring().station(s).device;
@@ -234,11 +244,36 @@ bool covers(const FilterRule& wide, const FilterRule& narrow) {
 
 } // namespace
 
-void checkRoutes(Told& told) {
-    told.f.network().all<Route>().forEach([&](const Route& route) { checkRoute(told, route); });
-    checkWaysOut(told);
+void checkRoutes(Told& told, int reach) {
+    const auto routed = routedIn(told.f, reach);
+    for (const int station : told.f.bridging().reaches().all[at(reach)].residents) {
+        checkRoutesOf(told, station);
+        checkWayOut(told, station, routed);
+    }
+}
+
+void checkRoutesBetween(Told& told) {
+    const Reaches& reaches = told.f.bridging().reaches();
+    std::map<int, std::set<std::pair<int, Prefix>>> known; // by reach
+    for (const int station : reaches.travellers) {
+        checkRoutesOf(told, station);
+        if (told.f.wiring().station(station).routes)
+            continue;
+        std::set<std::pair<int, Prefix>> routed;
+        for (const int i : told.f.bridging().interfacesOf(station)) {
+            const int reach = reaches.ofInterface[at(i)];
+            const auto [found, fresh] = known.try_emplace(reach);
+            if (fresh)
+                found->second = routedIn(told.f, reach);
+            routed.insert(found->second.begin(), found->second.end());
+        }
+        checkWayOut(told, station, routed);
+    }
+}
+
+void checkSessions(Told& told) {
     checkNeighbours(told);
-    checkSessions(told);
+    checkBgp(told);
 }
 
 void checkFilters(Told& told) {

@@ -10,7 +10,7 @@ using namespace model;
 
 void checkSpares(Told& told) {
     constexpr std::size_t most = 4; // named, of several
-    const Network& network = told.f.network();
+    const Network& network = told.network;
     std::map<DeviceId, std::vector<std::string>> ports;
     network.all<Port>().forEach([&](const Port& port) {
         if (port.reserved && port.note.empty() && port.label.empty() && network.device(port.device) &&

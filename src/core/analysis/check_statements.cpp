@@ -14,9 +14,10 @@ using namespace model;
 namespace {
 
 /// The devices of one side that have an address, or the address itself.
-std::vector<TraceEnd> endsOf(const Forwarding& f, const Party& party) {
+std::vector<TraceEnd> endsOf(const Told& told, const Party& party) {
     std::vector<TraceEnd> out;
-    const Network& network = f.network();
+    const Forwarding& f = told.f;
+    const Network& network = told.network;
     const auto add = [&](DeviceId id) {
         const int station = f.wiring().stationOf(id);
         if (station >= 0 && !f.bridging().interfacesOf(station).empty())
@@ -46,7 +47,7 @@ std::vector<TraceEnd> endsOf(const Forwarding& f, const Party& party) {
 }
 
 void checkStatement(Told& told, const Statement& statement) {
-    const auto from = endsOf(told.f, statement.from), to = endsOf(told.f, statement.to);
+    const auto from = endsOf(told, statement.from), to = endsOf(told, statement.to);
     if (from.empty() || to.empty()) {
         told.tell("statement-empty", {refTo(statement.id)},
                   fmt::format("\"{}\" is about nothing: {} has no device with an address", statement.name,
@@ -78,7 +79,7 @@ void checkStatement(Told& told, const Statement& statement) {
     if (!broken)
         return;
     const auto name = [&](const TraceEnd& end) {
-        const Device* device = told.f.network().device(end.device);
+        const Device* device = told.network.device(end.device);
         return device ? device->name : end.address.text();
     };
     std::string message = fmt::format("\"{}\": {} {} {}", statement.name, name(firstFrom),
@@ -98,11 +99,9 @@ void checkStatement(Told& told, const Statement& statement) {
 
 } // namespace
 
-std::vector<linking::Finding> checkStatements(const Forwarding& forwarding) {
-    Told told(forwarding);
-    forwarding.network().all<Statement>().forEach(
+void checkStatements(Told& told) {
+    told.network.all<Statement>().forEach(
         [&](const Statement& statement) { checkStatement(told, statement); });
-    return told.take();
 }
 
 } // namespace underridge::analysis

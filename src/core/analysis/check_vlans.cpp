@@ -19,46 +19,49 @@ std::string listed(const std::vector<int>& numbers) {
 }
 
 /// VLANs tagged at one end of a link between switches, and PVIDs that differ.
-void checkEnds(Told& told) {
+void checkEnd(Told& told, int a, const std::set<int>& used) {
     const Wiring& wiring = told.f.wiring();
+    const LogicalPort& port = wiring.port(a);
+    const int b = port.peer;
+    if (!port.up || b < a || !port.bridged || !wiring.port(b).bridged)
+        return;
+    const auto aware = [&](int p) { return wiring.station(wiring.port(p).station).vlanAware; };
+    if (!aware(a) || !aware(b))
+        return;
+    const Membership x = membershipOf(wiring, a), y = membershipOf(wiring, b);
+    if (x.pvid && y.pvid && x.pvid != y.pvid)
+        told.tell("vlan-native", {told.link(a)},
+                  fmt::format("{} takes untagged frames into VLAN {}, {} into VLAN {}", told.port(a), x.pvid,
+                              told.port(b), y.pvid),
+                  "make the untagged VLAN of both the same");
+    for (const int vlan : used) {
+        const bool atA = x.leavesAs(vlan) == vlan, atB = y.leavesAs(vlan) == vlan;
+        if (atA == atB)
+            continue;
+        const int lacks = atA ? b : a;
+        const int has = atA ? a : b;
+        if ((atA ? y : x).carries(vlan))
+            continue; // untagged there: told as such, or as a leak
+        const LogicalPort& missing = wiring.port(lacks);
+        told.tell("vlan-one-end", {told.link(a)},
+                  fmt::format("VLAN {} is tagged on {}, not on {}", vlan, told.port(has), told.port(lacks)),
+                  fmt::format("tag it on {} too, or take it off {}", told.port(lacks), told.port(has)),
+                  {nlohmann::ordered_json{
+                      {"act", "vlan"},
+                      {"port", wiring.nameOf(missing.station) + ":" + missing.members.front().port},
+                      {"tagToo", std::to_string(vlan)}}
+                       .dump()});
+    }
+}
+
+void checkEnds(Told& told, int reach) {
     std::set<int> used;
-    for (const Domain& domain : told.f.bridging().domains())
+    for (const Domain& domain : told.f.bridging().all()[at(reach)]->domains())
         if (!domain.tags)
             used.insert(domain.vlan);
-    for (int a = 0; a < static_cast<int>(wiring.ports().size()); ++a) {
-        const LogicalPort& port = wiring.port(a);
-        const int b = port.peer;
-        if (!port.up || b < a || !port.bridged || !wiring.port(b).bridged)
-            continue;
-        const auto aware = [&](int p) { return wiring.station(wiring.port(p).station).vlanAware; };
-        if (!aware(a) || !aware(b))
-            continue;
-        const Membership x = membershipOf(wiring, port), y = membershipOf(wiring, wiring.port(b));
-        if (x.pvid && y.pvid && x.pvid != y.pvid)
-            told.tell("vlan-native", {told.link(a)},
-                      fmt::format("{} takes untagged frames into VLAN {}, {} into VLAN {}", told.port(a),
-                                  x.pvid, told.port(b), y.pvid),
-                      "make the untagged VLAN of both the same");
-        for (const int vlan : used) {
-            const bool atA = x.leavesAs(vlan) == vlan, atB = y.leavesAs(vlan) == vlan;
-            if (atA == atB)
-                continue;
-            const int lacks = atA ? b : a;
-            const int has = atA ? a : b;
-            if ((atA ? y : x).carries(vlan))
-                continue; // untagged there: told as such, or as a leak
-            const LogicalPort& missing = wiring.port(lacks);
-            told.tell(
-                "vlan-one-end", {told.link(a)},
-                fmt::format("VLAN {} is tagged on {}, not on {}", vlan, told.port(has), told.port(lacks)),
-                fmt::format("tag it on {} too, or take it off {}", told.port(lacks), told.port(has)),
-                {nlohmann::ordered_json{
-                    {"act", "vlan"},
-                    {"port", wiring.nameOf(missing.station) + ":" + missing.members.front().port},
-                    {"tagToo", std::to_string(vlan)}}
-                     .dump()});
-        }
-    }
+    for (const int station : told.f.bridging().reaches().all[at(reach)].stations)
+        for (const int port : told.f.wiring().station(station).ports)
+            checkEnd(told, port, used);
 }
 
 /// Whether it is one because of PVIDs that differ at the ends of a link, which is told.
@@ -67,46 +70,39 @@ bool joinsByPvid(const Told& told, const Island& island) {
     const Bridging& bridging = told.f.bridging();
     for (const int d : island.domains)
         for (const Crossing& crossing : bridging.from(d))
-            if (!bridging.domains()[at(d)].tags && !bridging.domains()[at(crossing.to)].tags &&
-                bridging.domains()[at(d)].vlan != bridging.domains()[at(crossing.to)].vlan &&
-                membershipOf(wiring, wiring.port(crossing.out)).pvid == bridging.domains()[at(d)].vlan)
+            if (!bridging.domain(d).tags && !bridging.domain(crossing.to).tags &&
+                bridging.domain(d).vlan != bridging.domain(crossing.to).vlan &&
+                membershipOf(wiring, crossing.out).pvid == bridging.domain(d).vlan)
                 return true;
     return false;
 }
 
-void checkIslands(Told& told) {
-    const Network& network = told.f.network();
+void checkIslands(Told& told, int reach, InReach& there) {
     const Bridging& bridging = told.f.bridging();
     const Wiring& wiring = told.f.wiring();
-    const int stations = static_cast<int>(wiring.stations().size());
-    // Islands with somebody on them, by VLAN of the network.
-    std::map<VlanId, std::vector<const Island*>> parts;
-    const auto islands = bridging.islands();
     std::map<std::pair<GroupId, int>, VlanId> known;
-    std::set<VlanId> carried;
-    for (const Island& island : islands) {
+    for (const Island& island : islandsIn(bridging, reach)) {
         std::set<VlanId> here;
         for (const int d : island.domains) {
-            const Domain& domain = bridging.domains()[at(d)];
-            if (domain.station >= stations || domain.tags)
+            const Domain& domain = bridging.domain(d);
+            if (bridging.isCable(domain) || domain.tags)
                 continue;
-            const auto [found, fresh] =
-                known.try_emplace({wiring.station(domain.station).device->group, domain.vlan});
+            const Device* device = told.network.device(wiring.station(domain.station).device->id);
+            const auto [found, fresh] = known.try_emplace({device->group, domain.vlan});
             if (fresh)
-                found->second = vlanFor(network, wiring.station(domain.station).device->group, domain.vlan);
+                found->second = vlanFor(told.network, device->group, domain.vlan);
             here.insert(found->second);
         }
         here.erase(VlanId{});
-        carried.insert(here.begin(), here.end());
+        there.carried.insert(here.begin(), here.end());
         const bool byPvid = island.vlans.size() > 1 && joinsByPvid(told, island);
         if (island.vlans.size() > 1 && !byPvid) {
             std::vector<ObjectRef> subjects;
             for (const int d : island.domains)
                 for (const Crossing& crossing : bridging.from(d))
-                    if (bridging.domains()[at(d)].vlan != bridging.domains()[at(crossing.to)].vlan &&
-                        subjects.empty())
+                    if (bridging.domain(d).vlan != bridging.domain(crossing.to).vlan && subjects.empty())
                         subjects.push_back(told.link(crossing.out));
-            const int station = bridging.domains()[at(island.domains.front())].station;
+            const int station = bridging.domain(island.domains.front()).station;
             if (subjects.empty())
                 subjects.push_back(told.device(station));
             told.tell("vlan-leak", std::move(subjects),
@@ -115,24 +111,37 @@ void checkIslands(Told& told) {
         }
         if (!island.interfaces.empty() && !byPvid)
             for (const VlanId vlan : here)
-                parts[vlan].push_back(&island);
+                there.vlans.push_back({vlan, island.interfaces.size(), island.interfaces.front()});
+    }
+}
+
+} // namespace
+
+void checkVlansApart(Told& told, const std::vector<const InReach*>& all) {
+    // Islands with somebody on them, by VLAN of the network.
+    std::map<VlanId, std::vector<const VlanPlace*>> parts;
+    std::set<VlanId> carried;
+    for (const InReach* each : all) {
+        carried.insert(each->carried.begin(), each->carried.end());
+        for (const VlanPlace& place : each->vlans)
+            parts[place.vlan].push_back(&place);
     }
     for (const auto& [id, where] : parts) {
         if (where.size() < 2)
             continue;
-        const Vlan& vlan = *network.vlan(id);
+        const Vlan& vlan = *told.network.vlan(id);
         const auto smallest =
-            *std::min_element(where.begin(), where.end(), [](const Island* a, const Island* b) {
-                return a->interfaces.size() < b->interfaces.size();
+            *std::min_element(where.begin(), where.end(), [](const VlanPlace* a, const VlanPlace* b) {
+                return a->interfaces < b->interfaces;
             });
-        const NetInterface& one = bridging.interface(smallest->interfaces.front());
+        const NetInterface& one = told.f.bridging().interface(smallest->first);
         told.tell("vlan-island", {told.device(one.station)},
                   fmt::format("VLAN {} {} is in {} parts; {} and {} more are apart from the rest",
                               vlan.number, vlan.name, where.size(), told.name(one.station),
-                              smallest->interfaces.size() - 1),
+                              smallest->interfaces - 1),
                   "carry it on the links between them");
     }
-    network.all<Vlan>().forEach([&](const Vlan& vlan) {
+    told.network.all<Vlan>().forEach([&](const Vlan& vlan) {
         if (!carried.contains(vlan.id))
             told.tell("vlan-unused", {refTo(vlan.id)},
                       fmt::format("no port is in VLAN {} {}", vlan.number, vlan.name),
@@ -140,12 +149,10 @@ void checkIslands(Told& told) {
     });
 }
 
-} // namespace
-
-void checkVlans(Told& told) {
-    checkEnds(told);
-    checkIslands(told);
-    for (const Storm& storm : told.f.bridging().storms()) {
+void checkVlans(Told& told, int reach, InReach& there) {
+    checkEnds(told, reach);
+    checkIslands(told, reach, there);
+    for (const Storm& storm : told.f.bridging().all()[at(reach)]->storms(told.f.wiring(), told.f.rings())) {
         std::vector<ObjectRef> subjects;
         std::string names;
         constexpr std::size_t named = 4;
@@ -184,7 +191,8 @@ void checkTrees(Told& told) {
                 continue;
             const LogicalPort& port = wiring.port(each.port);
             const auto root = rootPorts.find(port.station);
-            const bool guarded = port.settings && port.settings->spanningTree->rootGuard;
+            const Interface* settings = wiring.settingsOf(each.port);
+            const bool guarded = settings && settings->spanningTree->rootGuard;
             if (guarded)
                 told.tell("tree-guard", {told.link(each.port)},
                           fmt::format("{} has a root guard and hears a better root", told.port(each.port)),

@@ -12,7 +12,7 @@ Dhcp::Dhcp(const Wiring& wiring, const Bridging& bridging, const Addressing& add
         if (subnet.prefix.valid())
             subnets_.try_emplace({subnet.vrf, prefixOf(subnet.prefix)}, &subnet);
     });
-    for (int i = 0; i < static_cast<int>(bridging.interfaces().size()); ++i)
+    for (int i = 0; i < bridging.interfaceCount(); ++i)
         if (!bridging.interface(i).record->dhcpRelay.empty())
             relays_.push_back(i);
 }

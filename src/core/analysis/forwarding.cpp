@@ -30,13 +30,6 @@ Cable core(Cable cable) {
     cable.extra = {};
     return cable;
 }
-Group core(const Group& group) {
-    Group out;
-    out.id = group.id;
-    out.name = group.name;
-    out.parent = group.parent;
-    return out;
-}
 Link core(Link link) {
     link.note.clear();
     link.provenance = {};
@@ -60,19 +53,71 @@ constexpr bool matters =
     std::is_same_v<Record, Device> || std::is_same_v<Record, DeviceModel> ||
     std::is_same_v<Record, ModuleModel> || std::is_same_v<Record, TransceiverModel> ||
     std::is_same_v<Record, CableType> || std::is_same_v<Record, Vlan> || std::is_same_v<Record, Port> ||
-    std::is_same_v<Record, Interface> || std::is_same_v<Record, Route> || std::is_same_v<Record, Statement> ||
-    std::is_same_v<Record, Group> || std::is_same_v<Record, PanelMap> || std::is_same_v<Record, Cable> ||
-    std::is_same_v<Record, Link> || std::is_same_v<Record, Ring> || std::is_same_v<Record, Subnet>;
+    std::is_same_v<Record, Interface> || std::is_same_v<Record, Route> || std::is_same_v<Record, PanelMap> ||
+    std::is_same_v<Record, Cable> || std::is_same_v<Record, Link> || std::is_same_v<Record, Ring> ||
+    std::is_same_v<Record, Subnet>;
+
+/// The interfaces that differ, where they are all that does and differ in VLANs alone.
+std::optional<std::vector<Key>> changedInVlansOnly(const Network& before, const Network& after) {
+    std::vector<Key> changed;
+    bool only = true;
+    Network::compare(before, after, [&]<class Record>(const Record* old, const Record* now) {
+        if constexpr (std::is_same_v<Record, Interface>) {
+            only = only && old && now && saysOtherVlansOnly(*old, *now);
+            if (only)
+                changed.push_back(now->key());
+        } else if constexpr (matters<Record>) {
+            only = only && old && now && core(*old) == core(*now);
+        }
+    });
+    return only ? std::optional(std::move(changed)) : std::nullopt;
+}
+
+std::vector<int> portsOf(const Wiring& wiring, const std::vector<Key>& changed) {
+    std::vector<int> out;
+    for (const Key& key : changed)
+        if (const int port = wiring.portOf(*wiring.network().find<Interface>(key)); port >= 0)
+            out.push_back(port);
+    return out;
+}
 
 } // namespace
 
 Forwarding::Forwarding(Network network, const Without& without)
-    : wiring_(std::move(network), without),
-      rings_(wiring_),
-      trees_(wiring_, rings_),
-      bridging_(wiring_, trees_),
+    : trunk_(std::make_shared<const Trunk>(Wiring(std::move(network), without))),
+      wiring_(trunk_->wiring),
+      bridging_(wiring_, trunk_->trees),
       addressing_(bridging_),
-      routing_(wiring_, bridging_, addressing_) {}
+      routing_(std::make_unique<const Routing>(wiring_, bridging_, addressing_)) {}
+
+Forwarding::Forwarding(const std::shared_ptr<const Forwarding>& before, Network network,
+                       const std::vector<Key>& changed)
+    : trunk_(before->trunk_),
+      wiring_(before->wiring_, std::move(network), changed),
+      bridging_(before->bridging_, wiring_, trunk_->trees, portsOf(wiring_, changed)),
+      addressing_(before->addressing_, bridging_) {
+    // Compared with what routes were worked out from, not with what was between: so that only one
+    // is ever kept.
+    const auto& origin = before->routed_ ? before->routed_ : before;
+    if (routesAlike(wiring_, origin->bridging_, origin->addressing_, bridging_, addressing_)) {
+        routed_ = origin;
+        routing_ = std::make_unique<const Routing>(origin->routing(), wiring_, bridging_, addressing_);
+    } else {
+        routing_ = std::make_unique<const Routing>(wiring_, bridging_, addressing_);
+    }
+}
+
+std::shared_ptr<const Forwarding> Forwarding::after(const std::shared_ptr<const Forwarding>& before,
+                                                    Network network) {
+    if (before && forwardsAlike(before->network(), network))
+        return before;
+    constexpr std::size_t mostChanged = 400; // they are looked up again each time
+    if (before)
+        if (const auto changed = changedInVlansOnly(before->network(), network);
+            changed && changed->size() + before->wiring_.changed() <= mostChanged)
+            return std::shared_ptr<const Forwarding>(new Forwarding(before, std::move(network), *changed));
+    return std::make_shared<const Forwarding>(std::move(network));
+}
 
 bool forwardsAlike(const Network& before, const Network& after) {
     bool alike = true;

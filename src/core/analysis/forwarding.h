@@ -9,24 +9,46 @@ class Forwarding {
 public:
     /// `without`: devices and links that are to be thought away.
     explicit Forwarding(model::Network network, const Without& without = {});
+    /// What follows from a network that was another before; the same as when it is worked out
+    /// by itself. Where only VLANs of ports differ, the stretches of layer 2 they are in are worked
+    /// out anew, and routes if they concern any router. `before` must be of a whole network.
+    static std::shared_ptr<const Forwarding> after(const std::shared_ptr<const Forwarding>& before,
+                                                   model::Network network);
     Forwarding(const Forwarding&) = delete;
     Forwarding& operator=(const Forwarding&) = delete;
 
     const model::Network& network() const { return wiring_.network(); }
     const Wiring& wiring() const { return wiring_; }
-    const Rings& rings() const { return rings_; }
-    const SpanningTrees& trees() const { return trees_; }
+    const Rings& rings() const { return trunk_->rings; }
+    const SpanningTrees& trees() const { return trunk_->trees; }
     const Bridging& bridging() const { return bridging_; }
     const Addressing& addressing() const { return addressing_; }
-    const Routing& routing() const { return routing_; }
+    const Routing& routing() const { return *routing_; }
+
+    /// Whether wiring and trees are those of another, but for VLANs on ports.
+    bool hasTrunkOf(const Forwarding& other) const { return trunk_ == other.trunk_; }
+    /// Whether what routers know is that of another.
+    bool hasRoutesOf(const Forwarding& other) const { return routed() == other.routed(); }
 
 private:
+    /// What does not follow from VLANs.
+    struct Trunk {
+        explicit Trunk(Wiring held) : wiring(std::move(held)), rings(wiring), trees(wiring, rings) {}
+        Wiring wiring;
+        Rings rings;
+        SpanningTrees trees;
+    };
+    Forwarding(const std::shared_ptr<const Forwarding>& before, model::Network network,
+               const std::vector<model::Key>& changed);
+    /// The one whose routing was worked out by itself.
+    const Forwarding* routed() const { return routed_ ? routed_.get() : this; }
+
+    std::shared_ptr<const Trunk> trunk_;
     Wiring wiring_;
-    Rings rings_;
-    SpanningTrees trees_;
     Bridging bridging_;
     Addressing addressing_;
-    Routing routing_;
+    std::shared_ptr<const Forwarding> routed_; ///< null: it is this
+    std::unique_ptr<const Routing> routing_;
 };
 
 /// Whether two networks differ in anything that forwarding depends on. The cost follows

@@ -41,9 +41,10 @@ std::string listed(std::vector<VlanRange> ranges) {
     return out;
 }
 
-std::string carried(const Wiring& wiring, const LogicalPort& a, const LogicalPort& b) {
+std::string carried(const Wiring& wiring, int a, int b) {
 
-    const auto says = [&](const LogicalPort& port) {
+    const auto says = [&](int index) {
+        const LogicalPort& port = wiring.port(index);
         return port.bridged && !wiring.station(port.station).plain;
     };
     if (!says(a) && !says(b))
@@ -282,7 +283,7 @@ std::vector<FrameLink> frameLinksOf(const Network& network) {
         // Of a LAG into a multi-chassis pair each of the two has its own part.
         const LogicalPort& peer = wiring.port(port.peer);
         const bool turned = peer.links.size() < port.links.size();
-        const LogicalPort &a = turned ? peer : port, &b = turned ? port : peer;
+        const LogicalPort& a = turned ? peer : port;
         const DeviceId deviceA = wiring.station(a.station).device->id;
         FrameLink line;
         for (const LinkId id : a.links) {
@@ -301,7 +302,7 @@ std::vector<FrameLink> frameLinksOf(const Network& network) {
             continue;
         std::sort(line.links.begin(), line.links.end());
         line.links.erase(std::unique(line.links.begin(), line.links.end()), line.links.end());
-        line.vlans = carried(wiring, a, b);
+        line.vlans = turned ? carried(wiring, port.peer, i) : carried(wiring, i, port.peer);
         out.push_back(std::move(line));
     }
     std::sort(out.begin(), out.end(), [](const FrameLink& x, const FrameLink& y) { return x.id < y.id; });

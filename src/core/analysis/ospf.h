@@ -9,7 +9,7 @@ namespace underridge::analysis {
 
 /// One address of an interface that takes part.
 struct OspfPort {
-    int interface = -1; ///< index in Bridging::interfaces()
+    int interface = -1; ///< index in Bridging
     int router = -1;
     Ip address;
     Prefix subnet;

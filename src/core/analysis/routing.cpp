@@ -94,7 +94,53 @@ Routing::Routing(const Wiring& wiring, const Bridging& bridging, const Addressin
       ospf_(std::make_unique<Ospf>(*this, wiring, bridging)),
       bgp_(std::make_unique<Bgp>(*this, wiring, bridging, addressing)) {}
 
+Routing::Routing(const Routing& before, const Wiring& wiring, const Bridging& bridging,
+                 const Addressing& addressing)
+    : wiring_(wiring),
+      bridging_(bridging),
+      addressing_(addressing),
+      dhcp_(wiring, bridging, addressing),
+      before_(&before) {
+    for (std::size_t r = 0; r < bridging.all().size(); ++r)
+        if (bridging.all()[r] != before.bridging_.all()[r])
+            for (const NetInterface& each : bridging.all()[r]->interfaces())
+                if (!wiring.station(each.station).routes) // what it is told by DHCP may differ
+                    own_.insert(each.station);
+}
+
 Routing::~Routing() = default;
+
+const Ospf& Routing::ospf() const {
+    return before_ ? before_->ospf() : *ospf_;
+}
+
+const Bgp& Routing::bgp() const {
+    return before_ ? before_->bgp() : *bgp_;
+}
+
+bool routesAlike(const Wiring& wiring, const Bridging& before, const Addressing& addressingBefore,
+                 const Bridging& after, const Addressing& addressingAfter) {
+    constexpr std::size_t mostRouters = 64; // on one stretch; of more it is as quick to begin anew
+    for (std::size_t r = 0; r < after.all().size(); ++r) {
+        if (before.all()[r] == after.all()[r])
+            continue;
+        const Reach &was = *before.all()[r], &is = *after.all()[r];
+        std::vector<int> routers;
+        for (std::size_t i = 0; i < is.interfaces().size(); ++i) {
+            if (was.interfaces()[i].up != is.interfaces()[i].up)
+                return false;
+            if (wiring.station(is.interfaces()[i].station).routes)
+                routers.push_back(static_cast<int>(i));
+        }
+        if (routers.size() > mostRouters)
+            return false;
+        for (const int a : routers)
+            for (const int b : routers)
+                if (a != b && was.carries(a, b) != is.carries(a, b))
+                    return false;
+    }
+    return addressingBefore.sharesAlike(addressingAfter);
+}
 
 std::vector<std::string> Routing::vrfsOf(int station) const {
     std::vector<std::string> out{""};
@@ -220,7 +266,7 @@ void Routing::recurse(int station, const std::string& vrf, std::vector<RouteEntr
     });
     if (open.empty() || !wiring_.station(station).routes)
         return;
-    const auto learned = ospf_->routes(station, vrf);
+    const auto learned = ospf().routes(station, vrf);
     bool found = true;
     while (found && !open.empty()) {
         found = false;
@@ -246,6 +292,8 @@ const RoutingTable& Routing::table(int station, const std::string& vrf) const {
 }
 
 const RoutingTable& Routing::tableOf(int station, const std::string& vrf, bool all) const {
+    if (before_ && !own_.contains(station))
+        return before_->tableOf(station, vrf, all);
     {
         const std::lock_guard lock(mutex_);
         const auto at = tables_.find({station, vrf, all});
@@ -258,11 +306,11 @@ const RoutingTable& Routing::tableOf(int station, const std::string& vrf, bool a
                    std::make_move_iterator(statics.end()));
     addTold(station, vrf, entries);
     recurse(station, vrf, entries);
-    auto learned = ospf_->routes(station, vrf);
+    auto learned = ospf().routes(station, vrf);
     entries.insert(entries.end(), std::make_move_iterator(learned.begin()),
                    std::make_move_iterator(learned.end()));
     if (all) {
-        auto heard = bgp_->routes(station);
+        auto heard = bgp().routes(station);
         entries.insert(entries.end(), std::make_move_iterator(heard.begin()),
                        std::make_move_iterator(heard.end()));
     }

@@ -11,7 +11,7 @@ namespace underridge::analysis {
 
 struct NextHop {
     Ip via;             ///< none: the subnet is here
-    int interface = -1; ///< index in Bridging::interfaces()
+    int interface = -1; ///< index in Bridging
 
     auto operator<=>(const NextHop&) const = default;
 };
@@ -55,6 +55,10 @@ class Ospf;
 class Routing {
 public:
     Routing(const Wiring& wiring, const Bridging& bridging, const Addressing& addressing);
+    /// After frames have come to go other ways that concern no router (`routesAlike`): what
+    /// routers know is what they knew `before`, which must outlive this.
+    Routing(const Routing& before, const Wiring& wiring, const Bridging& bridging,
+            const Addressing& addressing);
     ~Routing();
     Routing(const Routing&) = delete;
     Routing& operator=(const Routing&) = delete;
@@ -66,8 +70,8 @@ public:
     /// Why a static route of a station is not in its table.
     Refusal refusalOf(const model::Route& route) const;
     const Dhcp& dhcp() const { return dhcp_; }
-    const Ospf& ospf() const { return *ospf_; }
-    const Bgp& bgp() const { return *bgp_; }
+    const Ospf& ospf() const;
+    const Bgp& bgp() const;
     /// The table of the default VRF without BGP, which stands on it.
     const RoutingTable& base(int station) const { return tableOf(station, {}, false); }
 
@@ -86,10 +90,17 @@ private:
     const Bridging& bridging_;
     const Addressing& addressing_;
     Dhcp dhcp_;
+    const Routing* before_ = nullptr;
+    std::set<int> own_; ///< stations whose tables are not those of before
     std::unique_ptr<Ospf> ospf_;
     std::unique_ptr<Bgp> bgp_;
     mutable std::mutex mutex_;
     mutable std::map<std::tuple<int, std::string, bool>, std::unique_ptr<RoutingTable>> tables_;
 };
+
+/// Whether all that routers know of frames is the same: which of their interfaces are up, which
+/// of them hear each other, who stands for shared addresses.
+bool routesAlike(const Wiring& wiring, const Bridging& before, const Addressing& addressingBefore,
+                 const Bridging& after, const Addressing& addressingAfter);
 
 } // namespace underridge::analysis

@@ -20,30 +20,13 @@ std::string line(const nlohmann::ordered_json& act) {
     return act.dump();
 }
 
-/// Domains frames of some come to, themselves included.
-std::set<int> reachedFrom(const Bridging& bridging, const std::vector<Joined>& starts) {
-    std::set<int> out;
-    std::deque<int> queue;
-    for (const Joined& start : starts)
-        if (out.insert(start.domain).second)
-            queue.push_back(start.domain);
-    while (!queue.empty()) {
-        const int here = queue.front();
-        queue.pop_front();
-        for (const Crossing& crossing : bridging.from(here))
-            if (out.insert(crossing.to).second)
-                queue.push_back(crossing.to);
-    }
-    return out;
-}
-
 /// Stations from which frames come to an interface over its side of the break.
 std::set<int> stationsOf(const Forwarding& forwarding, const std::set<int>& domains) {
     std::set<int> out;
     const int count = static_cast<int>(forwarding.wiring().stations().size());
     for (const int d : domains)
-        if (forwarding.bridging().domains()[at(d)].station < count)
-            out.insert(forwarding.bridging().domains()[at(d)].station);
+        if (forwarding.bridging().domain(d).station < count)
+            out.insert(forwarding.bridging().domain(d).station);
     return out;
 }
 
@@ -57,10 +40,10 @@ std::optional<Break> breakAt(const Forwarding& forwarding, int out, int vlan) {
     if (!port.up)
         return Break{Break::Kind::down, out, vlan};
     const auto aware = [&](int index) { return wiring.station(wiring.port(index).station).vlanAware; };
-    const int tag = aware(out) ? membershipOf(wiring, port).leavesAs(vlan) : vlan;
+    const int tag = aware(out) ? membershipOf(wiring, out).leavesAs(vlan) : vlan;
     if (tag < 0)
         return Break{Break::Kind::vlan, out, vlan};
-    const int taken = aware(in) ? membershipOf(wiring, wiring.port(in)).takenAs(tag) : tag;
+    const int taken = aware(in) ? membershipOf(wiring, in).takenAs(tag) : tag;
     if (aware(in) && taken != vlan)
         return Break{tag == 0 ? Break::Kind::untagged : Break::Kind::vlan, in, vlan};
     if (!forwarding.trees().forwards(out, vlan))
@@ -80,13 +63,13 @@ std::string portText(const Forwarding& forwarding, int port) {
 std::optional<Break> breakBetween(const Forwarding& forwarding, int from, int to) {
     const Bridging& bridging = forwarding.bridging();
     const Wiring& wiring = forwarding.wiring();
-    const auto mine = reachedFrom(bridging, bridging.interface(from).sends);
+    const auto mine = bridging.domainsFrom(from);
     // Towards the other as if it sent: VLANs that carry both ways, as nearly all do.
-    const auto theirs = reachedFrom(bridging, bridging.interface(to).sends);
+    const auto theirs = bridging.domainsFrom(to);
     const auto theirStations = stationsOf(forwarding, theirs);
     std::optional<Break> tree, other;
     for (const int d : mine) {
-        const Domain& here = bridging.domains()[at(d)];
+        const Domain& here = bridging.domain(d);
         if (here.station >= static_cast<int>(wiring.stations().size()))
             continue;
         for (const int out : wiring.station(here.station).ports) {

@@ -197,8 +197,8 @@ private:
                 ++rank;
                 if (!live(index))
                     continue;
-                const LogicalPort& port = wiring_.port(index);
-                const PortTree set = port.settings ? *port.settings->spanningTree : PortTree{};
+                const Interface* settings = wiring_.settingsOf(index);
+                const PortTree set = settings ? *settings->spanningTree : PortTree{};
                 const auto number =
                     static_cast<std::uint64_t>(std::clamp(set.number ? set.number : rank, 0, 0xffff));
                 out[root(index)].push_back(
@@ -213,8 +213,8 @@ private:
     std::int64_t costOf(int index) {
         const auto [at, fresh] = costs_.try_emplace(index, 0);
         if (fresh) {
-            const LogicalPort& port = wiring_.port(index);
-            const int set = port.settings ? port.settings->spanningTree->cost : 0;
+            const Interface* settings = wiring_.settingsOf(index);
+            const int set = settings ? settings->spanningTree->cost : 0;
             constexpr std::int64_t ofOneMegabit = 20'000'000;
             const int speed = set > 0 ? 0 : wiring_.speedOf(index);
             at->second = set > 0 ? set : std::max<std::int64_t>(1, ofOneMegabit / (speed > 0 ? speed : 1000));
@@ -228,8 +228,8 @@ private:
         segments_ = attached();
         for (const auto& [segment, ends] : segments_)
             for (const Attached& end : ends) {
-                const LogicalPort& port = wiring_.port(end.port);
-                if (ends.size() > 1 && port.settings && port.settings->spanningTree->bpduGuard)
+                const Interface* settings = wiring_.settingsOf(end.port);
+                if (ends.size() > 1 && settings && settings->spanningTree->bpduGuard)
                     any = trees_.guardedOff_[static_cast<std::size_t>(end.port)] = true;
             }
         if (any) {

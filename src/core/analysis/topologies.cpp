@@ -13,7 +13,7 @@ using namespace exchange;
 namespace {
 
 /// Directed, where frames of one interface come to the other; both indices of
-/// Bridging::interfaces().
+/// Bridging::interface().
 using Pair = std::pair<int, int>;
 
 std::string dotted(std::uint32_t number) {
@@ -27,8 +27,8 @@ public:
 
     std::vector<UpperLayer> made() {
         std::set<std::string> vrfs;
-        for (const NetInterface& each : bridging_.interfaces())
-            if (isShown(each))
+        for (int i = 0; i < bridging_.interfaceCount(); ++i)
+            if (const NetInterface& each = bridging_.interface(i); isShown(each))
                 vrfs.insert(each.record->vrf);
         for (const std::string& vrf : vrfs)
             networkLayer(vrf);
@@ -63,7 +63,7 @@ private:
         layer.name = vrf.empty() ? "Network layer" : "Network layer, " + vrf;
         std::map<int, std::size_t> nodeOf; // station
         std::map<Prefix, std::vector<int>> subnets;
-        for (int i = 0; i < static_cast<int>(bridging_.interfaces().size()); ++i) {
+        for (int i = 0; i < bridging_.interfaceCount(); ++i) {
             const NetInterface& each = bridging_.interface(i);
             if (each.record->vrf != vrf || !isShown(each))
                 continue;

@@ -378,7 +378,7 @@ private:
             in_ = in.name;
             if (k + 1 == way.size())
                 break;
-            const Domain& domain = bridging_.domains()[static_cast<std::size_t>(way[k].to)];
+            const Domain& domain = bridging_.domain(way[k].to);
             TraceHop hop;
             hop.device = wiring_.station(in.station).device->id;
             hop.in = in.name;

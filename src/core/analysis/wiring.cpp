@@ -43,7 +43,7 @@ bool routes(const Network& network, const Device& device) {
     return device.routing || routesByRole(roleOf(network, device));
 }
 
-Wiring::Wiring(Network network, const Without& without) : network_(std::move(network)) {
+Plant::Plant(Network network, const Without& without) : network_(std::move(network)) {
     addStations(without);
     pairUp();
     addPorts();
@@ -51,17 +51,17 @@ Wiring::Wiring(Network network, const Without& without) : network_(std::move(net
     decideBridging();
 }
 
-int Wiring::stationOf(DeviceId device) const {
+int Plant::stationOf(DeviceId device) const {
     const auto at = stationOf_.find(device.value);
     return at == stationOf_.end() ? -1 : at->second;
 }
 
-int Wiring::portAt(const PortRef& port) const {
+int Plant::portAt(const PortRef& port) const {
     const auto at = portAt_.find(mixed(port));
     return at == portAt_.end() ? -1 : at->second;
 }
 
-int Wiring::portOf(const Interface& interface) const {
+int Plant::portOf(const Interface& interface) const {
     if (interface.type == InterfaceKind::lag)
         return interface.members.empty() ? -1 : portAt({interface.device, interface.members.front()});
     if (!interface.port.empty())
@@ -72,7 +72,7 @@ int Wiring::portOf(const Interface& interface) const {
     return parent && parent != &interface && !parent->parent ? portOf(*parent) : -1;
 }
 
-void Wiring::addStations(const Without& without) {
+void Plant::addStations(const Without& without) {
     stationOf_.reserve(network_.all<Device>().size());
     stations_.reserve(network_.all<Device>().size());
     network_.all<Device>().forEach([&](const Device& device) {
@@ -88,7 +88,7 @@ void Wiring::addStations(const Without& without) {
 }
 
 /// The logical port of a port, made when it is not there yet.
-int Wiring::portFor(int station, const PortRef& ref) {
+int Plant::portFor(int station, const PortRef& ref) {
     const auto [at, fresh] = portAt_.try_emplace(mixed(ref), static_cast<int>(ports_.size()));
     if (fresh) {
         LogicalPort port;
@@ -96,11 +96,12 @@ int Wiring::portFor(int station, const PortRef& ref) {
         port.name = ref.port;
         port.members = {ref};
         ports_.push_back(std::move(port));
+        settings_.push_back(nullptr);
     }
     return at->second;
 }
 
-void Wiring::addPorts() {
+void Plant::addPorts() {
     const std::size_t most = network_.all<Interface>().size() + 2 * network_.all<Link>().size();
     portAt_.reserve(most);
     ports_.reserve(most);
@@ -113,14 +114,15 @@ void Wiring::addPorts() {
             LogicalPort port;
             port.station = at;
             port.name = interface.name.empty() ? interface.members.front() : interface.name;
-            port.settings = &interface;
             for (const std::string& member : interface.members) {
                 const PortRef ref{interface.device, member};
                 if (portAt_.try_emplace(mixed(ref), index).second)
                     port.members.push_back(ref);
             }
-            if (!port.members.empty())
-                ports_.push_back(std::move(port));
+            if (port.members.empty())
+                return;
+            ports_.push_back(std::move(port));
+            settings_.push_back(&interface);
         }
     });
     // A port that is a member of a LAG has nothing of its own.
@@ -128,30 +130,31 @@ void Wiring::addPorts() {
         const int at = stationOf(interface.device);
         if (at < 0 || !stands(interface) || interface.port.empty())
             return;
-        LogicalPort& port = ports_[static_cast<std::size_t>(portFor(at, {interface.device, interface.port}))];
-        if (!port.settings)
-            port.settings = &interface;
+        const Interface*& settings =
+            settings_[static_cast<std::size_t>(portFor(at, {interface.device, interface.port}))];
+        if (!settings)
+            settings = &interface;
     });
 }
 
-bool Wiring::isDown(const PortRef& ref) const {
+bool Plant::isDown(const PortRef& ref) const {
     const Port* record = network_.port(ref);
     if (record && record->disabled)
         return true;
     const int at = portAt(ref);
-    const Interface* settings = at < 0 ? nullptr : port(at).settings;
+    const Interface* settings = at < 0 ? nullptr : settings_[static_cast<std::size_t>(at)];
     return settings && settings->disabled;
 }
 
 /// A cable's way between two ports, panels passed.
-struct Wiring::Join {
+struct Plant::Join {
     PortRef a, b;
     LinkId atA, atB;
     int portA = -1, portB = -1;
     bool up = false;
 };
 
-void Wiring::join(const Without& without) {
+void Plant::join(const Without& without) {
     std::vector<Join> joins;
     std::set<std::pair<PortRef, PortRef>> walked;
     network_.all<Link>().forEach([&](const Link& link) {
@@ -232,6 +235,7 @@ void Wiring::join(const Without& without) {
             copy.up = false;
             copy.links.clear();
             ports_.push_back(std::move(copy));
+            settings_.push_back(settings_[static_cast<std::size_t>(at)]);
             return static_cast<int>(ports_.size()) - 1;
         };
         const int mine = separate(a, b, each.a), theirs = separate(b, a, each.b);
@@ -243,7 +247,7 @@ void Wiring::join(const Without& without) {
 }
 
 /// What each device does with frames: by its role, and by what is set on its ports.
-void Wiring::decideBridging() {
+void Plant::decideBridging() {
     std::set<std::pair<std::uint64_t, std::uint64_t>> parents; // of subinterfaces
     std::vector<bool> sets(stations_.size(), false);           // VLANs on a port
     network_.all<Interface>().forEach([&](const Interface& each) {
@@ -275,7 +279,7 @@ void Wiring::decideBridging() {
                             (!station.bridges || station.role == Role::switch_ || sets[i]);
         for (const int index : station.ports) {
             LogicalPort& port = ports_[static_cast<std::size_t>(index)];
-            const Interface* settings = port.settings;
+            const Interface* settings = settings_[static_cast<std::size_t>(index)];
             const bool routed = settings && !settings->addresses.empty() && !saysVlans(*settings);
             // Of a router those with VLANs that no subinterface stands on.
             port.bridged = isNode ? ringPorts.contains(index)
@@ -292,7 +296,7 @@ void Wiring::decideBridging() {
     }
 }
 
-std::pair<int, int> Wiring::portsJoinedBy(LinkId id) const {
+std::pair<int, int> Plant::portsJoinedBy(LinkId id) const {
     const Link* link = network_.link(id);
     if (!link || !link->a.known() || !link->b.known())
         return {-1, -1};
@@ -301,7 +305,7 @@ std::pair<int, int> Wiring::portsJoinedBy(LinkId id) const {
     return a < 0 || b < 0 ? std::pair(-1, -1) : std::pair(a, b);
 }
 
-std::set<int> Wiring::portsOfRings() const {
+std::set<int> Plant::portsOfRings() const {
     std::set<int> out;
     network_.all<Ring>().forEach([&](const Ring& ring) {
         for (const LinkId id : ring.links)
@@ -311,13 +315,52 @@ std::set<int> Wiring::portsOfRings() const {
     return out;
 }
 
-void Wiring::pairUp() {
+void Plant::pairUp() {
     for (Station& station : stations_) {
         const DeviceId other = station.device->pairedWith;
         const int at = other ? stationOf(other) : -1;
         if (at >= 0 && this->station(at).device->pairedWith == station.device->id)
             station.pair = at;
     }
+}
+
+Wiring::Wiring(Network network, const Without& without)
+    : plant_(std::make_shared<const Plant>(std::move(network), without)),
+      network_(plant_->network()),
+      settings_(plant_->settings()) {}
+
+Wiring::Wiring(const Wiring& before, Network network, const std::vector<Key>& changed)
+    : plant_(before.plant_),
+      network_(std::move(network)),
+      settings_(plant_->settings()),
+      changed_(before.changed_) {
+    changed_.insert(changed.begin(), changed.end());
+    for (const Key& key : changed_) { // those changed earlier too: they point to what is no more
+        const Interface& now = *network_.find<Interface>(key);
+        const int port = portOf(now);
+        if (port < 0)
+            continue;
+        const Interface* was = plant_->settings()[at(port)];
+        if (!was || was->id != now.id)
+            continue; // a member of a LAG has nothing of its own
+        for (const int each : station(this->port(port).station).ports)
+            if (plant_->settings()[at(each)] == was)
+                settings_[at(each)] = &now;
+    }
+}
+
+bool saysOtherVlansOnly(const Interface& before, const Interface& after) {
+    if (!(stands(after) || after.type == InterfaceKind::lag) || !after.addresses.empty() ||
+        !after.vrrp.empty() || !saysVlans(before) || !saysVlans(after))
+        return false;
+    Interface same = after;
+    same.untagged = before.untagged;
+    same.tagged = before.tagged;
+    same.taggedRanges = before.taggedRanges;
+    same.untaggedToo = before.untaggedToo;
+    same.voice = before.voice;
+    same.frames = before.frames;
+    return same == before;
 }
 
 int Wiring::speedOf(int index) const {
@@ -356,13 +399,13 @@ int Membership::takenAs(int tag) const {
     return frames != Frames::untagged && carries(tag) ? tag : 0;
 }
 
-Membership membershipOf(const Wiring& wiring, const LogicalPort& port) {
+Membership membershipOf(const Wiring& wiring, int port) {
     Membership out;
-    if (wiring.station(port.station).plain) {
+    if (wiring.station(wiring.port(port).station).plain) {
         out.pvid = 1;
         return out;
     }
-    const Interface* settings = port.settings;
+    const Interface* settings = wiring.settingsOf(port);
     if (!settings)
         return out;
     const Network& network = wiring.network();

@@ -5,6 +5,7 @@
 #include "core/model/network.h"
 #include "core/model/ports.h"
 
+#include <memory>
 #include <set>
 #include <span>
 #include <unordered_map>
@@ -19,14 +20,13 @@ inline std::size_t at(int index) {
 /// A port as a frame meets it: one of the device, or a LAG with its members. A shared port
 /// (the radio of an access point) is there once for each that is joined to it.
 struct LogicalPort {
-    int station = 0;                            ///< index in Wiring::stations()
-    std::string name;                           ///< the LAG's, else the port's
-    std::vector<model::PortRef> members;        ///< those in use first; one when it is no LAG
-    const model::Interface* settings = nullptr; ///< of the LAG or the port; may be null
-    int peer = -1;                              ///< index of the port at the other end; -1: none
-    std::vector<model::LinkId> links;           ///< in use, of each the one at this end
-    bool bridged = false;                       ///< frames are passed on between it and others
-    bool up = false;                            ///< has a peer, and nothing is disabled at either end
+    int station = 0;                     ///< index in Wiring::stations()
+    std::string name;                    ///< the LAG's, else the port's
+    std::vector<model::PortRef> members; ///< those in use first; one when it is no LAG
+    int peer = -1;                       ///< index of the port at the other end; -1: none
+    std::vector<model::LinkId> links;    ///< in use, of each the one at this end
+    bool bridged = false;                ///< frames are passed on between it and others
+    bool up = false;                     ///< has a peer, and nothing is disabled at either end
 };
 
 /// A device as it treats frames and packets.
@@ -48,32 +48,20 @@ bool routes(const model::Network& network, const model::Device& device);
 /// What is taken away before looking: devices and links that have failed.
 using Without = std::set<model::ObjectRef>;
 
-/// Pointers in it are into the network it keeps.
-class Wiring {
+/// Devices, and which of their ports meet. Pointers in it are into the network it keeps.
+class Plant {
 public:
-    /// Links of unknown ports, and chains that are open or split, join nothing. Whether
-    /// cabling would let a link come up is not asked: that is linking's to say.
-    explicit Wiring(model::Network network, const Without& without = {});
+    Plant(model::Network network, const Without& without);
 
     const model::Network& network() const { return network_; }
     const std::vector<Station>& stations() const { return stations_; }
-    const Station& station(int index) const { return stations_[static_cast<std::size_t>(index)]; }
     const std::vector<LogicalPort>& ports() const { return ports_; }
-    const LogicalPort& port(int index) const { return ports_[static_cast<std::size_t>(index)]; }
-    /// -1: no such device, or it was taken away.
+    /// By port; see Wiring::settingsOf().
+    const std::vector<const model::Interface*>& settings() const { return settings_; }
     int stationOf(model::DeviceId device) const;
-    /// -1: nothing ends there and nothing is set of it.
     int portAt(const model::PortRef& port) const;
-    /// By the interface that stands on it: a LAG, a port, the parent of a subinterface.
     int portOf(const model::Interface& interface) const;
-
-    /// The ports of devices that a link leads to, panels passed; -1, -1: it does not.
     std::pair<int, int> portsJoinedBy(model::LinkId link) const;
-
-    /// "acc-1".
-    const std::string& nameOf(int station) const { return this->station(station).device->name; }
-    /// Mbit/s of all members in use; 0: not known.
-    int speedOf(int port) const;
 
 private:
     struct Join;
@@ -85,13 +73,61 @@ private:
     std::set<int> portsOfRings() const;
     bool isDown(const model::PortRef& port) const;
     int portFor(int station, const model::PortRef& port);
+    const Station& station(int index) const { return stations_[at(index)]; }
+    const LogicalPort& port(int index) const { return ports_[at(index)]; }
 
     model::Network network_;
     std::vector<Station> stations_;
     std::vector<LogicalPort> ports_;
+    std::vector<const model::Interface*> settings_;
     std::unordered_map<std::uint64_t, int> stationOf_;
     std::unordered_map<std::uint64_t, int> portAt_; ///< by device and port name, mixed
 };
+
+/// A plant, and what is set on its ports.
+class Wiring {
+public:
+    /// Links of unknown ports, and chains that are open or split, join nothing. Whether
+    /// cabling would let a link come up is not asked: that is linking's to say.
+    explicit Wiring(model::Network network, const Without& without = {});
+    /// After VLANs of some interfaces have become others: `saysOtherVlansOnly` of each.
+    Wiring(const Wiring& before, model::Network network, const std::vector<model::Key>& changed);
+
+    /// As it is now; what stations and ports point to is of the one the plant was made from.
+    const model::Network& network() const { return network_; }
+    const std::vector<Station>& stations() const { return plant_->stations(); }
+    const Station& station(int index) const { return stations()[static_cast<std::size_t>(index)]; }
+    const std::vector<LogicalPort>& ports() const { return plant_->ports(); }
+    const LogicalPort& port(int index) const { return ports()[static_cast<std::size_t>(index)]; }
+    /// The interface of the LAG or the port; may be null.
+    const model::Interface* settingsOf(int port) const { return settings_[at(port)]; }
+    /// Interfaces whose VLANs are not those they had when the plant was made.
+    std::size_t changed() const { return changed_.size(); }
+    /// -1: no such device, or it was taken away.
+    int stationOf(model::DeviceId device) const { return plant_->stationOf(device); }
+    /// -1: nothing ends there and nothing is set of it.
+    int portAt(const model::PortRef& port) const { return plant_->portAt(port); }
+    /// By the interface that stands on it: a LAG, a port, the parent of a subinterface.
+    int portOf(const model::Interface& interface) const { return plant_->portOf(interface); }
+
+    /// The ports of devices that a link leads to, panels passed; -1, -1: it does not.
+    std::pair<int, int> portsJoinedBy(model::LinkId link) const { return plant_->portsJoinedBy(link); }
+
+    /// "acc-1".
+    const std::string& nameOf(int station) const { return this->station(station).device->name; }
+    /// Mbit/s of all members in use; 0: not known.
+    int speedOf(int port) const;
+
+private:
+    std::shared_ptr<const Plant> plant_;
+    model::Network network_;
+    std::vector<const model::Interface*> settings_; ///< by port
+    std::set<model::Key> changed_;
+};
+
+/// Whether two states of one interface differ in nothing but the VLANs of a port that has no
+/// address, and has VLANs either way: what joins whom is the same then.
+bool saysOtherVlansOnly(const model::Interface& before, const model::Interface& after);
 
 /// The VLANs of a port, by number (IEEE 802.1Q clause 8.6).
 struct Membership {
@@ -109,6 +145,6 @@ struct Membership {
 };
 
 /// Of a bridged port. A switch without any VLAN set has all its ports in VLAN 1.
-Membership membershipOf(const Wiring& wiring, const LogicalPort& port);
+Membership membershipOf(const Wiring& wiring, int port);
 
 } // namespace underridge::analysis

@@ -25,7 +25,7 @@ std::set<int> goalOf(const Forwarding& f, int vlan) {
         std::set<int> stations;
         bool router = false;
         for (const int d : island.domains)
-            if (const analysis::Domain& domain = f.bridging().domains()[static_cast<std::size_t>(d)];
+            if (const analysis::Domain& domain = f.bridging().domain(d);
                 domain.station < count && !domain.tags && domain.vlan == vlan)
                 stations.insert(domain.station);
         for (const int i : island.interfaces)
@@ -114,7 +114,7 @@ Result<Carrying> carryVlan(const Forwarding& f, DeviceId device, int vlan, IdSou
     for (const int index : way) {
         const LogicalPort& port = f.wiring().port(index);
         const analysis::Station& station = f.wiring().station(port.station);
-        if (!station.vlanAware || analysis::membershipOf(f.wiring(), port).carries(vlan))
+        if (!station.vlanAware || analysis::membershipOf(f.wiring(), index).carries(vlan))
             continue;
         if (const auto set = take(tagToo(out.act.network, port.members.front(), std::to_string(vlan), ids));
             !set)
@@ -123,7 +123,7 @@ Result<Carrying> carryVlan(const Forwarding& f, DeviceId device, int vlan, IdSou
     }
     if (endpoint) {
         const int port = f.wiring().portAt(*endpoint);
-        const auto membership = analysis::membershipOf(f.wiring(), f.wiring().port(port));
+        const auto membership = analysis::membershipOf(f.wiring(), port);
         if (f.wiring().station(from).vlanAware && membership.pvid == 0 && !membership.carries(vlan)) {
             if (const auto set = take(setPortVlans(out.act.network, *endpoint, vlan, {}, ids)); !set)
                 return set.refusal();

@@ -163,7 +163,7 @@ VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {
             continue;
         ++islands;
         for (const int d : island.domains) {
-            const auto& domain = forwarding.bridging().domains()[static_cast<std::size_t>(d)];
+            const auto& domain = forwarding.bridging().domain(d);
             if (domain.station < stations && (domain.tags || domain.vlan == vlan))
                 marks_[refTo(wiring.station(domain.station).device->id)] = {
                     strongHalo, QObject::tr("VLAN %1 is here").arg(vlan), {}};
@@ -176,14 +176,13 @@ VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {
     }
     forEachMeeting(forwarding, [&](int a, int b) {
         const LogicalPort &x = wiring.port(a), &y = wiring.port(b);
-        const auto carries = [&](const LogicalPort& port) {
-            return port.bridged && wiring.station(port.station).vlanAware &&
-                   membershipOf(wiring, port).carries(vlan);
-        };
         const auto isSwitch = [&](const LogicalPort& port) {
             return port.bridged && wiring.station(port.station).vlanAware;
         };
-        const bool atX = carries(x), atY = carries(y);
+        const auto carries = [&](int port) {
+            return isSwitch(wiring.port(port)) && membershipOf(wiring, port).carries(vlan);
+        };
+        const bool atX = carries(a), atY = carries(b);
         if (!atX && !atY)
             return;
         const bool broken = isSwitch(x) && isSwitch(y) && atX != atY;
@@ -206,17 +205,17 @@ VlanOverlay::VlanOverlay(const Forwarding& forwarding, int vlan) {
 SubnetOverlay::SubnetOverlay(const Forwarding& forwarding, const Address& subnet) {
     const analysis::Prefix prefix = analysis::prefixOf(subnet);
     std::set<DeviceId> on;
-    for (const auto& [ip, holders] : forwarding.addressing().all())
-        if (prefix.contains(ip))
-            for (const auto& held : holders) {
-                const auto& interface = forwarding.bridging().interface(held.interface);
-                const Device& device = *forwarding.wiring().station(interface.station).device;
-                on.insert(device.id);
-                marks_[refTo(device.id)] = {
-                    strongHalo,
-                    QObject::tr("%1 on %2").arg(shownText(ip.text()), shownText(interface.name)),
-                    {}};
-            }
+    forwarding.addressing().forEach([&](const analysis::Ip& ip, std::span<const analysis::Held> holders) {
+        if (!prefix.contains(ip))
+            return;
+        for (const auto& held : holders) {
+            const auto& interface = forwarding.bridging().interface(held.interface);
+            const Device& device = *forwarding.wiring().station(interface.station).device;
+            on.insert(device.id);
+            marks_[refTo(device.id)] = {
+                strongHalo, QObject::tr("%1 on %2").arg(shownText(ip.text()), shownText(interface.name)), {}};
+        }
+    });
     legend_ =
         QObject::tr("%1: %Ln device(s)", nullptr, static_cast<int>(on.size())).arg(shownText(prefix.text()));
 }
