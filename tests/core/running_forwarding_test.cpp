@@ -54,7 +54,10 @@ public:
     }
 
     void vlans(Network& network) {
-        Interface port = *network.find<Interface>(any(ports_));
+        const Interface* held = network.find<Interface>(any(ports_));
+        if (!held)
+            return;
+        Interface port = *held;
         const VlanId vlan = any(vlans_);
         switch (below(6)) {
         case 0:
@@ -62,9 +65,9 @@ public:
             port.untagged = vlan;
             break;
         case 2:
-            if (const auto held = std::find(port.tagged.begin(), port.tagged.end(), vlan);
-                held != port.tagged.end())
-                port.tagged.erase(held);
+            if (const auto at = std::find(port.tagged.begin(), port.tagged.end(), vlan);
+                at != port.tagged.end())
+                port.tagged.erase(at);
             else
                 port.tagged.push_back(vlan);
             break;
@@ -79,7 +82,9 @@ public:
             port.frames = port.frames == Frames::all ? Frames::tagged : Frames::all;
             break;
         }
-        if (saysVlans(port))
+        if (below(8) == 0) // as if nobody had ever set it; it comes again when all is undone
+            network.erase<Interface>(port.key());
+        else
             network.put(std::move(port));
     }
     void other(Network& network) {

@@ -58,14 +58,14 @@ constexpr bool matters =
     std::is_same_v<Record, Subnet>;
 
 /// The interfaces that differ, where they are all that does and differ in VLANs alone.
-std::optional<std::vector<Key>> changedInVlansOnly(const Network& before, const Network& after) {
+std::optional<std::vector<Key>> changedInVlansOnly(const Wiring& before, const Network& after) {
     std::vector<Key> changed;
     bool only = true;
-    Network::compare(before, after, [&]<class Record>(const Record* old, const Record* now) {
+    Network::compare(before.network(), after, [&]<class Record>(const Record* old, const Record* now) {
         if constexpr (std::is_same_v<Record, Interface>) {
-            only = only && old && now && saysOtherVlansOnly(*old, *now);
+            only = only && before.bearsOtherVlans(old, now, after);
             if (only)
-                changed.push_back(now->key());
+                changed.push_back((old ? old : now)->key());
         } else if constexpr (matters<Record>) {
             only = only && old && now && core(*old) == core(*now);
         }
@@ -73,11 +73,14 @@ std::optional<std::vector<Key>> changedInVlansOnly(const Network& before, const 
     return only ? std::optional(std::move(changed)) : std::nullopt;
 }
 
-std::vector<int> portsOf(const Wiring& wiring, const std::vector<Key>& changed) {
+std::vector<int> portsOf(const Wiring& before, const Wiring& wiring, const std::vector<Key>& changed) {
     std::vector<int> out;
-    for (const Key& key : changed)
-        if (const int port = wiring.portOf(*wiring.network().find<Interface>(key)); port >= 0)
+    for (const Key& key : changed) {
+        const Interface* held = wiring.network().find<Interface>(key);
+        const int port = wiring.portOf(held ? *held : *before.network().find<Interface>(key));
+        if (port >= 0)
             out.push_back(port);
+    }
     return out;
 }
 
@@ -94,7 +97,7 @@ Forwarding::Forwarding(const std::shared_ptr<const Forwarding>& before, Network 
                        const std::vector<Key>& changed)
     : trunk_(before->trunk_),
       wiring_(before->wiring_, std::move(network), changed),
-      bridging_(before->bridging_, wiring_, trunk_->trees, portsOf(wiring_, changed)),
+      bridging_(before->bridging_, wiring_, trunk_->trees, portsOf(before->wiring_, wiring_, changed)),
       addressing_(before->addressing_, bridging_) {
     // Compared with what routes were worked out from, not with what was between: so that only one
     // is ever kept.
@@ -113,7 +116,7 @@ std::shared_ptr<const Forwarding> Forwarding::after(const std::shared_ptr<const 
         return before;
     constexpr std::size_t mostChanged = 400; // they are looked up again each time
     if (before)
-        if (const auto changed = changedInVlansOnly(before->network(), network);
+        if (const auto changed = changedInVlansOnly(before->wiring_, network);
             changed && changed->size() + before->wiring_.changed() <= mostChanged)
             return std::shared_ptr<const Forwarding>(new Forwarding(before, std::move(network), *changed));
     return std::make_shared<const Forwarding>(std::move(network));

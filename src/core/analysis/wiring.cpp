@@ -6,6 +6,7 @@
 #include "core/model/vlans.h"
 
 #include <algorithm>
+#include <numeric>
 
 namespace underridge::analysis {
 using namespace model;
@@ -48,6 +49,7 @@ Plant::Plant(Network network, const Without& without) : network_(std::move(netwo
     pairUp();
     addPorts();
     join(without);
+    sortPorts();
     decideBridging();
 }
 
@@ -246,6 +248,33 @@ void Plant::join(const Without& without) {
     }
 }
 
+/// An order that does not follow from which of them are set, or joined, first.
+void Plant::sortPorts() {
+    std::vector<int> order(ports_.size());
+    std::iota(order.begin(), order.end(), 0);
+    std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
+        const LogicalPort &x = port(a), &y = port(b);
+        return x.station != y.station ? x.station < y.station : x.name < y.name;
+    });
+    std::vector<int> now(ports_.size());
+    for (std::size_t i = 0; i < order.size(); ++i)
+        now[at(order[i])] = static_cast<int>(i);
+    std::vector<LogicalPort> ports;
+    std::vector<const Interface*> settings;
+    ports.reserve(ports_.size());
+    settings.reserve(ports_.size());
+    for (const int was : order) {
+        ports.push_back(std::move(ports_[at(was)]));
+        settings.push_back(settings_[at(was)]);
+        if (ports.back().peer >= 0)
+            ports.back().peer = now[at(ports.back().peer)];
+    }
+    ports_ = std::move(ports);
+    settings_ = std::move(settings);
+    for (auto& [key, index] : portAt_)
+        index = now[at(index)];
+}
+
 /// What each device does with frames: by its role, and by what is set on its ports.
 void Plant::decideBridging() {
     std::set<std::pair<std::uint64_t, std::uint64_t>> parents; // of subinterfaces
@@ -336,31 +365,68 @@ Wiring::Wiring(const Wiring& before, Network network, const std::vector<Key>& ch
       changed_(before.changed_) {
     changed_.insert(changed.begin(), changed.end());
     for (const Key& key : changed_) { // those changed earlier too: they point to what is no more
-        const Interface& now = *network_.find<Interface>(key);
-        const int port = portOf(now);
-        if (port < 0)
+        const Interface* was = plant_->network().find<Interface>(key);
+        const Interface* now = network_.find<Interface>(key);
+        if (!was && !now)
             continue;
-        const Interface* was = plant_->settings()[at(port)];
-        if (!was || was->id != now.id)
+        const int port = portOf(was ? *was : *now);
+        if (port < 0 || plant_->settings()[at(port)] != was)
             continue; // a member of a LAG has nothing of its own
         for (const int each : station(this->port(port).station).ports)
-            if (plant_->settings()[at(each)] == was)
-                settings_[at(each)] = &now;
+            if (plant_->settings()[at(each)] == was && this->port(each).members == this->port(port).members)
+                settings_[at(each)] = now;
     }
 }
 
-bool saysOtherVlansOnly(const Interface& before, const Interface& after) {
-    if (!(stands(after) || after.type == InterfaceKind::lag) || !after.addresses.empty() ||
-        !after.vrrp.empty() || !saysVlans(before) || !saysVlans(after))
+bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, const Network& after) const {
+    const Interface& any = now ? *now : *before;
+    if (!(stands(any) || any.type == InterfaceKind::lag) || !any.addresses.empty() || !any.vrrp.empty())
         return false;
-    Interface same = after;
-    same.untagged = before.untagged;
-    same.tagged = before.tagged;
-    same.taggedRanges = before.taggedRanges;
-    same.untaggedToo = before.untaggedToo;
-    same.voice = before.voice;
-    same.frames = before.frames;
-    return same == before;
+    Interface rest = any;
+    if (before && now) {
+        rest.untagged = before->untagged;
+        rest.tagged = before->tagged;
+        rest.taggedRanges = before->taggedRanges;
+        rest.untaggedToo = before->untaggedToo;
+        rest.voice = before->voice;
+        rest.frames = before->frames;
+        if (!(rest == *before))
+            return false;
+    } else { // it says nothing else
+        Interface plain;
+        plain.id = any.id;
+        plain.device = any.device;
+        plain.type = any.type;
+        plain.name = any.name;
+        plain.port = any.port;
+        plain.untagged = any.untagged;
+        plain.tagged = any.tagged;
+        plain.taggedRanges = any.taggedRanges;
+        plain.untaggedToo = any.untaggedToo;
+        plain.voice = any.voice;
+        plain.frames = any.frames;
+        if (any.type == InterfaceKind::lag || !(rest == plain))
+            return false;
+    }
+    const int port = portOf(any);
+    const bool said = before && saysVlans(*before), says = now && saysVlans(*now);
+    if (port < 0) // neither joined nor set
+        return !says && !said;
+    if (said == says && before && now)
+        return true;
+    // A switch that has VLANs on some port looks at tags on all; of two on one port the first counts.
+    const auto staysSo = [&](const Network& network) {
+        bool hasVlans = false;
+        int onPort = 0;
+        network.all<Interface>().forEachIn(any.device.value, [&](const Interface& each) {
+            hasVlans |= (stands(each) || each.type == InterfaceKind::lag) && saysVlans(each);
+            onPort += stands(each) && each.port == any.port;
+        });
+        return hasVlans && onPort <= 1;
+    };
+    const LogicalPort& held = this->port(port);
+    return bridgesByRole(station(held.station).role) && held.members.size() == 1 && !held.links.empty() &&
+           staysSo(network_) && staysSo(after);
 }
 
 int Wiring::speedOf(int index) const {

@@ -56,7 +56,7 @@ public:
     const model::Network& network() const { return network_; }
     const std::vector<Station>& stations() const { return stations_; }
     const std::vector<LogicalPort>& ports() const { return ports_; }
-    /// By port; see Wiring::settingsOf().
+    /// In the order of stations, then of their names. What is set of each see Wiring::settingsOf().
     const std::vector<const model::Interface*>& settings() const { return settings_; }
     int stationOf(model::DeviceId device) const;
     int portAt(const model::PortRef& port) const;
@@ -68,6 +68,7 @@ private:
     void addStations(const Without& without);
     void addPorts();
     void join(const Without& without);
+    void sortPorts();
     void decideBridging();
     void pairUp();
     std::set<int> portsOfRings() const;
@@ -90,8 +91,12 @@ public:
     /// Links of unknown ports, and chains that are open or split, join nothing. Whether
     /// cabling would let a link come up is not asked: that is linking's to say.
     explicit Wiring(model::Network network, const Without& without = {});
-    /// After VLANs of some interfaces have become others: `saysOtherVlansOnly` of each.
+    /// After VLANs of some interfaces have become others: `bearsOtherVlans` of each.
     Wiring(const Wiring& before, model::Network network, const std::vector<model::Key>& changed);
+    /// Whether what joins whom is the same when an interface says other things of VLANs, or is
+    /// there first or no more; `after` is the network with what it is then.
+    bool bearsOtherVlans(const model::Interface* before, const model::Interface* now,
+                         const model::Network& after) const;
 
     /// As it is now; what stations and ports point to is of the one the plant was made from.
     const model::Network& network() const { return network_; }
@@ -124,10 +129,6 @@ private:
     std::vector<const model::Interface*> settings_; ///< by port
     std::set<model::Key> changed_;
 };
-
-/// Whether two states of one interface differ in nothing but the VLANs of a port that has no
-/// address, and has VLANs either way: what joins whom is the same then.
-bool saysOtherVlansOnly(const model::Interface& before, const model::Interface& after);
 
 /// The VLANs of a port, by number (IEEE 802.1Q clause 8.6).
 struct Membership {
