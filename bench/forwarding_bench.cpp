@@ -59,6 +59,7 @@ void edit(benchmark::State& state) {
         Interface one = access[random() % access.size()];
         one.untagged = access[random() % access.size()].untagged;
         next.put(std::move(one));
+        const auto before = held; // let go of by another thread, as in the window
         times.time(state, [&] {
             held = analysis::Forwarding::after(held, next);
             found.update(held, next);
@@ -67,7 +68,7 @@ void edit(benchmark::State& state) {
     times.report(state);
 }
 
-/// A route is given to a host, so that all is worked out anew.
+/// A route is given to a host, or (`range(1)`) a link is taken away, after which all is worked out anew.
 void editOther(benchmark::State& state) {
     const Network& n = campus(static_cast<int>(state.range(0)));
     std::vector<DeviceId> hosts;
@@ -75,20 +76,27 @@ void editOther(benchmark::State& state) {
         if (each.model == "c-host")
             hosts.push_back(each.id);
     });
+    std::vector<LinkId> links;
+    n.all<Link>().forEach([&](const Link& each) { links.push_back(each.id); });
     std::mt19937 random(5);
     IdSource ids(6);
     Percentiles times;
     auto held = analysis::Forwarding::after({}, n);
     analysis::RunningFindings found;
     found.update(held, n);
-    Network next = n;
     for (auto _ : state) {
-        Route route;
-        route.id = ids.make<RouteId>();
-        route.device = hosts[random() % hosts.size()];
-        route.to = "10.99.0.0/24";
-        route.via = "10.0.0.1";
-        next.put(std::move(route));
+        Network next = n;
+        if (state.range(1) == 0) {
+            Route route;
+            route.id = ids.make<RouteId>();
+            route.device = hosts[random() % hosts.size()];
+            route.to = "10.99.0.0/24";
+            route.via = "10.0.0.1";
+            next.put(std::move(route));
+        } else {
+            next.erase<Link>(n.link(links[random() % links.size()])->key());
+        }
+        const auto before = held; // let go of by another thread, as in the window
         times.time(state, [&] {
             held = analysis::Forwarding::after(held, next);
             found.update(held, next);
@@ -255,8 +263,7 @@ BENCHMARK(edit)
     ->UseManualTime();
 BENCHMARK(editOther)
     ->Name("forward/edit_other")
-    ->Arg(1000)
-    ->Arg(10000)
+    ->ArgsProduct({{1000, 10000, 50000}, {0, 1}})
     ->Unit(benchmark::kMillisecond)
     ->UseManualTime();
 BENCHMARK(editBeside)

@@ -89,7 +89,7 @@ public:
     }
     void other(Network& network) {
         Device device = *network.device(any(devices_));
-        switch (below(5)) {
+        switch (below(6)) {
         case 0:
             device.note = "seen";
             break;
@@ -107,6 +107,18 @@ public:
             Interface interface = *network.find<Interface>(any(addressed_));
             interface.disabled = !interface.disabled;
             network.put(std::move(interface));
+            return;
+        }
+        case 5: {
+            std::vector<Route> routes;
+            network.all<Route>().forEach([&](const Route& route) { routes.push_back(route); });
+            Route route = any(routes);
+            if (below(2) == 0) {
+                network.erase<Route>(route.key());
+            } else {
+                route.via = any(routes).via;
+                network.put(std::move(route));
+            }
             return;
         }
         case 4:

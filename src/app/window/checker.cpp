@@ -7,11 +7,13 @@
 #include "core/base/parallel.h"
 
 #include <QDate>
+#include <QElapsedTimer>
 
 namespace underridge::app {
 namespace {
 constexpr int restMs = 150; ///< several edits in a row are checked once
-}
+constexpr int quickMs = 40; ///< what is done in so little time waits for no other edit
+} // namespace
 
 Checker::Checker(Workspace& workspace, QObject* parent) : QObject(parent), workspace_(workspace) {
     rest_.setSingleShot(true);
@@ -39,6 +41,8 @@ void Checker::start() {
                             held = forwarding_, sifted = sifted_, reported = reported_,
                             anew = std::exchange(anew_, false),
                             today = QDate::currentDate().toString(Qt::ISODate).toStdString()]() mutable {
+        QElapsedTimer clock;
+        clock.start();
         if (anew)
             check_ = {};
         std::vector<linking::Finding> found;
@@ -60,9 +64,10 @@ void Checker::start() {
             reported = std::make_shared<const scene::Reported>(std::move(now));
         QMetaObject::invokeMethod(
             this,
-            [this, sifted, reported, held = std::move(held)] {
+            [this, sifted, reported, held = std::move(held), took = clock.elapsed()] {
                 worker_.join();
                 worker_ = {};
+                rest_.setInterval(took < quickMs ? 0 : restMs);
                 if (std::exchange(again_, false)) {
                     start();
                     return;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Keeps the findings of the network that is edited up to date, on a worker, a moment
-// after the last change.
+// Keeps the findings of the network that is edited up to date, on a worker: at once where
+// that takes little, else a moment after the last change.
 #pragma once
 #include "core/analysis/running_findings.h"
 #include "core/analysis/set_aside.h"

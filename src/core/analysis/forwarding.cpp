@@ -57,21 +57,32 @@ constexpr bool matters =
     std::is_same_v<Record, Cable> || std::is_same_v<Record, Link> || std::is_same_v<Record, Ring> ||
     std::is_same_v<Record, Subnet>;
 
-/// The interfaces that differ, where they are all that does and differ in VLANs alone.
-std::optional<std::vector<Key>> changedInVlansOnly(const Wiring& before, const Network& after) {
-    std::vector<Key> changed;
+} // namespace
+
+/// What differs where wiring and trees are the same.
+struct Forwarding::Difference {
+    std::vector<Key> interfaces; ///< whose VLANs differ
+    bool routes = false;         ///< static routes, or what DHCP servers tell
+};
+
+std::optional<Forwarding::Difference> Forwarding::differenceTo(const Network& after) const {
+    Difference out;
     bool only = true;
-    Network::compare(before.network(), after, [&]<class Record>(const Record* old, const Record* now) {
+    Network::compare(network(), after, [&]<class Record>(const Record* old, const Record* now) {
         if constexpr (std::is_same_v<Record, Interface>) {
-            only = only && before.bearsOtherVlans(old, now, after);
+            only = only && wiring_.bearsOtherVlans(old, now, after);
             if (only)
-                changed.push_back((old ? old : now)->key());
+                out.interfaces.push_back((old ? old : now)->key());
+        } else if constexpr (std::is_same_v<Record, Route> || std::is_same_v<Record, Subnet>) {
+            out.routes = true;
         } else if constexpr (matters<Record>) {
             only = only && old && now && core(*old) == core(*now);
         }
     });
-    return only ? std::optional(std::move(changed)) : std::nullopt;
+    return only ? std::optional(std::move(out)) : std::nullopt;
 }
+
+namespace {
 
 std::vector<int> portsOf(const Wiring& before, const Wiring& wiring, const std::vector<Key>& changed) {
     std::vector<int> out;
@@ -94,17 +105,17 @@ Forwarding::Forwarding(Network network, const Without& without)
       routing_(std::make_unique<const Routing>(wiring_, bridging_, addressing_)) {}
 
 Forwarding::Forwarding(const std::shared_ptr<const Forwarding>& before, Network network,
-                       const std::vector<Key>& changed)
+                       const Difference& difference)
     : trunk_(before->trunk_),
-      wiring_(before->wiring_, std::move(network), changed),
-      bridging_(before->bridging_, wiring_, trunk_->trees, portsOf(before->wiring_, wiring_, changed)),
+      wiring_(before->wiring_, std::move(network), difference.interfaces),
+      bridging_(before->bridging_, wiring_, trunk_->trees,
+                portsOf(before->wiring_, wiring_, difference.interfaces)),
       addressing_(before->addressing_, bridging_) {
-    // Compared with what routes were worked out from, not with what was between: so that only one
-    // is ever kept.
-    const auto& origin = before->routed_ ? before->routed_ : before;
-    if (routesAlike(wiring_, origin->bridging_, origin->addressing_, bridging_, addressing_)) {
-        routed_ = origin;
-        routing_ = std::make_unique<const Routing>(origin->routing(), wiring_, bridging_, addressing_);
+    if (!difference.routes &&
+        routesAlike(wiring_, before->bridging_, before->addressing_, bridging_, addressing_)) {
+        // Of those all alike the first is kept, none of those between.
+        routed_ = before->routed_ ? before->routed_ : before;
+        routing_ = std::make_unique<const Routing>(routed_->routing(), wiring_, bridging_, addressing_);
     } else {
         routing_ = std::make_unique<const Routing>(wiring_, bridging_, addressing_);
     }
@@ -116,9 +127,9 @@ std::shared_ptr<const Forwarding> Forwarding::after(const std::shared_ptr<const 
         return before;
     constexpr std::size_t mostChanged = 400; // they are looked up again each time
     if (before)
-        if (const auto changed = changedInVlansOnly(before->wiring_, network);
-            changed && changed->size() + before->wiring_.changed() <= mostChanged)
-            return std::shared_ptr<const Forwarding>(new Forwarding(before, std::move(network), *changed));
+        if (const auto difference = before->differenceTo(network);
+            difference && difference->interfaces.size() + before->wiring_.changed() <= mostChanged)
+            return std::shared_ptr<const Forwarding>(new Forwarding(before, std::move(network), *difference));
     return std::make_shared<const Forwarding>(std::move(network));
 }
 

@@ -10,8 +10,9 @@ public:
     /// `without`: devices and links that are to be thought away.
     explicit Forwarding(model::Network network, const Without& without = {});
     /// What follows from a network that was another before; the same as when it is worked out
-    /// by itself. Where only VLANs of ports differ, the stretches of layer 2 they are in are worked
-    /// out anew, and routes if they concern any router. `before` must be of a whole network.
+    /// by itself. Where only VLANs of ports differ, or static routes, wiring and trees are kept: the
+    /// stretches of layer 2 these ports are in are worked out anew, and routes if they concern any router.
+    /// `before` must be of a whole network.
     static std::shared_ptr<const Forwarding> after(const std::shared_ptr<const Forwarding>& before,
                                                    model::Network network);
     Forwarding(const Forwarding&) = delete;
@@ -38,8 +39,11 @@ private:
         Rings rings;
         SpanningTrees trees;
     };
+    struct Difference;
+    /// Nothing: wiring or trees may be others.
+    std::optional<Difference> differenceTo(const model::Network& after) const;
     Forwarding(const std::shared_ptr<const Forwarding>& before, model::Network network,
-               const std::vector<model::Key>& changed);
+               const Difference& difference);
     /// The one whose routing was worked out by itself.
     const Forwarding* routed() const { return routed_ ? routed_.get() : this; }
 

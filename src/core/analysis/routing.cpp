@@ -100,12 +100,16 @@ Routing::Routing(const Routing& before, const Wiring& wiring, const Bridging& br
       bridging_(bridging),
       addressing_(addressing),
       dhcp_(wiring, bridging, addressing),
-      before_(&before) {
-    for (std::size_t r = 0; r < bridging.all().size(); ++r)
-        if (bridging.all()[r] != before.bridging_.all()[r])
-            for (const NetInterface& each : bridging.all()[r]->interfaces())
-                if (!wiring.station(each.station).routes) // what it is told by DHCP may differ
-                    own_.insert(each.station);
+      before_(&before) {}
+
+bool Routing::mayDiffer(int station) const {
+    if (wiring_.station(station).routes)
+        return false;
+    const auto& interfaces = bridging_.interfacesOf(station);
+    return std::any_of(interfaces.begin(), interfaces.end(), [&](int i) {
+        const auto reach = at(bridging_.reaches().ofInterface[at(i)]);
+        return bridging_.all()[reach] != before_->bridging_.all()[reach];
+    });
 }
 
 Routing::~Routing() = default;
@@ -292,7 +296,7 @@ const RoutingTable& Routing::table(int station, const std::string& vrf) const {
 }
 
 const RoutingTable& Routing::tableOf(int station, const std::string& vrf, bool all) const {
-    if (before_ && !own_.contains(station))
+    if (before_ && !mayDiffer(station))
         return before_->tableOf(station, vrf, all);
     {
         const std::lock_guard lock(mutex_);

@@ -77,6 +77,8 @@ public:
 
 private:
     friend class Ospf;
+    /// Whether the table of a station may not be that of before: what it is told by DHCP.
+    bool mayDiffer(int station) const;
     const RoutingTable& tableOf(int station, const std::string& vrf, bool all) const;
     std::vector<RouteEntry> connected(int station, const std::string& vrf) const;
     /// Static routes whose next hop is in a subnet of the station.
@@ -91,7 +93,6 @@ private:
     const Addressing& addressing_;
     Dhcp dhcp_;
     const Routing* before_ = nullptr;
-    std::set<int> own_; ///< stations whose tables are not those of before
     std::unique_ptr<Ospf> ospf_;
     std::unique_ptr<Bgp> bgp_;
     mutable std::mutex mutex_;
