@@ -242,11 +242,13 @@ Json spanningTree(const Network& network, const find::Matcher& where) {
         for (const analysis::TreePort& each : tree.ports) {
             const analysis::LogicalPort& port = wiring.port(each.port);
             if (where.matches(*wiring.station(port.station).device))
-                ports.push_back({{"device", wiring.nameOf(port.station)},
-                                 {"port", port.name},
-                                 {"role", textOf(each.role)},
-                                 {"state", each.state(wiring)},
-                                 {"cost", each.cost}});
+                ports.push_back(
+                    {{"device", wiring.nameOf(port.station)},
+                     {"port", port.name},
+                     {"role", textOf(each.role)},
+                     {"state", each.state(wiring)},
+                     {"cost",
+                      each.role == analysis::PortRole::disabled ? 0 : forwarding.trees().costOf(each.port)}});
         }
         if (ports.empty() && !tree.ports.empty())
             continue;

@@ -188,14 +188,19 @@ private:
         }
     }
 
-    /// Those attached to each segment, by its first port.
+    /// Those attached to each segment that several are attached to, by its first port.
     std::unordered_map<int, std::vector<Attached>> attached() {
+        std::vector<int> count(parent_.size());
+        for (const Bridge& bridge : bridges_)
+            for (const int index : bridge.ports)
+                if (live(index))
+                    ++count[static_cast<std::size_t>(root(index))];
         std::unordered_map<int, std::vector<Attached>> out;
         for (int b = 0; b < static_cast<int>(bridges_.size()); ++b) {
             int rank = 0;
             for (const int index : bridges_[static_cast<std::size_t>(b)].ports) {
                 ++rank;
-                if (!live(index))
+                if (!live(index) || count[static_cast<std::size_t>(root(index))] < 2)
                     continue;
                 const Interface* settings = wiring_.settingsOf(index);
                 const PortTree set = settings ? *settings->spanningTree : PortTree{};
@@ -203,23 +208,10 @@ private:
                     static_cast<std::uint64_t>(std::clamp(set.number ? set.number : rank, 0, 0xffff));
                 out[root(index)].push_back(
                     {b, index, static_cast<std::uint64_t>(std::clamp(set.priority, 0, 255)) << 16 | number,
-                     costOf(index), set.rootGuard});
+                     trees_.costOf(index), set.rootGuard});
             }
         }
         return out;
-    }
-
-    /// IEEE 802.1Q-2022 table 13-4; 1 Gbit/s where the speed is not known.
-    std::int64_t costOf(int index) {
-        const auto [at, fresh] = costs_.try_emplace(index, 0);
-        if (fresh) {
-            const Interface* settings = wiring_.settingsOf(index);
-            const int set = settings ? settings->spanningTree->cost : 0;
-            constexpr std::int64_t ofOneMegabit = 20'000'000;
-            const int speed = set > 0 ? 0 : wiring_.speedOf(index);
-            at->second = set > 0 ? set : std::max<std::int64_t>(1, ofOneMegabit / (speed > 0 ? speed : 1000));
-        }
-        return at->second;
     }
 
     /// BPDU guard: a port goes down where another bridge is heard.
@@ -229,7 +221,7 @@ private:
         for (const auto& [segment, ends] : segments_)
             for (const Attached& end : ends) {
                 const Interface* settings = wiring_.settingsOf(end.port);
-                if (ends.size() > 1 && settings && settings->spanningTree->bpduGuard)
+                if (settings && settings->spanningTree->bpduGuard)
                     any = trees_.guardedOff_[static_cast<std::size_t>(end.port)] = true;
             }
         if (any) {
@@ -356,7 +348,6 @@ private:
         out.port = port;
         if (!live(port))
             return out;
-        out.cost = costOf(port);
         const int segment = root(port);
         if (!passes(segment)) { // the border of a region: as the common tree has it
             const Tree& common = trees_.trees_[static_cast<std::size_t>(trees_.treeOf_.at(
@@ -364,6 +355,9 @@ private:
             const TreePort* there = trees_.portIn(common, port);
             out.role = there->role == PortRole::root ? PortRole::master : there->role;
             out.forwards = there->forwards;
+        } else if (!segments_.contains(segment)) { // nobody else is there
+            out.role = PortRole::designated;
+            out.forwards = true;
         } else if (port == rootPort) {
             out.role = PortRole::root;
             out.forwards = true;
@@ -427,7 +421,10 @@ private:
                 return vector;
             };
             const auto passes = [&](int segment) {
-                const auto& ends = segments_.at(segment);
+                const auto at = segments_.find(segment);
+                if (at == segments_.end())
+                    return true;
+                const auto& ends = at->second;
                 return std::all_of(ends.begin(), ends.end(), [&](const Attached& end) {
                     return bridges_[static_cast<std::size_t>(end.bridge)].region == region;
                 });
@@ -445,12 +442,20 @@ private:
     std::vector<int> parent_;
     std::unordered_map<int, std::vector<Attached>> segments_;
     std::vector<std::vector<std::pair<int, Attached>>> segmentsOf_;
-    std::unordered_map<int, std::int64_t> costs_;
 };
 
 SpanningTrees::SpanningTrees(const Wiring& wiring, const Rings& rings)
     : wiring_(wiring), rings_(rings), blocks_(wiring.ports().size()), guardedOff_(wiring.ports().size()) {
     Work(*this).run();
+}
+
+std::int64_t SpanningTrees::costOf(int port) const {
+    const Interface* settings = wiring_.settingsOf(port);
+    if (const int set = settings ? settings->spanningTree->cost : 0; set > 0)
+        return set;
+    constexpr std::int64_t ofOneMegabit = 20'000'000;
+    const int speed = wiring_.speedOf(port);
+    return std::max<std::int64_t>(1, ofOneMegabit / (speed > 0 ? speed : 1000));
 }
 
 int SpanningTrees::instanceOf(int station, int vlan) const {

@@ -16,7 +16,6 @@ struct TreePort {
     int port = -1; ///< index in Wiring::ports()
     PortRole role = PortRole::disabled;
     bool forwards = false;
-    std::int64_t cost = 0;
     /// "forwarding"; else "blocking" of STP, "discarding" of the others.
     std::string_view state(const Wiring& wiring) const;
 };
@@ -44,6 +43,9 @@ public:
     /// The tree that VLAN goes by at a station; null when it runs none.
     const Tree* treeOf(int station, int vlan) const;
     const TreePort* portIn(const Tree& tree, int port) const;
+    /// What a way over a port adds: as set, else by its speed (IEEE 802.1Q-2022 table 13-4),
+    /// 1 Gbit/s where that is not known.
+    std::int64_t costOf(int port) const;
     /// Ports that went down because a bridge was heard behind them.
     bool isGuardedOff(int port) const { return guardedOff_[static_cast<std::size_t>(port)]; }
 
