@@ -155,6 +155,65 @@ private Q_SLOTS:
         QVERIFY(h.sceneIsTrue());
     }
 
+    void many_that_are_deleted_go_a_moment_later() {
+        Large h;
+        const auto devices = devicesWithin(h.network(), h.group);
+        edit::Refs all;
+        for (const DeviceId id : devices)
+            all.push_back(refTo(id));
+        h.session().select(all);
+        h.window->action(CommandId::remove)->trigger();
+        QVERIFY(h.session().workspace().isUnsettled());
+        QVERIFY(h.network() == h.first);
+        h.arrive();
+        QVERIFY(devicesWithin(h.network(), h.group).empty());
+        QVERIFY(h.session().selection().empty());
+        QVERIFY(h.sceneIsTrue());
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(h.network() == h.first);
+        QVERIFY(h.sceneIsTrue());
+        h.session().select(all);
+        h.window->action(CommandId::remove)->trigger();
+        QVERIFY(h.session().workspace().isUnsettled());
+        h.key(Qt::Key_Escape);
+        QVERIFY(!h.session().workspace().isUnsettled());
+        QVERIFY(h.network() == h.first);
+    }
+
+    void arrow_keys_move_many_by_all_their_steps_in_one() {
+        Large h;
+        edit::Refs all;
+        for (const DeviceId id : devicesWithin(h.network(), h.group))
+            all.push_back(refTo(id));
+        h.session().select(all);
+        h.key(Qt::Key_Right);
+        QVERIFY(h.session().workspace().isUnsettled());
+        h.key(Qt::Key_Right);
+        h.key(Qt::Key_Right);
+        const auto step = [&] { return h.moved(); };
+        QTRY_COMPARE_WITH_TIMEOUT(step(), 3 * 8, 30'000);
+        h.arrive();
+        QVERIFY(h.sceneIsTrue());
+        h.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(h.network() == h.first);
+    }
+
+    void many_that_are_pasted_come_a_moment_later_and_selected() {
+        Large h;
+        edit::Refs all;
+        for (const DeviceId id : devicesWithin(h.network(), h.group))
+            all.push_back(refTo(id));
+        const Network now = h.network();
+        h.session().select(all);
+        h.key(Qt::Key_C, Qt::ControlModifier);
+        h.key(Qt::Key_V, Qt::ControlModifier); // read by a job, and then made
+        QTRY_VERIFY_WITH_TIMEOUT(!(h.network() == now), 30'000);
+        h.arrive();
+        QCOMPARE(h.network().all<Device>().size(), now.all<Device>().size() + all.size());
+        QVERIFY(h.session().selection().size() >= all.size());
+        QVERIFY(h.sceneIsTrue());
+    }
+
     void undo_of_what_was_refused_undoes_nothing_else() {
         Large h;
         h.session().apply(edit::rename(h.network(), {refTo(h.device)}, {"renamed"}));

@@ -272,6 +272,51 @@ private Q_SLOTS:
         QVERIFY(desk.files.list(folder).empty());
     }
 
+    void what_a_journal_begins_with_may_be_made_beforehand() {
+        Desk desk;
+        Network start = desk.edits.start();
+        for (int i = 0; i < 30; ++i)
+            if (auto act = desk.edits.act(start))
+                start = std::move(act->network);
+        Document document = Document::fresh(desk.world, start);
+        document.beginAhead();
+        document.beginAhead(); // is being made already
+        const auto values = desk.work(document, 3);
+        QVERIFY(*recovered(desk.journalOf(document)) == values.back());
+        QCOMPARE(edit::readJournal(desk.journalOf(document))->payloads.size(), std::size_t{4});
+    }
+
+    void a_beginning_made_before_there_was_room_is_not_taken_for_the_present() {
+        Desk desk;
+        Network after;
+        {
+            Document document = Document::fresh(desk.world, desk.edits.start());
+            document.beginAhead();
+            desk.files.capacity = 0;
+            desk.work(document, 4);
+            QVERIFY(document.journalTrouble());
+            desk.files.capacity = SIZE_MAX;
+            after = desk.work(document, 1).back();
+            QVERIFY(!document.journalTrouble());
+            QVERIFY(*recovered(desk.journalOf(document)) == after);
+        } // killed
+        const auto left = Document::recoverable(desk.world);
+        QCOMPARE(left.size(), std::size_t{1});
+        QVERIFY(Document::recover(desk.world, left.front())->document.network() == after);
+    }
+
+    void saved_first_it_begins_from_the_file() {
+        Desk desk;
+        Document document = Document::fresh(desk.world, desk.edits.start());
+        document.beginAhead();
+        QVERIFY(document.save("/work.underridge"));
+        const Network after = desk.work(document, 2).back();
+        const auto left = edit::readJournal(desk.journalOf(document));
+        QCOMPARE(left->header.path, std::string("/work.underridge"));
+        const auto saved = exchange::readOwn(*desk.files.read("/work.underridge"), "work");
+        QVERIFY(*edit::replay(saved->network, left->payloads) == after);
+    }
+
     void a_full_disk_costs_nothing_of_what_the_journal_holds() {
         Desk desk;
         Network before, after;

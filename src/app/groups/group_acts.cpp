@@ -57,7 +57,11 @@ void GroupActs::group(FieldsInPlace& fields, Point emptyAt) {
 }
 
 void GroupActs::ungroup() {
-    desk_.session.apply(edit::ungroup(desk_.session.network(), desk_.session.look(), selected()));
+    Session& session = desk_.session;
+    session.applyTo(countOf(session.selection()),
+                    [now = session.network(), look = session.look(), groups = selected()] {
+                        return edit::ungroup(now, look, groups);
+                    });
 }
 
 void GroupActs::foldOrUnfold() {
@@ -82,10 +86,14 @@ void GroupActs::foldAll(bool folded) {
     } else {
         session.network().all<Group>().forEach([&](const Group& group) { groups.push_back(group.id); });
     }
-    auto act = edit::setFolded(session.network(), session.sheet(), groups, folded);
-    if (act)
-        act->subjects = session.selection();
-    session.apply(std::move(act));
+    session.applyTo(
+        groups.empty() ? 0 : session.network().all<Device>().size(),
+        [now = session.network(), sheet = session.sheet(), groups, folded, selection = session.selection()] {
+            auto act = edit::setFolded(now, sheet, groups, folded);
+            if (act)
+                act->subjects = selection;
+            return act;
+        });
 }
 
 void GroupActs::showGroups(bool on) {
@@ -113,11 +121,21 @@ void GroupActs::tuckOrBringOut() {
 
 void GroupActs::tuckAll(bool tucked) {
     Session& session = desk_.session;
-    auto act = edit::setTucked(session.network(), session.sheet(),
-                               edit::tuckers(session.network(), session.sheet(), {}), tucked);
-    if (act)
-        act->subjects = session.selection();
-    session.apply(std::move(act));
+    session.applyTo(session.network().all<Device>().size(), [now = session.network(), sheet = session.sheet(),
+                                                             tucked, selection = session.selection()] {
+        auto act = edit::setTucked(now, sheet, edit::tuckers(now, sheet, {}), tucked);
+        if (act)
+            act->subjects = selection;
+        return act;
+    });
+}
+
+/// How many devices and other objects an act on these is about.
+std::size_t GroupActs::countOf(const edit::Refs& objects) const {
+    std::size_t count = 0;
+    for (const ObjectRef ref : objects)
+        count += ref.kind == Kind::group ? devicesWithin(desk_.session.network(), {ref.id}).size() : 1;
+    return count;
 }
 
 /// "12 devices and 20 links".
@@ -142,7 +160,7 @@ void GroupActs::remove() {
     const bool empty = std::all_of(groups.begin(), groups.end(),
                                    [&](GroupId id) { return devicesWithin(session.network(), id).empty(); });
     if (groups.empty() || empty) {
-        session.apply(edit::removeObjects(session.network(), all));
+        session.applyTo(all.size(), [now = session.network(), all] { return edit::removeObjects(now, all); });
         return;
     }
     const QString members = membersText(groups);
@@ -160,15 +178,18 @@ void GroupActs::remove() {
             if (chosen == 0) {
                 edit::Refs others = all;
                 std::erase_if(others, [](ObjectRef ref) { return ref.kind == Kind::group; });
-                auto act = edit::ungroup(now.network(), now.look(), groups);
-                if (act && !others.empty()) {
-                    auto rest = edit::removeObjects(act->network, others);
-                    if (rest)
-                        act->network = std::move(rest->network);
-                }
-                now.apply(std::move(act));
+                now.applyTo(countOf(all), [network = now.network(), look = now.look(), groups, others] {
+                    auto act = edit::ungroup(network, look, groups);
+                    if (act && !others.empty()) {
+                        auto rest = edit::removeObjects(act->network, others);
+                        if (rest)
+                            act->network = std::move(rest->network);
+                    }
+                    return act;
+                });
             } else if (chosen == 1) {
-                now.apply(edit::removeWithMembers(now.network(), all));
+                now.applyTo(countOf(all),
+                            [network = now.network(), all] { return edit::removeWithMembers(network, all); });
             }
         });
 }

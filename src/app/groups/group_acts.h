@@ -42,6 +42,7 @@ public:
     std::vector<model::GroupId> foldable() const;
 
 private:
+    std::size_t countOf(const edit::Refs& objects) const;
     QString membersText(const std::vector<model::GroupId>& groups) const;
 
     Desk desk_;

@@ -70,17 +70,26 @@ bool Session::take(Ahead ahead) {
     return workspace_.take(std::move(ahead.step));
 }
 
-void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended) {
+void Session::applyTo(std::size_t objects, std::function<edit::ActResult()> make) {
+    if (objects <= mostAtOnce)
+        apply(make());
+    else
+        applyLater(std::move(make), {});
+}
+
+void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended,
+                         std::optional<edit::MergeKey> merge) {
     const auto ready = std::make_shared<std::optional<SheetSession::Ready>>();
-    workspace_.applyLater(
-        {[make = std::move(make), ahead = ahead(), ready]() -> Result<edit::Document::Prepared> {
-             auto made = ahead(make());
-             if (!made)
-                 return made.refusal();
-             *ready = std::move(made->shown);
-             return std::move(made->step);
-         },
-         [this, ready] { sheets_.offer(std::move(*ready)); }, std::move(ended)});
+    workspace_.applyLater({[make = std::move(make), ahead = ahead(), ready,
+                            merge = std::move(merge)]() -> Result<edit::Document::Prepared> {
+                               auto made = ahead(make());
+                               if (!made)
+                                   return made.refusal();
+                               *ready = std::move(made->shown);
+                               made->step.merge = merge;
+                               return std::move(made->step);
+                           },
+                           [this, ready] { sheets_.offer(std::move(*ready)); }, std::move(ended)});
 }
 
 /// What only a sheet of an upper layer draws is named as it is there.

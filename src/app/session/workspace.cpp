@@ -159,6 +159,9 @@ void Workspace::setDocument(edit::Document document) {
     document_->close();
     releaser_ = std::jthread([old = std::move(document_)]() mutable { old.reset(); });
     document_ = std::make_unique<edit::Document>(std::move(document));
+    constexpr std::size_t begunAtOnce = 500; // devices: some ten milliseconds at the first edit
+    if (network().all<Device>().size() > begunAtOnce)
+        document_->beginAhead();
     restock();
     Q_EMIT documentReplaced();
     Q_EMIT networkChanged();

@@ -125,8 +125,7 @@ std::function<edit::ActResult()> Moving::drop() const {
 }
 
 bool Moving::isLarge() const {
-    constexpr std::size_t most = 300;
-    return ids_.size() > most;
+    return ids_.size() > Session::mostAtOnce;
 }
 
 QString Moving::hint() const {

@@ -371,7 +371,8 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 }
 
 bool SelectTool::cancel() {
-    if (dropping_ && session_.workspace().giveUp())
+    owed_ = {};
+    if (session_.workspace().giveUp())
         return true;
     if (gesture_ != Gesture::none && gesture_ != Gesture::pressed) {
         gesture_ = Gesture::none;
@@ -476,9 +477,35 @@ bool SelectTool::key(QKeyEvent& event) {
         surface().pan(QPointF(-by.x, -by.y) * 5);
         return true;
     }
-    session_.apply(edit::moveObjects(session_.network(), session_.look(), movable, by),
-                   edit::MergeKey{"move by arrow keys", movable});
+    nudge(movable, by);
     return true;
+}
+
+/// Of many a thread makes it; steps asked for meanwhile are one more when it has come.
+void SelectTool::nudge(const edit::Refs& movable, Point by) {
+    const edit::MergeKey merge{"move by arrow keys", movable};
+    const auto act = [now = session_.network(), look = session_.look(), movable, by] {
+        return edit::moveObjects(now, look, movable, by);
+    };
+    if (movable.size() <= Session::mostAtOnce) {
+        session_.apply(act(), merge);
+        return;
+    }
+    if (nudged_ == movable && session_.workspace().isUnsettled()) {
+        owed_ = owed_ + by;
+        return;
+    }
+    nudged_ = movable;
+    owed_ = {};
+    session_.applyLater(
+        act,
+        [this] {
+            const edit::Refs moved = std::exchange(nudged_, {});
+            if (const Point rest = std::exchange(owed_, {}); rest != Point{} && session_.selection() == moved)
+                QMetaObject::invokeMethod(
+                    &surface(), [this, moved, rest] { nudge(moved, rest); }, Qt::QueuedConnection);
+        },
+        merge);
 }
 
 void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {
@@ -523,6 +550,8 @@ void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, dou
 QString SelectTool::hint() const {
     if (dropping_)
         return tr("Moving; Esc leaves it as it was");
+    if (session_.workspace().isUnsettled())
+        return tr("Working; Esc leaves it as it was");
     switch (gesture_) {
     case Gesture::moving:
         return moving_.hint();

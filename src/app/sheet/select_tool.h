@@ -59,6 +59,7 @@ private:
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
     void dragBend(const Pointer& pointer);
     void takeBand(bool add);
+    void nudge(const edit::Refs& movable, model::Point by);
     bool showsGrip(const scene::Plate& plate) const;
     bool showsGrip(const scene::Tile& tile) const;
     /// Whether a grip of what has that shape is at a point; then it is hovered.
@@ -72,6 +73,8 @@ private:
     bool gripHovered_ = false;
     bool wasSelected_ = false; ///< what is pressed, before
     bool dropping_ = false;    ///< what was dropped is still being worked out
+    edit::Refs nudged_;        ///< is being moved by arrow keys
+    model::Point owed_;        ///< by which it is to move further then
     bool opening_ = false;     ///< the scene changes under the drag, which goes on
     model::ObjectRef focused_;
     std::optional<RailLens> lens_;

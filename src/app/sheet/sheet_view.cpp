@@ -324,8 +324,12 @@ void SheetView::paste(const edit::Clip& clip, std::optional<PointF> at) {
         bounds = bounds.united({static_cast<double>(p.at.x), static_cast<double>(p.at.y), 120, 44});
     });
     const Point by = onGrid(at.value_or(pointerOrMiddle()) - bounds.centre());
-    session_.apply(edit::pasteClip(session_.network(), session_.sheet(), clip,
-                                   by == Point{} ? Point{32, 32} : by, session_.ids()));
+    session_.applyTo(clip.piece.all<Position>().size(),
+                     [now = session_.network(), sheet = session_.sheet(), clip,
+                      by = by == Point{} ? Point{32, 32} : by, seed = session_.ids().next()] {
+                         IdSource ids(seed);
+                         return edit::pasteClip(now, sheet, clip, by, ids);
+                     });
 }
 
 void SheetView::showCard() {

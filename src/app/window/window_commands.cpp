@@ -87,9 +87,13 @@ void MainWindow::addEditCommands() {
             {Id::copy, [this] { clips_->copy(); }},
             {Id::duplicate,
              [this] {
-                 session_->apply(edit::duplicateObjects(session_->network(), session_->sheet(),
-                                                        session_->selection(), {gridStep * 4, gridStep * 8},
-                                                        session_->ids()));
+                 session_->applyTo(session_->selection().size(), [now = session_->network(),
+                                                                  sheet = session_->sheet(),
+                                                                  selection = session_->selection(),
+                                                                  seed = session_->ids().next()] {
+                     IdSource ids(seed);
+                     return edit::duplicateObjects(now, sheet, selection, {gridStep * 4, gridStep * 8}, ids);
+                 });
              }},
             {Id::remove, [this] { groups_.remove(); }},
             {Id::openSelected, [this] { sheet_->openSelected(); }},

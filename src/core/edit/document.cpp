@@ -179,7 +179,7 @@ Result<Document::Prepared> Document::prepared(const Network& now, Act act) {
     auto complete = completed(now, act);
     if (!complete)
         return complete.refusal();
-    Prepared out{std::move(act), {}};
+    Prepared out{std::move(act), {}, std::nullopt};
     if (*complete) {
         out.act = **std::move(complete);
         out.difference = differencePayload(out.act.name, now, out.act.network);
@@ -190,12 +190,12 @@ Result<Document::Prepared> Document::prepared(const Network& now, Act act) {
 
 Result<bool> Document::take(Prepared prepared, const Session& before, const Session& after) {
     if (!(*prepared.act.base == network()))
-        return apply(std::move(prepared.act), before, after);
+        return apply(std::move(prepared.act), before, after, std::move(prepared.merge));
     if (prepared.difference.empty())
         return false;
     journal(prepared.act.name, prepared.act.network, &prepared);
     prepared.act.base.reset();
-    return history_.apply(std::move(prepared.act), before, after, world_.nowMs());
+    return history_.apply(std::move(prepared.act), before, after, world_.nowMs(), std::move(prepared.merge));
 }
 
 std::optional<Session> Document::undo() {
@@ -253,6 +253,7 @@ bool Document::endSave(const Saving& saving, std::uint64_t hash) {
     saved_ = saving.network;
     path_ = saving.path;
     hash_ = hash;
+    dropAhead();
     if (!modified())
         dropJournal();
     else if (journal_) // edited while the worker wrote: the new journal takes the old one's place all at once
@@ -285,13 +286,30 @@ void Document::dropJournal() {
     journalTrouble_.reset();
 }
 
+Document::Beginning Document::beginning(const Network& base, const Network& now) {
+    const std::string payload = differencePayload("Begin", base, now);
+    return {now, payload.empty() ? std::string() : frame(payload)};
+}
+
+void Document::beginAhead() {
+    if (hash_ == 0 && !journal_ && !ahead_.valid())
+        ahead_ = std::async(std::launch::async, [now = network()] { return beginning(Network(), now); });
+}
+
+/// Its record is large; one that is still being made would be waited for.
+void Document::dropAhead() {
+    if (ahead_.valid() && ahead_.wait_for(std::chrono::seconds(0)) == std::future_status::ready)
+        ahead_ = {};
+}
+
 bool Document::startJournal(const std::string& path, Over over) {
     // What was never saved begins from nothing; what was recovered, from the file as it
     // is.
-    const Network& base = hash_ == 0 ? Network() : saved_;
-    auto writer =
-        JournalWriter::start(world_.files, path, {network().info().id, network().info().name, path_, hash_},
-                             differencePayload("Begin", base, network()), over);
+    const bool ready = hash_ == 0 && ahead_.valid();
+    const Beginning made = ready ? Beginning() : beginning(hash_ == 0 ? Network() : saved_, network());
+    const Beginning& begins = ready ? ahead_.get() : made;
+    auto writer = JournalWriter::start(
+        world_.files, path, {network().info().id, network().info().name, path_, hash_}, begins.record, over);
     if (!writer) {
         journalTrouble_ = writer.refusal();
         retryAtMs_ = world_.nowMs() + retryMs;
@@ -300,7 +318,8 @@ bool Document::startJournal(const std::string& path, Over over) {
     journalTrouble_.reset();
     journalPath_ = path;
     journal_ = *std::move(writer);
-    journaled_ = network();
+    journaled_ = begins.network; // what it lacks of the present the next record says
+    dropAhead();
     if (underway_) {
         const std::lock_guard lock(underway_->mutex);
         underway_->journal = journal_;

@@ -4,6 +4,7 @@
 #include "core/edit/history.h"
 #include "core/edit/journal.h"
 #include <functional>
+#include <future>
 
 namespace underridge::edit {
 
@@ -55,6 +56,7 @@ public:
     struct Prepared {
         Act act; ///< its base is the network it was prepared for
         std::string difference;
+        std::optional<MergeKey> merge = std::nullopt; ///< as of apply()
     };
     static Result<Prepared> prepared(const model::Network& now, Act act);
     /// Takes it at once while the network is the one it was prepared for, else as any act that comes late.
@@ -83,6 +85,10 @@ public:
     /// the journal are measured against.
     void rebase(model::Network onDisk, std::uint64_t hash);
 
+    /// What the journal of a network that was never saved begins with is all of it: a thread makes
+    /// that beforehand, so that the first edit need not wait for it. Nothing where there is no need.
+    void beginAhead();
+
     /// Ends the document in peace: its journal is removed.
     void close();
 
@@ -95,6 +101,13 @@ public:
 
 private:
     Document(World world, model::Network network, std::string path, std::uint64_t hash);
+    /// A record that a network comes to from nothing, or from the file.
+    struct Beginning {
+        model::Network network;
+        std::string record; ///< empty: nothing to say
+    };
+    static Beginning beginning(const model::Network& base, const model::Network& now);
+    void dropAhead();
     bool startJournal(const std::string& path, Over over);
     bool startFreeJournal();
     /// `prepared`: the difference an act makes to its base, where it was worked out before.
@@ -108,7 +121,8 @@ private:
     std::string journalPath_; ///< of the journal being written
     std::uint64_t hash_ = 0;
     std::shared_ptr<JournalWriter> journal_;
-    model::Network journaled_; ///< what the journal comes to
+    model::Network journaled_;            ///< what the journal comes to
+    std::shared_future<Beginning> ahead_; ///< of beginAhead()
     std::optional<Remark> journalTrouble_;
     std::int64_t retryAtMs_ = 0; ///< a journal that cannot be started is not tried again before
     std::shared_ptr<Underway> underway_;

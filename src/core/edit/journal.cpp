@@ -162,8 +162,7 @@ Result<std::unique_ptr<JournalWriter>> JournalWriter::start(Files& files, const 
                                                             const JournalHeader& header,
                                                             std::string_view first, Over over) {
     std::string start = frame(headerPayload(header));
-    if (!first.empty())
-        start += frame(first);
+    start += first;
     auto file = files.startAppending(path, start, over);
     if (!file)
         return file.refusal();

@@ -65,8 +65,8 @@ Result<model::Network> replay(model::Network start, const std::vector<std::strin
 /// the disk within `syncDelayMs` through a thread of its own.
 class JournalWriter {
 public:
-    /// Starts a journal file with a first payload (none if empty), in place of what
-    /// `over` allows, all at once.
+    /// Starts a journal file with a first record, as frame() gives it (none if empty), in
+    /// place of what `over` allows, all at once.
     static Result<std::unique_ptr<JournalWriter>> start(Files& files, const std::string& path,
                                                         const JournalHeader& header, std::string_view first,
                                                         Over over);
