@@ -12,7 +12,7 @@
 namespace underridge::app {
 namespace {
 constexpr int restMs = 150; ///< several edits in a row are checked once
-constexpr int quickMs = 40; ///< what is done in so little time waits for no other edit
+constexpr int quickMs = 15; ///< what is done in so little time waits for no other edit
 } // namespace
 
 Checker::Checker(Workspace& workspace, QObject* parent) : QObject(parent), workspace_(workspace) {
