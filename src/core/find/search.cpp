@@ -24,11 +24,15 @@ int rankOf(std::string_view low, std::string_view wanted, std::size_t at) {
 /// Keeps the best: as many of each rank as could be shown.
 class Best {
 public:
-    void add(Found found) {
+    /// `make` is asked only where there is room.
+    template <class Make>
+    void add(int rank, Make make) {
         ++all_;
-        auto& those = byRank_[static_cast<std::size_t>(found.rank)];
-        if (those.size() < mostFound)
-            those.push_back(std::move(found));
+        auto& those = byRank_[static_cast<std::size_t>(rank)];
+        if (those.size() < mostFound) {
+            those.push_back(make());
+            those.back().rank = rank;
+        }
     }
     FoundIn take() {
         FoundIn out;
@@ -156,22 +160,29 @@ std::vector<FoundIn> TextIndex::search(std::string_view query) const {
               [](const std::string& a, const std::string& b) { return a.size() > b.size(); });
     const auto take = [&](std::size_t index, int rank) {
         const Entry& entry = entries_[index];
-        Found found;
-        found.text = textOf(index);
-        found.rank = rank;
-        if (entry.section == Section::sheets)
-            found.sheet = SheetId{entry.object.id};
-        else
-            found.object = entry.object;
-        if (entry.port > 0)
-            found.port = {DeviceId{entry.object.id}, keys_[entry.port - 1]};
-        best[static_cast<std::size_t>(entry.section)].add(std::move(found));
+        best[static_cast<std::size_t>(entry.section)].add(rank, [&] {
+            Found found;
+            found.text = textOf(index);
+            if (entry.section == Section::sheets)
+                found.sheet = SheetId{entry.object.id};
+            else
+                found.object = entry.object;
+            if (entry.port > 0)
+                found.port = {DeviceId{entry.object.id}, keys_[entry.port - 1]};
+            return found;
+        });
     };
-    // The longest word is looked for in all texts at once, the others where it was found.
+    // The longest word is looked for in all texts at once, the others where it was found. The next
+    // is often in one of the next texts.
+    constexpr std::ptrdiff_t near = 8;
+    auto next = entries_.begin(); // the one after
     for (std::size_t at = words.empty() ? std::string::npos : low_.find(words.front());
          at != std::string::npos;) {
-        const auto next = std::upper_bound(entries_.begin(), entries_.end(), at,
-                                           [](std::size_t where, const Entry& e) { return where < e.at; });
+        const auto isAfter = [](std::size_t where, const Entry& e) { return where < e.at; };
+        const auto soon = entries_.end() - next > near ? next + near : entries_.end();
+        next = soon == entries_.end() || isAfter(at, *soon)
+                   ? std::upper_bound(next, soon, at, isAfter)
+                   : std::upper_bound(soon, entries_.end(), at, isAfter);
         const auto index = static_cast<std::size_t>(next - entries_.begin()) - 1;
         const std::size_t from = entries_[index].at, size = textOf(index).size();
         const std::string_view text = std::string_view(low_).substr(from, size);
@@ -193,11 +204,12 @@ std::vector<FoundIn> TextIndex::search(std::string_view query) const {
     if (const std::string digits = macDigits(low); digits.size() >= 4)
         for (const Mac& mac : macs_)
             if (const auto at = mac.digits.find(digits); at != std::string::npos) {
-                std::string shown;
-                for (std::size_t i = 0; i < mac.digits.size(); i += 2)
-                    shown += (i ? ":" : "") + mac.digits.substr(i, 2);
-                best[static_cast<std::size_t>(Section::addresses)].add(
-                    {refTo(mac.device), {}, {}, shown, rankOf(mac.digits, digits, at)});
+                best[static_cast<std::size_t>(Section::addresses)].add(rankOf(mac.digits, digits, at), [&] {
+                    std::string shown;
+                    for (std::size_t i = 0; i < mac.digits.size(); i += 2)
+                        shown += (i ? ":" : "") + mac.digits.substr(i, 2);
+                    return Found{refTo(mac.device), {}, {}, shown, 0};
+                });
             }
     std::vector<FoundIn> out;
     for (Best& section : best)
