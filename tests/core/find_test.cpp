@@ -375,6 +375,42 @@ private Q_SLOTS:
 
     // ---- words ----
 
+    void of_more_than_can_be_shown_all_are_counted_and_the_best_are_first() {
+        Workbench bench;
+        for (int i = 1; i <= 700; ++i) {
+            const std::string name = (i % 7 == 0 ? "south-acc-" : "acc-") + std::to_string(i);
+            Device device = *bench.network.device(bench.add("camera", name.c_str()));
+            device.serial = "SN" + std::to_string(100'000 + 31 * i);
+            bench.network.put(device);
+        }
+        const find::TextIndex index(bench.network);
+        const auto devicesOf = [&](const char* words) {
+            return index.search(words)[static_cast<std::size_t>(Section::devices)];
+        };
+        const auto some = devicesOf("acc");
+        QCOMPARE(some.all, std::size_t{700});
+        QCOMPARE(some.best.size(), find::mostFound);
+        for (std::size_t i = 0; i < some.best.size(); ++i)
+            QCOMPARE(some.best[i].rank, 1); // 600 begin with it
+        for (std::size_t i = 1; i < some.best.size(); ++i)
+            QVERIFY(naturalLess(some.best[i - 1].text, some.best[i].text));
+        QCOMPARE(devicesOf("south").all, std::size_t{100});
+        QCOMPARE(devicesOf("acc south-acc").all, std::size_t{100});
+        const auto one = devicesOf("acc-70");
+        QCOMPARE(one.all, std::size_t{2}); // south-acc-70 and south-acc-700
+        QCOMPARE(devicesOf("sn100031").best.size(), std::size_t{1});
+        QCOMPARE(devicesOf("nowhere").all, std::size_t{0});
+        // The same counts as by looking at each.
+        for (const char* word : {"1", "cc-3", "7", "n1", "acc-6", "-4"}) {
+            std::size_t count = 0;
+            bench.network.all<Device>().forEach([&](const Device& device) {
+                for (const std::string& each : {device.name, lowered(device.serial)})
+                    count += each.find(word) != std::string::npos;
+            });
+            QCOMPARE(devicesOf(word).all, count);
+        }
+    }
+
     void words_find_each_kind_the_best_first() {
         House house;
         house.address(house.camera, "10.84.20.7/24", "00:1b:2c:3d:4e:5f");

@@ -254,6 +254,81 @@ private Q_SLOTS:
         QVERIFY(after->hasRoutesOf(*held)); // one host is cut off, no router
     }
 
+    void everything_is_in_one_reach_and_hears_nothing_beyond_it_data() {
+        QTest::addColumn<QString>("which");
+        for (const char* which : {"fennick-quay", "fennick-quay-as-found", "first-office", "campus"})
+            QTest::newRow(which) << which;
+    }
+    void everything_is_in_one_reach_and_hears_nothing_beyond_it() {
+        QFETCH(QString, which);
+        const Network network =
+            which == "campus" ? tests::routedCampus(420) : tests::demo(which.toStdString());
+        const Forwarding f(network);
+        const analysis::Reaches& reaches = f.bridging().reaches();
+        std::vector<int> interfaces, stations, hosts = reaches.travellers;
+        for (std::size_t r = 0; r < reaches.all.size(); ++r) {
+            const auto& extent = reaches.all[r];
+            interfaces.insert(interfaces.end(), extent.interfaces.begin(), extent.interfaces.end());
+            stations.insert(stations.end(), extent.stations.begin(), extent.stations.end());
+            hosts.insert(hosts.end(), extent.residents.begin(), extent.residents.end());
+            for (const int resident : extent.residents)
+                for (const int i : f.bridging().interfacesOf(resident))
+                    QCOMPARE(reaches.ofInterface[analysis::at(i)], static_cast<int>(r));
+            for (std::size_t d = 0; d < f.bridging().all()[r]->domains().size(); ++d)
+                for (const auto& crossing : f.bridging().all()[r]->from(static_cast<int>(d)))
+                    for (const int port : {crossing.out, crossing.in})
+                        QCOMPARE(reaches.ofStation[analysis::at(f.wiring().port(port).station)],
+                                 static_cast<int>(r));
+        }
+        const auto isEachOnce = [](std::vector<int> of, std::size_t count) {
+            std::sort(of.begin(), of.end());
+            return of.size() == count && std::adjacent_find(of.begin(), of.end()) == of.end();
+        };
+        QVERIFY(isEachOnce(interfaces, reaches.standing.size()));
+        QVERIFY(isEachOnce(hosts, f.wiring().stations().size()));
+        const auto bridging = std::count_if(f.wiring().stations().begin(), f.wiring().stations().end(),
+                                            [](const analysis::Station& station) { return station.bridges; });
+        QVERIFY(isEachOnce(stations, static_cast<std::size_t>(bridging)));
+        // Ports stand in one order, whatever was set or joined first.
+        for (const analysis::Station& station : f.wiring().stations())
+            QVERIFY(std::is_sorted(station.ports.begin(), station.ports.end()));
+    }
+
+    void a_port_set_for_the_first_time_counts_as_if_it_had_always_been() {
+        // One switch with VLANs on some ports; a host at a port nobody has set.
+        Network network = tests::routedCampus(60);
+        Interface access;
+        network.all<Interface>().forEach([&](const Interface& each) {
+            const Link* link = each.untagged && each.type == InterfaceKind::physical
+                                   ? network.linkAt({each.device, each.port})
+                                   : nullptr;
+            if (link && access.port.empty())
+                access = each;
+        });
+        QVERIFY(!access.port.empty());
+        Network bare = network;
+        bare.erase<Interface>(access.key());
+        auto held = Forwarding::after({}, bare);
+        const auto first = held;
+        QVERIFY(!analysis::checkForwarding(*held).empty()); // its host is cut off
+        held = Forwarding::after(held, network);
+        QVERIFY(held->hasTrunkOf(*first));
+        QCOMPARE(told(analysis::checkForwarding(*held)), QStringList());
+        held = Forwarding::after(held, bare);
+        QVERIFY(held->hasTrunkOf(*first));
+        QCOMPARE(told(analysis::checkForwarding(*held)), told(analysis::checkForwarding(*first)));
+        Interface again = access; // by another hand, as another record
+        again.id = InterfaceId{access.id.value ^ 1};
+        bare.put(again);
+        held = Forwarding::after(held, bare);
+        QCOMPARE(told(analysis::checkForwarding(*held)), QStringList());
+        QVERIFY(held->hasTrunkOf(*first));
+        bare.put(access); // a second on one port: which counts is for all of it to say
+        held = Forwarding::after(held, bare);
+        QVERIFY(!held->hasTrunkOf(*first));
+        QCOMPARE(told(analysis::checkForwarding(*held)), told(analysis::checkForwarding(Forwarding(bare))));
+    }
+
     void findings_follow_what_forwarding_does_not_depend_on() {
         Network network = tests::demo("fennick-quay");
         auto held = Forwarding::after({}, network);

@@ -87,7 +87,7 @@ void FilterBar::follow() {
 
 /// What is typed would find, or what the sheet's own filter does, which the scene knows.
 void FilterBar::say() {
-    ++generation_; // what is being counted is of no matter any more
+    counter_.forget();
     if (!isWanted())
         return;
     const auto read = find::Filter::parse(said(field_->text()));
@@ -101,21 +101,11 @@ void FilterBar::say() {
     if (const auto& shown = session_.scene().filtered(); shown && isShown)
         return tell(*shown);
     const Order order{session_.network(), session_.sheet(), session_.workspace().findings(),
-                      said(field_->text()), generation_};
+                      said(field_->text())};
     if (order.network.all<Device>().size() <= countedAtOnce)
         return tell(counted(order));
     says_->setText(tr("counting…"));
-    if (!worker_)
-        worker_ = std::make_unique<Worker<Order>>([this](const Order& each) {
-            QMetaObject::invokeMethod(
-                this,
-                [this, found = counted(each), generation = each.generation] {
-                    if (generation == generation_) // else the next is being counted, or nothing is
-                        tell(found);
-                },
-                Qt::QueuedConnection);
-        });
-    worker_->change([&](std::vector<Order>& orders) { orders = {order}; });
+    counter_.ask(order);
 }
 
 scene::Filtered FilterBar::counted(const Order& order) {

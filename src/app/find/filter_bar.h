@@ -43,7 +43,6 @@ private:
         model::SheetId sheet;
         std::shared_ptr<const find::Findings> findings;
         std::string filter;
-        std::uint64_t generation;
     };
     static scene::Filtered counted(const Order& order);
     void follow();
@@ -58,8 +57,9 @@ private:
     QLabel* says_;
     QToolButton* off_;
     bool open_ = false; ///< asked for, though no filter may be on
-    std::uint64_t generation_ = 0;
-    std::unique_ptr<Worker<Order>> worker_; ///< counts in a large network
+    /// Counts in a large network.
+    Latest<Order, scene::Filtered> counter_{this, &counted,
+                                            [this](const scene::Filtered& found) { tell(found); }};
 };
 
 } // namespace underridge::app

@@ -3,8 +3,11 @@
 // matter: what is asked for anew takes the place of what was not begun. Nothing of it is
 // told to the person; work that is goes through Jobs.
 #pragma once
+#include <QObject>
+
 #include <condition_variable>
 #include <functional>
+#include <memory>
 #include <mutex>
 #include <thread>
 #include <vector>
@@ -53,6 +56,49 @@ private:
     std::condition_variable_any wake_;
     std::vector<Order> orders_;
     std::jthread thread_;
+};
+
+/// Answers to what an object of the window asks, made by a thread; only that to the latest is told, in the
+/// thread of the object. The last member of whoever has it, as a Worker is.
+template <class Order, class Answer>
+class Latest {
+public:
+    /// `make` is called in the thread, which begins with the first order; `tell` in that of `of`.
+    Latest(QObject* of, std::function<Answer(const Order&)> make, std::function<void(const Answer&)> tell)
+        : of_(of), make_(std::move(make)), tell_(std::move(tell)) {}
+
+    void ask(Order order) {
+        forget();
+        if (!worker_)
+            worker_ = std::make_unique<Worker<Asked>>([this](const Asked& asked) { answer(asked); });
+        worker_->change([&](std::vector<Asked>& orders) {
+            orders.clear();
+            orders.push_back({std::move(order), latest_});
+        });
+    }
+    /// No answer to what was asked is wanted any more.
+    void forget() { ++latest_; }
+
+private:
+    struct Asked {
+        Order order;
+        std::uint64_t number;
+    };
+    void answer(const Asked& asked) {
+        QMetaObject::invokeMethod(
+            of_,
+            [this, answer = make_(asked.order), number = asked.number] {
+                if (number == latest_)
+                    tell_(answer);
+            },
+            Qt::QueuedConnection);
+    }
+
+    QObject* of_;
+    std::function<Answer(const Order&)> make_;
+    std::function<void(const Answer&)> tell_;
+    std::uint64_t latest_ = 0;
+    std::unique_ptr<Worker<Asked>> worker_;
 };
 
 } // namespace underridge::app

@@ -223,7 +223,7 @@ OverlayBar::Made OverlayBar::made(const std::vector<std::string>& keys,
 
 void OverlayBar::lay(const std::vector<std::string>& now) {
     keysLaid_ = now;
-    ++generation_; // what is still being made is not wanted any more
+    maker_.forget();
     auto forwarding = now.empty() ? nullptr : checker_.forwarding();
     if (forwarding && forwarding->network().info().id != session_.network().info().id)
         forwarding = nullptr; // of the file that was open before
@@ -234,20 +234,7 @@ void OverlayBar::lay(const std::vector<std::string>& now) {
     }
     if (forwarding->wiring().stations().size() <= atOnce)
         return take(made(now, *forwarding, checker_.findings()));
-    if (!worker_)
-        worker_ = std::make_unique<Worker<Order>>([this](const Order& order) {
-            QMetaObject::invokeMethod(
-                this,
-                [this, generation = order.generation,
-                 overlays = made(order.keys, *order.forwarding, order.sifted->open)] {
-                    if (generation == generation_)
-                        take(overlays);
-                },
-                Qt::QueuedConnection);
-        });
-    worker_->change([&](std::vector<Order>& orders) {
-        orders = {{now, forwarding, checker_.sharedSifted(), generation_}};
-    });
+    maker_.ask({now, forwarding, checker_.sharedSifted()});
 }
 
 /// Lays these over the sheet in place of what is on.

@@ -63,7 +63,6 @@ private:
         std::vector<std::string> keys;
         std::shared_ptr<const analysis::Forwarding> forwarding;
         std::shared_ptr<const analysis::Sifted> sifted;
-        int generation = 0;
     };
     static Made made(const std::vector<std::string>& keys, const analysis::Forwarding& forwarding,
                      const std::vector<linking::Finding>& findings);
@@ -78,11 +77,13 @@ private:
     std::vector<QToolButton*> others_;
     QLabel* says_;
     QToolButton *another_, *off_;
-    std::set<QString> laid_;                ///< ids of overlays that are on by this bar
-    std::vector<std::string> keysLaid_;     ///< what they were made for
-    bool open_ = false;                     ///< wanted though nothing is on
-    int generation_ = 0;                    ///< of what is wanted now
-    std::unique_ptr<Worker<Order>> worker_; ///< once a network was large; its thread uses what is above
+    std::set<QString> laid_;            ///< ids of overlays that are on by this bar
+    std::vector<std::string> keysLaid_; ///< what they were made for
+    bool open_ = false;                 ///< wanted though nothing is on
+    /// Of a large network.
+    Latest<Order, Made> maker_{
+        this, [](const Order& order) { return made(order.keys, *order.forwarding, order.sifted->open); },
+        [this](const Made& overlays) { take(overlays); }};
 };
 
 } // namespace underridge::app

@@ -96,22 +96,13 @@ void Locator::redraw() {
     constexpr std::size_t drawnAtOnce = 1500; // plates
     if (!std::exchange(stale_, false))
         return;
-    const Order order{network_, scene_, findings_, theme_, size(), devicePixelRatioF(), ++generation_};
+    const Order order{network_, scene_, findings_, theme_, size(), devicePixelRatioF()};
     if (scene_.count<scene::Plate>() <= drawnAtOnce) {
+        drawer_.forget();
         picture_ = drawn(order);
         return;
     }
-    if (!worker_)
-        worker_ = std::make_unique<Worker<Order>>([this](const Order& each) {
-            QMetaObject::invokeMethod(
-                this,
-                [this, picture = drawn(each), generation = each.generation] {
-                    if (generation == generation_) // else the next is being made
-                        take(picture);
-                },
-                Qt::QueuedConnection);
-        });
-    worker_->change([&](std::vector<Order>& orders) { orders = {order}; });
+    drawer_.ask(order);
 }
 
 void Locator::take(Picture picture) {

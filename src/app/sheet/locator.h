@@ -42,7 +42,6 @@ private:
         const paint::Theme* theme;
         QSize size;
         double ratio;
-        std::uint64_t generation;
     };
     struct Picture {
         QImage image;
@@ -70,9 +69,9 @@ private:
     std::optional<scene::PointF> found_;
     Picture picture_;
     bool stale_ = true; ///< the picture is of something shown before
-    std::uint64_t generation_ = 0;
     bool aside_ = false;
-    std::unique_ptr<Worker<Order>> worker_; ///< once a sheet was large
+    /// Draws a large sheet.
+    Latest<Order, Picture> drawer_{this, &drawn, [this](const Picture& picture) { take(picture); }};
 };
 
 } // namespace underridge::app

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/analysis/reach.h"
 
+#include "core/base/disjoint_sets.h"
 #include "core/model/vlans.h"
 
 #include <algorithm>
 #include <map>
-#include <numeric>
 
 namespace underridge::analysis {
 using namespace model;
@@ -20,21 +20,6 @@ std::uint64_t keyOf(const Domain& domain) {
 bool isInside(const Wiring& wiring, const NetInterface& each) {
     return each.record->type == InterfaceKind::vlan || (each.port >= 0 && wiring.port(each.port).bridged);
 }
-
-/// Sets that are one.
-class Joining {
-public:
-    explicit Joining(std::size_t count) : parent_(count) { std::iota(parent_.begin(), parent_.end(), 0); }
-    int of(int element) {
-        while (parent_[at(element)] != element)
-            element = parent_[at(element)] = parent_[at(parent_[at(element)])];
-        return element;
-    }
-    void join(int a, int b) { parent_[at(of(a))] = of(b); }
-
-private:
-    std::vector<int> parent_;
-};
 
 std::vector<NetInterface> standingOf(const Wiring& wiring, std::vector<std::vector<int>>& interfacesOf) {
     std::vector<NetInterface> standing;
@@ -79,7 +64,7 @@ Reaches::Reaches(const Wiring& wiring) : interfacesOf(wiring.stations().size()) 
     standing = standingOf(wiring, interfacesOf);
     const int stations = static_cast<int>(wiring.stations().size());
     // A switch is one with what is behind its bridged ports; any other port is by itself.
-    Joining joining(wiring.stations().size() + wiring.ports().size());
+    DisjointSets joining(wiring.stations().size() + wiring.ports().size());
     const auto elementOf = [&](int port) {
         return wiring.port(port).bridged ? wiring.port(port).station : stations + port;
     };

@@ -42,6 +42,9 @@ void RunningFindings::checkReach(int index, const Network& network) {
     checkRoutes(told, index);
     checkDhcp(told, index);
     kept.found = told.take();
+    kept.looksBeyond = std::any_of(kept.found.begin(), kept.found.end(), [](const Finding& each) {
+        return each.rule->code == std::string_view("gateway-silent");
+    });
 }
 
 void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const Network& network) {
@@ -67,7 +70,7 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
     reaches_.resize(of_->bridging().all().size());
     std::vector<int> touched;
     for (std::size_t i = 0; i < reaches_.size(); ++i)
-        if (reaches_[i].of != of_->bridging().all()[i])
+        if (reaches_[i].of != of_->bridging().all()[i] || (!alike && reaches_[i].looksBeyond))
             touched.push_back(static_cast<int>(i));
     const auto ofAll = [&] {
         if (!sameTrunk)

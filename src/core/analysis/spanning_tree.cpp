@@ -2,6 +2,7 @@
 #include "core/analysis/spanning_tree.h"
 
 #include "core/analysis/prefix.h"
+#include "core/base/disjoint_sets.h"
 
 #include <algorithm>
 #include <array>
@@ -156,20 +157,14 @@ private:
             });
     }
 
-    int root(int port) {
-        while (parent_[static_cast<std::size_t>(port)] != port)
-            port = parent_[static_cast<std::size_t>(port)] =
-                parent_[static_cast<std::size_t>(parent_[static_cast<std::size_t>(port)])];
-        return port;
-    }
-    void unite(int a, int b) { parent_[static_cast<std::size_t>(root(a))] = root(b); }
+    int root(int port) { return segmentOf_.of(port); }
+    void unite(int a, int b) { segmentOf_.join(a, b); }
 
     /// LANs between bridges that run a tree: what does not run one passes its frames on,
     /// whatever VLANs its ports have.
     void gatherSegments() {
         const int count = static_cast<int>(wiring_.ports().size());
-        parent_.resize(static_cast<std::size_t>(count));
-        std::iota(parent_.begin(), parent_.end(), 0);
+        segmentOf_ = DisjointSets(wiring_.ports().size());
         for (int i = 0; i < count; ++i) {
             const LogicalPort& port = wiring_.port(i);
             if (live(i) && wiring_.port(port.peer).bridged)
@@ -190,7 +185,7 @@ private:
 
     /// Those attached to each segment that several are attached to, by its first port.
     std::unordered_map<int, std::vector<Attached>> attached() {
-        std::vector<int> count(parent_.size());
+        std::vector<int> count(segmentOf_.count());
         for (const Bridge& bridge : bridges_)
             for (const int index : bridge.ports)
                 if (live(index))
@@ -439,7 +434,7 @@ private:
     std::vector<Bridge> bridges_;
     std::vector<int> bridgeAt_; ///< by station
     std::map<Region, std::vector<int>> regions_;
-    std::vector<int> parent_;
+    DisjointSets segmentOf_{0}; ///< of ports
     std::unordered_map<int, std::vector<Attached>> segments_;
     std::vector<std::vector<std::pair<int, Attached>>> segmentsOf_;
 };

@@ -55,8 +55,9 @@ public:
 
     const model::Network& network() const { return network_; }
     const std::vector<Station>& stations() const { return stations_; }
+    /// In the order of stations, then of their names.
     const std::vector<LogicalPort>& ports() const { return ports_; }
-    /// In the order of stations, then of their names. What is set of each see Wiring::settingsOf().
+    /// By port; see Wiring::settingsOf().
     const std::vector<const model::Interface*>& settings() const { return settings_; }
     int stationOf(model::DeviceId device) const;
     int portAt(const model::PortRef& port) const;
