@@ -185,7 +185,12 @@ private Q_SLOTS:
         edit::Refs all;
         for (const DeviceId id : devicesWithin(h.network(), h.group))
             all.push_back(refTo(id));
-        h.session().select(all);
+        edit::Refs with = all; // a link among them cannot be moved
+        h.network().all<Link>().forEach([&](const Link& link) {
+            if (with.size() == all.size())
+                with.push_back(refTo(link.id));
+        });
+        h.session().select(with);
         h.key(Qt::Key_Right);
         QVERIFY(h.session().workspace().isUnsettled());
         h.key(Qt::Key_Right);

@@ -371,7 +371,7 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 }
 
 bool SelectTool::cancel() {
-    owed_ = {};
+    nudging_.forget();
     if (session_.workspace().giveUp())
         return true;
     if (gesture_ != Gesture::none && gesture_ != Gesture::pressed) {
@@ -477,35 +477,8 @@ bool SelectTool::key(QKeyEvent& event) {
         surface().pan(QPointF(-by.x, -by.y) * 5);
         return true;
     }
-    nudge(movable, by);
+    nudging_.step(movable, by);
     return true;
-}
-
-/// Of many a thread makes it; steps asked for meanwhile are one more when it has come.
-void SelectTool::nudge(const edit::Refs& movable, Point by) {
-    const edit::MergeKey merge{"move by arrow keys", movable};
-    const auto act = [now = session_.network(), look = session_.look(), movable, by] {
-        return edit::moveObjects(now, look, movable, by);
-    };
-    if (movable.size() <= Session::mostAtOnce) {
-        session_.apply(act(), merge);
-        return;
-    }
-    if (nudged_ == movable && session_.workspace().isUnsettled()) {
-        owed_ = owed_ + by;
-        return;
-    }
-    nudged_ = movable;
-    owed_ = {};
-    session_.applyLater(
-        act,
-        [this] {
-            const edit::Refs moved = std::exchange(nudged_, {});
-            if (const Point rest = std::exchange(owed_, {}); rest != Point{} && session_.selection() == moved)
-                QMetaObject::invokeMethod(
-                    &surface(), [this, moved, rest] { nudge(moved, rest); }, Qt::QueuedConnection);
-        },
-        merge);
 }
 
 void SelectTool::paint(QPainter& painter, paint::SheetPainter& sheetPainter, double zoom) {

@@ -4,6 +4,7 @@
 // note; link; rubber band.
 #pragma once
 #include "app/sheet/moving.h"
+#include "app/sheet/nudging.h"
 #include "app/sheet/rail_lens.h"
 #include "app/sheet/resizing.h"
 #include "app/sheet/route_shaping.h"
@@ -59,7 +60,6 @@ private:
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
     void dragBend(const Pointer& pointer);
     void takeBand(bool add);
-    void nudge(const edit::Refs& movable, model::Point by);
     bool showsGrip(const scene::Plate& plate) const;
     bool showsGrip(const scene::Tile& tile) const;
     /// Whether a grip of what has that shape is at a point; then it is hovered.
@@ -73,14 +73,13 @@ private:
     bool gripHovered_ = false;
     bool wasSelected_ = false; ///< what is pressed, before
     bool dropping_ = false;    ///< what was dropped is still being worked out
-    edit::Refs nudged_;        ///< is being moved by arrow keys
-    model::Point owed_;        ///< by which it is to move further then
     bool opening_ = false;     ///< the scene changes under the drag, which goes on
     model::ObjectRef focused_;
     std::optional<RailLens> lens_;
     int lensPort_ = -1;
     Pointer start_, now_;
     Moving moving_{session_, context_.surface};
+    Nudging nudging_{session_, context_.surface};
     Resizing resizing_{session_, context_.surface};
     RouteShaping shaping_{session_, context_.surface};
     // bending
