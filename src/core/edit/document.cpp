@@ -292,8 +292,8 @@ Document::Beginning Document::beginning(const Network& base, const Network& now)
 }
 
 void Document::beginAhead() {
-    if (hash_ == 0 && !journal_ && !ahead_.valid())
-        ahead_ = std::async(std::launch::async, [now = network()] { return beginning(Network(), now); });
+    if (hash_ == 0 && !journal_ && !ahead_.valid()) // where the system gives no thread: when it is asked for
+        ahead_ = std::async([now = network()] { return beginning(Network(), now); });
 }
 
 /// Its record is large; one that is still being made would be waited for.
