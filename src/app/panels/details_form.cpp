@@ -513,6 +513,13 @@ void showTogether(const std::vector<QWidget*>& widgets, std::initializer_list<QL
         layout->setEnabled(true);
 }
 
+/// Takes a row out of a form; its widgets stay.
+void dropRow(QFormLayout& form, int row) {
+    const QFormLayout::TakeRowResult taken = form.takeRow(row);
+    delete taken.labelItem;
+    delete taken.fieldItem;
+}
+
 } // namespace
 
 bool DetailsForm::end() {
@@ -544,12 +551,12 @@ bool DetailsForm::end() {
             continue;
         }
         for (; old < found; ++old, changed = true)
-            form_->takeRow(at); // the row itself goes with `rows_`
+            dropRow(*form_, at); // the row itself goes with `rows_`
         changed = rows_[old]->patch(wanted, same) || changed;
         shown.push_back(std::move(rows_[old++]));
     }
     for (; old < rows_.size(); ++old, changed = true)
-        form_->takeRow(static_cast<int>(shown.size()));
+        dropRow(*form_, static_cast<int>(shown.size()));
     rows_ = std::move(shown);
     wanted_.clear();
     showTogether(added, {form_, content_->layout()});

@@ -272,6 +272,38 @@ private:
 
 } // namespace
 
+namespace {
+
+/// Where a port stands among those lines begin at: LAGs, ports something is set on, others, and those that
+/// are there once more.
+std::tuple<int, Key> endRank(const Wiring& wiring, int port) {
+    const Interface* settings = wiring.settingsOf(port);
+    if (wiring.portAt(wiring.port(port).members.front()) != port)
+        return {3, {}};
+    if (!settings)
+        return {2, {}};
+    return {settings->type == InterfaceKind::lag ? 0 : 1, settings->key()};
+}
+
+/// Which of two ports that meet a line begins at. Bends in files are kept by it.
+bool leads(const Wiring& wiring, int a, int b) {
+    const auto x = endRank(wiring, a), y = endRank(wiring, b);
+    if (x != y)
+        return x < y;
+    // The one whose link has the lower id; where it is one link, the one that begins.
+    const auto &ofA = wiring.port(a).links, &ofB = wiring.port(b).links;
+    if (ofA.empty() || ofB.empty())
+        return a < b;
+    const LinkId first = *std::min_element(ofA.begin(), ofA.end()),
+                 other = *std::min_element(ofB.begin(), ofB.end());
+    if (first != other)
+        return first < other;
+    const auto& members = wiring.port(a).members;
+    return std::find(members.begin(), members.end(), wiring.network().link(first)->a) != members.end();
+}
+
+} // namespace
+
 std::vector<FrameLink> frameLinksOf(const Network& network) {
     const Wiring wiring(network);
     std::vector<FrameLink> out;
@@ -282,7 +314,8 @@ std::vector<FrameLink> frameLinksOf(const Network& network) {
             continue;
         // Of a LAG into a multi-chassis pair each of the two has its own part.
         const LogicalPort& peer = wiring.port(port.peer);
-        const bool turned = peer.links.size() < port.links.size();
+        const bool turned = peer.links.size() == port.links.size() ? !leads(wiring, i, port.peer)
+                                                                   : peer.links.size() < port.links.size();
         const LogicalPort& a = turned ? peer : port;
         const DeviceId deviceA = wiring.station(a.station).device->id;
         FrameLink line;
