@@ -38,6 +38,16 @@ bool stands(const Interface& interface) {
     return interface.type == InterfaceKind::physical || interface.type == InterfaceKind::radio;
 }
 
+Interface withVlansOf(Interface to, const Interface& from) {
+    to.untagged = from.untagged;
+    to.tagged = from.tagged;
+    to.taggedRanges = from.taggedRanges;
+    to.untaggedToo = from.untaggedToo;
+    to.voice = from.voice;
+    to.frames = from.frames;
+    return to;
+}
+
 } // namespace
 
 bool routes(const Network& network, const Device& device) {
@@ -382,15 +392,8 @@ bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, cons
     const Interface& any = now ? *now : *before;
     if (!(stands(any) || any.type == InterfaceKind::lag) || !any.addresses.empty() || !any.vrrp.empty())
         return false;
-    Interface rest = any;
     if (before && now) {
-        rest.untagged = before->untagged;
-        rest.tagged = before->tagged;
-        rest.taggedRanges = before->taggedRanges;
-        rest.untaggedToo = before->untaggedToo;
-        rest.voice = before->voice;
-        rest.frames = before->frames;
-        if (!(rest == *before))
+        if (!(withVlansOf(*now, *before) == *before))
             return false;
     } else { // it says nothing else
         Interface plain;
@@ -399,13 +402,7 @@ bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, cons
         plain.type = any.type;
         plain.name = any.name;
         plain.port = any.port;
-        plain.untagged = any.untagged;
-        plain.tagged = any.tagged;
-        plain.taggedRanges = any.taggedRanges;
-        plain.untaggedToo = any.untaggedToo;
-        plain.voice = any.voice;
-        plain.frames = any.frames;
-        if (any.type == InterfaceKind::lag || !(rest == plain))
+        if (any.type == InterfaceKind::lag || !(withVlansOf(std::move(plain), any) == any))
             return false;
     }
     const int port = portOf(any);
