@@ -6,6 +6,7 @@
 #include "core/model/ports.h"
 #include "core/model/vlans.h"
 #include "tests/support/first_office.h"
+#include "tests/support/forwarded.h"
 #include "tests/support/registered.h"
 #include "tests/support/routed_campus.h"
 #include "tests/support/workbench.h"
@@ -172,7 +173,7 @@ void compare(const Forwarding& held, const Forwarding& anew, Changing& random) {
         for (const std::string& vrf : anew.routing().vrfsOf(s))
             QVERIFY2(held.routing().table(s, vrf).entries() == anew.routing().table(s, vrf).entries(),
                      anew.wiring().nameOf(s).c_str());
-    QCOMPARE(held.bridging().storms().size(), anew.bridging().storms().size());
+    QCOMPARE(tests::stormsOf(held).size(), tests::stormsOf(anew).size());
 }
 
 } // namespace

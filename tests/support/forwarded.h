@@ -13,6 +13,14 @@
 
 namespace underridge::tests {
 
+inline std::vector<analysis::Storm> stormsOf(const analysis::Forwarding& forwarding) {
+    std::vector<analysis::Storm> out;
+    for (const auto& reach : forwarding.bridging().all())
+        for (analysis::Storm& storm : reach->storms(forwarding.wiring(), forwarding.rings()))
+            out.push_back(std::move(storm));
+    return out;
+}
+
 struct Forwarded : Workbench {
     /// Acts one a line, with ' for ".
     void acts(std::string lines) {

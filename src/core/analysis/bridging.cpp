@@ -11,10 +11,7 @@ namespace underridge::analysis {
 using namespace model;
 
 Bridging::Bridging(const Wiring& wiring, const SpanningTrees& trees)
-    : wiring_(wiring),
-      rings_(trees.rings()),
-      reaches_(std::make_shared<const Reaches>(wiring)),
-      reach_(reaches_->all.size()) {
+    : wiring_(wiring), reaches_(std::make_shared<const Reaches>(wiring)), reach_(reaches_->all.size()) {
     constexpr std::size_t fewest = 64; // most are one cable
     forEachIndex(reach_.size(), fewest, [&](std::size_t i) {
         reach_[i] = std::make_shared<const Reach>(wiring, trees, *reaches_, static_cast<int>(i));
@@ -24,7 +21,7 @@ Bridging::Bridging(const Wiring& wiring, const SpanningTrees& trees)
 
 Bridging::Bridging(const Bridging& before, const Wiring& wiring, const SpanningTrees& trees,
                    const std::vector<int>& ports)
-    : wiring_(wiring), rings_(trees.rings()), reaches_(before.reaches_), reach_(before.reach_) {
+    : wiring_(wiring), reaches_(before.reaches_), reach_(before.reach_) {
     std::set<int> touched;
     for (const int port : ports)
         touched.insert(reaches_->ofStation[at(wiring.port(port).station)]);
@@ -161,15 +158,6 @@ std::vector<Island> Bridging::islands() const {
     std::sort(out.begin(), out.end(), [](const Island& a, const Island& b) {
         return std::pair(a.vlans, a.domains) < std::pair(b.vlans, b.domains);
     });
-    return out;
-}
-
-std::vector<Storm> Bridging::storms() const {
-    std::vector<Storm> out;
-    for (const auto& reach : reach_) {
-        auto more = reach->storms(wiring_, rings_);
-        out.insert(out.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
-    }
     return out;
 }
 

@@ -60,7 +60,6 @@ public:
     int islandOf(int interface) const;
 
     std::vector<Island> islands() const;
-    std::vector<Storm> storms() const;
 
 private:
     void number();
@@ -68,7 +67,6 @@ private:
     std::size_t reachOf(int domain) const;
 
     const Wiring& wiring_;
-    const Rings& rings_;
     std::shared_ptr<const Reaches> reaches_;
     std::vector<std::shared_ptr<const Reach>> reach_;
     std::vector<int> domainBase_, componentBase_; ///< by reach, and the count at the end
