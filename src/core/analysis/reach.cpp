@@ -202,12 +202,16 @@ private:
         const Domain here = r_.domains_[at(index)];
         if (isCable(here))
             return;
-        for (const int station : {here.station, wiring_.station(here.station).pair}) {
-            if (station < 0)
-                continue;
-            for (const int out : wiring_.station(station).ports)
-                leave(index, here, out);
-        }
+        forEachPort(here.station, [&](int out) { leave(index, here, out); });
+    }
+
+    /// Of a multi-chassis pair those of both.
+    template <class Each>
+    void forEachPort(int station, Each each) const {
+        for (const int one : {station, wiring_.station(station).pair})
+            if (one >= 0)
+                for (const int port : wiring_.station(one).ports)
+                    each(port);
     }
 
     void leave(int index, const Domain& here, int out) {
@@ -299,15 +303,11 @@ private:
         const int index = domain({each.station, vlan, !aware, -1});
         each.sends.push_back({index, -1, -1, 0});
         each.hears.push_back({index, -1, -1, 0});
-        for (const int station : {rep(each.station), wiring_.station(rep(each.station)).pair}) {
-            if (station < 0)
-                continue;
-            for (const int out : wiring_.station(station).ports) {
-                const LogicalPort& port = wiring_.port(out);
-                each.up |= port.up && port.bridged && (!aware || membership(out).carries(vlan)) &&
-                           passes(out, aware ? vlan : 0);
-            }
-        }
+        forEachPort(rep(each.station), [&](int out) {
+            const LogicalPort& port = wiring_.port(out);
+            each.up |= port.up && port.bridged && (!aware || membership(out).carries(vlan)) &&
+                       passes(out, aware ? vlan : 0);
+        });
     }
 
     void joinOverPort(int index, int out, int tag, const Standing& standing) {
@@ -340,24 +340,20 @@ private:
         const Domain here = r_.domains_[at(index)];
         if (isCable(here))
             return;
-        for (const int station : {here.station, wiring_.station(here.station).pair}) {
-            if (station < 0)
-                continue;
-            for (const int out : wiring_.station(station).ports) {
-                const LogicalPort& port = wiring_.port(out);
-                if (!port.up || !port.bridged || port.peer < 0 || wiring_.port(port.peer).bridged)
-                    continue;
-                const bool aware = wiring_.station(station).vlanAware;
-                const int tag = aware ? membership(out).leavesAs(here.vlan) : here.vlan;
-                if (tag < 0 || !passes(out, aware ? here.vlan : 0))
-                    continue;
-                const auto there = standing.find(placeOf(port.peer, tag));
-                if (there == standing.end())
-                    continue;
-                for (const int each : there->second)
-                    r_.interfaces_[at(each)].hears.push_back({index, out, port.peer, tag});
-            }
-        }
+        forEachPort(here.station, [&](int out) {
+            const LogicalPort& port = wiring_.port(out);
+            if (!port.up || !port.bridged || port.peer < 0 || wiring_.port(port.peer).bridged)
+                return;
+            const bool aware = wiring_.station(port.station).vlanAware;
+            const int tag = aware ? membership(out).leavesAs(here.vlan) : here.vlan;
+            if (tag < 0 || !passes(out, aware ? here.vlan : 0))
+                return;
+            const auto there = standing.find(placeOf(port.peer, tag));
+            if (there == standing.end())
+                return;
+            for (const int each : there->second)
+                r_.interfaces_[at(each)].hears.push_back({index, out, port.peer, tag});
+        });
     }
 
     /// Tarjan (1972), without recursion: chains of switches can be long.
