@@ -3,6 +3,7 @@
 
 #include "cli/forwarding.h"
 #include "core/analysis/check.h"
+#include "core/edit/links.h"
 #include "core/find/matching.h"
 #include "core/linking/chain.h"
 #include "core/linking/route_loads.h"
@@ -139,6 +140,11 @@ Json links(const Network& network, SheetId sheet, const find::Matcher& where) {
             for (const scene::PointF p : line->path)
                 path.push_back({std::round(p.x * 10) / 10, std::round(p.y * 10) / 10});
         }
+        Json over = Json::array();
+        for (const LinkId below : link.over)
+            if (const Link* held = network.link(below))
+                over.push_back(edit::linkText(network, *held));
+        const Sheet* upper = network.sheet(link.onlyOn);
         rows.push_back({{"id", idText(link.id.value)},
                         {"a", end(network, link.a)},
                         {"b", end(network, link.b)},
@@ -147,6 +153,8 @@ Json links(const Network& network, SheetId sheet, const find::Matcher& where) {
                         {"lengthM", cable ? static_cast<double>(cable->lengthMm) / 1000 : 0.0},
                         {"speedMbps", speedOf(network, link)},
                         {"provenance", std::string(textOf(link.provenance.origin))},
+                        {"layer", upper ? Json(upper->name) : Json(nullptr)}, // a file brought
+                        {"over", std::move(over)},
                         {"path", path}});
     });
     return rows;

@@ -162,6 +162,7 @@ Network everyKind() {
     link.medium = Medium::radio;
     link.positions = {1, 2};
     link.onlyOn = sheet;
+    link.over = {{77}};
     n.put(link);
     Position p;
     p.sheet = sheet;

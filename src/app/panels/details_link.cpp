@@ -143,7 +143,40 @@ void DetailsPanel::cableLooks(const Link& link, const Cable& cable) {
         });
 }
 
+/// Of a layer above the cables, as a file brought it.
+void DetailsPanel::showUpperLink(const Link& link) {
+    const Network& network = session_.network();
+    begin(shownText(edit::linkText(network, link)), tr("link of an upper layer"));
+    for (const int end : {0, 1})
+        if (const Device* device = network.device(link.end(end).device))
+            form_->linkRow(end == 0 ? tr("End A") : tr("End B"), shownText(device->name),
+                           [this, at = device->id] { session_.navigation().goTo(refTo(at)); });
+    linkRows(tr("Rests on"), link.over);
+    findingRows(refTo(link.id));
+    noteRow(link);
+    form_->row(tr("From"), provenanceText(link.provenance));
+}
+
+void DetailsPanel::linkRows(const QString& label, const std::vector<LinkId>& links) {
+    constexpr std::size_t most = 12;
+    for (std::size_t i = 0; i < links.size() && i < most; ++i)
+        if (const Link* link = session_.network().link(links[i]))
+            form_->linkRow(i == 0 ? label : QString(), shownText(edit::linkText(session_.network(), *link)),
+                           [this, at = link->id] { session_.navigation().goTo(refTo(at)); });
+    if (links.size() > most)
+        form_->row({}, tr("and %Ln more", nullptr, static_cast<int>(links.size() - most)));
+}
+
+void DetailsPanel::noteRow(const Link& link) {
+    form_->textRow(tr("Note"), shownText(link.note), {}, [this, id = link.id](const std::string& typed) {
+        return edit::changeEach<Link>(session_.network(), {{id.value, 0}}, said(tr("Set note of link")),
+                                      [&](Link& l) { l.note = typed; });
+    });
+}
+
 void DetailsPanel::showLink(const Link& link) {
+    if (link.isUpper())
+        return showUpperLink(link);
     const Network& network = session_.network();
     const LinkId id = link.id;
     const Cable* cable = network.cable(link.cable);
@@ -168,10 +201,13 @@ void DetailsPanel::showLink(const Link& link) {
     ringRows(id);
     if (cable)
         cableRows(link, *cable);
-    form_->textRow(tr("Note"), shownText(link.note), {}, [this, id](const std::string& typed) {
-        return edit::changeEach<Link>(session_.network(), {{id.value, 0}}, said(tr("Set note of link")),
-                                      [&](Link& l) { l.note = typed; });
+    std::vector<LinkId> above; // a file brought
+    network.all<Link>().forEach([&](const Link& each) {
+        if (std::find(each.over.begin(), each.over.end(), id) != each.over.end())
+            above.push_back(each.id);
     });
+    linkRows(tr("Carries"), above);
+    noteRow(link);
     form_->row(tr("From"), provenanceText(link.provenance));
 }
 

@@ -93,6 +93,9 @@ private:
     /// What is lost, to be selected.
     void lossRow(const QString& label, const std::vector<model::DeviceId>& devices);
     void cableRows(const model::Link& link, const model::Cable& cable);
+    void showUpperLink(const model::Link& link);
+    void linkRows(const QString& label, const std::vector<model::LinkId>& links);
+    void noteRow(const model::Link& link);
     void ringRows(model::LinkId link);
     void cableChoice(const model::Link& link, const model::Cable& cable);
     void cableLooks(const model::Link& link, const model::Cable& cable);

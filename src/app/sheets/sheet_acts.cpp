@@ -121,11 +121,16 @@ void SheetActs::remove(SheetId id) {
     if (!sheet || !canRemove())
         return;
     const QString name = shownText(sheet->name);
+    int upper = 0; // links only it shows
+    session.network().all<Link>().forEach([&](const Link& link) { upper += link.onlyOn == id; });
+    const QString links =
+        upper > 0 ? QStringLiteral(" ") + tr("%Ln link(s) of its layer go too.", nullptr, upper) : QString();
     desk_.dialogs.choose({tr("Remove sheet"),
                           tr("The sheet %1 goes with its notes and with where everything is drawn on it. The "
                              "devices and links stay in "
                              "the network.")
-                              .arg(name),
+                                  .arg(name) +
+                              links,
                           {{tr("Remove %1").arg(name), QMessageBox::DestructiveRole},
                            {tr("Cancel"), QMessageBox::RejectRole}}},
                          [this, id](int chosen) {

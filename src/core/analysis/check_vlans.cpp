@@ -135,10 +135,12 @@ void checkVlansApart(Told& told, const std::vector<const InReach*>& all) {
                 return a->interfaces < b->interfaces;
             });
         const NetInterface& one = told.f.bridging().interface(smallest->first);
+        const int others = smallest->interfaces - 1;
         told.tell("vlan-island", {told.device(one.station)},
-                  fmt::format("VLAN {} {} is in {} parts; {} and {} more are apart from the rest",
-                              vlan.number, vlan.name, where.size(), told.name(one.station),
-                              smallest->interfaces - 1),
+                  fmt::format("VLAN {} {} is in {} parts; {} apart from the rest", vlan.number, vlan.name,
+                              where.size(),
+                              others > 0 ? fmt::format("{} and {} more are", told.name(one.station), others)
+                                         : told.name(one.station) + " is"),
                   "carry it on the links between them");
     }
     told.network.all<Vlan>().forEach([&](const Vlan& vlan) {

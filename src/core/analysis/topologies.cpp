@@ -52,7 +52,8 @@ private:
         return fmt::format("{} {}", textOf(record.type), idText(record.id.value));
     }
     LayerPoint point(const NetInterface& interface) const {
-        return {pointOf(interface), interface.record->port, interface.record->addresses};
+        return {pointOf(interface), interface.record->port, interface.record->addresses,
+                interface.record->id};
     }
 
     // --- the network layer -------------------------------------------------------

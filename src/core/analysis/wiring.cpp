@@ -170,8 +170,8 @@ void Plant::join(const Without& without) {
     std::vector<Join> joins;
     std::set<std::pair<PortRef, PortRef>> walked;
     network_.all<Link>().forEach([&](const Link& link) {
-        if (link.console || without.contains(refTo(link.id)) || !link.a.known() || !link.b.known() ||
-            link.a == link.b)
+        if (link.console || link.isUpper() || without.contains(refTo(link.id)) || !link.a.known() ||
+            !link.b.known() || link.a == link.b)
             return;
         const int a = stationOf(link.a.device), b = stationOf(link.b.device);
         if (a >= 0 && b >= 0) {

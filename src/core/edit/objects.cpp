@@ -167,6 +167,20 @@ void cutFeeds(Network& network, const std::set<DeviceId>& gone) {
     });
 }
 
+/// Upper links rest on what is left.
+void cutSupports(Network& network) {
+    std::vector<Link> changed;
+    network.all<Link>().forEach([&](const Link& link) {
+        const auto isGone = [&](LinkId below) { return !network.link(below); };
+        if (!std::any_of(link.over.begin(), link.over.end(), isGone))
+            return;
+        changed.push_back(link);
+        std::erase_if(changed.back().over, isGone);
+    });
+    for (Link& link : changed)
+        network.put(std::move(link));
+}
+
 /// What was set aside of something that is gone is forgotten.
 void forgetSetAside(Network& network) {
     std::vector<Key> stale;
@@ -449,6 +463,7 @@ ActResult removeObjects(const Network& network, const Refs& objects) {
         }
     }
     cutFeeds(act.network, fedFrom);
+    cutSupports(act.network);
     forgetSetAside(act.network);
     return act;
 }

@@ -217,12 +217,9 @@ ActResult removeSheet(const Network& network, SheetId id) {
     network.forEachNoteOf(id, [&](const Note& note) { act.network.erase<Note>(note.key()); });
     network.all<Position>().forEachIn(
         id.value, [&](const Position& position) { act.network.erase<Position>(position.key()); });
-    network.all<Link>().forEach([&](const Link& link) {
-        if (link.onlyOn != id)
-            return;
-        Link copy = link;
-        copy.onlyOn = {};
-        act.network.put(std::move(copy));
+    network.all<Link>().forEach([&](const Link& link) { // of the layer that is drawn there
+        if (link.onlyOn == id)
+            act.network.erase<Link>(link.key());
     });
     act.network.erase<Sheet>(sheet->key());
     return act;

@@ -150,7 +150,7 @@ std::optional<ProposedRole> roleOfOne(const Network& network, const Device& devi
     if (const auto word = roleIn(device.note.view()))
         return ProposedRole{device.id, word->role, fmt::format("its note says {}", word->word)};
     int links = 0;
-    network.forEachLinkOf(device.id, [&](const Link&) { ++links; });
+    network.forEachLinkOf(device.id, [&](const Link& link) { links += !link.isUpper(); });
     if (links >= linksOfSwitch)
         return ProposedRole{device.id, Role::switch_, fmt::format("{} links end there", links)};
     return std::nullopt;
@@ -185,6 +185,8 @@ std::string subnetNameOf(const Network& network, const Device& device, std::stri
 std::optional<PortRef> pluggedInto(const Network& network, const Device& device) {
     std::optional<PortRef> found;
     network.forEachLinkOf(device.id, [&](const Link& link) {
+        if (link.isUpper())
+            return;
         const auto far = linking::farEnd(network, link.a.device == device.id ? link.a : link.b);
         const PortRef end = far ? *far : link.a.device == device.id ? link.b : link.a;
         if (const Device* other = network.device(end.device);

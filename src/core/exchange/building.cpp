@@ -249,21 +249,25 @@ Interface& Builder::interfaceOn(DeviceId id, const std::string& port) {
     return interface;
 }
 
-Interface& Builder::lag(DeviceId id, const std::string& name, std::vector<std::string> members) {
-    auto [at, fresh] = interfaces_.try_emplace({id.value, "lag/" + name});
+Interface& Builder::interfaceNamed(DeviceId id, InterfaceKind type, const std::string& name) {
+    const std::string key = fmt::format("{}/{}", textOf(type), name);
+    auto [at, fresh] = interfaces_.try_emplace({id.value, key});
     Interface& interface = at->second;
     if (fresh) {
-        interface.id = {ids_.idFor("interface", idText(id.value) + "/lag/" + name)};
+        interface.id = {ids_.idFor("interface", idText(id.value) + "/" + key)};
         interface.device = id;
         interface.name = name;
-        interface.type = InterfaceKind::lag;
-        interface.members = std::move(members);
+        interface.type = type;
     }
     return interface;
 }
 
 void Builder::addAddress(DeviceId id, const std::string& port, const std::string& address) {
-    auto& addresses = interfaceOn(id, port).addresses;
+    addAddress(interfaceOn(id, port), address);
+}
+
+void Builder::addAddress(Interface& interface, const std::string& address) {
+    auto& addresses = interface.addresses;
     if (std::find(addresses.begin(), addresses.end(), Address(address)) == addresses.end())
         addresses.push_back(address);
 }

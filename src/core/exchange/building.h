@@ -83,9 +83,11 @@ public:
     void setRole(model::DeviceId device, model::Role role);
     bool setModel(model::DeviceId device, const std::string& idOrName);
     void addAddress(model::DeviceId device, const std::string& port, const std::string& address);
+    static void addAddress(model::Interface& interface, const std::string& address);
     model::Interface& interfaceOn(model::DeviceId device, const std::string& port);
-    /// A LAG of ports of the device; that of the same name when it is there already.
-    model::Interface& lag(model::DeviceId device, const std::string& name, std::vector<std::string> members);
+    /// One that is on no port, fresh or that of the same kind and name.
+    model::Interface& interfaceNamed(model::DeviceId device, model::InterfaceKind type,
+                                     const std::string& name);
     model::VlanId vlan(int number);
 
     /// What a source calls an object: remarks about it lead there.

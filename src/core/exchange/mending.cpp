@@ -337,6 +337,7 @@ private:
         });
         change<Link>("its cable is not in the file", [&](Link& link) { clear(link.cable); });
         change<Link>("the sheet it is drawn on is not in the file", [&](Link& link) { clear(link.onlyOn); });
+        change<Link>("a link it rests on is not in the file", [&](Link& link) { clear(link.over); });
     }
 
     /// Ends of a trunk cable that no link on it has, but for the last pair, which says

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/rfc8345_layers.h"
 
-#include <fmt/format.h>
+#include <set>
 
 namespace underridge::exchange::rfc8345 {
 using namespace model;
@@ -14,10 +14,6 @@ constexpr const char* ospf = "example-ospf-topology:";
 
 std::string in(const char* module, const char* name) {
     return std::string(module) + name;
-}
-
-std::string nodeId(const LayerNode& node) {
-    return node.device ? idText(node.device.value) : node.id;
 }
 
 const char* partName(OspfPart part) {
@@ -41,12 +37,8 @@ Json attributesJson(const LayerNode& node) {
     if (!node.routerId.empty())
         out["router-id"] = Json::array({node.routerId});
     Json prefixes = Json::array();
-    for (const LayerPrefix& each : node.prefixes) {
-        Json prefix{{"prefix", each.prefix.text()}};
-        if (each.metric > 0)
-            prefix["metric"] = each.metric;
-        prefixes.push_back(std::move(prefix));
-    }
+    for (const LayerPrefix& each : node.prefixes)
+        prefixes.push_back(prefixJson(each));
     if (!prefixes.empty())
         out["prefix"] = std::move(prefixes);
     if (const char* part = partName(node.part)) // of type empty: [null]
@@ -54,44 +46,57 @@ Json attributesJson(const LayerNode& node) {
     return out;
 }
 
-Json nodeJson(const LayerNode& node, const std::string& below) {
-    Json json{{"node-id", nodeId(node)}};
-    if (node.device)
-        json["supporting-node"].push_back({{"network-ref", below}, {"node-ref", nodeId(node)}});
-    json[in(unicast, "l3-node-attributes")] = attributesJson(node);
-    Json points = Json::array();
-    for (const LayerPoint& each : node.points) {
-        Json point{{"tp-id", each.id}};
-        if (!each.port.empty())
-            point["supporting-termination-point"].push_back(
-                {{"network-ref", below}, {"node-ref", nodeId(node)}, {"tp-ref", each.port}});
-        Json addresses = Json::array();
-        for (const Address& address : each.addresses)
-            addresses.push_back(address.host());
-        if (!addresses.empty())
-            point[in(unicast, "l3-termination-point-attributes")] = {{"ip-address", std::move(addresses)}};
-        points.push_back(std::move(point));
-    }
-    if (!points.empty())
-        json["ietf-network-topology:termination-point"] = std::move(points);
+} // namespace
+
+Json prefixJson(const LayerPrefix& prefix) {
+    Json json{{"prefix", prefix.prefix.text()}};
+    if (prefix.metric > 0)
+        json["metric"] = prefix.metric;
     return json;
 }
 
-std::string endId(const UpperLayer& layer, const LayerEnd& end) {
-    return nodeId(layer.nodes[end.node]) + (end.point.empty() ? "" : ":") + end.point;
+Json nodeJson(const LayerNode& node, const std::string& id, const Naming& below) {
+    Json json{{"node-id", id}};
+    if (node.device) {
+        const Named support = below.node(node.device);
+        json["supporting-node"].push_back({{"network-ref", support.network}, {"node-ref", support.id}});
+    }
+    json[in(unicast, "l3-node-attributes")] = attributesJson(node);
+    return json;
 }
 
-Json linkJson(const UpperLayer& layer, const LayerLink& link, const std::string& below) {
-    Json json{{"link-id", endId(layer, link.from) + "," + endId(layer, link.to)},
-              {"source", {{"source-node", nodeId(layer.nodes[link.from.node])}}},
-              {"destination", {{"dest-node", nodeId(layer.nodes[link.to.node])}}}};
-    if (!link.from.point.empty())
-        json["source"]["source-tp"] = link.from.point;
-    if (!link.to.point.empty())
-        json["destination"]["dest-tp"] = link.to.point;
+Json pointJson(const LayerNode& node, const LayerPoint& point, const std::string& id, const Naming& below) {
+    Json json{{"tp-id", id}};
+    if (!point.port.empty()) {
+        const Named support = below.node(node.device);
+        json["supporting-termination-point"].push_back({{"network-ref", support.network},
+                                                        {"node-ref", support.id},
+                                                        {"tp-ref", below.point({node.device, point.port})}});
+    }
+    Json addresses = Json::array();
+    for (const Address& address : point.addresses)
+        addresses.push_back(address.host());
+    if (!addresses.empty())
+        json[in(unicast, "l3-termination-point-attributes")] = {{"ip-address", std::move(addresses)}};
+    return json;
+}
+
+Json linkJson(const LayerLink& link, const LinkEnd& from, const LinkEnd& to, const Naming& below) {
+    const auto text = [](const LinkEnd& end) {
+        return end.node + (end.point.empty() ? "" : ":") + end.point;
+    };
+    Json json{{"link-id", text(from) + "," + text(to)},
+              {"source", {{"source-node", from.node}}},
+              {"destination", {{"dest-node", to.node}}}};
+    if (!from.point.empty())
+        json["source"]["source-tp"] = from.point;
+    if (!to.point.empty())
+        json["destination"]["dest-tp"] = to.point;
     Json supports = Json::array();
-    for (const auto& [id, back] : link.over)
-        supports.push_back({{"network-ref", below}, {"link-ref", linkId(id, back)}});
+    for (const auto& [id, back] : link.over) {
+        Named support = below.link(id, back);
+        supports.push_back({{"network-ref", support.network}, {"link-ref", support.id}});
+    }
     if (!supports.empty())
         json["supporting-link"] = std::move(supports);
     if (link.metric) // uint64 is a text in RFC 7951
@@ -99,27 +104,32 @@ Json linkJson(const UpperLayer& layer, const LayerLink& link, const std::string&
     return json;
 }
 
-} // namespace
-
-std::string linkId(LinkId link, bool back) {
-    return idText(link.value) + (back ? "-back" : "");
-}
-
-Json networkJson(const UpperLayer& layer, const std::string& below) {
+Json networkJson(const UpperLayer& layer, const std::string& id, const Naming& below) {
     Json type = Json::object(), attributes{{"name", layer.name}};
     if (layer.area) {
         type[in(ospf, "ospf")] = Json::object();
         attributes[in(ospf, "ospf-topology-attributes")] = {{"area-id", *layer.area}};
     }
-    Json json{{"network-id", below + "-" + layer.suffix},
-              {"network-types", {{in(unicast, "l3-unicast-topology"), std::move(type)}}},
-              {"supporting-network", Json::array({Json{{"network-ref", below}}})},
-              {in(unicast, "l3-topology-attributes"), std::move(attributes)}};
+    std::set<std::string> lower;
+    std::vector<std::string> ids;
     Json nodes = Json::array(), links = Json::array();
-    for (const LayerNode& node : layer.nodes)
-        nodes.push_back(nodeJson(node, below));
+    for (const LayerNode& node : layer.nodes) {
+        ids.push_back(node.device ? below.node(node.device).id : node.id);
+        Json json = nodeJson(node, ids.back(), below);
+        if (node.device)
+            lower.insert(below.node(node.device).network);
+        for (const LayerPoint& point : node.points)
+            json["ietf-network-topology:termination-point"].push_back(
+                pointJson(node, point, point.id, below));
+        nodes.push_back(std::move(json));
+    }
     for (const LayerLink& link : layer.links)
-        links.push_back(linkJson(layer, link, below));
+        links.push_back(linkJson(link, {ids[link.from.node], link.from.point},
+                                 {ids[link.to.node], link.to.point}, below));
+    Json json{{"network-id", id}, {"network-types", {{in(unicast, "l3-unicast-topology"), std::move(type)}}}};
+    for (const std::string& each : lower)
+        json["supporting-network"].push_back({{"network-ref", each}});
+    json[in(unicast, "l3-topology-attributes")] = std::move(attributes);
     if (!nodes.empty())
         json["node"] = std::move(nodes);
     if (!links.empty())

@@ -132,6 +132,11 @@ std::string ospfAreaOf(JsonView network) {
     return model::OspfArea(text).number() ? text : std::string();
 }
 
+bool isUnicast(JsonView network) {
+    return member(network, l3, "l3-topology-attributes") ||
+           member(member(network, nw, "network-types"), l3, "l3-unicast-topology");
+}
+
 std::vector<LayerPrefix> prefixesIn(JsonView l3Attributes) {
     std::vector<LayerPrefix> out;
     listIn(l3Attributes, l3, "prefix").forEach([&](JsonView prefix) {

@@ -48,6 +48,8 @@ bool isPseudonode(JsonView node);
 /// The area a network is of, by the OSPF module in appendix B of RFC 8346, whatever it is
 /// called: being an example it has other names elsewhere. Empty: of none.
 std::string ospfAreaOf(JsonView network);
+/// Whether a network is of the network layer: RFC 8346.
+bool isUnicast(JsonView network);
 /// Of "l3-node-attributes".
 std::vector<LayerPrefix> prefixesIn(JsonView l3Attributes);
 

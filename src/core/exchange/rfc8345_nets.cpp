@@ -108,6 +108,12 @@ void addEntry(Entries& entries, const JsonMembers& entry) {
     entries += entry.text();
 }
 
+void addRaw(Entries& entries, JsonView json) {
+    if (!entries.empty())
+        entries += ',';
+    entries += json.compact();
+}
+
 std::string named(std::string_view network, std::string_view object) {
     std::string out;
     out.reserve(network.size() + object.size() + 1);

@@ -16,6 +16,8 @@ inline constexpr std::size_t maxPoint = 200; // bytes of a tp-id
 /// The entries of an object by network, as the writer wants them back: the inside of a JSON array.
 using Entries = std::string;
 void addEntry(Entries& entries, const JsonMembers& entry);
+/// What is not understood, as it came.
+void addRaw(Entries& entries, JsonView json);
 
 /// One name for an object of a network.
 std::string named(std::string_view network, std::string_view object);
@@ -46,9 +48,11 @@ private:
 struct Node {
     model::DeviceId device;
     model::PortNames points;
-    std::map<std::string, std::string> renamed = {}; ///< points that are another port of the device
+    std::map<std::string, std::string> renamed = {}; ///< points that are another port of the device, or none
+    const Node* below = nullptr;                     ///< that it is another view of
 
-    /// The port a termination point is; nothing when the node does not list it.
+    /// The port a termination point is, unknown of an interface that is on none; nothing when
+    /// the node does not list it.
     std::optional<model::PortRef> portOf(const std::string& point) const;
 };
 
@@ -56,6 +60,7 @@ struct Net {
     std::string id;
     JsonView json;
     std::string area = {}; ///< of OSPF; empty: it is no network of OSPF
+    bool unicast = false;  ///< of the network layer (RFC 8346)
     model::SheetId sheet = {};
     std::string keptLinks = {}, keptNodes = {}; ///< insides of arrays
     ByText<Node> nodes = {};

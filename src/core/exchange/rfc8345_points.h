@@ -19,27 +19,40 @@ public:
     bool takeLag(const Net& net, JsonView json, Node& node, const std::string& nodeId);
     /// A point that is a port, `id` its own, with what its members say of it. `prefixes`: of its
     /// node.
-    void take(const Net& net, JsonView json, Node& node, const std::string& id,
+    void take(const Net& net, JsonView json, Node& node, const std::string& nodeId, const std::string& id,
               const std::vector<LayerPrefix>& prefixes);
-    /// Of the interface on a port; a cost of 0 says nothing.
-    void setOspf(const model::PortRef& ref, const std::string& area, std::int64_t cost);
+    /// A point that links name and its node does not list.
+    void takeUnlisted(const Net& net, const model::PortRef& ref);
+    /// Of the interface at a point of a network of OSPF; a cost of 0 says nothing.
+    void setOspf(const Net& net, const std::string& node, const std::string& point, const model::PortRef& ref,
+                 std::int64_t cost);
 
     /// What is kept of each for the writer.
     const std::map<model::PortRef, Entries>& ofPorts() const { return portEntries_; }
-    const std::map<model::Interface*, Entries>& ofLags() const { return lagEntries_; }
+    /// With what OSPF was said to be, so that the writer sees what was edited.
+    std::map<model::Interface*, Entries> ofInterfaces() const;
 
 private:
     bool isEnd(const Net& net, const std::string& node, const std::string& point);
     void takeTags(model::Interface& interface, JsonView attributes, JsonMembers& left);
     std::string keyOf(JsonView json, const Node& node, const std::string& id) const;
+    model::Interface* standing(const Net& net, JsonView json, const Node& node, const std::string& nodeId,
+                               const std::string& id, const std::vector<LayerPrefix>& prefixes);
+    model::Interface* byName(JsonView json, const Node& node, const std::string& id,
+                             const std::vector<LayerPrefix>& prefixes);
     void l2Point(JsonView json, const model::PortRef& ref, JsonMembers& rest);
-    void l3Point(JsonView json, const model::PortRef& ref, const std::vector<LayerPrefix>& prefixes,
+    using InterfaceThere = FunctionRef<model::Interface&()>; ///< made for what is said of it only
+    void l3Point(JsonView json, InterfaceThere interface, const std::vector<LayerPrefix>& prefixes,
                  JsonMembers& rest, const std::string& area);
+    void setOspf(model::Interface& interface, const std::string& area, std::int64_t cost);
 
     Builder& builder_;
     const Nets& nets_;
     std::map<model::PortRef, Entries> portEntries_;
-    std::map<model::Interface*, Entries> lagEntries_;
+    std::map<model::Interface*, Entries> interfaceEntries_;
+    std::set<model::Interface*> ospf_; ///< that networks of OSPF are about
+    std::unordered_map<std::string, model::Interface*>
+        interfaces_;                                              ///< on no port, by network, node and point
     std::map<std::string, std::unordered_set<std::string>> ends_; ///< of links, by network
 };
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/exact_json.h"
 #include "core/exchange/foreign.h"
-#include "core/exchange/rfc8345_layers.h"
+#include "core/exchange/rfc8345_upper_edits.h"
 #include "core/model/ports.h"
 #include "core/model/vlans.h"
 
@@ -9,6 +9,7 @@
 
 namespace underridge::exchange {
 using namespace model;
+using namespace rfc8345;
 namespace {
 
 using Json = ExactJson;
@@ -23,77 +24,21 @@ constexpr const char* l2Link = "ietf-l2-topology:l2-link-attributes";
 constexpr const char* l2Type = "ietf-l2-topology:l2-topology";
 constexpr const char* l3Type = "ietf-l3-unicast-topology:l3-unicast-topology";
 
-Json kept(const SharedText& extra) {
-    return exactJson(extraMember(extra, "rfc8345"));
-}
-
-std::string stringIn(const Json& json, const char* name) {
-    if (!json.is_object())
-        return {};
-    const auto at = json.find(name);
-    return at != json.end() && at->is_string() ? at->get<std::string>() : std::string();
-}
-
-Json restIn(const Json& entry) {
-    return entry.is_object() && entry.contains("rest") && entry["rest"].is_object() ? entry["rest"]
-                                                                                    : Json::object();
-}
-
-/// The entry of a list for one network.
-Json entryFor(const Json& entries, const std::string& network) {
-    if (entries.is_array())
-        for (const Json& entry : entries)
-            if (stringIn(entry, "network") == network)
-                return entry;
-    return {};
-}
-
-/// Values that were kept come after what the model says, and do not replace it.
-void addKept(Json& to, const Json& rest) {
-    for (const auto& [name, value] : rest.items()) {
-        if (!to.contains(name))
-            to[name] = value;
-        else if (to[name].is_object() && value.is_object())
-            addKept(to[name], value);
-    }
-}
-
 class Writer {
 public:
-    Writer(const Network& network, std::span<const UpperLayer> above) : network_(network), above_(above) {
-        for (const UpperLayer& layer : above_)
-            for (const LayerNode& node : layer.nodes)
-                for (const LayerPoint& point : node.points)
-                    if (point.port.empty())
-                        routers_.insert(node.device);
-    }
+    Writer(const Network& network, std::span<const UpperLayer> above) : network_(network), above_(above) {}
 
     std::string write() {
-        Json list = Json::array();
         for (const Sheet& sheet : network_.sheetsInOrder()) {
             const Json entry = kept(sheet.extra);
-            if (const std::string id = stringIn(entry, "network"); !id.empty() && used_.insert(id).second) {
-                if (own_.empty())
-                    own_ = id;
-                imported_.push_back({id, entry});
-            }
+            if (const std::string id = stringIn(entry, "network"); !id.empty() && used_.insert(id).second)
+                nets_.push_back({id, entry});
         }
-        const bool imported = !imported_.empty();
-        if (!imported) {
-            own_ = idText(network_.info().id.value);
-            Json types{{l2Type, Json::object()}};
-            if (above_.empty() && hasAddressedPorts())
-                types[l3Type] = Json::object();
-            Json rest{{"network-types", std::move(types)}};
-            if (!network_.info().name.empty())
-                rest["ietf-l2-topology:l2-topology-attributes"] = {{"name", network_.info().name}};
-            imported_.push_back({own_, {{"rest", std::move(rest)}}});
-        }
-        for (const auto& [id, entry] : imported_)
-            list.push_back(networkJson(id, entry));
-        if (!imported)
-            for (const UpperLayer& layer : above_)
-                list.push_back(rfc8345::networkJson(layer, own_));
+        Json list = Json::array();
+        if (nets_.empty())
+            writeDrawn(list);
+        else
+            writeImported(list);
         return exactText(inDocument(std::move(list))) + "\n";
     }
 
@@ -121,6 +66,89 @@ private:
         return out;
     }
 
+    void writeDrawn(Json& list) {
+        own_ = idText(network_.info().id.value);
+        for (const UpperLayer& layer : above_)
+            for (const LayerNode& node : layer.nodes)
+                for (const LayerPoint& point : node.points)
+                    if (point.port.empty())
+                        routers_.insert(node.device);
+        Json types{{l2Type, Json::object()}};
+        if (above_.empty() && hasAddressedPorts())
+            types[l3Type] = Json::object();
+        Json rest{{"network-types", std::move(types)}};
+        if (!network_.info().name.empty())
+            rest["ietf-l2-topology:l2-topology-attributes"] = {{"name", network_.info().name}};
+        list.push_back(networkJson(own_, {{"rest", std::move(rest)}}));
+        for (const UpperLayer& layer : above_)
+            list.push_back(rfc8345::networkJson(layer, own_ + "-" + layer.suffix, naming()));
+    }
+
+    /// What was read as it came, with what was edited since, and layers there are since.
+    void writeImported(Json& list) {
+        findHomes();
+        const UpperEdits edits(network_, nets_, above_, naming());
+        edits_ = &edits;
+        for (const auto& [id, entry] : nets_) {
+            list.push_back(networkJson(id, entry));
+            edits.apply(list.back(), id);
+        }
+        for (const UpperLayer* layer : edits.missing()) {
+            std::string id = own_ + "-" + layer->suffix;
+            while (!used_.insert(id).second)
+                id += "-new";
+            list.push_back(rfc8345::networkJson(*layer, id, naming()));
+        }
+        edits_ = nullptr;
+    }
+
+    /// What is drawn since goes to the network most devices are at home in: the first they were
+    /// read from, which is the lowest.
+    void findHomes() {
+        std::map<std::string, std::size_t> homes;
+        network_.all<Device>().forEach([&](const Device& device) { ++homes[homeIn(device.extra)]; });
+        own_ = nets_.front().id;
+        for (const Imported& net : nets_)
+            if (homes[net.id] > homes[own_])
+                own_ = net.id;
+        network_.all<Link>().forEach([&](const Link& link) {
+            const Device *a = network_.device(link.a.device), *b = network_.device(link.b.device);
+            if (!a || !b || kept(link.extra).is_array())
+                return;
+            const std::string home = homeOf(*a);
+            if (homeOf(*b) != home)
+                visitors_[home].insert(b->id);
+        });
+    }
+
+    /// Empty: it was in no document.
+    static std::string homeIn(const SharedText& extra) {
+        const Json entries = kept(extra);
+        return entries.is_array() && !entries.empty() ? stringIn(entries.front(), "network") : std::string();
+    }
+    std::string homeOf(const Device& device) const {
+        const std::string home = homeIn(device.extra);
+        return used_.contains(home) ? home : own_;
+    }
+
+    Naming naming() const {
+        return {[this](DeviceId id) -> Named {
+                    const Device& device = *network_.device(id);
+                    const std::string home = homeOf(device);
+                    return {home, nodeId(home, device)};
+                },
+                [this](const PortRef& ref) { return pointId(homeOf(*network_.device(ref.device)), ref); },
+                [this](LinkId id, bool back) -> Named {
+                    const Link& link = *network_.link(id);
+                    const Json entries = kept(link.extra);
+                    if (!entries.is_array() || entries.empty())
+                        return {homeOf(*network_.device(link.a.device)), linkId(id, back)};
+                    const Json& entry = entries.front();
+                    const bool both = back && entry.is_object() && entry.contains("back");
+                    return {stringIn(entry, "network"), stringIn(both ? entry["back"] : entry, "link")};
+                }};
+    }
+
     bool hasAddressedPorts() const {
         bool any = false;
         network_.all<Interface>().forEach([&](const Interface& interface) {
@@ -138,6 +166,9 @@ private:
             const Json here = entryFor(entries, id);
             if (here.is_object() || (id == own_ && !entries.is_array()))
                 nodes.push_back(nodeJson(id, device, here));
+            else if (const auto at = visitors_.find(id);
+                     at != visitors_.end() && at->second.contains(device.id))
+                nodes.push_back(visitorJson(device));
         });
         if (entry.contains("nodes"))
             for (const Json& node : entry["nodes"])
@@ -151,6 +182,14 @@ private:
         if (!links.empty())
             json[linkList] = std::move(links);
         return json;
+    }
+
+    /// A device of another network that something is drawn to since.
+    Json visitorJson(const Device& device) const {
+        const std::string home = homeOf(device);
+        return {{"node-id", idText(device.id.value)},
+                {"supporting-node",
+                 Json::array({Json{{"network-ref", home}, {"node-ref", nodeId(home, device)}}})}};
     }
 
     std::string nodeId(const std::string& network, const Device& device) const {
@@ -170,7 +209,7 @@ private:
         Json addresses = Json::array();
         network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
             if (interface.port.empty() && !atL3) {
-                if (isSaidAbove(device))
+                if (isSaidAbove(interface))
                     return;
                 for (const Address& address : interface.addresses)
                     addresses.push_back(address.host());
@@ -197,19 +236,39 @@ private:
             if (Json point = pointJson(network, device, port, entry.is_object()); !point.is_null())
                 points.push_back(std::move(point));
         network_.all<Interface>().forEachIn(device.id.value, [&](const Interface& interface) {
-            if (interface.type != InterfaceKind::lag || interface.name.empty())
+            if (!interface.port.empty() || interface.name.empty())
                 return;
             const Json entries = kept(interface.extra), here = entryFor(entries, network);
-            if (here.is_object() || (!entry.is_object() && !entries.is_array()))
+            const bool isLag = interface.type == InterfaceKind::lag;
+            const bool isFresh = !entries.is_array() && homeOf(device) == network;
+            const bool isBelow = here.is_object() && stringIn(entries.front(), "network") == network;
+            if (isLag && (isBelow || isFresh))
                 points.push_back(lagJson(interface, here));
+            else if (here.is_object())
+                points.push_back(standingJson(interface, here));
         });
         if (!points.empty())
             json[pointList] = std::move(points);
         return json;
     }
 
-    /// Whether a network above has its interfaces that are on no port.
-    bool isSaidAbove(const Device& device) const { return routers_.contains(device.id); }
+    /// Whether a network above has an interface that is on no port.
+    bool isSaidAbove(const Interface& interface) const {
+        return edits_ ? edits_->isTold(interface) : routers_.contains(interface.device);
+    }
+
+    /// A point of a layer above that is no port below.
+    static Json standingJson(const Interface& interface, const Json& entry) {
+        const Json rest = restIn(entry);
+        Json json{{"tp-id", stringIn(entry, "tp")}};
+        Json addresses = Json::array();
+        for (const Address& address : interface.addresses)
+            addresses.push_back(address.host());
+        if (!addresses.empty() && rest.contains(l3Point))
+            json[l3Point]["ip-address"] = std::move(addresses);
+        addKept(json, rest);
+        return json;
+    }
 
     /// A LAG with the points that are its members.
     Json lagJson(const Interface& lag, const Json& entry) const {
@@ -237,7 +296,7 @@ private:
         const Json entries = port.record ? kept(port.record->extra) : Json();
         const Json here = entryFor(entries, network);
         // At another layer of an imported device only the points that layer has.
-        if (entries.is_array() && !here.is_object())
+        if (entries.is_array() ? !here.is_object() : nets_.size() > 1 && homeOf(device) != network)
             return {};
         const Json rest = restIn(here);
         Json json{{"tp-id", pointId(network, {device.id, port.key})}};
@@ -277,15 +336,18 @@ private:
             }
             return;
         }
-        if (network != own_)
+        if (network != homeOf(*a))
             return;
-        const std::string id = rfc8345::linkId(link.id, false);
+        const std::string id = linkId(link.id, false);
         Json rest = Json::object();
         if (const int speed = speedOf(network_, link); speed > 0)
             rest[l2Link] = {{"rate", std::to_string(static_cast<std::int64_t>(speed) * 1000)}};
         out.push_back(linkJson(network, id, link, *a, *b, false, rest));
-        out.push_back(linkJson(network, rfc8345::linkId(link.id, true), link, *a, *b, true, rest));
+        out.push_back(linkJson(network, linkId(link.id, true), link, *a, *b, true, rest));
     }
+
+    /// Of a link drawn here; what goes from its end b to its end a is another.
+    static std::string linkId(LinkId link, bool back) { return idText(link.value) + (back ? "-back" : ""); }
 
     Json keptLink(const std::string& network, const Json& entry, const Link& link, const Device& a,
                   const Device& b, bool back) const {
@@ -319,10 +381,12 @@ private:
 
     const Network& network_;
     std::span<const UpperLayer> above_;
-    std::set<DeviceId> routers_; ///< with interfaces that are on no port
+    std::set<DeviceId> routers_;                         ///< with interfaces that are on no port
+    std::map<std::string, std::set<DeviceId>> visitors_; ///< of networks, beside their own devices
+    const UpperEdits* edits_ = nullptr;                  ///< of an imported document
     std::string own_;
     std::set<std::string> used_;
-    std::vector<std::pair<std::string, Json>> imported_;
+    std::vector<Imported> nets_;
 };
 
 } // namespace

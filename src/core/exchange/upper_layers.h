@@ -18,6 +18,7 @@ struct LayerPoint {
     std::string id;
     std::string port; ///< of the device, that it stands on; empty: it stands on none
     std::vector<model::Address> addresses;
+    model::InterfaceId interface;
 };
 
 struct LayerPrefix {

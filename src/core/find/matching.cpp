@@ -17,6 +17,12 @@ namespace {
 const std::set<const linking::Rule*> noRules;
 const Findings noFindings;
 
+/// At an end a device has; upper layers have no ports.
+bool hasUnknownPort(const Link& link, DeviceId device) {
+    return !link.isUpper() &&
+           ((link.a.device == device && !link.a.known()) || (link.b.device == device && !link.b.known()));
+}
+
 } // namespace
 
 Findings::Findings(const std::vector<linking::Finding>& all) {
@@ -125,10 +131,8 @@ bool Matcher::ofState(const std::string& state, const Device& device) const {
         network_.forEachCableOf(device.id,
                                 [&](const Cable& cable) { found |= cable.status == CableStatus::planned; });
     else if (state == "unknown-port")
-        network_.forEachLinkOf(device.id, [&](const Link& link) {
-            found |= (link.a.device == device.id && !link.a.known()) ||
-                     (link.b.device == device.id && !link.b.known());
-        });
+        network_.forEachLinkOf(device.id,
+                               [&](const Link& link) { found |= hasUnknownPort(link, device.id); });
     return found;
 }
 
@@ -447,7 +451,8 @@ bool Matcher::asked(const Condition& condition, const Link& link) const {
                 return port && port->disabled;
             };
             return (has(condition, "planned") && cable && cable->status == CableStatus::planned) ||
-                   (has(condition, "unknown-port") && (!link.a.known() || !link.b.known())) ||
+                   (has(condition, "unknown-port") &&
+                    (hasUnknownPort(link, link.a.device) || hasUnknownPort(link, link.b.device))) ||
                    (has(condition, "disabled") && (disabled(link.a) || disabled(link.b)));
         }
         break;

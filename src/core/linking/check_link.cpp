@@ -100,6 +100,8 @@ void breakConnectors(const Look& look, std::vector<Broken>& out) {
 std::vector<Broken> brokenBy(const Network& network, const Look& look) {
     std::vector<Broken> out;
     const Link& link = look.link;
+    if (link.isUpper())
+        return out;
     for (const int end : {0, 1}) {
         if (!link.end(end).known())
             out.push_back({"port-unknown", end});

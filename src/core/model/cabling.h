@@ -53,6 +53,7 @@ struct Link {
     Medium medium = Medium::unknown; ///< when there is no cable to tell it
     bool console = false;
     SheetId onlyOn; ///< of an upper layer: the one sheet it is drawn on; none: all that show both its devices
+    std::vector<LinkId> over; ///< of an upper layer: those below it rests on, from a to b (RFC 8345 4.4)
     std::string note;
     Attributes attributes;
     Provenance provenance;
@@ -62,6 +63,8 @@ struct Link {
     Key key() const { return {id.value, 0}; }
     const PortRef& end(int which) const { return which == 0 ? a : b; }
     PortRef& end(int which) { return which == 0 ? a : b; }
+    /// Of a layer above the cables, as a file brought it: nothing is plugged in.
+    bool isUpper() const { return static_cast<bool>(onlyOn); }
 };
 
 /// Where one position of a panel's port continues inside it, when it is not "straight

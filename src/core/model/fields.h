@@ -504,6 +504,7 @@ struct Fields<Link> {
                                            Field{"medium", &Link::medium},
                                            Field{"console", &Link::console},
                                            Field{"onlyOn", &Link::onlyOn},
+                                           Field{"over", &Link::over},
                                            Field{"note", &Link::note},
                                            Field{"attributes", &Link::attributes},
                                            Field{"provenance", &Link::provenance}};

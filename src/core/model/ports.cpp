@@ -213,7 +213,7 @@ PortCount countPorts(const Network& network, const Device& device) {
     }
     network.forEachLinkOf(device.id, [&](const Link& link) {
         for (const PortRef* end : {&link.a, &link.b})
-            if (end->device == device.id && !link.console)
+            if (end->device == device.id && !link.console && !link.isUpper())
                 ++(end->known() ? count.used : count.unknown);
     });
     return count;

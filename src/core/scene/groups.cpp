@@ -27,7 +27,7 @@ Tile tileOf(const Network& network, const Group& group, const ShownGroup& shown)
     for (const DeviceId id : *shown.within) {
         ++roles[roleOf(network, *network.device(id))];
         network.forEachLinkOf(id, [&](const Link& link) {
-            const auto fails = link.onlyOn ? linking::Fails{} : linking::failsOf(network, link);
+            const auto fails = link.isUpper() ? linking::Fails{} : linking::failsOf(network, link);
             if (fails.a || fails.b)
                 failing.insert(link.id);
         });
