@@ -68,6 +68,48 @@ void edit(benchmark::State& state) {
     times.report(state);
 }
 
+/// A switch is given another priority or a port another cost: the trees, where other frames pass, the
+/// findings.
+void editTree(benchmark::State& state) {
+    const Network& n = campus(static_cast<int>(state.range(0)));
+    std::vector<Key> switches, ports;
+    n.all<Device>().forEach([&](const Device& each) {
+        if (roleOf(n, each) == Role::switch_)
+            switches.push_back(each.key());
+    });
+    n.all<Interface>().forEach([&](const Interface& each) {
+        if (!each.tagged.empty() && !each.port.empty())
+            ports.push_back(each.key());
+    });
+    std::mt19937 random(5);
+    Percentiles times;
+    auto held = analysis::Forwarding::after({}, n);
+    analysis::RunningFindings found;
+    found.update(held, n);
+    Network next = n;
+    for (auto _ : state) {
+        if (random() % 2 == 0) {
+            Device device = *next.find<Device>(switches[random() % switches.size()]);
+            SpanningTree tree = *device.spanningTree;
+            tree.priority = static_cast<int>(4096 * (random() % 16));
+            device.spanningTree = std::move(tree);
+            next.put(std::move(device));
+        } else {
+            Interface port = *next.find<Interface>(ports[random() % ports.size()]);
+            PortTree tree = *port.spanningTree;
+            tree.cost = static_cast<int>(1 + random() % 200'000);
+            port.spanningTree = std::move(tree);
+            next.put(std::move(port));
+        }
+        const auto before = held; // let go of by another thread, as in the window
+        times.time(state, [&] {
+            held = analysis::Forwarding::after(held, next);
+            found.update(held, next);
+        });
+    }
+    times.report(state);
+}
+
 /// A route is given to a host, or (`range(1)`) a link is taken away, after which all is worked out anew.
 void editOther(benchmark::State& state) {
     const Network& n = campus(static_cast<int>(state.range(0)));
@@ -256,6 +298,13 @@ BENCHMARK(findings)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(edit)
     ->Name("forward/edit")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Arg(50000)
+    ->Unit(benchmark::kMillisecond)
+    ->UseManualTime();
+BENCHMARK(editTree)
+    ->Name("forward/edit_tree")
     ->Arg(1000)
     ->Arg(10000)
     ->Arg(50000)

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A network of thousands in the window: what takes its time is worked out beside it, and comes right.
 #include "core/edit/devices.h"
+#include "core/edit/objects.h"
 #include "core/edit/sheets.h"
+#include "core/model/group_tree.h"
 #include "tests/support/large_network.h"
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
@@ -70,6 +72,74 @@ private Q_SLOTS:
         QTRY_VERIFY_WITH_TIMEOUT(!h.session().workspace().isUnsettled(), 30'000);
         QVERIFY(!h.session().scene().filtered());
         QVERIFY(!h.filter().isWanted());
+    }
+
+    void a_sheet_not_seen_before_is_shown_when_it_is_made() {
+        Thousands h;
+        const SheetId first = h.session().sheet();
+        std::vector<SheetId> others;
+        for (const char* name : {"second", "third"}) {
+            auto act = edit::newSheet(h.network(), name, first, {}, false, h.session().ids());
+            QVERIFY(bool(act));
+            others.push_back({act->subjects.front().id});
+            QVERIFY(h.session().apply(std::move(act)));
+        }
+        app::Navigation& navigation = h.session().navigation();
+        h.session().showSheet(others[0]);
+        QVERIFY(navigation.isOpening());
+        QCOMPARE(h.session().sheet(), first);
+        // What is done until then counts, on the sheet that is shown.
+        h.session().select({refTo(h.named("acc-12"))});
+        h.session().apply(
+            edit::moveObjects(h.network(), h.session().look(), h.session().selection(), {400, 0}));
+        QTRY_COMPARE_WITH_TIMEOUT(h.session().sheet(), others[0], 30'000);
+        QVERIFY(!navigation.isOpening());
+        QVERIFY(h.session().scene() == scene::Scene::build(h.network(), others[0]));
+        navigation.back(); // at once: it was seen before
+        QCOMPARE(h.session().sheet(), first);
+        // The last wanted counts; Esc stays; and what is gone meanwhile is not shown.
+        h.session().showSheet(others[1]);
+        h.session().showSheet(others[0]);
+        QCOMPARE(h.session().sheet(), others[0]);
+        QTest::qWait(200);
+        QCOMPARE(h.session().sheet(), others[0]);
+        h.session().showSheet(others[1]);
+        QVERIFY(navigation.isOpening());
+        h.sheet().setFocus();
+        h.key(Qt::Key_Escape);
+        QVERIFY(!navigation.isOpening());
+        h.session().showSheet(others[1]);
+        QVERIFY(h.session().apply(edit::removeSheet(h.network(), others[1])));
+        QTRY_VERIFY_WITH_TIMEOUT(!navigation.isOpening(), 30'000);
+        QCOMPARE(h.session().sheet(), others[0]);
+        // To what is on no sheet that was seen: there, and selected.
+        h.session().undo();
+        auto off = edit::takeOffSheet(h.network(), others[0], {refTo(h.named("acc-7"))});
+        off->network = edit::takeOffSheet(off->network, first, {refTo(h.named("acc-7"))})->network;
+        QVERIFY(h.session().apply(std::move(off)));
+        QVERIFY(navigation.goTo(refTo(h.named("acc-7"))));
+        QTRY_COMPARE_WITH_TIMEOUT(h.session().sheet(), others[1], 30'000);
+        QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named("acc-7"))});
+    }
+
+    void grouping_thousands_is_named_when_it_is_done() {
+        Thousands h;
+        edit::Refs all;
+        h.network().all<Device>().forEach([&](const Device& each) {
+            if (all.size() < 400)
+                all.push_back(refTo(each.id));
+        });
+        h.session().select(all);
+        const std::size_t groups = h.network().all<Group>().size();
+        h.sheet().setFocus();
+        h.window->action(app::CommandId::group)->trigger();
+        QVERIFY(h.session().workspace().isUnsettled());
+        QTRY_COMPARE_WITH_TIMEOUT(h.network().all<Group>().size(), groups + 1, 30'000);
+        QTRY_VERIFY(qobject_cast<QLineEdit*>(QApplication::focusWidget()));
+        h.type("Annex");
+        h.key(Qt::Key_Return);
+        QCOMPARE(h.network().group({h.session().selection().front().id})->name, std::string("Annex"));
+        QCOMPARE(devicesWithin(h.network(), {h.session().selection().front().id}).size(), all.size());
     }
 
     void the_locator_shows_the_sheet_a_moment_later() {

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sheets of the data link and the network layer in the window.
+#include "app/shown_text.h"
+#include "app/style/pieces.h"
 #include "core/analysis/layers.h"
 #include "core/edit/interfaces.h"
+#include "core/edit/links.h"
 #include "core/edit/objects.h"
 #include "core/edit/patterns.h"
 #include "tests/support/registered.h"
@@ -66,8 +69,9 @@ private Q_SLOTS:
         tree.depth = 3;
         QVERIFY(h.session().apply(edit::addPattern(h.network(), h.session().catalogue(), h.session().sheet(),
                                                    tree, h.session().ids())));
+        const SheetId physical = h.session().sheet();
         h.window->action(CommandId::sheetOfDataLink)->trigger();
-        h.wait();
+        QTRY_VERIFY_WITH_TIMEOUT(h.session().sheet() != physical, 20'000);
         const auto count = [&] { return h.session().scene().count<scene::LinkLine>(); };
         QTRY_VERIFY(!h.session().scene().isBehind());
         const std::size_t before = count();
@@ -275,6 +279,61 @@ private Q_SLOTS:
         h.click(h.at(middle));
         QCOMPARE(h.session().selection().size(), std::size_t{1});
         QVERIFY(h.network().link({h.session().selection().front().id}));
+    }
+    void a_layer_a_file_brings_rests_on_what_is_below() {
+        WindowHarness h;
+        h.openFennickQuay();
+        const QString file = h.folder.filePath(QStringLiteral("port.json"));
+        QVERIFY(h.exportTo(file));
+        QVERIFY(h.open(file));
+        const Sheet* layer = nullptr;
+        for (const Sheet& sheet : h.network().sheetsInOrder())
+            if (sheet.name == "Network layer")
+                layer = h.network().sheet(sheet.id);
+        QVERIFY(layer);
+        const SheetId id = layer->id;
+        Link upper;
+        h.network().all<Link>().forEach([&](const Link& link) {
+            if (link.onlyOn == id && link.over.size() > upper.over.size())
+                upper = link;
+        });
+        QVERIFY(upper.over.size() > 1);
+        QVERIFY(h.session().navigation().goTo(refTo(upper.id)));
+        QCOMPARE(h.session().sheet(), id);
+        // From it to a link below, on its own sheet, and up again.
+        const Link below = *h.network().link(upper.over.front());
+        const auto follow = [&](const Link& link) {
+            const QString words = app::shownText(edit::linkText(h.network(), link));
+            const auto row = [&] {
+                for (auto* each : h.window->details().findChildren<app::TextButton*>())
+                    if (each->text() == words && each->isVisible())
+                        return each;
+                return static_cast<app::TextButton*>(nullptr);
+            };
+            QTRY_VERIFY(row());
+            QTest::mouseClick(row(), Qt::LeftButton);
+            QCOMPARE(h.session().selection(), edit::Refs{refTo(link.id)});
+        };
+        if (const QByteArray shot = qgetenv("SHOT"); !shot.isEmpty()) {
+            h.wait();
+            QTest::qWait(800);
+            h.window->grab().save(QString::fromUtf8(shot));
+        }
+        follow(below);
+        QVERIFY(h.session().sheet() != id);
+        follow(upper);
+        QCOMPARE(h.session().sheet(), id);
+        // Its sheet is not removed without a word of what goes with it.
+        const std::size_t all = h.links();
+        std::size_t above = 0;
+        h.network().all<Link>().forEach([&](const Link& link) { above += link.onlyOn == id; });
+        h.onQuestion(QStringLiteral("Remove sheet"), [above](const QString& words) {
+            return words.contains(QStringLiteral("%1 links of its layer go too.").arg(above)) ? 0 : 1;
+        });
+        h.window->action(CommandId::removeSheet)->trigger();
+        QTRY_COMPARE(h.links(), all - above);
+        h.window->action(CommandId::undo)->trigger();
+        QCOMPARE(h.links(), all);
     }
     void the_sheet_is_walked_by_keyboard() {
         Upper h;

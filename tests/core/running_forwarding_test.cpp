@@ -88,6 +88,52 @@ public:
         else
             network.put(std::move(port));
     }
+    /// What a bridge or a port says of its tree.
+    void trees(Network& network) {
+        if (below(2) == 0) {
+            Device device = *network.device(any(devices_));
+            SpanningTree tree = *device.spanningTree;
+            switch (below(4)) {
+            case 0:
+                tree.mode = any(std::vector{TreeMode::automatic, TreeMode::off, TreeMode::stp, TreeMode::rstp,
+                                            TreeMode::mstp});
+                break;
+            case 1:
+                tree.instances = tree.instances.empty()
+                                     ? std::vector<TreeInstance>{{1 + below(2), {{2, 100}}, 4096 * below(16)}}
+                                     : std::vector<TreeInstance>{};
+                break;
+            case 2:
+                tree.region = tree.region.empty() ? "harbour" : "";
+                break;
+            default:
+                tree.priority = 4096 * below(16);
+            }
+            device.spanningTree = std::move(tree);
+            network.put(std::move(device));
+            return;
+        }
+        const Interface* held = network.find<Interface>(any(ports_));
+        if (!held)
+            return;
+        Interface port = *held;
+        PortTree tree = *port.spanningTree;
+        switch (below(4)) {
+        case 0:
+            tree.rootGuard = !tree.rootGuard;
+            break;
+        case 1:
+            tree.bpduGuard = !tree.bpduGuard;
+            break;
+        case 2:
+            tree.priority = 16 * below(16);
+            break;
+        default:
+            tree.cost = tree.cost ? 0 : 1 + below(200'000);
+        }
+        port.spanningTree = std::move(tree);
+        network.put(std::move(port));
+    }
     void other(Network& network) {
         Device device = *network.device(any(devices_));
         switch (below(6)) {
@@ -169,6 +215,10 @@ void compare(const Forwarding& held, const Forwarding& anew, Changing& random) {
         const int other = random.below(static_cast<std::size_t>(interfaces));
         QCOMPARE(held.bridging().carries(i, other), anew.bridging().carries(i, other));
     }
+    for (int port = 0; port < static_cast<int>(anew.wiring().ports().size()); ++port)
+        for (const int vlan : {1, 20, 30})
+            QCOMPARE(held.trees().forwards(port, vlan), anew.trees().forwards(port, vlan));
+    QCOMPARE(held.trees().trees().size(), anew.trees().trees().size());
     for (int s = 0; s < static_cast<int>(anew.wiring().stations().size()); ++s)
         for (const std::string& vrf : anew.routing().vrfsOf(s))
             QVERIFY2(held.routing().table(s, vrf).entries() == anew.routing().table(s, vrf).entries(),
@@ -197,13 +247,15 @@ private Q_SLOTS:
         auto held = Forwarding::after({}, network);
         analysis::RunningFindings found;
         found.update(held, network);
-        int keptTrunk = 0, keptRoutes = 0;
+        int keptWiring = 0, keptRoutes = 0;
         for (int i = 0; i < tests::tries(60); ++i) {
             const auto before = held;
             if (random.below(10) == 0)
                 network = random.any(past);
             else if (random.below(6) == 0)
                 random.other(network);
+            else if (random.below(3) == 0)
+                random.trees(network);
             else
                 random.vlans(network);
             past.push_back(network);
@@ -214,10 +266,10 @@ private Q_SLOTS:
             if (QTest::currentTestFailed())
                 return;
             QCOMPARE(told(found.findings()), told(analysis::checkForwarding(anew)));
-            keptTrunk += held != before && held->hasTrunkOf(*before);
+            keptWiring += held != before && held->hasWiringOf(*before);
             keptRoutes += held != before && held->hasRoutesOf(*before);
         }
-        QVERIFY(keptTrunk > tests::tries(60) / 3);
+        QVERIFY(keptWiring > tests::tries(60) / 3);
         QVERIFY(keptRoutes > 0);
     }
 
@@ -232,7 +284,29 @@ private Q_SLOTS:
         device.routing = !device.routing;
         changed.put(device);
         const auto anew = Forwarding::after(held, changed);
-        QVERIFY(anew != held && !anew->hasTrunkOf(*held));
+        QVERIFY(anew != held && !anew->hasWiringOf(*held));
+    }
+
+    void a_tree_that_blocks_the_same_leaves_everything_as_it_is() {
+        const Network network = tests::routedCampus(400);
+        const auto held = Forwarding::after({}, network);
+        const auto with = [&](auto change) {
+            Network changed = network;
+            const analysis::Tree& tree = held->trees().trees().front();
+            Device root = *network.device(held->wiring().station(tree.root).device->id);
+            SpanningTree said = *root.spanningTree;
+            change(said);
+            root.spanningTree = std::move(said);
+            changed.put(std::move(root));
+            return Forwarding::after(held, changed);
+        };
+        const auto better = with([](SpanningTree& tree) { tree.priority = 0; });
+        QVERIFY(better != held && better->hasWiringOf(*held) && !better->hasTreesOf(*held));
+        QVERIFY(better->bridging().all() == held->bridging().all());
+        const auto none = with([](SpanningTree& tree) { tree.mode = TreeMode::off; });
+        QVERIFY(none->hasWiringOf(*held));
+        QVERIFY(none->bridging().all() != held->bridging().all());
+        QVERIFY(none->wiring().treeOf(held->trees().trees().front().root) == TreeMode::off);
     }
 
     void other_stretches_of_layer_2_stay_the_same() {
@@ -313,20 +387,20 @@ private Q_SLOTS:
         const auto first = held;
         QVERIFY(!analysis::checkForwarding(*held).empty()); // its host is cut off
         held = Forwarding::after(held, network);
-        QVERIFY(held->hasTrunkOf(*first));
+        QVERIFY(held->hasWiringOf(*first));
         QCOMPARE(told(analysis::checkForwarding(*held)), QStringList());
         held = Forwarding::after(held, bare);
-        QVERIFY(held->hasTrunkOf(*first));
+        QVERIFY(held->hasWiringOf(*first));
         QCOMPARE(told(analysis::checkForwarding(*held)), told(analysis::checkForwarding(*first)));
         Interface again = access; // by another hand, as another record
         again.id = InterfaceId{access.id.value ^ 1};
         bare.put(again);
         held = Forwarding::after(held, bare);
         QCOMPARE(told(analysis::checkForwarding(*held)), QStringList());
-        QVERIFY(held->hasTrunkOf(*first));
+        QVERIFY(held->hasWiringOf(*first));
         bare.put(access); // a second on one port: which counts is for all of it to say
         held = Forwarding::after(held, bare);
-        QVERIFY(!held->hasTrunkOf(*first));
+        QVERIFY(!held->hasWiringOf(*first));
         QCOMPARE(told(analysis::checkForwarding(*held)), told(analysis::checkForwarding(Forwarding(bare))));
     }
 

@@ -144,7 +144,7 @@ private Q_SLOTS:
     void it_comes_back() {
         Site s;
         const Network back = s.back();
-        QCOMPARE(back.all<Link>().size(), s.network.all<Link>().size() + 5); // via the switch, and the area's
+        QCOMPARE(back.all<Link>().size(), s.network.all<Link>().size() + 7); // of the layers
         const Interface* port = interfaceAt(back, "r1", "2");
         QVERIFY(port);
         QCOMPARE(port->addresses, (std::vector<Address>{"10.84.1.1/24"}));

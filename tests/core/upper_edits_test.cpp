@@ -7,6 +7,7 @@
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
 #include "core/linking/rules.h"
+#include "core/scene/scene.h"
 #include "tests/support/forwarded.h"
 #include "tests/support/reading.h"
 #include "tests/support/registered.h"
@@ -53,7 +54,7 @@ struct Site : tests::Forwarded {
     std::string bytes() { return analysis::written(network, Format::rfc8345).bytes; }
     /// As somebody has it who was given the file.
     void comeBack() {
-        auto read = exchange::readRfc8345(bytes(), {"back.json", catalogue});
+        auto read = edit::readPlaced(bytes(), {"back.json", catalogue});
         if (!read)
             qFatal("%s", read.refusal().text().c_str());
         network = std::move(read->network);
@@ -140,16 +141,21 @@ private Q_SLOTS:
         bool twoHops = false;
         for (const Link& link : above) {
             QVERIFY(!link.a.known() && !link.b.known());
-            if (s.network.device(link.a.device)->name[0] == 'r' &&
-                s.network.device(link.b.device)->name[0] == 'r') {
+            if (link.over.size() == 2) { // r1, the switch, r2 or the host
                 twoHops = true;
-                QCOMPARE(link.over.size(), std::size_t{2});
                 const Link &first = *s.network.link(link.over[0]), &last = *s.network.link(link.over[1]);
                 QVERIFY(first.a.device == link.a.device || first.b.device == link.a.device);
                 QVERIFY(last.a.device == link.b.device || last.b.device == link.b.device);
             }
         }
         QVERIFY(twoHops);
+        QCOMPARE(s.sheet("Network layer").layer, SheetLayer::upper);
+        const auto drawn = scene::Scene::build(s.network, s.sheet("Network layer").id);
+        QCOMPARE(drawn.count<scene::LinkLine>(), above.size());
+        QCOMPARE(
+            scene::Scene::build(s.network, s.network.sheetsInOrder().front().id).count<scene::LinkLine>(),
+            s.network.all<Link>().size() - above.size() - s.upperLinks("OSPF area 0").size() -
+                s.upperLinks("OSPF area 7").size());
         // They are no cables: nothing is found of them, and no frame goes over them.
         for (const auto& finding : linking::check(s.network, s.catalogue))
             QVERIFY2(finding.rule->code != std::string_view("port-unknown"), finding.message.c_str());

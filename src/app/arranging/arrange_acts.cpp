@@ -107,7 +107,7 @@ void ArrangeActs::cancel() {
 
 bool ArrangeActs::canFitIn() const {
     const Sheet* sheet = session_.network().sheet(session_.sheet());
-    return canArrange() && sheet->mmPerUnit == 0 && sheet->layer == SheetLayer::physical &&
+    return canArrange() && sheet->mmPerUnit == 0 && !sheet->follows() &&
            !session_.selected().devices().empty();
 }
 

@@ -46,14 +46,25 @@ void GroupActs::group(FieldsInPlace& fields, Point emptyAt) {
     std::vector<std::string> taken;
     session.network().all<Group>().forEach([&](const Group& group) { taken.push_back(group.name); });
     const auto names = edit::seriesNames("group-{1..}", 1, taken);
-    auto act = edit::makeGroup(session.network(), session.sheet(), names ? names->front() : "group",
-                               GroupKind::cluster, members, emptyAt, session.ids());
-    if (act && members.empty() && session.scene().entered()) {
-        const edit::Refs made = act->subjects;
-        act = edit::moveInto(act->network, made, session.scene().entered());
-    }
-    if (session.apply(std::move(act)))
-        fields.rename(session.selection());
+    const std::string name = names ? names->front() : "group";
+    session.applyTo(
+        countOf(members),
+        [now = session.network(), sheet = session.sheet(), entered = session.scene().entered(), name, members,
+         emptyAt, seed = session.ids().next()] {
+            IdSource ids(seed);
+            auto act = edit::makeGroup(now, sheet, name, GroupKind::cluster, members, emptyAt, ids);
+            if (act && members.empty() && entered) {
+                const edit::Refs made = act->subjects;
+                act = edit::moveInto(act->network, made, entered);
+            }
+            return act;
+        },
+        [&session, &fields, name] {
+            const auto& made = session.selection();
+            const Group* group = made.size() == 1 ? session.network().group({made.front().id}) : nullptr;
+            if (group && group->name == name)
+                fields.rename(made);
+        });
 }
 
 void GroupActs::ungroup() {
@@ -113,10 +124,13 @@ void GroupActs::tuckOrBringOut() {
         const scene::Plate* plate = session.scene().plate(id);
         return plate && !plate->tucked.empty();
     });
-    auto act = edit::setTucked(session.network(), session.sheet(), devices, !any);
-    if (act)
-        act->subjects = session.selection();
-    session.apply(std::move(act));
+    session.applyTo(devices.size(), [now = session.network(), sheet = session.sheet(), devices, any,
+                                     selection = session.selection()] {
+        auto act = edit::setTucked(now, sheet, devices, !any);
+        if (act)
+            act->subjects = selection;
+        return act;
+    });
 }
 
 void GroupActs::tuckAll(bool tucked) {

@@ -89,8 +89,11 @@ void DetailsPanel::selectCounted(const edit::Refs& counted) {
 void DetailsPanel::upperRows(const Sheet& sheet, const SheetCounter::Shared& counts) {
     const auto number = [](std::size_t n) { return QLocale().toString(static_cast<qulonglong>(n)); };
     const bool subnets = sheet.layer == SheetLayer::network;
-    form_->heading(subnets ? tr("Network layer") : tr("Data link layer"));
-    form_->emptyRow(tr("Drawn from what is set, and kept up."));
+    form_->heading(subnets                               ? tr("Network layer")
+                   : sheet.layer == SheetLayer::dataLink ? tr("Data link layer")
+                                                         : tr("Upper layer"));
+    form_->emptyRow(sheet.follows() ? tr("Drawn from what is set, and kept up.")
+                                    : tr("As a file brought it; links say what they rest on."));
     if (subnets)
         form_->linkRow(tr("Subnets"), number(counts->subnets.size()),
                        [this, counts] { selectCounted(counts->subnets); });

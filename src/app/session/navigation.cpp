@@ -12,8 +12,23 @@ constexpr std::size_t mostStops = 100;
 }
 
 Navigation::Navigation(Workspace& workspace, Selection& selection, SheetSession& sheets, QObject* parent)
-    : QObject(parent), workspace_(workspace), selection_(selection), sheets_(sheets) {
+    : QObject(parent),
+      workspace_(workspace),
+      selection_(selection),
+      sheets_(sheets),
+      maker_(
+          this,
+          [](const SheetSession::Unmade& order) {
+              return std::make_shared<const Made>(Made{order, order.made()});
+          },
+          [this](const auto& made) {
+              sheets_.keepMade(made->from, made->scene);
+              const auto arrive = std::exchange(arrive_, {});
+              arrive();
+              Q_EMIT workspace_.stateChanged();
+          }) {
     connect(&workspace_, &Workspace::documentReplaced, this, [this] {
+        giveUp();
         back_.clear();
         forward_.clear();
         Q_EMIT changed();
@@ -24,7 +39,26 @@ Navigation::Stop Navigation::here() const {
     return {sheets_.sheet(), sheets_.entered(), sheets_.view(), selection_.objects()};
 }
 
+void Navigation::whenMade(SheetId sheet, std::function<void()> arrive) {
+    giveUp();
+    auto unmade = sheets_.unmade(workspace_.network(), sheet);
+    if (!unmade)
+        return arrive();
+    arrive_ = std::move(arrive);
+    maker_.ask(*std::move(unmade));
+    Q_EMIT workspace_.stateChanged();
+}
+
+bool Navigation::giveUp() {
+    maker_.forget();
+    const bool opening = static_cast<bool>(std::exchange(arrive_, {}));
+    if (opening)
+        Q_EMIT workspace_.stateChanged();
+    return opening;
+}
+
 void Navigation::leave() {
+    giveUp();
     workspace_.settle();
     Q_EMIT leaving();
     if (back_.empty() || back_.back() != here())
@@ -39,7 +73,7 @@ bool Navigation::isShownOn(SheetId sheet, ObjectRef object) const {
     const Network& network = workspace_.network();
     const auto isDrawnThere = [&](const Link& link, SheetId on) {
         const Sheet* of = network.sheet(on);
-        return link.onlyOn ? link.onlyOn == on : of && of->layer != SheetLayer::network;
+        return link.onlyOn ? link.onlyOn == on : of && of->takesLinks();
     };
     if (const Link* link = network.link({object.id}))
         return network.position(sheet, link->a.device.value) &&
@@ -68,19 +102,28 @@ bool Navigation::goTo(ObjectRef object) {
     if (!network.device({object.id}) && !network.link({object.id}) && !network.note({object.id}) &&
         !network.group({object.id}) && !network.cableRoute({object.id}))
         return false;
+    SheetId on = sheets_.sheet();
+    if (!isShownOn(on, object)) {
+        const auto sheets = network.sheetsInOrder();
+        const auto shown = std::find_if(sheets.begin(), sheets.end(),
+                                        [&](const Sheet& sheet) { return isShownOn(sheet.id, object); });
+        if (shown != sheets.end())
+            on = shown->id;
+    }
+    whenMade(on, [this, object, on] { goTo(object, on); });
+    return true;
+}
+
+void Navigation::goTo(ObjectRef object, SheetId on) {
+    if (on != sheets_.sheet() && !isShownOn(on, object))
+        return; // gone meanwhile
     leave();
-    if (!isShownOn(sheets_.sheet(), object))
-        for (const Sheet& sheet : network.sheetsInOrder())
-            if (isShownOn(sheet.id, object)) {
-                sheets_.show(network, sheet.id);
-                break;
-            }
+    sheets_.show(workspace_.network(), on);
     openFor(object);
     selection_.select({object});
     if (const scene::Item* item = sheets_.scene().itemFor(object))
         Q_EMIT revealWanted(item->bounds);
     Q_EMIT arrived(object);
-    return true;
 }
 
 void Navigation::openFor(ObjectRef object) {
@@ -141,15 +184,21 @@ bool Navigation::goTo(const std::vector<ObjectRef>& objects) {
 }
 
 void Navigation::showSheet(SheetId sheet) {
+    giveUp();
     if (sheet == sheets_.sheet() || !workspace_.network().sheet(sheet))
         return;
-    leave();
-    selection_.select({});
-    sheets_.show(workspace_.network(), sheet);
-    Q_EMIT workspace_.stateChanged();
+    whenMade(sheet, [this, sheet] {
+        if (!workspace_.network().sheet(sheet))
+            return; // removed meanwhile
+        leave();
+        selection_.select({});
+        sheets_.show(workspace_.network(), sheet);
+        Q_EMIT workspace_.stateChanged();
+    });
 }
 
 void Navigation::travel(std::vector<Stop>& from, std::vector<Stop>& to) {
+    giveUp();
     workspace_.settle();
     Q_EMIT leaving();
     while (!from.empty()) {

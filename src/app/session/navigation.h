@@ -19,7 +19,12 @@ public:
     bool goTo(model::ObjectRef object);
     /// The first of them that can be shown.
     bool goTo(const std::vector<model::ObjectRef>& objects);
+    /// At once, or as soon as a thread has made it: then what is shown stays until it is there.
     void showSheet(model::SheetId sheet);
+    /// Whether a sheet was asked for that is still being made.
+    bool isOpening() const { return static_cast<bool>(arrive_); }
+    /// Stays where one is. Whether one was about to leave.
+    bool giveUp();
 
     /// Looks into a group, or one level out.
     void enter(model::GroupId group);
@@ -54,6 +59,9 @@ private:
         bool operator==(const Stop&) const = default;
     };
     Stop here() const;
+    /// Calls `arrive` when the sheet can be shown within a frame, unless one goes elsewhere before.
+    void whenMade(model::SheetId sheet, std::function<void()> arrive);
+    void goTo(model::ObjectRef object, model::SheetId on);
     void leave();
     void travel(std::vector<Stop>& from, std::vector<Stop>& to);
     /// Looks where an object of the sheet shown is to be seen, if a folded group hides it.
@@ -64,6 +72,12 @@ private:
     Selection& selection_;
     SheetSession& sheets_;
     std::vector<Stop> back_, forward_; ///< the nearest last
+    std::function<void()> arrive_;     ///< at what is being made
+    struct Made {
+        SheetSession::Unmade from;
+        scene::Scene scene;
+    };
+    Latest<SheetSession::Unmade, std::shared_ptr<const Made>> maker_;
 };
 
 } // namespace underridge::app

@@ -70,15 +70,16 @@ bool Session::take(Ahead ahead) {
     return workspace_.take(std::move(ahead.step));
 }
 
-void Session::applyTo(std::size_t objects, std::function<edit::ActResult()> make) {
-    if (objects <= mostAtOnce)
-        apply(make());
-    else
-        applyLater(std::move(make), {});
+void Session::applyTo(std::size_t objects, std::function<edit::ActResult()> make,
+                      std::function<void()> done) {
+    if (objects > mostAtOnce)
+        applyLater(std::move(make), {}, std::nullopt, std::move(done));
+    else if (apply(make()) && done)
+        done();
 }
 
 void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended,
-                         std::optional<edit::MergeKey> merge) {
+                         std::optional<edit::MergeKey> merge, std::function<void()> done) {
     const auto ready = std::make_shared<std::optional<SheetSession::Ready>>();
     workspace_.applyLater({[make = std::move(make), ahead = ahead(), ready,
                             merge = std::move(merge)]() -> Result<edit::Document::Prepared> {
@@ -89,7 +90,12 @@ void Session::applyLater(std::function<edit::ActResult()> make, std::function<vo
                                made->step.merge = merge;
                                return std::move(made->step);
                            },
-                           [this, ready] { sheets_.offer(std::move(*ready)); }, std::move(ended)});
+                           [this, ready, done = std::move(done)] {
+                               sheets_.offer(std::move(*ready));
+                               if (done)
+                                   QMetaObject::invokeMethod(this, done, Qt::QueuedConnection);
+                           },
+                           std::move(ended)});
 }
 
 /// What only a sheet of an upper layer draws is named as it is there.

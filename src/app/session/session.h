@@ -55,13 +55,13 @@ public:
     /// Takes it. What was done meanwhile stays, or it is refused. Whether it changed anything.
     bool take(Ahead ahead);
     /// An act on thousands of objects: a thread makes it, and the scene with it. `ended`: it was taken, or
-    /// is not to be.
+    /// is not to be; `done`: it was taken, and is shown.
     void applyLater(std::function<edit::ActResult()> make, std::function<void()> ended,
-                    std::optional<edit::MergeKey> merge = std::nullopt);
+                    std::optional<edit::MergeKey> merge = std::nullopt, std::function<void()> done = {});
     /// So many objects can be changed within a frame.
     static constexpr std::size_t mostAtOnce = 300;
     /// Applies an act on so many: at once where that is within a frame, else later.
-    void applyTo(std::size_t objects, std::function<edit::ActResult()> make);
+    void applyTo(std::size_t objects, std::function<edit::ActResult()> make, std::function<void()> done = {});
     void undo() { workspace_.undo(); }
     void redo() { workspace_.redo(); }
     QString nameOf(model::ObjectRef object) const;

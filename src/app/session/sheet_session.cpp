@@ -30,6 +30,14 @@ scene::Updated SheetSession::updated(const scene::Scene& scene, const Network& b
     return scene::update(scene, before, after, after.all<Device>().size() > followedAtOnce);
 }
 
+std::optional<SheetSession::Unmade> SheetSession::unmade(const Network& network, SheetId sheet) const {
+    const auto at = kept_.find(sheet);
+    if (sheet == sheet_ || (at != kept_.end() && at->second.scene) ||
+        network.all<Device>().size() <= followedAtOnce)
+        return std::nullopt;
+    return Unmade{network, sheet, unit_, findings_};
+}
+
 scene::Scene SheetSession::sceneOf(const Network& network, SheetId sheet) {
     const auto at = kept_.find(sheet);
     return at == kept_.end() || !at->second.scene
@@ -87,17 +95,23 @@ scene::Rect SheetSession::placeOf(GroupId group) const {
     return item ? frameOf(*item) : scene::Rect{};
 }
 
+void SheetSession::keepMade(const Unmade& from, scene::Scene scene) {
+    if (from.unit == unit_ && (from.findings == findings_ || !asksFindings(from.network, from.sheet)))
+        keep(std::move(scene), from.network);
+}
+
+bool SheetSession::asksFindings(const Network& network, SheetId id) {
+    const Sheet* sheet = network.sheet(id);
+    const auto filter = find::Filter::parse(sheet ? sheet->filter : std::string());
+    return filter && filter->asks(find::Field::finding);
+}
+
 void SheetSession::setFindings(const Network& network, std::shared_ptr<const find::Findings> findings) {
     findings_ = std::move(findings);
-    const auto asks = [&](SheetId id) {
-        const Sheet* sheet = network.sheet(id);
-        const auto filter = find::Filter::parse(sheet ? sheet->filter : std::string());
-        return filter && filter->asks(find::Field::finding);
-    };
     for (auto& [sheet, kept] : kept_)
-        if (asks(sheet))
+        if (asksFindings(network, sheet))
             kept.scene.reset();
-    if (!asks(sheet_))
+    if (!asksFindings(network, sheet_))
         return;
     whole_ = other_ = {};
     setScene(scene::Scene::build(network, sheet_, unit_, entered(), findings_));

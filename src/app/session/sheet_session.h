@@ -53,9 +53,24 @@ public:
     };
     /// The scene of a sheet made beforehand, for when it is shown.
     void keep(scene::Scene scene, const model::Network& of) {
-        const model::SheetId sheet = scene.sheet();
-        kept_[sheet] = {std::move(scene), of, std::nullopt};
+        Kept& kept = kept_[scene.sheet()];
+        kept.scene = std::move(scene);
+        kept.of = of;
     }
+    /// A scene to be made, on any thread.
+    struct Unmade {
+        model::Network network;
+        model::SheetId sheet;
+        model::LengthUnit unit;
+        std::shared_ptr<const find::Findings> findings;
+
+        scene::Scene made() const { return scene::Scene::build(network, sheet, unit, {}, findings); }
+    };
+    /// What is to be made and kept before a sheet of a large network is shown for the first time;
+    /// nothing where it can be shown at once.
+    std::optional<Unmade> unmade(const model::Network& network, model::SheetId sheet) const;
+    /// Keeps it unless what it was made with is another by now.
+    void keepMade(const Unmade& from, scene::Scene scene);
     void offer(std::optional<Ready> ready) { ready_ = std::move(ready); }
     static scene::Updated updated(const scene::Scene& scene, const model::Network& before,
                                   const model::Network& after);
@@ -80,6 +95,7 @@ private:
         model::Network of;                 ///< what the scene was made from
         std::optional<View> view;
     };
+    static bool asksFindings(const model::Network& network, model::SheetId sheet);
     scene::Rect placeOf(model::GroupId group) const;
     void setScene(scene::Scene scene);
     scene::Updated following(const model::Network& before, const model::Network& after);

@@ -93,7 +93,7 @@ bool SelectTool::showsGrip(const scene::Plate& plate) const {
     if (hovered_.object != ref && !(focused_ == ref && surface().hasFocus()) && !alone && !invite)
         return false;
     const Sheet* sheet = session_.network().sheet(session_.sheet());
-    return !plate.subnet && (!sheet || sheet->layer != SheetLayer::network); // no cables there
+    return !plate.subnet && (!sheet || sheet->takesLinks());
 }
 
 /// What is closed far away may still be being worked out: a press waits for it, a look does not.
@@ -372,7 +372,7 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 
 bool SelectTool::cancel() {
     nudging_.forget();
-    if (session_.workspace().giveUp())
+    if (session_.workspace().giveUp() || session_.navigation().giveUp())
         return true;
     if (gesture_ != Gesture::none && gesture_ != Gesture::pressed) {
         gesture_ = Gesture::none;
@@ -525,6 +525,8 @@ QString SelectTool::hint() const {
         return tr("Moving; Esc leaves it as it was");
     if (session_.workspace().isUnsettled())
         return tr("Working; Esc leaves it as it was");
+    if (session_.navigation().isOpening())
+        return tr("Drawing the sheet; Esc stays here");
     switch (gesture_) {
     case Gesture::moving:
         return moving_.hint();

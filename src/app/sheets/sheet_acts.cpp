@@ -97,7 +97,7 @@ void SheetActs::add(With what) {
 
 bool SheetActs::canTakeOff() const {
     const Sheet* sheet = desk_.session.network().sheet(desk_.session.sheet());
-    if (sheet && sheet->layer != SheetLayer::physical)
+    if (sheet && sheet->follows())
         return false; // what is on it follows from the network
     const auto& selection = desk_.session.selection();
     return std::any_of(selection.begin(), selection.end(),

@@ -210,9 +210,9 @@ void checkTrees(Told& told) {
         }
         if (tree.root < 0 || tree.bridges.size() < 3)
             continue;
-        const int priority = wiring.station(tree.root).device->spanningTree->priority;
+        const int priority = wiring.treeSettingsOf(tree.root).priority;
         const bool allSame = std::all_of(tree.bridges.begin(), tree.bridges.end(), [&](int station) {
-            return wiring.station(station).device->spanningTree->priority == priority;
+            return wiring.treeSettingsOf(station).priority == priority;
         });
         const auto busiest =
             std::max_element(neighbours.begin(), neighbours.end(),

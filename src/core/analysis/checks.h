@@ -67,8 +67,9 @@ void checkRelays(Told& told);
 void checkReturns(Told& told);
 void checkStatements(Told& told);
 
-// What does not follow from VLANs.
 void checkTrees(Told& told);
+
+// What does not follow from VLANs and trees.
 void checkRings(Told& told);
 void checkAddresses(Told& told);
 void checkFilters(Told& told);

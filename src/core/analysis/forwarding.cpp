@@ -47,6 +47,10 @@ template <class Record>
 Record core(Record record) {
     return record;
 }
+Device withoutTree(Device device) {
+    device.spanningTree = {};
+    return device;
+}
 
 template <class Record>
 constexpr bool matters =
@@ -59,9 +63,11 @@ constexpr bool matters =
 
 } // namespace
 
-/// What differs where wiring and trees are the same.
+/// What differs where what joins whom is the same.
 struct Forwarding::Difference {
-    std::vector<Key> interfaces; ///< whose VLANs differ
+    std::vector<Key> interfaces; ///< whose VLANs differ, or their part in trees
+    std::vector<DeviceId> trees; ///< whose trees differ
+    bool ofTrees = false;        ///< of interfaces, too
     bool routes = false;         ///< static routes, or what DHCP servers tell
 };
 
@@ -70,9 +76,17 @@ std::optional<Forwarding::Difference> Forwarding::differenceTo(const Network& af
     bool only = true;
     Network::compare(network(), after, [&]<class Record>(const Record* old, const Record* now) {
         if constexpr (std::is_same_v<Record, Interface>) {
-            only = only && wiring_.bearsOtherVlans(old, now, after);
+            only = only && wiring_.bearsOther(old, now, after);
+            out.ofTrees |= !((old ? old->spanningTree : Shared<PortTree>()) ==
+                             (now ? now->spanningTree : Shared<PortTree>()));
             if (only)
                 out.interfaces.push_back((old ? old : now)->key());
+        } else if constexpr (std::is_same_v<Record, Device>) {
+            only = only && old && now && withoutTree(core(*old)) == withoutTree(core(*now));
+            if (only && !(old->spanningTree == now->spanningTree)) {
+                out.trees.push_back(now->id);
+                out.ofTrees = true;
+            }
         } else if constexpr (std::is_same_v<Record, Route> || std::is_same_v<Record, Subnet>) {
             out.routes = true;
         } else if constexpr (matters<Record>) {
@@ -82,34 +96,32 @@ std::optional<Forwarding::Difference> Forwarding::differenceTo(const Network& af
     return only ? std::optional(std::move(out)) : std::nullopt;
 }
 
-namespace {
-
-std::vector<int> portsOf(const Wiring& before, const Wiring& wiring, const std::vector<Key>& changed) {
+/// Which ports of before let other frames through now.
+std::vector<int> Forwarding::portsOf(const Forwarding& before, const Difference& difference) const {
     std::vector<int> out;
-    for (const Key& key : changed) {
-        const Interface* held = wiring.network().find<Interface>(key);
-        const int port = wiring.portOf(held ? *held : *before.network().find<Interface>(key));
+    if (difference.ofTrees)
+        out = trees().otherThan(before.trees());
+    for (const Key& key : difference.interfaces) {
+        const Interface* held = network().find<Interface>(key);
+        const int port = wiring_.portOf(held ? *held : *before.network().find<Interface>(key));
         if (port >= 0)
             out.push_back(port);
     }
     return out;
 }
 
-} // namespace
-
 Forwarding::Forwarding(Network network, const Without& without)
-    : trunk_(std::make_shared<const Trunk>(Wiring(std::move(network), without))),
-      wiring_(trunk_->wiring),
+    : wiring_(std::move(network), without),
+      trunk_(std::make_shared<const Trunk>(wiring_)),
       bridging_(wiring_, trunk_->trees),
       addressing_(bridging_),
       routing_(std::make_unique<const Routing>(wiring_, bridging_, addressing_)) {}
 
 Forwarding::Forwarding(const std::shared_ptr<const Forwarding>& before, Network network,
                        const Difference& difference)
-    : trunk_(before->trunk_),
-      wiring_(before->wiring_, std::move(network), difference.interfaces),
-      bridging_(before->bridging_, wiring_, trunk_->trees,
-                portsOf(before->wiring_, wiring_, difference.interfaces)),
+    : wiring_(before->wiring_, std::move(network), difference.interfaces, difference.trees),
+      trunk_(difference.ofTrees ? std::make_shared<const Trunk>(wiring_) : before->trunk_),
+      bridging_(before->bridging_, wiring_, trunk_->trees, portsOf(*before, difference)),
       addressing_(before->addressing_, bridging_) {
     if (!difference.routes &&
         routesAlike(wiring_, before->bridging_, before->addressing_, bridging_, addressing_)) {

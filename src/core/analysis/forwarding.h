@@ -10,8 +10,9 @@ public:
     /// `without`: devices and links that are to be thought away.
     explicit Forwarding(model::Network network, const Without& without = {});
     /// What follows from a network that was another before; the same as when it is worked out
-    /// by itself. Where only VLANs of ports differ, or static routes, wiring and trees are kept: the
-    /// stretches of layer 2 these ports are in are worked out anew, and routes if they concern any router.
+    /// by itself. Where only VLANs of ports differ, or static routes, wiring and trees are kept, where
+    /// settings of trees do, wiring: the stretches of layer 2 whose ports let other frames through are
+    /// worked out anew, and routes if they concern any router.
     /// `before` must be of a whole network.
     static std::shared_ptr<const Forwarding> after(const std::shared_ptr<const Forwarding>& before,
                                                    model::Network network);
@@ -26,8 +27,9 @@ public:
     const Addressing& addressing() const { return addressing_; }
     const Routing& routing() const { return *routing_; }
 
-    /// Whether wiring and trees are those of another, but for VLANs on ports.
-    bool hasTrunkOf(const Forwarding& other) const { return trunk_ == other.trunk_; }
+    /// Whether what joins whom is the same as in another, but for VLANs on ports and trees.
+    bool hasWiringOf(const Forwarding& other) const { return wiring_.hasPlantOf(other.wiring_); }
+    bool hasTreesOf(const Forwarding& other) const { return trunk_ == other.trunk_; }
     /// Whether what routers know is that of another.
     bool hasRoutesOf(const Forwarding& other) const { return routed() == other.routed(); }
 
@@ -44,11 +46,12 @@ private:
     std::optional<Difference> differenceTo(const model::Network& after) const;
     Forwarding(const std::shared_ptr<const Forwarding>& before, model::Network network,
                const Difference& difference);
+    std::vector<int> portsOf(const Forwarding& before, const Difference& difference) const;
     /// The one whose routing was worked out by itself.
     const Forwarding* routed() const { return routed_ ? routed_.get() : this; }
 
-    std::shared_ptr<const Trunk> trunk_;
     Wiring wiring_;
+    std::shared_ptr<const Trunk> trunk_;
     Bridging bridging_;
     Addressing addressing_;
     std::shared_ptr<const Forwarding> routed_; ///< null: it is this

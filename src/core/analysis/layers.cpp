@@ -363,6 +363,7 @@ NetworkLayer networkLayerOf(const Network& network) {
 bool isOnLayer(const Network& network, const Device& device, SheetLayer layer) {
     switch (layer) {
     case SheetLayer::physical:
+    case SheetLayer::upper:
         return true;
     case SheetLayer::dataLink:
         return !linking::isPassive(network, device) && roleOf(network, device) != Role::power;

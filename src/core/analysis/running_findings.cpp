@@ -22,8 +22,15 @@ bool hasScopes(const Network& network) {
 
 RunningFindings::Differing RunningFindings::differing(const Network& network) const {
     Differing out;
-    Network::compare(network_, network, [&]<class Record>(const Record*, const Record*) {
+    Network::compare(network_, network, [&]<class Record>(const Record* old, const Record* now) {
         out.any = true;
+        if constexpr (std::is_same_v<Record, Device>)
+            if (old && now) {
+                Device alike = *now;
+                alike.spanningTree = old->spanningTree;
+                if (alike == *old)
+                    return;
+            }
         if constexpr (std::is_same_v<Record, Device> || std::is_same_v<Record, Port> ||
                       std::is_same_v<Record, Link> || std::is_same_v<Record, Cable> ||
                       std::is_same_v<Record, Group>)
@@ -49,7 +56,8 @@ void RunningFindings::checkReach(int index, const Network& network) {
 
 void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const Network& network) {
     const bool first = !of_;
-    const bool sameTrunk = of_ && forwarding->hasTrunkOf(*of_),
+    const bool sameWiring = of_ && forwarding->hasWiringOf(*of_),
+               sameTrees = of_ && forwarding->hasTreesOf(*of_),
                sameRoutes = of_ && forwarding->hasRoutesOf(*of_);
     const bool alike = forwarding == of_;
     const Differing differs = first ? Differing{true, true} : differing(network);
@@ -65,7 +73,7 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
             check(told);
         into = told.take();
     };
-    if (!sameTrunk || !sameRoutes || regrouped)
+    if (!sameWiring || !sameRoutes || regrouped)
         reaches_.clear();
     reaches_.resize(of_->bridging().all().size());
     std::vector<int> touched;
@@ -73,9 +81,11 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
         if (reaches_[i].of != of_->bridging().all()[i] || (!alike && reaches_[i].looksBeyond))
             touched.push_back(static_cast<int>(i));
     const auto ofAll = [&] {
-        if (!sameTrunk)
-            tell(ofTrunk_, {checkTrees, checkRings, checkAddresses, checkFilters});
-        if (!sameTrunk || differs.equipment)
+        if (!sameWiring)
+            tell(ofWiring_, {checkRings, checkAddresses, checkFilters});
+        if (!sameTrees)
+            tell(ofTrees_, {checkTrees});
+        if (!sameWiring || differs.equipment)
             tell(ofEquipment_, {checkResilience, checkSpares});
         if (!sameRoutes)
             tell(ofRoutes_, {checkSessions});
@@ -98,7 +108,7 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
         apart_ = told.take();
     };
     constexpr std::size_t little = 8; // is done sooner than a thread has begun
-    if (touched.size() < little && sameTrunk) {
+    if (touched.size() < little && sameWiring) {
         ofAll();
         ofReaches();
     } else {
@@ -109,7 +119,8 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
 
 void RunningFindings::gather() {
     found_.clear();
-    for (const auto* each : {&ofTrunk_, &ofRoutes_, &ofEquipment_, &ofWays_, &ofStatements_, &apart_})
+    for (const auto* each :
+         {&ofWiring_, &ofTrees_, &ofRoutes_, &ofEquipment_, &ofWays_, &ofStatements_, &apart_})
         found_.insert(found_.end(), each->begin(), each->end());
     for (const Kept& kept : reaches_)
         found_.insert(found_.end(), kept.found.begin(), kept.found.end());

@@ -36,7 +36,8 @@ private:
     model::Network network_;
     std::vector<Kept> reaches_;
     /// By what they follow from.
-    std::vector<linking::Finding> ofTrunk_, ofRoutes_, ofEquipment_, ofWays_, ofStatements_, apart_, found_;
+    std::vector<linking::Finding> ofWiring_, ofTrees_, ofRoutes_, ofEquipment_, ofWays_, ofStatements_,
+        apart_, found_;
 };
 
 } // namespace underridge::analysis

@@ -22,7 +22,7 @@ struct BridgeId {
 
 BridgeId bridgeIdOf(const Wiring& wiring, int station, int priority) {
     const Device& device = *wiring.station(station).device;
-    std::uint64_t address = macFrom(device.spanningTree->address);
+    std::uint64_t address = macFrom(wiring.treeSettingsOf(station).address);
     if (!address)
         wiring.network().all<Interface>().forEachIn(device.id.value, [&](const Interface& each) {
             if (const std::uint64_t mac = macFrom(each.mac); mac && (!address || mac < address))
@@ -89,7 +89,7 @@ std::string_view textOf(PortRole role) {
 std::string_view TreePort::state(const Wiring& wiring) const {
     if (forwards)
         return "forwarding";
-    return wiring.station(wiring.port(port).station).tree == TreeMode::stp ? "blocking" : "discarding";
+    return wiring.treeOf(wiring.port(port).station) == TreeMode::stp ? "blocking" : "discarding";
 }
 
 struct SpanningTrees::Work {
@@ -105,7 +105,7 @@ struct SpanningTrees::Work {
     }
 
 private:
-    bool runs(int station) const { return wiring_.station(station).tree != TreeMode::off; }
+    bool runs(int station) const { return wiring_.treeOf(station) != TreeMode::off; }
     /// Of a multi-chassis pair the first stands for both.
     int bridgeStation(int station) const {
         const int pair = wiring_.station(station).pair;
@@ -132,12 +132,12 @@ private:
             if (of != i && runs(of)) {
                 bridgeAt_[static_cast<std::size_t>(i)] = bridgeAt_[static_cast<std::size_t>(of)];
             } else {
-                const SpanningTree& set = *station.device->spanningTree;
+                const SpanningTree& set = wiring_.treeSettingsOf(i);
                 Bridge bridge;
                 bridge.station = i;
                 bridge.id = bridgeIdOf(wiring_, i, set.priority);
                 bridge.region = static_cast<Region>(bridges_.size()) + 1'000'000;
-                if (station.tree == TreeMode::mstp) {
+                if (wiring_.treeOf(i) == TreeMode::mstp) {
                     bridge.region =
                         named.try_emplace(regionKey(set), static_cast<Region>(named.size())).first->second;
                     regions_[bridge.region].push_back(static_cast<int>(bridges_.size()));
@@ -395,8 +395,7 @@ private:
     /// The further instances of one MSTP region.
     void instances(const std::vector<int>& of) {
         const Region region = bridges_[static_cast<std::size_t>(of.front())].region;
-        const auto& set =
-            *wiring_.station(bridges_[static_cast<std::size_t>(of.front())].station).device->spanningTree;
+        const auto& set = wiring_.treeSettingsOf(bridges_[static_cast<std::size_t>(of.front())].station);
         for (const TreeInstance& instance : set.instances) {
             if (instance.number < 1 || instance.number > 4094)
                 continue;
@@ -404,7 +403,7 @@ private:
             for (const int b : of) {
                 const int station = bridges_[static_cast<std::size_t>(b)].station;
                 int priority = 32768;
-                for (const TreeInstance& each : wiring_.station(station).device->spanningTree->instances)
+                for (const TreeInstance& each : wiring_.treeSettingsOf(station).instances)
                     if (each.number == instance.number)
                         priority = each.priority;
                 ids[b] = bridgeIdOf(wiring_, station, priority).value;
@@ -454,10 +453,9 @@ std::int64_t SpanningTrees::costOf(int port) const {
 }
 
 int SpanningTrees::instanceOf(int station, int vlan) const {
-    const Station& at = wiring_.station(station);
-    if (at.tree != TreeMode::mstp)
+    if (wiring_.treeOf(station) != TreeMode::mstp)
         return 0;
-    for (const TreeInstance& instance : at.device->spanningTree->instances)
+    for (const TreeInstance& instance : wiring_.treeSettingsOf(station).instances)
         for (const VlanRange range : instance.vlans)
             if (range.contains(vlan) && instance.number >= 1 && instance.number <= 4094)
                 return instance.number;
@@ -470,10 +468,31 @@ bool SpanningTrees::forwards(int port, int vlan) const {
     if (rings_.has(port))
         return !rings_.blocks(port, vlan);
     const int station = wiring_.port(port).station;
-    if (wiring_.station(station).tree == TreeMode::off)
+    if (wiring_.treeOf(station) == TreeMode::off)
         return true;
     const int instance = instanceOf(station, vlan);
     return instance == 0 ? !blocks_[static_cast<std::size_t>(port)] : !blocked_.contains({port, instance});
+}
+
+std::vector<int> SpanningTrees::otherThan(const SpanningTrees& before) const {
+    std::vector<int> out;
+    for (std::size_t i = 0; i < blocks_.size(); ++i)
+        if (blocks_[i] != before.blocks_[i] || guardedOff_[i] != before.guardedOff_[i])
+            out.push_back(static_cast<int>(i));
+    std::vector<std::pair<int, int>> others; // ports and instances
+    std::set_symmetric_difference(blocked_.begin(), blocked_.end(), before.blocked_.begin(),
+                                  before.blocked_.end(), std::back_inserter(others));
+    for (const auto& [port, instance] : others)
+        out.push_back(port);
+    for (int i = 0; i < static_cast<int>(wiring_.stations().size()); ++i) {
+        const bool mstp = wiring_.treeOf(i) == TreeMode::mstp;
+        if (wiring_.treeOf(i) != before.wiring_.treeOf(i) ||
+            (mstp && !(wiring_.treeSettingsOf(i).instances == before.wiring_.treeSettingsOf(i).instances))) {
+            const auto& ports = wiring_.station(i).ports;
+            out.insert(out.end(), ports.begin(), ports.end());
+        }
+    }
+    return out;
 }
 
 const Tree* SpanningTrees::treeOf(int station, int vlan) const {

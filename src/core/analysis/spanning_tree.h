@@ -46,6 +46,8 @@ public:
     /// What a way over a port adds: as set, else by its speed (IEEE 802.1Q-2022 table 13-4),
     /// 1 Gbit/s where that is not known.
     std::int64_t costOf(int port) const;
+    /// Ports that let other VLANs through than they did. `before`: of the same plant.
+    std::vector<int> otherThan(const SpanningTrees& before) const;
     /// Ports that went down because a bridge was heard behind them.
     bool isGuardedOff(int port) const { return guardedOff_[static_cast<std::size_t>(port)]; }
 

@@ -25,9 +25,8 @@ bool routesByRole(Role role) {
     return role == Role::router || role == Role::firewall || role == Role::provider;
 }
 
-TreeMode treeOf(const Station& station) {
-    const TreeMode said = station.device->spanningTree->mode;
-    if (station.role == Role::hub)
+TreeMode modeOf(const Station& station, TreeMode said) {
+    if (station.role == Role::hub || !station.bridges)
         return TreeMode::off;
     if (said != TreeMode::automatic)
         return said;
@@ -38,7 +37,9 @@ bool stands(const Interface& interface) {
     return interface.type == InterfaceKind::physical || interface.type == InterfaceKind::radio;
 }
 
-Interface withVlansOf(Interface to, const Interface& from) {
+/// What may be another without anything being joined otherwise.
+Interface withSettingsOf(Interface to, const Interface& from) {
+    to.spanningTree = from.spanningTree;
     to.untagged = from.untagged;
     to.tagged = from.tagged;
     to.taggedRanges = from.taggedRanges;
@@ -331,7 +332,6 @@ void Plant::decideBridging() {
             station.bridges || std::any_of(station.ports.begin(), station.ports.end(), [&](int port) {
                 return ports_[static_cast<std::size_t>(port)].bridged;
             });
-        station.tree = station.bridges ? treeOf(station) : TreeMode::off;
     }
 }
 
@@ -366,14 +366,23 @@ void Plant::pairUp() {
 Wiring::Wiring(Network network, const Without& without)
     : plant_(std::make_shared<const Plant>(std::move(network), without)),
       network_(plant_->network()),
-      settings_(plant_->settings()) {}
+      settings_(plant_->settings()) {
+    trees_.reserve(stations().size());
+    for (const Station& station : stations())
+        trees_.push_back(modeOf(station, station.device->spanningTree->mode));
+}
 
-Wiring::Wiring(const Wiring& before, Network network, const std::vector<Key>& changed)
+Wiring::Wiring(const Wiring& before, Network network, const std::vector<Key>& interfaces,
+               const std::vector<DeviceId>& trees)
     : plant_(before.plant_),
       network_(std::move(network)),
       settings_(plant_->settings()),
+      trees_(before.trees_),
       changed_(before.changed_) {
-    changed_.insert(changed.begin(), changed.end());
+    for (const DeviceId id : trees)
+        if (const int station = stationOf(id); station >= 0)
+            trees_[at(station)] = modeOf(this->station(station), treeSettingsOf(station).mode);
+    changed_.insert(interfaces.begin(), interfaces.end());
     for (const Key& key : changed_) { // those changed earlier too: they point to what is no more
         const Interface* was = plant_->network().find<Interface>(key);
         const Interface* now = network_.find<Interface>(key);
@@ -388,12 +397,16 @@ Wiring::Wiring(const Wiring& before, Network network, const std::vector<Key>& ch
     }
 }
 
-bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, const Network& after) const {
+const SpanningTree& Wiring::treeSettingsOf(int index) const {
+    return *network_.device(station(index).device->id)->spanningTree;
+}
+
+bool Wiring::bearsOther(const Interface* before, const Interface* now, const Network& after) const {
     const Interface& any = now ? *now : *before;
     if (!(stands(any) || any.type == InterfaceKind::lag) || !any.addresses.empty() || !any.vrrp.empty())
         return false;
     if (before && now) {
-        if (!(withVlansOf(*now, *before) == *before))
+        if (!(withSettingsOf(*now, *before) == *before))
             return false;
     } else { // it says nothing else
         Interface plain;
@@ -402,7 +415,7 @@ bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, cons
         plain.type = any.type;
         plain.name = any.name;
         plain.port = any.port;
-        if (any.type == InterfaceKind::lag || !(withVlansOf(std::move(plain), any) == any))
+        if (any.type == InterfaceKind::lag || !(withSettingsOf(std::move(plain), any) == any))
             return false;
     }
     const int port = portOf(any);
@@ -412,8 +425,9 @@ bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, cons
     if (said == says && before && now)
         return true;
     // A switch that has VLANs on some port looks at tags on all; of two on one port the first counts.
+    const bool ofVlans = said || says;
     const auto staysSo = [&](const Network& network) {
-        bool hasVlans = false;
+        bool hasVlans = !ofVlans;
         int onPort = 0;
         network.all<Interface>().forEachIn(any.device.value, [&](const Interface& each) {
             hasVlans |= (stands(each) || each.type == InterfaceKind::lag) && saysVlans(each);
@@ -422,8 +436,8 @@ bool Wiring::bearsOtherVlans(const Interface* before, const Interface* now, cons
         return hasVlans && onPort <= 1;
     };
     const LogicalPort& held = this->port(port);
-    return bridgesByRole(station(held.station).role) && held.members.size() == 1 && !held.links.empty() &&
-           staysSo(network_) && staysSo(after);
+    return (!ofVlans || bridgesByRole(station(held.station).role)) && held.members.size() == 1 &&
+           !held.links.empty() && staysSo(network_) && staysSo(after);
 }
 
 int Wiring::speedOf(int index) const {

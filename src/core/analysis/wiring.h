@@ -37,7 +37,6 @@ struct Station {
     bool vlanAware = false; ///< it looks at tags (IEEE 802.1Q); else frames go on as they came
     bool routes = false;    ///< it forwards packets
     bool plain = false;     ///< a switch nobody has set a VLAN on: every port is in VLAN 1
-    model::TreeMode tree = model::TreeMode::off;
     std::vector<int> ports; ///< indices of its logical ports, in the order of their names
     int pair = -1;          ///< the other station of a multi-chassis pair
 };
@@ -92,12 +91,14 @@ public:
     /// Links of unknown ports, and chains that are open or split, join nothing. Whether
     /// cabling would let a link come up is not asked: that is linking's to say.
     explicit Wiring(model::Network network, const Without& without = {});
-    /// After VLANs of some interfaces have become others: `bearsOtherVlans` of each.
-    Wiring(const Wiring& before, model::Network network, const std::vector<model::Key>& changed);
-    /// Whether what joins whom is the same when an interface says other things of VLANs, or is
-    /// there first or no more; `after` is the network with what it is then.
-    bool bearsOtherVlans(const model::Interface* before, const model::Interface* now,
-                         const model::Network& after) const;
+    /// After some interfaces have come to say other things of VLANs or trees, `bearsOther` of each, and
+    /// some devices of their trees.
+    Wiring(const Wiring& before, model::Network network, const std::vector<model::Key>& interfaces,
+           const std::vector<model::DeviceId>& trees);
+    /// Whether what joins whom is the same when an interface says other things of VLANs or of its
+    /// part in trees, or is there first or no more; `after` is the network with what it is then.
+    bool bearsOther(const model::Interface* before, const model::Interface* now,
+                    const model::Network& after) const;
 
     /// As it is now; what stations and ports point to is of the one the plant was made from.
     const model::Network& network() const { return network_; }
@@ -107,7 +108,11 @@ public:
     const LogicalPort& port(int index) const { return ports()[static_cast<std::size_t>(index)]; }
     /// The interface of the LAG or the port; may be null.
     const model::Interface* settingsOf(int port) const { return settings_[at(port)]; }
-    /// Interfaces whose VLANs are not those they had when the plant was made.
+    /// How it takes part in spanning trees.
+    model::TreeMode treeOf(int station) const { return trees_[at(station)]; }
+    const model::SpanningTree& treeSettingsOf(int station) const;
+    bool hasPlantOf(const Wiring& other) const { return plant_ == other.plant_; }
+    /// Interfaces that do not say what they said when the plant was made.
     std::size_t changed() const { return changed_.size(); }
     /// -1: no such device, or it was taken away.
     int stationOf(model::DeviceId device) const { return plant_->stationOf(device); }
@@ -128,6 +133,7 @@ private:
     std::shared_ptr<const Plant> plant_;
     model::Network network_;
     std::vector<const model::Interface*> settings_; ///< by port
+    std::vector<model::TreeMode> trees_;            ///< by station
     std::set<model::Key> changed_;
 };
 

@@ -387,7 +387,7 @@ ActResult arrange(const Network& network, const Look& look, const ArrangeWish& w
     if (sheet->mmPerUnit > 0 && wish.style != layout::Style::plan)
         return error("what stands on a plan is where it is built",
                      "lead only its links, in the style plan, or arrange another sheet");
-    if (sheet->layer == SheetLayer::physical)
+    if (!sheet->follows())
         return arrangeDrawn(network, look, wish, report, wanted);
     // Rings and meshes are what routers make of cables: with subnets between them nothing is
     // read better than layers.
@@ -516,7 +516,7 @@ void followArranged(const Network& before, Network& after) {
     std::vector<Position> changed;
     for (const auto& [sheetId, deviceId] : moved) {
         const SheetId sheet{sheetId};
-        if (after.sheet(sheet)->layer != SheetLayer::physical) {
+        if (after.sheet(sheet)->follows()) {
             straightenUpper(before, after, *after.sheet(sheet), deviceId, fresh, changed);
             continue;
         }

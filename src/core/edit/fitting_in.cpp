@@ -182,7 +182,7 @@ ActResult fitIn(const Network& network, SheetId sheet, const std::vector<DeviceI
         return error("the sheet is no longer there", "choose another");
     if (held->mmPerUnit > 0)
         return error("what stands on a plan is where it is built", "use another sheet");
-    if (held->layer != SheetLayer::physical)
+    if (held->follows())
         return error("on a sheet of an upper layer devices are only arranged", "use a sheet of devices");
     for (const DeviceId id : devices)
         if (!network.device(id) || !network.position(sheet, id.value))

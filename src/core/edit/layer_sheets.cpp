@@ -197,8 +197,9 @@ void followSheet(const Sheet& sheet, const Network& before, Network& after) {
 } // namespace
 
 ActResult addLayerSheet(const Network& network, const std::string& name, SheetLayer layer, IdSource& ids) {
-    if (layer == SheetLayer::physical)
-        return error("a sheet of the physical layer is drawn by hand", "make an empty sheet");
+    if (layer != SheetLayer::dataLink && layer != SheetLayer::network)
+        return error("only sheets of the data link and the network layer are made of the network",
+                     "make an empty sheet");
     auto act = newSheet(network, name, std::nullopt, {}, false, ids);
     if (!act)
         return act;
@@ -232,7 +233,7 @@ ActResult addLayerSheet(const Network& network, const std::string& name, SheetLa
 void followLayers(const Network& before, Network& after) {
     std::vector<Sheet> sheets;
     after.all<Sheet>().forEach([&](const Sheet& sheet) {
-        if (sheet.layer != SheetLayer::physical)
+        if (sheet.follows())
             sheets.push_back(sheet);
     });
     if (sheets.empty() || !mayChangeLayers(before, after))

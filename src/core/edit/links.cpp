@@ -165,7 +165,11 @@ std::string peerText(const Network& network, const PortRef& port) {
 }
 
 std::string linkText(const Network& network, const Link& link) {
-    return fmt::format("{} to {}", portText(network, link.a), portText(network, link.b));
+    const auto end = [&](const PortRef& at) {
+        const Device* device = link.isUpper() && !at.known() ? network.device(at.device) : nullptr;
+        return device ? device->name : portText(network, at); // upper layers have no ports
+    };
+    return fmt::format("{} to {}", end(link.a), end(link.b));
 }
 
 ActResult makeLink(const Network& network, const Catalogue& catalogue, const Proposal& proposal,

@@ -247,7 +247,7 @@ ActResult takeOffSheet(const Network& network, SheetId sheet, const Refs& object
                                 : fmt::format("Take {} objects off the sheet", objects.size()),
             network,
             {}};
-    if (const Sheet* held = network.sheet(sheet); held && held->layer != SheetLayer::physical)
+    if (const Sheet* held = network.sheet(sheet); held && held->follows())
         return error("what is on this sheet follows from the network",
                      "filter the sheet, or delete what should be gone");
     if (std::any_of(objects.begin(), objects.end(),
@@ -334,7 +334,7 @@ ActResult showOnSheet(const Network& network, SheetId sheet,
     const Sheet* held = network.sheet(sheet);
     if (!held)
         return error("the sheet is no longer there", "choose another");
-    if (held->layer != SheetLayer::physical)
+    if (held->follows())
         return error("what is on this sheet follows from the network", "show them on another");
     Act act{
         devices.size() == 1 ? "Show 1 device" : fmt::format("Show {} devices", devices.size()), network, {}};

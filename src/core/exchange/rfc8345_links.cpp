@@ -83,57 +83,24 @@ void Links::direction(Net& net, JsonView json, std::unordered_set<std::string>& 
     }
     direction.source = *from;
     direction.destination = *to;
-    direction.over = supportsOf(json);
-    if (const auto same = direction.isUpper() ? linkBelow(direction) : std::nullopt) {
-        JsonMembers entry;
-        entry.setText("network", net.id);
-        entry.setText("link", direction.id);
-        entry.set("rest", restOf(json));
-        for (const char* each : {"source", "destination"})
-            entry.set(each, member(json, nt, each).compact());
-        entry.set("ends", "true");
-        addEntry(entries_[same->value], entry);
-        net.links.emplace(direction.id, *same);
-        return;
-    }
+    direction.over = supportsOf(json, *from, *to);
     out.push_back(std::move(direction));
 }
 
-/// The links below that one rests on, in their order, as far as they are there.
-std::vector<LinkId> Links::supportsOf(JsonView json) const {
+/// The links below that one rests on, in their order, as far as they are there; what joins its
+/// ports where it does not say.
+std::vector<LinkId> Links::supportsOf(JsonView json, const End& from, const End& to) const {
     std::vector<LinkId> over;
-    listIn(json, nt, "supporting-link").forEach([&](JsonView support) {
+    const JsonView supports = listIn(json, nt, "supporting-link");
+    supports.forEach([&](JsonView support) {
         const auto below = nets_.link(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref"));
         if (below && std::find(over.begin(), over.end(), *below) == over.end())
             over.push_back(*below);
     });
+    const auto at = supports.empty() ? joined_.find(std::minmax(from.port, to.port)) : joined_.end();
+    if (at != joined_.end() && from.port.known() && to.port.known())
+        over.push_back(at->second);
     return over;
-}
-
-/// The drawn link that one is, seen from a layer above: all it rests on, and between the same
-/// devices; or what joins its ports where it does not say.
-std::optional<LinkId> Links::linkBelow(const Direction& direction) const {
-    const PortRef &from = direction.source.port, &to = direction.destination.port;
-    std::optional<LinkId> same;
-    const JsonView supports = listIn(direction.json, nt, "supporting-link");
-    if (supports.size() > 0) {
-        bool all = direction.over.size() == 1;
-        supports.forEach([&](JsonView support) {
-            all &=
-                nets_.link(textIn(support, nt, "network-ref"), textIn(support, nt, "link-ref")).has_value();
-        });
-        if (all)
-            same = direction.over.front();
-    } else if (const auto at = taken_.find(from); from.known() && to.known() && at != taken_.end()) {
-        same = at->second;
-    }
-    if (!same)
-        return std::nullopt;
-    const Link& link = builder_.links().at(same->value);
-    const bool joins = supports.size() > 0
-                           ? std::minmax(link.a.device, link.b.device) == std::minmax(from.device, to.device)
-                           : std::minmax(link.a, link.b) == std::minmax(from, to);
-    return joins ? same : std::nullopt;
 }
 
 std::optional<Links::End> Links::end(const Net& net, JsonView link, std::string_view container,
@@ -173,10 +140,8 @@ void Links::join(Net& net, const Direction& forth, const Direction* back) {
     if (forth.isUpper()) {
         link.onlyOn = net.sheet;
         link.over = forth.over;
-    } else if (!nets_.isOne()) { // others may be it
-        for (const PortRef* end : {&a, &b})
-            if (end->known())
-                taken_[*end] = link.id;
+    } else if (!nets_.isOne()) {
+        joined_[std::minmax(a, b)] = link.id;
     }
     const auto described = [&](const Direction& direction) {
         JsonMembers members;

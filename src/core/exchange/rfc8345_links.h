@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The links of RFC 8345 as they are read. One that rests on exactly one link is that link, as is
-// one between the ports that one joins; any other between devices of a network below is a link of
-// the upper layer, in no port of theirs.
+// The links of RFC 8345 as they are read. Those between devices that a network below joins already
+// are of the upper layer: drawn on its sheet alone, in no port.
 #pragma once
 #include "core/exchange/rfc8345_points.h"
 #include "core/exchange/rfc8345_remarks.h"
@@ -27,7 +26,9 @@ private:
         /// What tells it from others: interfaces that are on no port are there, too.
         model::PortRef key() const { return port.known() ? port : model::PortRef{port.device, point}; }
         /// On a layer above that of its device no port is taken.
-        model::PortRef drawn() const { return node->below ? model::PortRef{port.device, {}} : port; }
+        model::PortRef drawn() const {
+            return node->isJoinedBelow() ? model::PortRef{port.device, {}} : port;
+        }
     };
     struct Direction {
         JsonView json;
@@ -37,13 +38,14 @@ private:
             over; ///< links below it rests on, in their order, as far as they are there
         bool paired = false;
 
-        bool isUpper() const { return source.node->below || destination.node->below || !over.empty(); }
+        bool isUpper() const {
+            return source.node->isJoinedBelow() || destination.node->isJoinedBelow() || !over.empty();
+        }
     };
 
     void direction(Net& net, JsonView json, std::unordered_set<std::string>& seen,
                    std::vector<Direction>& out);
-    std::vector<model::LinkId> supportsOf(JsonView json) const;
-    std::optional<model::LinkId> linkBelow(const Direction& direction) const;
+    std::vector<model::LinkId> supportsOf(JsonView json, const End& from, const End& to) const;
     std::optional<End> end(const Net& net, JsonView link, std::string_view container,
                            std::string_view nodeName, std::string_view pointName, const std::string& id);
     void join(Net& net, const Direction& forth, const Direction* back);
@@ -53,7 +55,8 @@ private:
     Points& points_;
     DocumentRemarks& remarks_;
     std::unordered_map<std::uint64_t, Entries> entries_;
-    std::map<model::PortRef, model::LinkId> taken_; ///< by links that are no upper ones
+    std::map<std::pair<model::PortRef, model::PortRef>, model::LinkId>
+        joined_; ///< by those of the lowest layer
 };
 
 } // namespace underridge::exchange::rfc8345

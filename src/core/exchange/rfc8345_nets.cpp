@@ -33,6 +33,13 @@ std::optional<PortRef> Node::portOf(const std::string& point) const {
     return points.contains(point) ? std::optional(PortRef{device, point}) : std::nullopt;
 }
 
+bool Node::isJoinedBelow() const {
+    for (const Node* each = below; each; each = each->below)
+        if (!each->in->links.empty())
+            return true;
+    return false;
+}
+
 const Net* Nets::net(std::string_view id) const {
     const auto at = std::find_if(all.begin(), all.end(), [&](const Net& each) { return each.id == id; });
     return at == all.end() ? nullptr : &*at;

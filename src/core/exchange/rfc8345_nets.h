@@ -45,11 +45,17 @@ private:
     std::unordered_map<std::string, PointList> lists_; ///< by the ids, one after another
 };
 
+struct Net;
+
 struct Node {
     model::DeviceId device;
     model::PortNames points;
     std::map<std::string, std::string> renamed = {}; ///< points that are another port of the device, or none
     const Node* below = nullptr;                     ///< that it is another view of
+    const Net* in = nullptr;
+
+    /// Whether what joins the device is said by a network below.
+    bool isJoinedBelow() const;
 
     /// The port a termination point is, unknown of an interface that is on none; nothing when
     /// the node does not list it.

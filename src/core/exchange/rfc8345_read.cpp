@@ -3,9 +3,9 @@
 // or as instance data (RFC 9195).
 //
 // A network of the document becomes a sheet. A node that rests on exactly one node of
-// another network here, and alone, is the same device seen at another layer. A link that
-// rests on exactly one link is that link, as is one between the ports that one joins; any other
-// between devices of a network below is a link of the upper layer, in no port of theirs.
+// another network here, and alone, is the same device seen at another layer. A link between
+// devices that a network below joins already is of the upper layer: drawn on its sheet alone
+// and in no port. So is one that says what it rests on.
 // What is not understood is kept with its object under "rfc8345".
 #include "core/exchange/foreign.h"
 #include "core/exchange/rfc8345_links.h"
@@ -103,6 +103,11 @@ private:
         return Done{};
     }
 
+    static bool isUpper(const Net& net) {
+        return std::any_of(net.nodes.begin(), net.nodes.end(),
+                           [](const auto& each) { return each.second.isJoinedBelow(); });
+    }
+
     static std::string titleOf(const Net& net) {
         for (const auto& [module, container] :
              {std::pair(l2, "l2-topology-attributes"), std::pair(l3, "l3-topology-attributes")})
@@ -173,7 +178,7 @@ private:
             if (isPseudonode(json))
                 builder_.setModel(device, "shared-segment");
         }
-        Node& node = net.nodes.emplace(id, Node{device, {}, {}, below}).first->second;
+        Node& node = net.nodes.emplace(id, Node{device, {}, {}, below, &net}).first->second;
         builder_.knowAs(id, device.value);
         builder_.show(net.sheet, device);
 
@@ -273,8 +278,10 @@ private:
             if (!net.keptNodes.empty())
                 entry.set("nodes", '[' + net.keptNodes + ']');
             for (Sheet& sheet : builder_.sheets())
-                if (sheet.id == net.sheet)
+                if (sheet.id == net.sheet) {
                     sheet.extra = extraWith(entry.text());
+                    sheet.layer = isUpper(net) ? SheetLayer::upper : SheetLayer::physical;
+                }
         }
         JsonMembers document;
         document.set("way", '[' + way_ + ']');

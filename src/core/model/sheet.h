@@ -61,6 +61,10 @@ struct Sheet {
     Key key() const { return {id.value, 0}; }
     /// Subnets are in no group: routers and subnets are drawn without any.
     bool drawsGroups() const { return groups && layer != SheetLayer::network; }
+    /// Whether what it draws follows from the network, and is kept up.
+    bool follows() const { return layer == SheetLayer::dataLink || layer == SheetLayer::network; }
+    /// Whether links are made there: of the other layers they are what is set, or was brought.
+    bool takesLinks() const { return layer == SheetLayer::physical || layer == SheetLayer::dataLink; }
     /// Lines are upright and level and go round plates by themselves.
     bool runsAlongAxes() const { return lines != LineStyle::straight; }
 };

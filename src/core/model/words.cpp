@@ -389,10 +389,11 @@ std::span<const Word<LineStyle>> wordsOf(LineStyle) {
 }
 
 std::span<const Word<SheetLayer>> wordsOf(SheetLayer) {
-    static constexpr std::array<Word<SheetLayer>, 3> words{{
+    static constexpr std::array<Word<SheetLayer>, 4> words{{
         {SheetLayer::physical, "physical", "physical"},
         {SheetLayer::dataLink, "data-link", "data link"},
         {SheetLayer::network, "network", "network"},
+        {SheetLayer::upper, "upper", "upper"},
     }};
     return words;
 }

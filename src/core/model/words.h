@@ -180,8 +180,9 @@ enum class Origin { drawn, imported, discovered, inferred };
 enum class Side { front, rear };
 
 /// Which layer of the network a sheet draws: cables and ports as somebody placed them; or,
-/// made from that, who hands frames to whom, or routers and the subnets between them.
-enum class SheetLayer { physical, dataLink, network };
+/// made from that, who hands frames to whom, or routers and the subnets between them; or a layer
+/// above as a file brought it, of which it draws the links that are its own.
+enum class SheetLayer { physical, dataLink, network, upper };
 
 /// How the links of a sheet run where nobody bent them: straight from plate to plate, or along
 /// the axes, round plates where there is room.

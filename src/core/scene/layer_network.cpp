@@ -156,7 +156,7 @@ LayerNetwork LayerNetwork::after(const Network& network, bool later) const {
 
 Network networkOn(const Network& network, SheetId sheet) {
     const Sheet* held = network.sheet(sheet);
-    return !held || held->layer == SheetLayer::physical ? network : LayerNetwork(network, sheet).drawn();
+    return !held || !held->follows() ? network : LayerNetwork(network, sheet).drawn();
 }
 
 } // namespace underridge::scene

@@ -339,7 +339,7 @@ void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, 
 /// A line with the marks of its ends, from anchor to anchor.
 LinkLine joined(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
                 const Anchor& b) {
-    const bool upper = sheet.layer != SheetLayer::physical;
+    const bool upper = sheet.follows() || link.isUpper();
     LinkLine line = upper ? upperLine(network, sheet, link) : dressOf(network, link);
     line.a = a.shown;
     line.b = b.shown;
@@ -392,7 +392,7 @@ LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector
     const Link& first = *links.front();
     if (links.size() == 1)
         return lineOf(network, sheet, first, a, b, {0, 1}, unit, nullptr, plates);
-    const bool upper = sheet.layer != SheetLayer::physical;
+    const bool upper = sheet.follows() || first.isUpper();
     LinkLine line = upper ? upperLine(network, sheet, first) : dressOf(network, first);
     line.a = a.shown;
     line.b = b.shown;

@@ -75,7 +75,7 @@ std::optional<Plate> plateOf(const Network& network, SheetId sheet, const Device
     if (!position)
         return std::nullopt;
     const Sheet* drawnOn = network.sheet(sheet);
-    const bool upmost = drawnOn && drawnOn->layer == SheetLayer::network; // ports are of no matter there
+    const bool upmost = drawnOn && !drawnOn->takesLinks(); // ports are of no matter there
     if (upmost && network.find<Subnet>({device.id.value, 0})) {
         Plate plate = shaped(device.name, device.note.view(), Role::unknown, 0, toF(position->at));
         plate.id = device.id;

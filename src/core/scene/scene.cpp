@@ -120,7 +120,7 @@ std::vector<ItemPtr> linesBetween(const Network& network, const Sheet& sheet, Le
 Scene Scene::build(const Network& network, SheetId sheetId, LengthUnit unit, GroupId entered,
                    std::shared_ptr<const find::Findings> findings, const Scene* known) {
     const Sheet* sheet = network.sheet(sheetId);
-    if (!sheet || sheet->layer == SheetLayer::physical)
+    if (!sheet || !sheet->follows())
         return built(network, sheetId, unit, entered, std::move(findings), known);
     auto layer = std::make_shared<const LayerNetwork>(network, sheetId);
     Scene scene = built(layer->drawn(), sheetId, unit, entered, std::move(findings));

@@ -26,7 +26,7 @@ public:
         if (before == after)
             return {scene, {}, false};
         const Sheet* sheet = after.sheet(scene.sheet());
-        const bool upper = sheet && sheet->layer != SheetLayer::physical;
+        const bool upper = sheet && sheet->follows();
         if (!upper && !scene.layer_)
             return SceneUpdate(scene, before, after).run();
         if (!upper || !scene.layer_) // another layer than before
