@@ -120,7 +120,8 @@ Forwarding::Forwarding(Network network, const Without& without)
 Forwarding::Forwarding(const std::shared_ptr<const Forwarding>& before, Network network,
                        const Difference& difference)
     : wiring_(before->wiring_, std::move(network), difference.interfaces, difference.trees),
-      trunk_(difference.ofTrees ? std::make_shared<const Trunk>(wiring_) : before->trunk_),
+      trunk_(difference.ofTrees ? std::make_shared<const Trunk>(wiring_, before->trunk_.get())
+                                : before->trunk_),
       bridging_(before->bridging_, wiring_, trunk_->trees, portsOf(*before, difference)),
       addressing_(before->addressing_, bridging_) {
     if (!difference.routes &&

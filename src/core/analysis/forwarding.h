@@ -36,7 +36,10 @@ public:
 private:
     /// What does not follow from VLANs.
     struct Trunk {
-        explicit Trunk(Wiring held) : wiring(std::move(held)), rings(wiring), trees(wiring, rings) {}
+        explicit Trunk(Wiring held, const Trunk* before = nullptr)
+            : wiring(std::move(held)),
+              rings(wiring),
+              trees(wiring, rings, before ? &before->trees : nullptr) {}
         Wiring wiring;
         Rings rings;
         SpanningTrees trees;

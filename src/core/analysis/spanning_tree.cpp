@@ -151,9 +151,9 @@ private:
                     bridge.ports.push_back(port);
         }
         for (Bridge& bridge : bridges_)
-            std::stable_sort(bridge.ports.begin(), bridge.ports.end(), [&](int a, int b) {
+            std::sort(bridge.ports.begin(), bridge.ports.end(), [&](int a, int b) {
                 const LogicalPort &x = wiring_.port(a), &y = wiring_.port(b);
-                return x.station != y.station ? x.station < y.station : naturalLess(x.name, y.name);
+                return std::pair(x.station, x.rank) < std::pair(y.station, y.rank);
             });
     }
 
@@ -183,6 +183,15 @@ private:
         }
     }
 
+    /// Kept, as it follows from what is wired where it is not set.
+    std::int64_t cost(int port) {
+        const std::int64_t cost = trees_.costOf(port);
+        const Interface* settings = wiring_.settingsOf(port);
+        if (!settings || settings->spanningTree->cost <= 0)
+            trees_.bySpeed_[at(port)] = cost;
+        return cost;
+    }
+
     /// Those attached to each segment that several are attached to, by its first port.
     std::unordered_map<int, std::vector<Attached>> attached() {
         std::vector<int> count(segmentOf_.count());
@@ -203,7 +212,7 @@ private:
                     static_cast<std::uint64_t>(std::clamp(set.number ? set.number : rank, 0, 0xffff));
                 out[root(index)].push_back(
                     {b, index, static_cast<std::uint64_t>(std::clamp(set.priority, 0, 255)) << 16 | number,
-                     trees_.costOf(index), set.rootGuard});
+                     cost(index), set.rootGuard});
             }
         }
         return out;
@@ -438,8 +447,12 @@ private:
     std::vector<std::vector<std::pair<int, Attached>>> segmentsOf_;
 };
 
-SpanningTrees::SpanningTrees(const Wiring& wiring, const Rings& rings)
-    : wiring_(wiring), rings_(rings), blocks_(wiring.ports().size()), guardedOff_(wiring.ports().size()) {
+SpanningTrees::SpanningTrees(const Wiring& wiring, const Rings& rings, const SpanningTrees* before)
+    : wiring_(wiring),
+      rings_(rings),
+      blocks_(wiring.ports().size()),
+      guardedOff_(wiring.ports().size()),
+      bySpeed_(before ? before->bySpeed_ : std::vector<std::int64_t>(wiring.ports().size())) {
     Work(*this).run();
 }
 
@@ -447,6 +460,8 @@ std::int64_t SpanningTrees::costOf(int port) const {
     const Interface* settings = wiring_.settingsOf(port);
     if (const int set = settings ? settings->spanningTree->cost : 0; set > 0)
         return set;
+    if (bySpeed_[at(port)] > 0)
+        return bySpeed_[at(port)];
     constexpr std::int64_t ofOneMegabit = 20'000'000;
     const int speed = wiring_.speedOf(port);
     return std::max<std::int64_t>(1, ofOneMegabit / (speed > 0 ? speed : 1000));

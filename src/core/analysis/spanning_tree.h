@@ -34,7 +34,8 @@ struct Tree {
 class SpanningTrees {
 public:
     /// Ports of rings are in no tree: their rings say what passes there.
-    SpanningTrees(const Wiring& wiring, const Rings& rings);
+    /// `before`: of the same plant; what follows from it alone is taken from there.
+    SpanningTrees(const Wiring& wiring, const Rings& rings, const SpanningTrees* before = nullptr);
 
     const std::vector<Tree>& trees() const { return trees_; }
     const Rings& rings() const { return rings_; }
@@ -58,8 +59,9 @@ private:
     const Wiring& wiring_;
     const Rings& rings_;
     std::vector<Tree> trees_;
-    std::vector<bool> blocks_;                      ///< by port, of instance 0
-    std::vector<bool> guardedOff_;                  ///< by port
+    std::vector<bool> blocks_;          ///< by port, of instance 0
+    std::vector<bool> guardedOff_;      ///< by port
+    std::vector<std::int64_t> bySpeed_; ///< costs by port, as far as they were asked for; 0: not yet
     std::unordered_map<std::uint64_t, int> treeOf_; ///< by station and instance
     std::set<std::pair<int, int>> blocked_;         ///< port and instance, beside 0
 };

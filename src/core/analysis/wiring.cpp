@@ -286,6 +286,13 @@ void Plant::sortPorts() {
         index = now[at(index)];
 }
 
+void Plant::rank(std::vector<int> ports) {
+    std::stable_sort(ports.begin(), ports.end(),
+                     [&](int a, int b) { return naturalLess(port(a).name, port(b).name); });
+    for (std::size_t i = 0; i < ports.size(); ++i)
+        ports_[at(ports[i])].rank = static_cast<int>(i);
+}
+
 /// What each device does with frames: by its role, and by what is set on its ports.
 void Plant::decideBridging() {
     std::set<std::pair<std::uint64_t, std::uint64_t>> parents; // of subinterfaces
@@ -317,6 +324,7 @@ void Plant::decideBridging() {
         // Others than switches look at tags only where somebody has set VLANs on them.
         station.vlanAware = station.device->vlanAware && station.role != Role::hub && !hasSwitch && !isNode &&
                             (!station.bridges || station.role == Role::switch_ || sets[i]);
+        rank(station.ports);
         for (const int index : station.ports) {
             LogicalPort& port = ports_[static_cast<std::size_t>(index)];
             const Interface* settings = settings_[static_cast<std::size_t>(index)];

@@ -25,6 +25,7 @@ struct LogicalPort {
     std::vector<model::PortRef> members; ///< those in use first; one when it is no LAG
     int peer = -1;                       ///< index of the port at the other end; -1: none
     std::vector<model::LinkId> links;    ///< in use, of each the one at this end
+    int rank = 0;                        ///< among those of its station, by name as people count
     bool bridged = false;                ///< frames are passed on between it and others
     bool up = false;                     ///< has a peer, and nothing is disabled at either end
 };
@@ -70,6 +71,7 @@ private:
     void join(const Without& without);
     void sortPorts();
     void decideBridging();
+    void rank(std::vector<int> ports);
     void pairUp();
     std::set<int> portsOfRings() const;
     bool isDown(const model::PortRef& port) const;
