@@ -94,6 +94,10 @@ void Told::tell(std::string_view code, std::vector<ObjectRef> subjects, std::str
     found_.push_back(std::move(finding));
 }
 
+void Told::lookAt(int interface) {
+    beyond_.insert(f.bridging().reaches().ofInterface[at(interface)]);
+}
+
 std::string Told::port(int index) const {
     return portText(f, index);
 }

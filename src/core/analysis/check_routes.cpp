@@ -38,6 +38,8 @@ void checkRoute(Told& told, const Route& route) {
     const auto answering = f.addressing().answering(hop->interface, via);
     if (answering.empty()) {
         Cause cause = whySilent(f, hop->interface, via);
+        if (const auto& holders = f.addressing().holders(via); !holders.empty())
+            told.lookAt(holders.front().interface);
         told.tell("gateway-silent", {told.device(station)},
                   fmt::format("the next hop {} of {} does not answer: {}", via.text(), name, cause.reason),
                   std::move(cause.remedy), std::move(cause.acts));

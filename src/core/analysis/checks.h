@@ -16,6 +16,10 @@ public:
     void tell(std::string_view code, std::vector<model::ObjectRef> subjects, std::string message,
               std::string remedy, std::vector<std::string> acts = {});
     std::vector<linking::Finding> take() { return std::move(found_); }
+    /// That what is told follows from the reach of an interface, too.
+    void lookAt(int interface);
+    /// The reaches of those looked at.
+    const std::set<int>& beyond() const { return beyond_; }
 
     const Forwarding& f;
     const model::Network& network;
@@ -30,6 +34,7 @@ public:
 
 private:
     std::vector<linking::Finding> found_;
+    std::set<int> beyond_;
 };
 
 /// An island of a VLAN somebody is on.

@@ -49,9 +49,8 @@ void RunningFindings::checkReach(int index, const Network& network) {
     checkRoutes(told, index);
     checkDhcp(told, index);
     kept.found = told.take();
-    kept.looksBeyond = std::any_of(kept.found.begin(), kept.found.end(), [](const Finding& each) {
-        return each.rule->code == std::string_view("gateway-silent");
-    });
+    kept.beyond = told.beyond();
+    kept.beyond.erase(index);
 }
 
 void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const Network& network) {
@@ -76,10 +75,12 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
     if (!sameWiring || !sameRoutes || regrouped)
         reaches_.clear();
     reaches_.resize(of_->bridging().all().size());
+    const auto differ = [&](int reach) { return reaches_[at(reach)].of != of_->bridging().all()[at(reach)]; };
     std::vector<int> touched;
-    for (std::size_t i = 0; i < reaches_.size(); ++i)
-        if (reaches_[i].of != of_->bridging().all()[i] || (!alike && reaches_[i].looksBeyond))
-            touched.push_back(static_cast<int>(i));
+    for (int i = 0; i < static_cast<int>(reaches_.size()); ++i)
+        if (const auto& beyond = reaches_[at(i)].beyond;
+            differ(i) || std::any_of(beyond.begin(), beyond.end(), differ))
+            touched.push_back(i);
     const auto ofAll = [&] {
         if (!sameWiring)
             tell(ofWiring_, {checkRings, checkAddresses, checkFilters});

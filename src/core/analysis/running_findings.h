@@ -21,7 +21,7 @@ private:
         std::shared_ptr<const Reach> of;
         std::vector<linking::Finding> found;
         InReach there;
-        bool looksBeyond = false; ///< why somebody is silent may be said of another reach
+        std::set<int> beyond; ///< other reaches somebody's silence follows from
     };
     /// Which kinds of what forwarding does not follow from differ.
     struct Differing {
