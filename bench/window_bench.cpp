@@ -169,6 +169,8 @@ void switchSheet(benchmark::State& state) {
     }
     const model::SheetId one = sheets().front().id, two = sheets().back().id;
     s.session->showSheet(two);
+    while (s.session->sheet() != two) // a thread makes it
+        QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents);
     s.session->showSheet(one);
     Percentiles times;
     bool there = false;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A network of thousands in the window: what takes its time is worked out beside it, and comes right.
 #include "core/edit/devices.h"
+#include "core/edit/groups.h"
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
 #include "core/model/group_tree.h"
@@ -120,6 +121,32 @@ private Q_SLOTS:
         QVERIFY(navigation.goTo(refTo(h.named("acc-7"))));
         QTRY_COMPARE_WITH_TIMEOUT(h.session().sheet(), others[1], 30'000);
         QCOMPARE(h.session().selection(), edit::Refs{refTo(h.named("acc-7"))});
+    }
+
+    void a_group_is_looked_into_when_what_is_in_it_is_made() {
+        Thousands h;
+        app::Navigation& navigation = h.session().navigation();
+        const GroupId group = h.network().device(h.named("acc-12"))->group;
+        QVERIFY(group);
+        navigation.enter(group);
+        QVERIFY(navigation.isOpening());
+        QVERIFY(!h.session().scene().entered());
+        h.session().apply(
+            edit::moveObjects(h.network(), h.session().look(), {refTo(h.named("acc-12"))}, {16, 8}));
+        QTRY_COMPARE_WITH_TIMEOUT(h.session().scene().entered(), group, 30'000);
+        QVERIFY(h.session().scene() ==
+                scene::Scene::build(h.network(), h.session().sheet(), h.session().lengthUnit(), group));
+        navigation.enter({}); // at once, as it was seen before
+        QVERIFY(h.session().scene() == scene::Scene::build(h.network(), h.session().sheet()));
+        navigation.enter(group);
+        h.sheet().setFocus();
+        h.key(Qt::Key_Escape);
+        QTest::qWait(100);
+        QVERIFY(!h.session().scene().entered());
+        navigation.enter(group); // gone before one is there
+        QVERIFY(h.session().apply(edit::ungroup(h.network(), h.session().look(), {group})));
+        QTRY_VERIFY_WITH_TIMEOUT(!navigation.isOpening(), 30'000);
+        QVERIFY(!h.session().scene().entered());
     }
 
     void grouping_thousands_is_named_when_it_is_done() {

@@ -5,6 +5,8 @@
 #include "core/model/standing.h"
 #include "core/scene/lines.h"
 
+#include <algorithm>
+
 namespace underridge::app {
 using namespace model;
 namespace {
@@ -39,9 +41,8 @@ Navigation::Stop Navigation::here() const {
     return {sheets_.sheet(), sheets_.entered(), sheets_.view(), selection_.objects()};
 }
 
-void Navigation::whenMade(SheetId sheet, std::function<void()> arrive) {
+void Navigation::whenMade(std::optional<SheetSession::Unmade> unmade, std::function<void()> arrive) {
     giveUp();
-    auto unmade = sheets_.unmade(workspace_.network(), sheet);
     if (!unmade)
         return arrive();
     arrive_ = std::move(arrive);
@@ -110,7 +111,7 @@ bool Navigation::goTo(ObjectRef object) {
         if (shown != sheets.end())
             on = shown->id;
     }
-    whenMade(on, [this, object, on] { goTo(object, on); });
+    whenMade(sheets_.unmade(workspace_.network(), on), [this, object, on] { goTo(object, on); });
     return true;
 }
 
@@ -152,6 +153,12 @@ void Navigation::openFor(ObjectRef object) {
 void Navigation::enter(GroupId group) {
     if (group == sheets_.entered() || (group && !workspace_.network().group(group)))
         return;
+    whenMade(sheets_.unmade(workspace_.network(), group), [this, group] { enterNow(group); });
+}
+
+void Navigation::enterNow(GroupId group) {
+    if (group && !workspace_.network().group(group))
+        return; // gone meanwhile
     leave();
     const GroupId left = sheets_.entered();
     if (!sheets_.enter(workspace_.network(), group))
@@ -187,7 +194,7 @@ void Navigation::showSheet(SheetId sheet) {
     giveUp();
     if (sheet == sheets_.sheet() || !workspace_.network().sheet(sheet))
         return;
-    whenMade(sheet, [this, sheet] {
+    whenMade(sheets_.unmade(workspace_.network(), sheet), [this, sheet] {
         if (!workspace_.network().sheet(sheet))
             return; // removed meanwhile
         leave();

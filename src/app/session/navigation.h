@@ -21,12 +21,12 @@ public:
     bool goTo(const std::vector<model::ObjectRef>& objects);
     /// At once, or as soon as a thread has made it: then what is shown stays until it is there.
     void showSheet(model::SheetId sheet);
-    /// Whether a sheet was asked for that is still being made.
+    /// Whether a sheet, or what is in a group, was asked for that is still being made.
     bool isOpening() const { return static_cast<bool>(arrive_); }
     /// Stays where one is. Whether one was about to leave.
     bool giveUp();
 
-    /// Looks into a group, or one level out.
+    /// Looks into a group, or one level out: at once, or as soon as a thread has made what is in it.
     void enter(model::GroupId group);
     void leaveGroup();
     bool canLeaveGroup() const { return static_cast<bool>(sheets_.entered()); }
@@ -59,8 +59,9 @@ private:
         bool operator==(const Stop&) const = default;
     };
     Stop here() const;
-    /// Calls `arrive` when the sheet can be shown within a frame, unless one goes elsewhere before.
-    void whenMade(model::SheetId sheet, std::function<void()> arrive);
+    /// Calls `arrive` when that is made, unless one goes elsewhere before; at once for nothing.
+    void whenMade(std::optional<SheetSession::Unmade> unmade, std::function<void()> arrive);
+    void enterNow(model::GroupId group);
     void goTo(model::ObjectRef object, model::SheetId on);
     void leave();
     void travel(std::vector<Stop>& from, std::vector<Stop>& to);

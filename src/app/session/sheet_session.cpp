@@ -10,7 +10,7 @@ constexpr std::size_t followedAtOnce =
 
 void SheetSession::begin(const Network& network, LengthUnit unit, std::optional<scene::Scene> scene) {
     kept_.clear();
-    whole_ = other_ = {};
+    whole_ = other_ = inside_ = {};
     view_.reset();
     unit_ = unit;
     const auto sheets = network.sheetsInOrder();
@@ -35,7 +35,17 @@ std::optional<SheetSession::Unmade> SheetSession::unmade(const Network& network,
     if (sheet == sheet_ || (at != kept_.end() && at->second.scene) ||
         network.all<Device>().size() <= followedAtOnce)
         return std::nullopt;
-    return Unmade{network, sheet, unit_, findings_};
+    return Unmade{network, sheet, unit_, findings_, {}, {}};
+}
+
+std::optional<SheetSession::Unmade> SheetSession::unmade(const Network& network, GroupId group) const {
+    if (!group || network.all<Device>().size() <= followedAtOnce)
+        return std::nullopt;
+    const bool isWhole = !entered();
+    const bool hasWhole = isWhole || (whole_.scene && whole_.of == network);
+    return Unmade{network, sheet_,
+                  unit_,   findings_,
+                  group,   hasWhole ? std::optional(isWhole ? scene_ : *whole_.scene) : std::nullopt};
 }
 
 scene::Scene SheetSession::sceneOf(const Network& network, SheetId sheet) {
@@ -82,6 +92,9 @@ bool SheetSession::enter(const Network& network, GroupId group) {
 scene::Scene SheetSession::entering(const Network& network, GroupId group) {
     if (!entered())
         whole_ = {scene_, network, std::nullopt};
+    const Kept inside = std::exchange(inside_, {});
+    if (group && inside.scene && inside.scene->entered() == group && inside.scene->sheet() == sheet_)
+        return scene::update(*inside.scene, inside.of, network).scene;
     if (group)
         return scene::Scene::build(network, sheet_, unit_, group, findings_,
                                    whole_.of == network ? &*whole_.scene : nullptr);
@@ -96,7 +109,11 @@ scene::Rect SheetSession::placeOf(GroupId group) const {
 }
 
 void SheetSession::keepMade(const Unmade& from, scene::Scene scene) {
-    if (from.unit == unit_ && (from.findings == findings_ || !asksFindings(from.network, from.sheet)))
+    if (from.unit != unit_ || (from.findings != findings_ && asksFindings(from.network, from.sheet)))
+        return;
+    if (from.entered)
+        inside_ = {std::move(scene), from.network, std::nullopt};
+    else
         keep(std::move(scene), from.network);
 }
 
@@ -113,7 +130,7 @@ void SheetSession::setFindings(const Network& network, std::shared_ptr<const fin
             kept.scene.reset();
     if (!asksFindings(network, sheet_))
         return;
-    whole_ = other_ = {};
+    whole_ = other_ = inside_ = {};
     setScene(scene::Scene::build(network, sheet_, unit_, entered(), findings_));
     Q_EMIT sceneChanged({}, true);
 }
@@ -194,7 +211,7 @@ void SheetSession::setLengthUnit(const Network& network, LengthUnit unit) {
     unit_ = unit;
     for (auto& [sheet, kept] : kept_)
         kept.scene.reset();
-    whole_ = other_ = {};
+    whole_ = other_ = inside_ = {};
     setScene(scene::Scene::build(network, sheet_, unit_, entered(), findings_));
     Q_EMIT sceneChanged({}, true);
 }

@@ -63,12 +63,18 @@ public:
         model::SheetId sheet;
         model::LengthUnit unit;
         std::shared_ptr<const find::Findings> findings;
+        model::GroupId entered;
+        std::optional<scene::Scene> known; ///< of the whole sheet
 
-        scene::Scene made() const { return scene::Scene::build(network, sheet, unit, {}, findings); }
+        scene::Scene made() const {
+            return scene::Scene::build(network, sheet, unit, entered, findings, known ? &*known : nullptr);
+        }
     };
     /// What is to be made and kept before a sheet of a large network is shown for the first time;
     /// nothing where it can be shown at once.
     std::optional<Unmade> unmade(const model::Network& network, model::SheetId sheet) const;
+    /// The same before a group of the sheet shown is looked into.
+    std::optional<Unmade> unmade(const model::Network& network, model::GroupId group) const;
     /// Keeps it unless what it was made with is another by now.
     void keepMade(const Unmade& from, scene::Scene scene);
     void offer(std::optional<Ready> ready) { ready_ = std::move(ready); }
@@ -120,8 +126,9 @@ private:
     model::LengthUnit unit_ = model::LengthUnit::metres;
     std::shared_ptr<const find::Findings> findings_;
     std::map<model::SheetId, Kept> kept_;
-    Kept other_; ///< what was shown before or after the last act a thread made: undo leads there and back
-    Kept whole_; ///< of the sheet shown, while a group of it is looked into
+    Kept other_;  ///< what was shown before or after the last act a thread made: undo leads there and back
+    Kept inside_; ///< what one is about to look into
+    Kept whole_;  ///< of the sheet shown, while a group of it is looked into
     std::optional<Ready> ready_;
     std::uint64_t revision_ = 0;
     model::Network latest_;                  ///< what was followed last

@@ -5,7 +5,9 @@
 #include "app/sheet/camera.h"
 #include "core/model/group_tree.h"
 
+#include <QApplication>
 #include <QPainter>
+#include <QPixmap>
 
 #include <set>
 
@@ -17,6 +19,7 @@ LiveLayer::LiveLayer(const Session& session) : session_(session) {
 
 void LiveLayer::setTheme(const paint::Theme& theme) {
     theme_ = &theme;
+    boxes_.clear();
     painter_ = std::make_unique<paint::SheetPainter>(theme);
 }
 
@@ -127,35 +130,58 @@ void LiveLayer::paintSelected(QPainter& painter, const scene::Item& item, const 
 }
 
 /// Errors in a filled box, warnings in an empty one, on the upper right corner of the tile.
-void LiveLayer::paintTrouble(QPainter& painter, const scene::Scene& seen, const Camera& camera,
-                             const std::map<GroupId, scene::Trouble>& trouble) const {
-    constexpr int height = 16, smallest = 34;
-    painter.setRenderHint(QPainter::Antialiasing);
-    QFont font = painter.font();
+namespace {
+constexpr int boxHeight = 16, boxMargin = 1; // of its outline
+}
+
+const QPixmap& LiveLayer::box(int count, bool isError, double pixelRatio) const {
+    QPixmap& held = boxes_[{count, isError}];
+    if (!held.isNull() && held.devicePixelRatio() == pixelRatio)
+        return held;
+    QFont font = QApplication::font();
     font.setPixelSize(11);
     font.setWeight(QFont::DemiBold);
+    const QString number = QLocale().toString(count);
+    const int width = QFontMetrics(font).horizontalAdvance(number) + 10;
+    held = QPixmap((QSizeF(width + 2 * boxMargin, boxHeight + 2 * boxMargin) * pixelRatio).toSize());
+    held.setDevicePixelRatio(pixelRatio);
+    held.fill(Qt::transparent);
+    QPainter painter(&held);
+    painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(font);
+    const QColor& colour = isError ? theme_->error : theme_->warning;
+    const QRectF place(boxMargin, boxMargin, width, boxHeight);
+    painter.setPen(QPen(colour, 1.5));
+    painter.setBrush(isError ? colour : theme_->plate);
+    painter.drawRoundedRect(place, 4, 4);
+    painter.setPen(isError ? theme_->plate : theme_->ink);
+    painter.drawText(place, Qt::AlignCenter, number);
+    return held;
+}
+
+void LiveLayer::paintTrouble(QPainter& painter, const scene::Scene& seen, const Camera& camera,
+                             const std::map<GroupId, scene::Trouble>& trouble) const {
+    constexpr int smallest = 34;
+    constexpr std::size_t mostBoxes = 4000;
+    if (boxes_.size() > mostBoxes)
+        boxes_.clear();
+    const double pixelRatio = painter.device()->devicePixelRatioF();
     for (const scene::Tile* tile : seen.itemsIn(camera.visible()).of<scene::Tile>()) {
         const auto at = trouble.find(tile->id);
         if (at == trouble.end() || tile->frame.w * camera.zoom() < smallest)
             continue;
         const QPointF corner = camera.toScreen({tile->frame.right(), tile->frame.y});
-        double right = corner.x() - 4;
-        const auto box = [&](int count, const QColor& colour, bool filled) {
+        int right = qRound(corner.x()) - 4 + boxMargin;
+        const int top = qRound(corner.y() - boxHeight / 2.0) - boxMargin;
+        for (const auto& [count, isError] :
+             {std::pair(at->second.errors, true), std::pair(at->second.warnings, false)}) {
             if (count == 0)
-                return;
-            const QString number = QLocale().toString(count);
-            const double width = painter.fontMetrics().horizontalAdvance(number) + 10;
-            const QRectF place(right - width, corner.y() - height / 2.0, width, height);
-            painter.setPen(QPen(colour, 1.5));
-            painter.setBrush(filled ? colour : theme_->plate);
-            painter.drawRoundedRect(place, 4, 4);
-            painter.setPen(filled ? theme_->plate : theme_->ink);
-            painter.drawText(place, Qt::AlignCenter, number);
-            right = place.left() - 4;
-        };
-        box(at->second.errors, theme_->error, true);
-        box(at->second.warnings, theme_->warning, false);
+                continue;
+            const QPixmap& drawn = box(count, isError, pixelRatio);
+            right -= qRound(drawn.width() / pixelRatio);
+            painter.drawPixmap(right, top, drawn);
+            right -= 4 - 2 * boxMargin;
+        }
     }
 }
 

@@ -5,6 +5,9 @@
 #include "paint/sheet_painter.h"
 
 #include <QCoreApplication>
+#include <QPixmap>
+
+#include <map>
 
 namespace underridge::app {
 
@@ -35,9 +38,13 @@ private:
     void paintSelected(QPainter& painter, const scene::Item& item, const scene::Rect& seen,
                        double zoom) const;
 
+    /// A count in a box, painted once for every number.
+    const QPixmap& box(int count, bool isError, double pixelRatio) const;
+
     const Session& session_;
     const paint::Theme* theme_;
     std::unique_ptr<paint::SheetPainter> painter_;
+    mutable std::map<std::pair<int, bool>, QPixmap> boxes_;
 };
 
 } // namespace underridge::app
