@@ -80,17 +80,7 @@ struct Site : Written {
     Site() {
         vlans({10});
         switches(1);
-        router("r1");
-        router("r2");
-        link("r1:1", "r2:1");
-        routed("r1", "1", "10.84.9.0/31", "'area':'0','cost':10,'network':'point-to-point'");
-        routed("r2", "1", "10.84.9.1/31", "'area':'0','cost':15,'network':'point-to-point'");
-        link("r1:2", "s1:1");
-        link("r2:2", "s1:2");
-        routed("r1", "2", "10.84.1.1/24", "'area':'0.0.0.7','cost':20");
-        routed("r2", "2", "10.84.1.2/24", "'area':'0.0.0.7','cost':30");
-        host("h1", "s1:3", "10.84.1.7/24", 0, "10.84.1.1");
-        acts("{'act':'forwarding','members':['r1'],'ospf':{'routerId':'10.84.255.1'}}");
+        twoAreas();
     }
 };
 

@@ -296,23 +296,46 @@ UpperEdits::Changes UpperEdits::changesIn(const Upper& upper) const {
     return out;
 }
 
-/// The first one was read (RFC 8346); what was not understood is left.
+namespace {
+
+/// The router id that is read of a list (RFC 8346): the first, where it is one of OSPF.
+std::string routerIdIn(Json& attributes) {
+    Json* list = memberOf(attributes, l3, "router-id");
+    const bool any = list && list->is_array() && !list->empty() && list->front().is_string();
+    const Address first(any ? list->front().get<std::string>() : std::string());
+    return first.valid() && first.version() == 4 ? first.host() : std::string();
+}
+
+/// Whether a network of the document says it of a device.
+bool saysRouterId(const Device& device, const std::string& routerId) {
+    Json entries = kept(device.extra);
+    bool says = false;
+    if (entries.is_array())
+        for (const Json& entry : entries) {
+            Json rest = restIn(entry);
+            Json* attributes = memberOf(rest, l3, "l3-node-attributes");
+            says |= attributes && routerIdIn(*attributes) == routerId;
+        }
+    return says;
+}
+
+} // namespace
+
+/// Of devices for which none of the networks that were read says what is set now.
 void UpperEdits::setRouterIds(Json& net, const Upper& upper) const {
     std::map<std::string, std::string> ids;
     network_.all<Device>().forEach([&](const Device& device) {
-        if (const auto node = nodeIn(upper.id, device.id))
-            ids[*node] = device.ospf->routerId;
+        const auto node = nodeIn(upper.id, device.id);
+        const std::string& now = device.ospf->routerId;
+        if (node && (now.empty() || !saysRouterId(device, now)))
+            ids[*node] = now;
     });
     forEachOf(net, nw, "node", [&](Json& node) {
         const auto at = ids.find(textOf(node, nw, "node-id"));
         if (at == ids.end())
             return;
         Json* attributes = memberOf(node, l3, "l3-node-attributes");
-        Json* list = attributes ? memberOf(*attributes, l3, "router-id") : nullptr;
-        const bool any = list && list->is_array() && !list->empty() && list->front().is_string();
-        const Address first(any ? list->front().get<std::string>() : std::string());
-        const std::string held = first.valid() && first.version() == 4 ? first.host() : std::string();
-        if (held == at->second)
+        if ((attributes ? routerIdIn(*attributes) : std::string()) == at->second)
             return;
         if (at->second.empty())
             dropMember(*attributes, l3, "router-id");
@@ -322,88 +345,121 @@ void UpperEdits::setRouterIds(Json& net, const Upper& upper) const {
     });
 }
 
+/// A layer as it follows from the network, brought into one that was read.
+class UpperEdits::Merging {
+public:
+    Merging(Json& net, const UpperLayer& layer, const UpperEdits& edits, const std::string& id,
+            const std::set<InterfaceId>& fresh)
+        : net_(net), layer_(layer), naming_(edits.naming_), fresh_(fresh) {
+        for (const LayerNode& node : layer.nodes) {
+            const auto here = node.device ? edits.nodeIn(id, node.device) : std::nullopt;
+            ids_.push_back(here ? *here : node.device ? naming_.node(node.device).id : node.id);
+            auto& points = points_.emplace_back();
+            for (const LayerPoint& point : node.points) {
+                const Interface* record =
+                    edits.network_.find<Interface>({node.device.value, point.interface.value});
+                const std::string known = record ? edits.pointIn(id, *record) : std::string();
+                points[point.id] = {known.empty() ? point.id : known, fresh.contains(point.interface)};
+            }
+        }
+    }
+
+    /// `segments`: nodes of the document that several share.
+    void run(const std::set<std::string>& segments) {
+        findPresent(segments);
+        for (std::size_t i = 0; i < layer_.nodes.size(); ++i)
+            for (const LayerPoint& point : layer_.nodes[i].points)
+                if (fresh_.contains(point.interface))
+                    addPoint(i, point);
+        for (const LayerLink& link : layer_.links)
+            if (isFresh(link.from) || isFresh(link.to))
+                addLink(link);
+    }
+
+private:
+    struct Point {
+        std::string id; ///< in the document
+        bool fresh = false;
+    };
+
+    LinkEnd endAt(const LayerEnd& end) const {
+        return {ids_[end.node], end.point.empty() ? std::string() : points_[end.node].at(end.point).id};
+    }
+    bool isFresh(const LayerEnd& end) const {
+        return !end.point.empty() && points_[end.node].at(end.point).fresh;
+    }
+
+    /// What is linked already. A segment that is there goes by its id.
+    void findPresent(const std::set<std::string>& segments) {
+        std::map<LinkEnd, std::string> segmentAt;
+        forEachOf(net_, nt, "link", [&](Json& link) {
+            const LinkEnd from = sourceOf(link), to = destinationOf(link);
+            present_.insert({from, to});
+            if (segments.contains(to.node))
+                segmentAt[from] = to.node;
+        });
+        for (const LayerLink& link : layer_.links)
+            if (const auto at = segmentAt.find(endAt(link.from));
+                link.to.point.empty() && !isFresh(link.from) && at != segmentAt.end())
+                ids_[link.to.node] = at->second;
+    }
+
+    Json& node(std::size_t index) {
+        Json& nodes = memberOr(net_, nw, "node", "node", Json::array());
+        for (Json& each : nodes)
+            if (textOf(each, nw, "node-id") == ids_[index])
+                return each;
+        LayerNode bare = layer_.nodes[index];
+        if (bare.device)
+            bare.prefixes.clear(); // those of its points
+        nodes.push_back(nodeJson(bare, ids_[index], naming_));
+        return nodes.back();
+    }
+
+    void addPoint(std::size_t index, const LayerPoint& point) {
+        Json& to = node(index);
+        memberOr(to, nt, "termination-point", pointList, Json::array())
+            .push_back(pointJson(layer_.nodes[index], point, points_[index].at(point.id).id, naming_));
+        Json& attributes = memberOr(to, l3, "l3-node-attributes", l3Node, Json::object());
+        Json& prefixes = memberOr(attributes, l3, "prefix", "prefix", Json::array());
+        for (const LayerPrefix& each : layer_.nodes[index].prefixes) {
+            const bool its = std::any_of(point.addresses.begin(), point.addresses.end(),
+                                         [&](const Address& a) { return each.prefix.contains(a); });
+            const bool held = std::any_of(prefixes.begin(), prefixes.end(), [&](Json& prefix) {
+                return Address(textOf(prefix, l3, "prefix")) == each.prefix;
+            });
+            if (its && !held)
+                prefixes.push_back(prefixJson(each));
+        }
+    }
+
+    void addLink(const LayerLink& link) {
+        const LinkEnd from = endAt(link.from), to = endAt(link.to);
+        node(link.from.node);
+        node(link.to.node);
+        if (present_.insert({from, to}).second)
+            memberOr(net_, nt, "link", linkList, Json::array()).push_back(linkJson(link, from, to, naming_));
+    }
+
+    Json& net_;
+    const UpperLayer& layer_;
+    const Naming& naming_;
+    const std::set<InterfaceId>& fresh_;
+    std::vector<std::string> ids_;                     ///< in the document, by node
+    std::vector<std::map<std::string, Point>> points_; ///< by node and id
+    std::set<std::pair<LinkEnd, LinkEnd>> present_;
+};
+
 void UpperEdits::addFresh(Json& net, const Upper& upper, const std::set<InterfaceId>& fresh) const {
     if (fresh.empty())
         return;
-    std::set<std::string> segments; // nodes several share
+    std::set<std::string> segments;
     network_.all<Device>().forEach([&](const Device& device) {
         if (const auto node = nodeIn(upper.id, device.id); node && roleOf(network_, device) == Role::splitter)
             segments.insert(*node);
     });
-    std::set<std::pair<LinkEnd, LinkEnd>> present;
-    std::map<LinkEnd, std::string> segmentAt;
-    forEachOf(net, nt, "link", [&](Json& link) {
-        const LinkEnd from = sourceOf(link), to = destinationOf(link);
-        present.insert({from, to});
-        if (segments.contains(to.node))
-            segmentAt[from] = to.node;
-    });
-    for (const UpperLayer* layer : upper.now) {
-        std::vector<std::string> ids;
-        std::vector<std::map<std::string, std::pair<std::string, bool>>> points; // id here, and whether fresh
-        for (const LayerNode& node : layer->nodes) {
-            const auto here = node.device ? nodeIn(upper.id, node.device) : std::nullopt;
-            ids.push_back(here ? *here : node.device ? naming_.node(node.device).id : node.id);
-            auto& of = points.emplace_back();
-            for (const LayerPoint& point : node.points) {
-                const Interface* record =
-                    network_.find<Interface>({node.device.value, point.interface.value});
-                const std::string known = record ? pointIn(upper.id, *record) : std::string();
-                of[point.id] = {known.empty() ? point.id : known, fresh.contains(point.interface)};
-            }
-        }
-        const auto endAt = [&](const LayerEnd& end) {
-            return LinkEnd{ids[end.node],
-                           end.point.empty() ? std::string() : points[end.node].at(end.point).first};
-        };
-        const auto isFresh = [&](const LayerEnd& end) {
-            return !end.point.empty() && points[end.node].at(end.point).second;
-        };
-        for (const LayerLink& link : layer->links) // a segment that is there already
-            if (const auto at = segmentAt.find(endAt(link.from));
-                link.to.point.empty() && !isFresh(link.from) && at != segmentAt.end())
-                ids[link.to.node] = at->second;
-        const auto there = [&](std::size_t index) -> Json& {
-            Json& nodes = memberOr(net, nw, "node", "node", Json::array());
-            for (Json& node : nodes)
-                if (textOf(node, nw, "node-id") == ids[index])
-                    return node;
-            LayerNode bare = layer->nodes[index];
-            if (bare.device)
-                bare.prefixes.clear(); // those of its points
-            nodes.push_back(nodeJson(bare, ids[index], naming_));
-            return nodes.back();
-        };
-        for (std::size_t i = 0; i < layer->nodes.size(); ++i)
-            for (const LayerPoint& point : layer->nodes[i].points) {
-                if (!fresh.contains(point.interface))
-                    continue;
-                Json& node = there(i);
-                memberOr(node, nt, "termination-point", pointList, Json::array())
-                    .push_back(pointJson(layer->nodes[i], point, points[i].at(point.id).first, naming_));
-                Json& attributes = memberOr(node, l3, "l3-node-attributes", l3Node, Json::object());
-                Json& prefixes = memberOr(attributes, l3, "prefix", "prefix", Json::array());
-                for (const LayerPrefix& each : layer->nodes[i].prefixes) {
-                    const bool its = std::any_of(point.addresses.begin(), point.addresses.end(),
-                                                 [&](const Address& a) { return each.prefix.contains(a); });
-                    const bool held = std::any_of(prefixes.begin(), prefixes.end(), [&](Json& prefix) {
-                        return Address(textOf(prefix, l3, "prefix")) == each.prefix;
-                    });
-                    if (its && !held)
-                        prefixes.push_back(prefixJson(each));
-                }
-            }
-        for (const LayerLink& link : layer->links) {
-            if (!isFresh(link.from) && !isFresh(link.to))
-                continue;
-            const LinkEnd from = endAt(link.from), to = endAt(link.to);
-            there(link.from.node);
-            there(link.to.node);
-            if (present.insert({from, to}).second)
-                memberOr(net, nt, "link", linkList, Json::array())
-                    .push_back(linkJson(link, from, to, naming_));
-        }
-    }
+    for (const UpperLayer* layer : upper.now)
+        Merging(net, *layer, *this, upper.id, fresh).run(segments);
 }
 
 void UpperEdits::apply(Json& net, const std::string& id) const {

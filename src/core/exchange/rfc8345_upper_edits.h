@@ -37,6 +37,7 @@ private:
         std::optional<std::uint32_t> area;  ///< of OSPF
         std::vector<const UpperLayer*> now; ///< what follows from the network
     };
+    class Merging;
     struct Changes {
         std::set<LinkEnd> gone;             ///< points that take no part any more
         std::map<LinkEnd, int> costs;       ///< other ones; 0: as the speed says
