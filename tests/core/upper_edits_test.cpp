@@ -3,6 +3,7 @@
 // below, take no port of theirs, and are written back with what was edited since.
 #include "core/analysis/layers.h"
 #include "core/analysis/topologies.h"
+#include "core/edit/import.h"
 #include "core/edit/models.h"
 #include "core/edit/objects.h"
 #include "core/edit/sheets.h"
@@ -195,6 +196,37 @@ private Q_SLOTS:
         QCOMPARE(Json::parse(once)["ietf-network:networks"]["network"].size(), std::size_t{4});
     }
 
+    void what_a_file_says_twice_and_otherwise_stays_as_it_came() {
+        Site s;
+        Json whole = Json::parse(s.bytes());
+        for (Json& net : whole["ietf-network:networks"]["network"])
+            if (net["network-id"].get<std::string>().ends_with("-ospf-0.0.0.7"))
+                for (Json& node : net["node"])
+                    if (node[nodeAttributes]["name"] == "r1") {
+                        node[nodeAttributes]["router-id"] = {"10.84.255.9", "10.84.255.10"};
+                        node[nodeAttributes]["prefix"].push_back(
+                            {{"prefix", "10.84.77.0/24"}, {"metric", 4'000'000'000}});
+                    }
+        auto read = edit::readPlaced(whole.dump(), {"twice.json", s.catalogue});
+        QVERIFY(bool(read));
+        s.network = std::move(read->network);
+        const auto routerId = [&](const std::string& suffix) {
+            const Json net = s.net(suffix);
+            for (const Json& node : net["node"])
+                if (node[nodeAttributes]["name"] == "r1")
+                    return node[nodeAttributes]["router-id"].dump();
+            return std::string();
+        };
+        QCOMPARE(routerId("-ospf-0.0.0.7"), std::string(R"(["10.84.255.9","10.84.255.10"])"));
+        QCOMPARE(routerId("-ospf-0.0.0.0"), std::string(R"(["10.84.255.1"])"));
+        const Json seven = s.net("-ospf-0.0.0.7");
+        QVERIFY(seven.dump().find("4000000000") != std::string::npos);
+        // What is set now is said by both.
+        s.acts("{'act':'forwarding','members':['r1'],'ospf':{'routerId':'10.84.255.3'}}");
+        QCOMPARE(routerId("-ospf-0.0.0.7"), std::string(R"(["10.84.255.3"])"));
+        QCOMPARE(routerId("-ospf-0.0.0.0"), std::string(R"(["10.84.255.3"])"));
+    }
+
     void a_cost_and_a_router_id_are_written_back() {
         Site s;
         s.comeBack();
@@ -320,6 +352,26 @@ private Q_SLOTS:
         s.comeBack(); // one device there, seen on two sheets
         QCOMPARE(s.network.all<Device>().size(), std::size_t{4});
         QCOMPARE(s.network.all<Link>().size(), std::size_t{1});
+    }
+
+    void onto_the_present_sheet_comes_what_is_below_and_beside_it_the_layers() {
+        Site s;
+        s.comeBack();
+        const std::size_t above = s.upperLinks("Network layer").size();
+        Network open;
+        Sheet mine;
+        mine.id = s.ids.make<SheetId>();
+        mine.name = "Mine";
+        open.put(mine);
+        const auto act = edit::importNetwork(open, s.network, edit::ImportOnto::presentSheet, mine.id, s.ids);
+        QVERIFY(bool(act));
+        s.network = act->network;
+        QCOMPARE(s.network.all<Sheet>().size(), std::size_t{4}); // three layers
+        QCOMPARE(s.upperLinks("Network layer").size(), above);
+        for (const Link& link : s.upperLinks("Network layer"))
+            for (const LinkId below : link.over)
+                QVERIFY(s.network.link(below) && !s.network.link(below)->isUpper());
+        QCOMPARE(scene::Scene::build(s.network, mine.id).count<scene::Plate>(), std::size_t{5});
     }
 
     void a_link_that_goes_takes_its_support_along() {

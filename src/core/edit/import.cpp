@@ -98,10 +98,11 @@ private:
         std::set<std::string> names;
         for (const Sheet& sheet : mine)
             names.insert(sheet.name);
-        const auto theirs = piece_.sheetsInOrder();
-        for (const Sheet& each : theirs) {
-            if (onto_ == ImportOnto::presentSheet) {
-                fresh_[each.id.value] = each.id == theirs.front().id ? present_.value : 0;
+        const SheetId taken = ontoPresent();
+        for (const Sheet& each : piece_.sheetsInOrder()) {
+            // Links of an upper layer are drawn on a sheet of theirs alone.
+            if (onto_ == ImportOnto::presentSheet && each.layer != SheetLayer::upper) {
+                fresh_[each.id.value] = each.id == taken ? present_.value : 0;
                 continue;
             }
             Sheet sheet = each;
@@ -112,6 +113,14 @@ private:
             sheet.order = order++;
             network_.put(std::move(sheet));
         }
+    }
+
+    /// What is drawn there of the piece: its first sheet that is none of an upper layer.
+    SheetId ontoPresent() const {
+        const auto theirs = piece_.sheetsInOrder();
+        const auto first = std::find_if(theirs.begin(), theirs.end(),
+                                        [](const Sheet& sheet) { return sheet.layer != SheetLayer::upper; });
+        return first == theirs.end() ? SheetId{} : first->id;
     }
 
     void mergeVlans() {
@@ -145,9 +154,8 @@ private:
             corner = any ? Point{std::max(corner.x, p.at.x), std::min(corner.y, p.at.y)} : p.at;
             any = true;
         });
-        const auto first = piece_.sheetsInOrder();
-        if (!first.empty())
-            piece_.all<Position>().forEachIn(first.front().id.value, [&](const Position& p) {
+        if (const SheetId first = ontoPresent())
+            piece_.all<Position>().forEachIn(first.value, [&](const Position& p) {
                 if (!piece_.device({p.object}))
                     return;
                 start = theirs ? Point{std::min(start.x, p.at.x), std::min(start.y, p.at.y)} : p.at;
@@ -188,9 +196,10 @@ private:
             renumber(position, fresh_);
             if (!position.sheet)
                 return;
-            position.at = ontoSheet(position.at + by_);
+            const Point by = position.sheet == present_ ? by_ : Point{0, 0};
+            position.at = ontoSheet(position.at + by);
             for (Point& bend : position.bends)
-                bend = ontoSheet(bend + by_);
+                bend = ontoSheet(bend + by);
             network_.put(std::move(position));
         });
     }
