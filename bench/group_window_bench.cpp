@@ -232,14 +232,17 @@ void fold(benchmark::State& state) {
     for (auto _ : state) {
         const model::GroupId group = groups[i / 2 * 37 % groups.size()];
         s.sheet().look(s.session().scene().item(model::refTo(group))->bounds.centre(), 0.5);
+        s.session().select({model::refTo(group)});
         s.settle();
+        const bool folded = s.session().scene().tile(group) != nullptr;
         times.time(state, [&] {
-            s.session().apply(
-                edit::setFolded(s.session().network(), s.session().sheet(), {group}, i % 2 == 0));
+            s.window().action(app::CommandId::foldOrUnfold)->trigger();
             s.step();
         });
         ++i;
         longest.add(s.settle());
+        if ((s.session().scene().tile(group) != nullptr) == folded)
+            return state.SkipWithError("neither folded nor unfolded");
         sharp.add(s.sharpAfter());
     }
     times.report(state);
