@@ -6,6 +6,7 @@
 #include "paint/theme.h"
 
 #include <QFileInfo>
+#include <algorithm>
 
 namespace underridge::app {
 namespace {
@@ -91,9 +92,14 @@ void StatusLine::showState(const edit::Document& document, bool saving) {
                                               : tr("saved"));
     saved_->setToolTip(QString::fromStdString(trouble ? trouble->text() : document.path()));
     const auto& network = document.network();
+    std::size_t links = network.all<model::Link>().size();
+    const auto sheets = network.sheetsInOrder();
+    if (std::any_of(sheets.begin(), sheets.end(),
+                    [](const model::Sheet& sheet) { return sheet.layer == model::SheetLayer::upper; }))
+        network.all<model::Link>().forEach([&](const model::Link& link) { links -= link.isUpper(); });
     counts_->setText(
         QStringList{tr("%Ln device(s)", nullptr, static_cast<int>(network.all<model::Device>().size())),
-                    tr("%Ln link(s)", nullptr, static_cast<int>(network.all<model::Link>().size()))}
+                    tr("%Ln link(s)", nullptr, static_cast<int>(links))}
             .join(QStringLiteral(" · ")));
 }
 

@@ -27,7 +27,9 @@ std::string linkCell(const Network& network, const Link& link, std::size_t colum
     case lB:
         return portText(network, link.b);
     case lMedium:
-        return std::string(link.console ? "console" : model::titleOf(mediumOf(network, link)));
+        return std::string(link.console     ? "console"
+                           : link.isUpper() ? "upper layer"
+                                            : model::titleOf(mediumOf(network, link)));
     case lSpeed: {
         const int speed = link.console ? 0 : speedOf(network, link);
         return speed > 0 ? speedText(speed) : std::string();
