@@ -657,7 +657,7 @@ private Q_SLOTS:
             QCOMPARE(once->network.all<Device>().size(), mine.all<Device>().size() + 3);
             QCOMPARE(once->network.all<Link>().size(), mine.all<Link>().size() + 3);
             QCOMPARE(once->network.all<Sheet>().size(),
-                     mine.all<Sheet>().size() + (onto == edit::ImportOnto::ownSheets ? 2 : 0));
+                     mine.all<Sheet>().size() + (onto == edit::ImportOnto::ownSheets ? 2 : 1));
             QCOMPARE(once->subjects.size(), std::size_t{3});
             // What a sheet of theirs showed is on the sheet that it became.
             const auto sheets = theirs->network.sheetsInOrder();
@@ -666,9 +666,10 @@ private Q_SLOTS:
                 for (const auto& subject : once->subjects) {
                     if (!theirs->network.position(sheets[i].id, subject.id))
                         continue;
-                    if (onto == edit::ImportOnto::presentSheet && i > 0)
-                        continue; // the first of their sheets goes onto the present one
-                    const SheetId now = onto == edit::ImportOnto::presentSheet ? present : sheets[i].id;
+                    // What is no upper layer goes onto the present sheet.
+                    const bool isOnPresent =
+                        onto == edit::ImportOnto::presentSheet && sheets[i].layer != SheetLayer::upper;
+                    const SheetId now = isOnPresent ? present : sheets[i].id;
                     QVERIFY(once->network.position(now, subject.id));
                     ++seen;
                 }
