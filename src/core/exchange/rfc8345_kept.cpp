@@ -8,7 +8,7 @@ namespace underridge::exchange::rfc8345 {
 using Json = ExactJson;
 
 Json kept(const SharedText& extra) {
-    return exactJson(extraMember(extra, "rfc8345"));
+    return extra.empty() ? Json() : exactJson(extraMember(extra, "rfc8345"));
 }
 
 std::string stringIn(const Json& json, const char* name) {
