@@ -231,6 +231,36 @@ private Q_SLOTS:
         QCOMPARE(routerId("-ospf-0.0.0.0"), std::string(R"(["10.84.255.3"])"));
     }
 
+    void an_area_of_both_versions_is_two_networks() {
+        Site s;
+        for (const char* router : {"r1", "r2"})
+            s.acts(fmt::format("{{'act':'interface','device':'{0}','port':'1','addresses':['10.84.9.{1}/31',"
+                               "'2001:db8:9::{1}/64']}}",
+                               router, router[1] == '1' ? 0 : 1));
+        s.comeBack();
+        const std::string once = s.bytes();
+        QCOMPARE(s.said(s.net("-ospf-0.0.0.0")).size(), 2);
+        QCOMPARE(s.said(s.net("-ospfv3-0.0.0.0")).size(), 2);
+        s.comeBack();
+        QCOMPARE(tests::text(s.bytes()), tests::text(once));
+        // What comes into the area comes into each by its addresses.
+        s.acts("{'act':'interface','device':'r2','port':'2','addresses':['10.84.1.2/24','2001:db8:1::2/64'],"
+               "'ospf':{'area':'0','cost':30}}");
+        const auto prefixes = [&](const std::string& suffix) {
+            QStringList out;
+            const Json net = s.net(suffix);
+            for (const Json& node : net["node"])
+                for (const Json& prefix :
+                     node.value(nodeAttributes, Json::object()).value("prefix", Json::array()))
+                    out << tests::text(prefix["prefix"].get<std::string>());
+            out.removeDuplicates();
+            out.sort();
+            return out;
+        };
+        QCOMPARE(prefixes("-ospf-0.0.0.0"), (QStringList{"10.84.1.0/24", "10.84.9.0/31"}));
+        QCOMPARE(prefixes("-ospfv3-0.0.0.0"), (QStringList{"2001:db8:1::/64", "2001:db8:9::/64"}));
+    }
+
     void a_cost_and_a_router_id_are_written_back() {
         Site s;
         s.comeBack();

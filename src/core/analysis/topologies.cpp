@@ -159,6 +159,7 @@ private:
               const std::vector<int>& ports) {
         UpperLayer layer;
         layer.area = dotted(number);
+        layer.version = version;
         layer.suffix =
             fmt::format("ospf{}-{}{}{}", version == 4 ? "" : "v3", *layer.area, vrf.empty() ? "" : "-", vrf);
         layer.name =

@@ -67,6 +67,7 @@ struct Net {
     JsonView json;
     std::string area = {}; ///< of OSPF; empty: it is no network of OSPF
     bool unicast = false;  ///< of the network layer (RFC 8346)
+    int version = 0;       ///< of the first prefix in it; 0: there is none
     model::SheetId sheet = {};
     std::string keptLinks = {}, keptNodes = {}; ///< insides of arrays
     ByText<Node> nodes = {};

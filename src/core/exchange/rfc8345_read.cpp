@@ -194,6 +194,8 @@ private:
         if (const std::string mac = textIn(l2Attributes, l2, "management-mac"); !mac.empty())
             builder_.interfaceOn(device, {}).mac = mac.substr(0, 40);
         const std::vector<LayerPrefix> prefixes = prefixesIn(l3Attributes);
+        if (net.version == 0 && !prefixes.empty())
+            net.version = prefixes.front().prefix.version();
         const JsonView ids = listIn(l3Attributes, l3, "router-id");
         if (!isPseudonode(json) && (!net.area.empty() || ids.size() > 0))
             builder_.device(device).routing = true;
@@ -271,6 +273,8 @@ private:
             entry.set("rest", rest.text());
             if (!net.area.empty())
                 entry.setText("area", net.area);
+            if (net.version == 6)
+                entry.set("ipv6", "true");
             if (net.unicast)
                 entry.set("unicast", "true");
             if (!net.keptLinks.empty())

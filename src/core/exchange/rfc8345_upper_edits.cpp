@@ -192,18 +192,13 @@ UpperEdits::UpperEdits(const Network& network, std::span<const Imported> importe
     : network_(network), naming_(std::move(naming)), one_(imported.size() == 1) {
     for (const Imported& each : imported)
         if (each.entry.is_object() && each.entry.contains("unicast"))
-            uppers_.push_back({each.id, OspfArea(stringIn(each.entry, "area")).number(), {}});
-    for (const UpperLayer& layer : above) {
-        const auto area = layer.area ? OspfArea(*layer.area).number() : std::nullopt;
-        bool found = false;
-        for (Upper& upper : uppers_)
-            if (upper.area == area && (area || layer.suffix == "l3") && !found) {
-                upper.now.push_back(&layer);
-                found = true;
-            }
-        if (!found && (area || layer.suffix != "l3" || uppers_.empty() || tellsMore(layer)))
+            uppers_.push_back({each.id, OspfArea(stringIn(each.entry, "area")).number(),
+                               each.entry.contains("ipv6") ? 6 : 4});
+    for (const UpperLayer& layer : above)
+        if (Upper* upper = upperOf(layer))
+            upper->now.push_back(&layer);
+        else if (layer.area || layer.suffix != "l3" || uppers_.empty() || tellsMore(layer))
             missing_.push_back(&layer);
-    }
     const auto tell = [&](const UpperLayer& layer, auto&& is) {
         for (const LayerNode& node : layer.nodes)
             for (const LayerPoint& point : node.points)
@@ -212,11 +207,23 @@ UpperEdits::UpperEdits(const Network& network, std::span<const Imported> importe
     };
     for (const UpperLayer* layer : missing_)
         tell(*layer, [](InterfaceId) { return true; });
-    for (const Upper& upper : uppers_) {
-        const Changes changes = changesIn(upper);
+    for (Upper& upper : uppers_) {
+        upper.changes = changesIn(upper);
         for (const UpperLayer* layer : upper.now)
-            tell(*layer, [&](InterfaceId id) { return changes.fresh.contains(id); });
+            tell(*layer, [&](InterfaceId id) { return upper.changes.fresh.contains(id); });
     }
+}
+
+/// The network that is about a layer, of an area best the one for its kind of addresses. Null:
+/// none is.
+UpperEdits::Upper* UpperEdits::upperOf(const UpperLayer& layer) {
+    const auto area = layer.area ? OspfArea(*layer.area).number() : std::nullopt;
+    Upper* found = nullptr;
+    for (Upper& upper : uppers_)
+        if (upper.area == area && (area || layer.suffix == "l3") &&
+            (!found || (found->version != layer.version && upper.version == layer.version)))
+            found = &upper;
+    return found;
 }
 
 /// Whether a layer has addresses that no area tells.
@@ -466,12 +473,11 @@ void UpperEdits::apply(Json& net, const std::string& id) const {
     for (const Upper& upper : uppers_) {
         if (upper.id != id)
             continue;
-        const Changes changes = changesIn(upper);
-        dropPoints(net, changes.gone);
-        setCosts(net, changes.costs);
+        dropPoints(net, upper.changes.gone);
+        setCosts(net, upper.changes.costs);
         if (upper.area)
             setRouterIds(net, upper);
-        addFresh(net, upper, changes.fresh);
+        addFresh(net, upper, upper.changes.fresh);
     }
 }
 

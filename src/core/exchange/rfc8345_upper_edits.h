@@ -32,18 +32,21 @@ public:
     bool isTold(const model::Interface& interface) const;
 
 private:
-    struct Upper {
-        std::string id;
-        std::optional<std::uint32_t> area;  ///< of OSPF
-        std::vector<const UpperLayer*> now; ///< what follows from the network
-    };
-    class Merging;
     struct Changes {
         std::set<LinkEnd> gone;             ///< points that take no part any more
         std::map<LinkEnd, int> costs;       ///< other ones; 0: as the speed says
         std::set<model::InterfaceId> fresh; ///< that take part since
     };
+    struct Upper {
+        std::string id;
+        std::optional<std::uint32_t> area;       ///< of OSPF
+        int version = 4;                         ///< of addresses
+        std::vector<const UpperLayer*> now = {}; ///< what follows from the network
+        Changes changes = {};
+    };
+    class Merging;
 
+    Upper* upperOf(const UpperLayer& layer);
     Changes changesIn(const Upper& upper) const;
     void changesOf(const model::Interface& interface, const Upper& upper, Changes& out) const;
     void setRouterIds(ExactJson& net, const Upper& upper) const;

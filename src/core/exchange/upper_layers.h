@@ -53,6 +53,7 @@ struct UpperLayer {
     std::string suffix; ///< of its id, after that of the network: "l3"
     std::string name;
     std::optional<std::string> area; ///< of OSPF; nothing: the network layer itself
+    int version = 4;                 ///< of the addresses OSPF is about: 6 is OSPFv3
     std::vector<LayerNode> nodes;
     std::vector<LayerLink> links;
 };
