@@ -127,7 +127,8 @@ Interface* Points::byName(JsonView json, const Node& node, const std::string& id
             return isHostRoute(prefix) && prefix.prefix.contains(address);
         });
     });
-    return hosts || name.starts_with("lo")
+    const std::string_view word = tail ? tail->first : std::string_view(name);
+    return hosts || word == "lo" || word.starts_with("loopback")
                ? &builder_.interfaceNamed(node.device, InterfaceKind::loopback, id)
                : nullptr;
 }
