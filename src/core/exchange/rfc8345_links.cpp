@@ -16,7 +16,7 @@ struct EndsHash {
     }
 };
 
-static std::string restOf(JsonView json) {
+std::string restOf(JsonView json) {
     constexpr std::size_t ownMembers = 3;
     if (json.size() == ownMembers) // id and both ends were there: nothing else is
         return "{}";

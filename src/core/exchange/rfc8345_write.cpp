@@ -106,7 +106,12 @@ private:
     /// read from, which is the lowest.
     void findHomes() {
         std::map<std::string, std::size_t> homes;
-        network_.all<Device>().forEach([&](const Device& device) { ++homes[homeIn(device.extra)]; });
+        network_.all<Device>().forEach([&](const Device& device) {
+            std::string home = homeIn(device.extra);
+            ++homes[home];
+            if (used_.contains(home))
+                homes_[device.id.value] = std::move(home);
+        });
         own_ = nets_.front().id;
         for (const Imported& net : nets_)
             if (homes[net.id] > homes[own_])
@@ -127,8 +132,8 @@ private:
         return entries.is_array() && !entries.empty() ? stringIn(entries.front(), "network") : std::string();
     }
     std::string homeOf(const Device& device) const {
-        const std::string home = homeIn(device.extra);
-        return used_.contains(home) ? home : own_;
+        const auto at = homes_.find(device.id.value);
+        return at == homes_.end() ? own_ : at->second;
     }
 
     Naming naming() const {
@@ -352,10 +357,8 @@ private:
     Json keptLink(const std::string& network, const Json& entry, const Link& link, const Device& a,
                   const Device& b, bool back) const {
         Json json = linkJson(network, stringIn(entry, "link"), link, a, b, back, restIn(entry));
-        const bool isItsOwn =
-            entry.is_object() && entry.contains("ends");  // not those of the link it is drawn as
         for (const char* end : {"source", "destination"}) // where it says more than the drawing
-            if (entry.is_object() && entry.contains(end) && (isItsOwn || !hasPoint(json[end])))
+            if (entry.is_object() && entry.contains(end) && !hasPoint(json[end]))
                 json[end] = entry[end];
         return json;
     }
@@ -381,9 +384,10 @@ private:
 
     const Network& network_;
     std::span<const UpperLayer> above_;
-    std::set<DeviceId> routers_;                         ///< with interfaces that are on no port
-    std::map<std::string, std::set<DeviceId>> visitors_; ///< of networks, beside their own devices
-    const UpperEdits* edits_ = nullptr;                  ///< of an imported document
+    std::set<DeviceId> routers_;                           ///< with interfaces that are on no port
+    std::unordered_map<std::uint64_t, std::string> homes_; ///< of devices that were read
+    std::map<std::string, std::set<DeviceId>> visitors_;   ///< of networks, beside their own devices
+    const UpperEdits* edits_ = nullptr;                    ///< of an imported document
     std::string own_;
     std::set<std::string> used_;
     std::vector<Imported> nets_;
