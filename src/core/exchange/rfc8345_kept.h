@@ -8,6 +8,17 @@
 
 namespace underridge::exchange::rfc8345 {
 
+// Members as they are written; they are read under any name isMember() takes for theirs.
+inline constexpr const char* pointList = "ietf-network-topology:termination-point";
+inline constexpr const char* linkList = "ietf-network-topology:link";
+inline constexpr const char* l2Node = "ietf-l2-topology:l2-node-attributes";
+inline constexpr const char* l2Point = "ietf-l2-topology:l2-termination-point-attributes";
+inline constexpr const char* l2Link = "ietf-l2-topology:l2-link-attributes";
+inline constexpr const char* l3Node = "ietf-l3-unicast-topology:l3-node-attributes";
+inline constexpr const char* l3Point = "ietf-l3-unicast-topology:l3-termination-point-attributes";
+inline constexpr const char* l3Link = "ietf-l3-unicast-topology:l3-link-attributes";
+inline constexpr const char* l3Type = "ietf-l3-unicast-topology:l3-unicast-topology";
+
 /// Under the field `rfc8345`; null where it is none of an imported document.
 ExactJson kept(const SharedText& extra);
 /// A member that is a text; an empty one otherwise.

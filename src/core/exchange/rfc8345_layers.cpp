@@ -61,7 +61,7 @@ Json nodeJson(const LayerNode& node, const std::string& id, const Naming& below)
         const Named support = below.node(node.device);
         json["supporting-node"].push_back({{"network-ref", support.network}, {"node-ref", support.id}});
     }
-    json[in(unicast, "l3-node-attributes")] = attributesJson(node);
+    json[l3Node] = attributesJson(node);
     return json;
 }
 
@@ -77,7 +77,7 @@ Json pointJson(const LayerNode& node, const LayerPoint& point, const std::string
     for (const Address& address : point.addresses)
         addresses.push_back(address.host());
     if (!addresses.empty())
-        json[in(unicast, "l3-termination-point-attributes")] = {{"ip-address", std::move(addresses)}};
+        json[l3Point] = {{"ip-address", std::move(addresses)}};
     return json;
 }
 
@@ -100,7 +100,7 @@ Json linkJson(const LayerLink& link, const LinkEnd& from, const LinkEnd& to, con
     if (!supports.empty())
         json["supporting-link"] = std::move(supports);
     if (link.metric) // uint64 is a text in RFC 7951
-        json[in(unicast, "l3-link-attributes")] = {{"metric1", std::to_string(*link.metric)}};
+        json[l3Link] = {{"metric1", std::to_string(*link.metric)}};
     return json;
 }
 
@@ -119,21 +119,20 @@ Json networkJson(const UpperLayer& layer, const std::string& id, const Naming& b
         if (node.device)
             lower.insert(below.node(node.device).network);
         for (const LayerPoint& point : node.points)
-            json["ietf-network-topology:termination-point"].push_back(
-                pointJson(node, point, point.id, below));
+            json[pointList].push_back(pointJson(node, point, point.id, below));
         nodes.push_back(std::move(json));
     }
     for (const LayerLink& link : layer.links)
         links.push_back(linkJson(link, {ids[link.from.node], link.from.point},
                                  {ids[link.to.node], link.to.point}, below));
-    Json json{{"network-id", id}, {"network-types", {{in(unicast, "l3-unicast-topology"), std::move(type)}}}};
+    Json json{{"network-id", id}, {"network-types", {{l3Type, std::move(type)}}}};
     for (const std::string& each : lower)
         json["supporting-network"].push_back({{"network-ref", each}});
     json[in(unicast, "l3-topology-attributes")] = std::move(attributes);
     if (!nodes.empty())
         json["node"] = std::move(nodes);
     if (!links.empty())
-        json["ietf-network-topology:link"] = std::move(links);
+        json[linkList] = std::move(links);
     return json;
 }
 

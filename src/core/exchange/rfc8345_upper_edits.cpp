@@ -12,11 +12,6 @@ namespace {
 
 using Json = ExactJson;
 
-constexpr const char* l3Node = "ietf-l3-unicast-topology:l3-node-attributes";
-constexpr const char* l3Link = "ietf-l3-unicast-topology:l3-link-attributes";
-constexpr const char* pointList = "ietf-network-topology:termination-point";
-constexpr const char* linkList = "ietf-network-topology:link";
-
 /// A member under any name it may have; null: there is none.
 Json* memberOf(Json& object, std::string_view module, std::string_view name) {
     if (object.is_object())

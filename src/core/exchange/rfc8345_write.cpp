@@ -14,15 +14,7 @@ namespace {
 
 using Json = ExactJson;
 
-constexpr const char* pointList = "ietf-network-topology:termination-point";
-constexpr const char* linkList = "ietf-network-topology:link";
-constexpr const char* l2Node = "ietf-l2-topology:l2-node-attributes";
-constexpr const char* l3Node = "ietf-l3-unicast-topology:l3-node-attributes";
-constexpr const char* l2Point = "ietf-l2-topology:l2-termination-point-attributes";
-constexpr const char* l3Point = "ietf-l3-unicast-topology:l3-termination-point-attributes";
-constexpr const char* l2Link = "ietf-l2-topology:l2-link-attributes";
 constexpr const char* l2Type = "ietf-l2-topology:l2-topology";
-constexpr const char* l3Type = "ietf-l3-unicast-topology:l3-unicast-topology";
 
 class Writer {
 public:
