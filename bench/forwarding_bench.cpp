@@ -41,6 +41,27 @@ void findings(benchmark::State& state) {
     state.counters["found"] = static_cast<double>(found);
 }
 
+/// What follows from a network, edit by edit.
+class Followed {
+public:
+    explicit Followed(const Network& network) : held_(analysis::Forwarding::after({}, network)) {
+        found_.update(held_, network);
+    }
+    void to(const Network& next, benchmark::State& state) {
+        const auto before = held_; // let go of by another thread, as in the window
+        times.time(state, [&] {
+            held_ = analysis::Forwarding::after(held_, next);
+            found_.update(held_, next);
+        });
+    }
+
+    Percentiles times;
+
+private:
+    std::shared_ptr<const analysis::Forwarding> held_;
+    analysis::RunningFindings found_;
+};
+
 /// One port set into another VLAN: everything that is shown, and the findings.
 void edit(benchmark::State& state) {
     const Network& n = campus(static_cast<int>(state.range(0)));
@@ -50,22 +71,15 @@ void edit(benchmark::State& state) {
             access.push_back(each);
     });
     std::mt19937 random(5);
-    Percentiles times;
-    auto held = analysis::Forwarding::after({}, n);
-    analysis::RunningFindings found;
-    found.update(held, n);
+    Followed followed(n);
     Network next = n;
     for (auto _ : state) {
         Interface one = access[random() % access.size()];
         one.untagged = access[random() % access.size()].untagged;
         next.put(std::move(one));
-        const auto before = held; // let go of by another thread, as in the window
-        times.time(state, [&] {
-            held = analysis::Forwarding::after(held, next);
-            found.update(held, next);
-        });
+        followed.to(next, state);
     }
-    times.report(state);
+    followed.times.report(state);
 }
 
 /// A switch is given another priority or a port another cost: the trees, where other frames pass, the
@@ -82,10 +96,7 @@ void editTree(benchmark::State& state) {
             ports.push_back(each.key());
     });
     std::mt19937 random(5);
-    Percentiles times;
-    auto held = analysis::Forwarding::after({}, n);
-    analysis::RunningFindings found;
-    found.update(held, n);
+    Followed followed(n);
     Network next = n;
     for (auto _ : state) {
         if (random() % 2 == 0) {
@@ -101,13 +112,9 @@ void editTree(benchmark::State& state) {
             port.spanningTree = std::move(tree);
             next.put(std::move(port));
         }
-        const auto before = held; // let go of by another thread, as in the window
-        times.time(state, [&] {
-            held = analysis::Forwarding::after(held, next);
-            found.update(held, next);
-        });
+        followed.to(next, state);
     }
-    times.report(state);
+    followed.times.report(state);
 }
 
 /// A route is given to a host, or (`range(1)`) a link is taken away, after which all is worked out anew.
@@ -122,10 +129,7 @@ void editOther(benchmark::State& state) {
     n.all<Link>().forEach([&](const Link& each) { links.push_back(each.id); });
     std::mt19937 random(5);
     IdSource ids(6);
-    Percentiles times;
-    auto held = analysis::Forwarding::after({}, n);
-    analysis::RunningFindings found;
-    found.update(held, n);
+    Followed followed(n);
     for (auto _ : state) {
         Network next = n;
         if (state.range(1) == 0) {
@@ -138,13 +142,9 @@ void editOther(benchmark::State& state) {
         } else {
             next.erase<Link>(n.link(links[random() % links.size()])->key());
         }
-        const auto before = held; // let go of by another thread, as in the window
-        times.time(state, [&] {
-            held = analysis::Forwarding::after(held, next);
-            found.update(held, next);
-        });
+        followed.to(next, state);
     }
-    times.report(state);
+    followed.times.report(state);
 }
 
 /// A note is written: nothing of this depends on it.
