@@ -259,7 +259,7 @@ double scaleNeeded(const Springs& in, const std::vector<PointF>& at, PointF reac
 
 } // namespace
 
-std::vector<PointF> bySprings(const Springs& in) {
+std::vector<PointF> byStress(const Springs& in) {
     const std::size_t n = in.sizes.size();
     std::vector<PointF> at(n);
     if (n < 2)
@@ -286,6 +286,11 @@ std::vector<PointF> bySprings(const Springs& in) {
                   std::sqrt(room * area / spread)});
     for (PointF& p : at)
         p = p * scale;
+    return at;
+}
+
+std::vector<PointF> bySprings(const Springs& in) {
+    auto at = byStress(in);
     separate(in, at);
     return at;
 }

@@ -17,9 +17,11 @@ struct Springs {
     bool goesOn() const { return !wanted || *wanted; }
 };
 
-/// The middles of the nodes. Stress by stochastic gradient descent (Zheng, Pawar and Goodman
-/// 2018), beyond some hundred nodes to neighbours and pivots only (Ortmann, Klimenta and Brandes
-/// 2017); without overlaps. The same for the same seed.
+/// The middles of the nodes, which may overlap yet. Stress by stochastic gradient descent (Zheng, Pawar and
+/// Goodman 2018), beyond some hundred nodes to neighbours and pivots only (Ortmann, Klimenta and Brandes
+/// 2017). The same for the same seed.
+std::vector<PointF> byStress(const Springs& springs);
+/// The same without overlaps.
 std::vector<PointF> bySprings(const Springs& springs);
 
 /// Pushes nodes apart that overlap, along the shorter way; what is left of overlaps goes by scale,
@@ -27,16 +29,18 @@ std::vector<PointF> bySprings(const Springs& springs);
 void separate(const Springs& springs, std::vector<PointF>& middles);
 
 /// Moves single nodes to where their straight lines cross fewer others (vertex moves,
-/// Radermacher, Reichard, Rutter and Wagner 2018), without overlaps. `work`: about how many
-/// pairs of lines may be looked at; a nanosecond or two each.
+/// Radermacher, Reichard, Rutter and Wagner 2018), without overlaps; at first to places a little
+/// worse, too (simulated annealing, Kirkpatrick, Gelatt and Vecchi 1983). `work`: about how many
+/// pairs of lines may be looked at; a third of a nanosecond each.
 void untangle(const Springs& springs, std::vector<PointF>& middles, std::size_t work);
 
 /// Takes crossings of straight lines away by small moves: two neighbours of a row or column change
 /// over, or one moves aside by less than about its own size. `work` as above.
 void uncross(const Springs& springs, std::vector<PointF>& middles, std::size_t work);
 
-/// Both, the best of several beginnings where the graph is small: that with the fewest
-/// crossings, and of those the one with the fewest lines through nodes.
+/// Both, in larger graphs first of the nodes that branch and then of all; the best of several
+/// beginnings where the graph is small: that with the fewest crossings, and of those the one with
+/// the fewest lines through nodes.
 std::vector<PointF> bySpringsUntangled(Springs springs);
 
 } // namespace underridge::layout

@@ -1,16 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/layout/chains.h"
+#include "core/layout/detours.h"
 #include "core/layout/measures.h"
 #include "core/layout/places.h"
 #include "core/layout/spring.h"
 
-#include <numbers>
+#include <array>
+#include <cmath>
 #include <random>
 
 // As many lines at once as the machine can look at. A sanitizer's runtime is not there yet when
 // the choice is made.
 #if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_THREAD__) &&      \
     !defined(__SANITIZE_ADDRESS__)
-#define UNDERRIDGE_WIDE __attribute__((target_clones("avx2", "default")))
+#define UNDERRIDGE_WIDE __attribute__((target_clones("avx512f", "avx2", "default")))
 #else
 #define UNDERRIDGE_WIDE
 #endif
@@ -22,144 +25,223 @@ namespace {
 /// each, which is quicker than any index up to some thousand of them.
 class Lines {
 public:
-    explicit Lines(std::size_t count) : ax_(count), ay_(count), bx_(count), by_(count) {}
+    /// On which side of each line a point is, and how far; 0: on it.
+    using Sides = std::vector<float>;
 
-    void set(std::size_t line, PointF a, PointF b) {
+    explicit Lines(const Springs& in, const std::vector<PointF>& at)
+        : near_(at.size()),
+          ends_(in.lines),
+          ax_(in.lines.size()),
+          ay_(ax_),
+          bx_(ax_),
+          by_(ax_),
+          ex_(ax_),
+          ey_(ax_),
+          c_(ax_) {
+        for (Index i = 0; i < ends_.size(); ++i) {
+            near_[ends_[i].first].push_back({i, ends_[i].second});
+            near_[ends_[i].second].push_back({i, ends_[i].first});
+            set(i, at[ends_[i].first], at[ends_[i].second]);
+        }
+    }
+
+    struct To {
+        Index line, node;
+    };
+    std::size_t count() const { return ends_.size(); }
+    const std::vector<To>& of(Index node) const { return near_[node]; }
+
+    /// The lines of a node as it stands now.
+    void bring(Index node, const std::vector<PointF>& at) {
+        for (const To& to : near_[node])
+            set(to.line, at[ends_[to.line].first], at[ends_[to.line].second]);
+    }
+    /// They are crossed by none until they are brought again.
+    void leaveOut(Index node) {
+        for (const To& to : near_[node])
+            set(to.line, {}, {});
+    }
+    UNDERRIDGE_WIDE void sides(PointF p, Sides& out) const {
+        const auto x = static_cast<float>(p.x), y = static_cast<float>(p.y);
+        const std::size_t count = ends_.size();
+        out.resize(count);
+        for (std::size_t i = 0; i < count; ++i)
+            out[i] = ex_[i] * y - ey_[i] * x + c_[i];
+    }
+    /// The same of where a node stands, which is on its own lines.
+    void sidesOf(Index node, PointF p, Sides& out) const {
+        sides(p, out);
+        for (const To& to : near_[node])
+            out[to.line] = 0;
+    }
+    /// How many lines one would cross, given on which sides its ends are.
+    UNDERRIDGE_WIDE int crossed(PointF from, PointF to, const Sides& atFrom, const Sides& atTo) const {
+        const auto px = static_cast<float>(from.x), py = static_cast<float>(from.y);
+        const float dx = static_cast<float>(to.x) - px, dy = static_cast<float>(to.y) - py;
+        const float k = dy * px - dx * py;
+        const std::size_t count = ends_.size();
+        int out = 0;
+        for (std::size_t i = 0; i < count; ++i) {
+            const float a = dx * ay_[i] - dy * ax_[i] + k, b = dx * by_[i] - dy * bx_[i] + k;
+            out += (a * b < 0.0F) & (atFrom[i] * atTo[i] < 0.0F);
+        }
+        return out;
+    }
+
+private:
+    void set(Index line, PointF a, PointF b) {
         ax_[line] = static_cast<float>(a.x);
         ay_[line] = static_cast<float>(a.y);
         bx_[line] = static_cast<float>(b.x);
         by_[line] = static_cast<float>(b.y);
+        ex_[line] = bx_[line] - ax_[line];
+        ey_[line] = by_[line] - ay_[line];
+        c_[line] = ey_[line] * ax_[line] - ex_[line] * ay_[line];
     }
-    void clear(std::size_t line) { set(line, {}, {}); }
-    /// How many lines one would cross; those that end where it does are none.
-    UNDERRIDGE_WIDE int crossedBy(PointF from, PointF to) const {
-        const auto px = static_cast<float>(from.x), py = static_cast<float>(from.y),
-                   qx = static_cast<float>(to.x), qy = static_cast<float>(to.y);
-        const float dx = qx - px, dy = qy - py;
-        int count = 0;
-        for (std::size_t i = 0; i < ax_.size(); ++i) {
-            const float ax = ax_[i], ay = ay_[i], bx = bx_[i], by = by_[i];
-            const float ex = bx - ax, ey = by - ay;
-            const float a = dx * (ay - py) - dy * (ax - px), b = dx * (by - py) - dy * (bx - px);
-            const float p = ex * (py - ay) - ey * (px - ax), q = ex * (qy - ay) - ey * (qx - ax);
-            count += (a * b < 0.0F) & (p * q < 0.0F);
-        }
-        return count;
+
+    std::vector<std::vector<To>> near_;
+    std::vector<std::pair<Index, Index>> ends_;
+    std::vector<float> ax_, ay_, bx_, by_;
+    std::vector<float> ex_, ey_, c_; ///< from a to b, and what makes its own points 0
+};
+
+/// One node after the other tries places about its neighbours and takes those where its lines
+/// cross fewer others; at first a few more are taken, too, so that it does not end where no
+/// single move helps (Kirkpatrick, Gelatt and Vecchi 1983).
+class Untangling {
+public:
+    Untangling(const Springs& in, std::vector<PointF>& at, std::size_t work)
+        : in_(in),
+          at_(at),
+          work_(work),
+          lines_(in, at),
+          all_(scene::boundsOf(at).grown(1)),
+          taken_(at, in.sizes, in.gap * 0.6),
+          random_(in.seed + 17) {}
+
+    void run() {
+        std::vector<Index> order;
+        for (Index v = 0; v < at_.size(); ++v)
+            if (!lines_.of(v).empty())
+                order.push_back(v);
+        // Hubs first: the others find their places about them.
+        std::stable_sort(order.begin(), order.end(),
+                         [&](Index a, Index b) { return lines_.of(a).size() > lines_.of(b).size(); });
+        constexpr int settled = 8;
+        for (int idle = 0; idle < settled && goesOn(); ++idle)
+            for (const Index v : order) {
+                if (!goesOn())
+                    break;
+                if (tried(v))
+                    idle = -1;
+            }
     }
 
 private:
-    std::vector<float> ax_, ay_, bx_, by_;
+    bool goesOn() const { return looked_ < work_ && in_.goesOn(); }
+    double unit() { return static_cast<double>(random_() >> 11) / 9007199254740992.0; }
+
+    /// How many lines those of a node cross if it stands there; any number from `most` on where
+    /// they are that many.
+    int crossedAt(Index v, PointF p, int most) {
+        const auto& near = lines_.of(v);
+        lines_.sides(p, here_);
+        looked_ += lines_.count() / 2 + each;
+        int count = 0;
+        for (std::size_t k = 0; k < near.size() && count < most; ++k) {
+            const std::size_t held = near.size() > kept ? 0 : k;
+            if (near.size() > kept)
+                look(near[k].node, ends_[0]);
+            count += lines_.crossed(p, at_[near[k].node], here_, ends_[held]);
+            looked_ += lines_.count() + each;
+        }
+        return count;
+    }
+    void look(Index node, Lines::Sides& out) {
+        lines_.sidesOf(node, at_[node], out);
+        looked_ += lines_.count() / 2 + each;
+    }
+
+    /// Somewhere about its neighbours, one of them, or where it stands.
+    PointF somewhere(Index v, PointF mean, int turn, double wander) {
+        const auto& near = lines_.of(v);
+        const PointF centre = turn < tries / 2   ? mean
+                              : turn < tries - 2 ? at_[near[random_() % near.size()].node]
+                                                 : at_[v];
+        const double far = (0.05 + unit()) * wander;
+        const PointF p = centre + PointF{(2 * unit() - 1) * far, (1.4 * unit() - 0.7) * far};
+        return {std::clamp(p.x, all_.x, all_.right()), std::clamp(p.y, all_.y, all_.bottom())};
+    }
+
+    /// Whether it moved.
+    bool tried(Index v) {
+        const double done = static_cast<double>(looked_) / static_cast<double>(work_);
+        const double wander = std::max(all_.w, all_.h) * 0.5 * std::exp(-3 * done);
+        const double heat = 0.5 * (1 - done) * (1 - done); // in crossings
+        const auto& near = lines_.of(v);
+        lines_.leaveOut(v);
+        PointF mean;
+        for (std::size_t k = 0; k < near.size(); ++k) {
+            mean = mean + at_[near[k].node] * (1.0 / static_cast<double>(near.size()));
+            if (near.size() <= kept)
+                look(near[k].node, ends_[k]);
+        }
+        int count = crossedAt(v, at_[v], 1 << 30);
+        PointF best = at_[v];
+        for (int turn = 0; turn < tries && count > 0; ++turn) {
+            const PointF p = somewhere(v, mean, turn, wander);
+            looked_ += eachTry;
+            if (!taken_.isFree(v, p))
+                continue;
+            const int most = count + static_cast<int>(-heat * std::log(unit() + 1e-12));
+            if (const int now = crossedAt(v, p, most + 1); now <= most) {
+                count = now;
+                best = p;
+            }
+        }
+        const bool moves = best != at_[v];
+        if (moves) {
+            taken_.move(v, at_[v], best);
+            at_[v] = best;
+        }
+        lines_.bring(v, at_);
+        return moves;
+    }
+
+    static constexpr std::size_t kept = 8; ///< neighbours whose sides are kept while a node tries
+    static constexpr int tries = 8;
+    static constexpr std::size_t each = 80, eachTry = 300; ///< what it takes to ask, in lines
+
+    const Springs& in_;
+    std::vector<PointF>& at_;
+    std::size_t work_, looked_ = 0;
+    Lines lines_;
+    Rect all_;
+    Footprints taken_;
+    std::mt19937_64 random_;
+    Lines::Sides here_;
+    std::array<Lines::Sides, kept> ends_;
 };
 
 } // namespace
 
 void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
-    const auto n = static_cast<Index>(at.size());
-    if (n < 4 || in.lines.empty())
-        return;
-    std::vector<std::vector<std::pair<Index, Index>>> near(n); // line, other end
-    Lines lines(in.lines.size());
-    for (Index i = 0; i < in.lines.size(); ++i) {
-        const auto [a, b] = in.lines[i];
-        near[a].emplace_back(i, b);
-        near[b].emplace_back(i, a);
-        lines.set(i, at[a], at[b]);
-    }
-    const Rect all = scene::boundsOf(at).grown(1);
-    const PointF reach = largest(in.sizes);
-    Places places(at, std::max(60.0, (reach.x + reach.y) / 2));
-    const auto isFree = [&](Index v, PointF p) {
-        bool free = true;
-        places.forEachNear(p, (in.sizes[v] + reach) * 0.5 + PointF{in.gap, in.gap}, [&](Index j) {
-            const PointF d = at[j] - p;
-            if (j != v && std::abs(d.x) < (in.sizes[v].x + in.sizes[j].x) / 2 + in.gap * 0.6 &&
-                std::abs(d.y) < (in.sizes[v].y + in.sizes[j].y) / 2 + in.gap * 0.6)
-                free = false;
-        });
-        return free;
-    };
-    std::size_t looked = 0;
-    const auto costAt = [&](Index v, PointF p, int stopAt) {
-        int cost = 0;
-        for (const auto& [line, to] : near[v]) {
-            cost += lines.crossedBy(p, at[to]);
-            looked += in.lines.size();
-            if (cost >= stopAt)
-                break;
-        }
-        return cost;
-    };
-    std::mt19937_64 random(in.seed + 17);
-    const auto unit = [&] { return static_cast<double>(random() >> 11) / 9007199254740992.0; };
-    const double whole = std::max(all.w, all.h);
-    std::vector<Index> order;
-    for (Index v = 0; v < n; ++v)
-        if (!near[v].empty())
-            order.push_back(v);
-    // Hubs first: the others find their places about them.
-    std::stable_sort(order.begin(), order.end(),
-                     [&](Index a, Index b) { return near[a].size() > near[b].size(); });
-    constexpr int rounds = 40, settled = 8, tries = 8;
-    int idle = 0;
-    for (int round = 0; round < rounds && looked < work && idle < settled && in.goesOn(); ++round) {
-        bool better = false;
-        const double wander = whole * 0.3 * std::pow(0.86, round);
-        for (const Index v : order) {
-            if (looked >= work || !in.goesOn())
-                break;
-            for (const auto& [line, to] : near[v])
-                lines.clear(line);
-            int cost = costAt(v, at[v], 1 << 30);
-            PointF mean;
-            for (const auto& [line, to] : near[v])
-                mean = mean + at[to] * (1.0 / static_cast<double>(near[v].size()));
-            PointF best = at[v];
-            for (int k = 0; k < tries && cost > 0; ++k) {
-                const PointF centre = k < tries / 2   ? mean
-                                      : k < tries - 2 ? at[near[v][random() % near[v].size()].second]
-                                                      : at[v];
-                const double turn = unit() * 2 * std::numbers::pi, far = (0.05 + unit()) * wander;
-                PointF p = centre + PointF{std::cos(turn) * far, std::sin(turn) * far * 0.7};
-                p = {std::clamp(p.x, all.x, all.right()), std::clamp(p.y, all.y, all.bottom())};
-                if (!isFree(v, p))
-                    continue;
-                if (const int now = costAt(v, p, cost); now < cost) {
-                    cost = now;
-                    best = p;
-                }
-            }
-            if (best != at[v]) {
-                places.move(v, at[v], best);
-                at[v] = best;
-                better = true;
-            }
-            for (const auto& [line, to] : near[v])
-                lines.set(line, at[in.lines[line].first], at[in.lines[line].second]);
-        }
-        idle = better ? 0 : idle + 1;
-    }
+    if (at.size() >= 4 && !in.lines.empty() && work > 0)
+        Untangling(in, at, work).run();
 }
 
 void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
     const auto n = static_cast<Index>(at.size());
-    std::vector<std::vector<std::pair<Index, Index>>> near(n); // line, other end
-    Lines lines(in.lines.size());
-    for (Index i = 0; i < in.lines.size(); ++i) {
-        const auto [a, b] = in.lines[i];
-        near[a].emplace_back(i, b);
-        near[b].emplace_back(i, a);
-        lines.set(i, at[a], at[b]);
-    }
+    Lines lines(in, at);
     std::size_t looked = 0;
-    const auto bring = [&](Index v) {
-        for (const auto& [line, to] : near[v])
-            lines.set(line, at[in.lines[line].first], at[in.lines[line].second]);
-    };
+    Lines::Sides here, there;
     const auto crossed = [&](Index v) {
         int count = 0;
-        for (const auto& [line, to] : near[v]) {
-            count += lines.crossedBy(at[v], at[to]);
-            looked += in.lines.size();
+        lines.sidesOf(v, at[v], here);
+        for (const auto& [line, to] : lines.of(v)) {
+            lines.sidesOf(to, at[to], there);
+            count += lines.crossed(at[v], at[to], here, there);
+            looked += 2 * lines.count();
         }
         return count;
     };
@@ -187,7 +269,7 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
     for (int round = 0; round < 6 && better && looked < work; ++round) {
         better = false;
         for (Index v = 0; v < n && looked < work; ++v) {
-            if (near[v].empty())
+            if (lines.of(v).empty())
                 continue;
             const int now = crossed(v);
             if (now == 0)
@@ -199,8 +281,8 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
                 const auto both = [&] { return crossed(v) + crossed(w); };
                 const auto change = [&] {
                     std::swap(at[v], at[w]);
-                    bring(v);
-                    bring(w);
+                    lines.bring(v, at);
+                    lines.bring(w, at);
                 };
                 const int before = both();
                 change();
@@ -216,7 +298,7 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
             const PointF size = in.sizes[v] + PointF{in.gap, in.gap};
             for (const PointF by : {PointF{size.x, 0}, {-size.x, 0}, {0, size.y}, {0, -size.y}}) {
                 at[v] = from + by;
-                bring(v);
+                lines.bring(v, at);
                 if (const int count = crossed(v); count < least && isFree(v)) {
                     least = count;
                     best = at[v];
@@ -224,33 +306,72 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
             }
             better |= best != from;
             at[v] = best;
-            bring(v);
+            lines.bring(v, at);
         }
     }
 }
 
+namespace {
+
+std::vector<PointF> untangled(const Springs& in, std::size_t work) {
+    const Branches branches = branchesOf(in);
+    constexpr std::size_t least = 40; // fewer are quicker looked at as they are
+    auto middles = byStress(in);
+    if (branches.nodes.size() < least || branches.chains.empty()) {
+        separate(in, middles);
+        untangle(in, middles, work);
+        return middles;
+    }
+    std::vector<PointF> where;
+    for (const Index node : branches.nodes)
+        where.push_back(middles[node]);
+    separate(branches.springs, where);
+    const std::size_t first = work / 5 * 3;
+    untangle(branches.springs, where, first);
+    for (std::size_t i = 0; i < where.size(); ++i)
+        middles[branches.nodes[i]] = where[i];
+    putChains(in, branches, middles);
+    untangle(in, middles, work - first);
+    return middles;
+}
+
+/// With lines that go round plates.
+Measures measuredAsDrawn(const Springs& in, const std::vector<PointF>& middles) {
+    Graph graph;
+    Drawing drawing;
+    for (std::size_t i = 0; i < middles.size(); ++i) {
+        graph.nodes.push_back({in.sizes[i].x, in.sizes[i].y});
+        drawing.at.push_back(middles[i] - in.sizes[i] * 0.5);
+    }
+    for (const auto& [a, b] : in.lines)
+        graph.edges.push_back({a, b});
+    drawing.paths.resize(graph.edges.size());
+    goRound(graph, drawing);
+    return measured(graph, drawing);
+}
+
+} // namespace
+
 std::vector<PointF> bySpringsUntangled(Springs in) {
     const std::size_t n = in.sizes.size();
-    const int beginnings = n <= 12 ? 12 : n <= 24 ? 6 : 1;
-    const std::size_t work = n < 400 ? n * 45'000 : n < 3000 ? n * 45'000 : n * 2'000;
+    constexpr std::size_t most = 250'000'000;
+    const int beginnings = n <= 24 ? 6 : n <= 48 ? 2 : 1;
+    const std::size_t each = n <= 12           ? 100'000
+                             : beginnings == 1 ? std::min<std::size_t>(160'000, 30'000 + 900 * n)
+                                               : 20'000 + 900 * n;
+    if (beginnings > 1 && in.lines.size() >= 2 * n) // so that not every line has a plate in its way
+        in.gap = std::max(in.gap, 60.0);
+    const std::size_t work = n < 3000 ? std::min(n * each, most) : n * 8'000;
+    if (beginnings == 1)
+        return untangled(in, work);
     std::vector<PointF> best;
     std::pair<std::size_t, std::size_t> fewest{~std::size_t{0}, 0};
     for (int i = 0;
          i < beginnings && fewest != std::pair<std::size_t, std::size_t>{0, 0} && (i == 0 || in.goesOn());
          ++i) {
-        auto middles = bySprings(in);
-        untangle(in, middles, work);
+        auto middles = untangled(in, work);
         ++in.seed;
-        if (beginnings == 1)
-            return middles;
-        std::vector<Rect> plates;
-        for (std::size_t k = 0; k < n; ++k)
-            plates.push_back({middles[k].x - in.sizes[k].x / 2, middles[k].y - in.sizes[k].y / 2,
-                              in.sizes[k].x, in.sizes[k].y});
-        std::vector<DrawnLine> lines;
-        for (const auto& [a, b] : in.lines)
-            lines.push_back({{middles[a], middles[b]}, a, b});
-        const Measures now = measured(plates, lines);
+        const Measures now = measuredAsDrawn(in, middles);
         if (const std::pair cost{now.crossings, now.linksThroughDevices}; cost < fewest) {
             fewest = cost;
             best = std::move(middles);
