@@ -8,6 +8,7 @@
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
 #include "core/scene/axes.h"
+#include "core/scene/bends.h"
 #include "core/scene/layer_network.h"
 #include "core/scene/lines.h"
 #include "core/scene/overlay_keys.h"
@@ -72,14 +73,16 @@ ActResult moveObjects(const Network& network, const Look& look, const Refs& obje
 
 ActResult setBends(const Network& network, const Look& look, LinkId link, std::vector<Point> bends) {
     const SheetId sheet = look.sheet;
-    if (!network.link(link))
+    const Link* held = network.link(link);
+    if (!held)
         return error("the link is no longer there", "select again");
     const auto shared = bends.empty() ? nullptr : sharedFoldingOf(network, look);
     if (shared && !shared->groups().empty()) {
-        const GroupId level = scene::levelOf(network, *network.link(link));
-        for (Point& bend : bends)
-            if (const auto place = shared->placeFor(level, scene::toF(bend)))
-                bend = {static_cast<int>(std::lround(place->x)), static_cast<int>(std::lround(place->y))};
+        const scene::Bends by(*shared, scene::levelOf(network, *held), held->a.device, held->b.device);
+        for (Point& bend : bends) {
+            const scene::PointF place = by.stored(scene::toF(bend));
+            bend = {static_cast<int>(std::lround(place.x)), static_cast<int>(std::lround(place.y))};
+        }
     }
     if (!std::all_of(bends.begin(), bends.end(), isOnSheet))
         return error("that is off the sheet", "move it less far");

@@ -235,4 +235,15 @@ std::optional<Rect> Folding::standing(GroupId id) const {
     return held ? std::optional(held->node->standing) : std::nullopt;
 }
 
+std::optional<Rect> Folding::standingPlate(DeviceId id) const {
+    const ShownDevice* held = find(id);
+    const Level* in = held ? level(held->in) : nullptr;
+    if (!in)
+        return std::nullopt;
+    const auto& devices = in->node->devices;
+    const auto at = std::lower_bound(devices.begin(), devices.end(), id,
+                                     [](const Standing& each, DeviceId v) { return each.device < v; });
+    return at != devices.end() && at->device == id ? std::optional(at->plate) : std::nullopt;
+}
+
 } // namespace underridge::scene

@@ -141,6 +141,8 @@ public:
     bool leadsAs(const Folding& other) const { return levels_ == other.levels_; }
     /// Where a group stands all unfolded, in its own level before anything is pushed.
     std::optional<Rect> standing(model::GroupId id) const;
+    /// Where the plate of a device stands all unfolded.
+    std::optional<Rect> standingPlate(model::DeviceId id) const;
 
 private:
     friend class FoldingMaker;

@@ -5,6 +5,7 @@
 #include "core/model/group_tree.h"
 #include "core/model/ports.h"
 #include "core/scene/axes.h"
+#include "core/scene/bends.h"
 #include "core/scene/text_width.h"
 
 #include <charconv>
@@ -297,11 +298,11 @@ std::vector<PointF> bendsOf(const Network& network, SheetId sheet, const Link& l
     const bool bent = isPlate(a) && isPlate(b);
     if (!position || position->bends.empty() || !bent)
         return out;
-    const GroupId level = folding ? levelOf(network, link) : GroupId{};
-    for (const Point bend : position->bends) {
-        const auto shown = folding ? folding->shownFrom(level, toF(bend)) : std::nullopt;
-        out.push_back(shown.value_or(toF(bend)));
-    }
+    const auto bends = folding ? std::optional<Bends>(std::in_place, *folding, levelOf(network, link),
+                                                      link.a.device, link.b.device)
+                               : std::nullopt;
+    for (const Point bend : position->bends)
+        out.push_back(bends ? bends->shown(toF(bend)) : toF(bend));
     return out;
 }
 
