@@ -172,7 +172,7 @@ void addOptions(CLI::App& app, Rendering& wanted) {
     app.add_option("--detail", wanted.detail, "far, middle, near or close")
         ->check(CLI::IsMember({"far", "middle", "near", "close"}));
     app.add_option("--overlay", wanted.overlays,
-                   "lay over it: tree, findings, areas, speed, power, age, vlan:NUMBER, "
+                   "lay over it: tree, findings, areas, speed, power, mains, age, vlan:NUMBER, "
                    "subnet:PREFIX, where:FILTER, impact:ID; else what the sheet keeps");
     app.add_option("--paper", wanted.paper, "on paper with a title block: A4, A3, A2, A1 or A0")
         ->check(CLI::IsMember({"A4", "A3", "A2", "A1", "A0"}, CLI::ignore_case));

@@ -98,8 +98,8 @@ private Q_SLOTS:
 
     void keys_are_read_as_they_are_written() {
         for (const char* text :
-             {"tree", "findings", "areas", "speed", "power", "age", "vlan:20", "subnet:10.84.20.0/24",
-              "where:role:camera vlan:20", "impact:0c8fbcb0hsj0"}) {
+             {"tree", "findings", "areas", "speed", "power", "mains", "age", "vlan:20",
+              "subnet:10.84.20.0/24", "where:role:camera vlan:20", "impact:0c8fbcb0hsj0"}) {
             const auto key = OverlayKey::parse(text);
             QVERIFY2(key, text);
             QCOMPARE(tests::text(key->text()), QString(text));

@@ -7,6 +7,7 @@
 #include "core/exchange/catalogue_file.h"
 #include "core/exchange/own_format.h"
 #include "core/model/ports.h"
+#include "paint/overlays/mains_overlay.h"
 #include "paint/overlays/object_overlays.h"
 #include "paint/overlays/overlay_choices.h"
 #include "paint/overlays/overlay_painter.h"
@@ -196,6 +197,91 @@ private Q_SLOTS:
             ++(mark.badge.isEmpty() ? loads : sources);
         QVERIFY(sources > 3 && loads > 10);
         QVERIFY(overlays.front()->legend().contains("W from"));
+    }
+    void mains_power_says_what_each_hangs_on() {
+        AsFound n;
+        const auto overlays = n.laid({"mains"});
+        const paint::Overlay& mains = *overlays.front();
+        QStringList loads;
+        int cords = 0;
+        n.network.all<Device>().forEach([&](const Device& device) {
+            for (const PowerFeed& feed : device.feeds)
+                cords += feed.from ? 1 : 0;
+            const auto mark = mains.marks().find(refTo(device.id));
+            if (!outletsOf(n.network, device).empty())
+                loads << mark->second.badge;
+            else if (!device.feeds.empty())
+                QVERIFY2(mark->second.words.startsWith("fed from "), qPrintable(mark->second.words));
+        });
+        QCOMPARE(mains.ways().size(), std::size_t(cords));
+        QVERIFY(cords > 5 && loads.size() > 2);
+        for (const QString& badge : loads)
+            QVERIFY2(badge.endsWith(" W"), qPrintable(badge));
+        const Network bare;
+        const paint::MainsOverlay nothing(bare);
+        QVERIFY(nothing.marks().empty() && nothing.legend().contains("no feed"));
+    }
+    void two_supplies_on_one_source_are_told() {
+        Network network = AsFound::read();
+        DeviceId twice;
+        network.all<Device>().forEach([&](const Device& device) {
+            if (device.feeds.size() == 2)
+                twice = device.id;
+        });
+        const auto badgeOf = [&] { return paint::MainsOverlay(network).marks().at(refTo(twice)).badge; };
+        Device device = *network.device(twice);
+        for (PowerFeed& feed : device.feeds)
+            feed = PowerFeed{feed.supply, {}, {}, "A", {}};
+        device.feeds[1].mains = "B";
+        network.put(device);
+        QCOMPARE(badgeOf(), QString());
+        device.feeds[1].mains = "A";
+        network.put(device);
+        QCOMPARE(badgeOf(), QString("one source"));
+        device.feeds.clear();
+        network.put(device);
+        QCOMPARE(badgeOf(), QString("not fed"));
+    }
+    void cords_run_at_the_side_of_a_rack_and_do_not_lie_on_one_another() {
+        AsFound n;
+        const Scene scene = Scene::build(n.network, n.sheet("Racks"));
+        const auto ways = paint::shownWays(scene, n.laid({"mains"}).front()->ways());
+        QVERIFY(ways.size() > 5);
+        std::vector<std::vector<scene::PointF>> upright;
+        for (const auto& path : ways) {
+            if (path.size() != 4)
+                continue;
+            QCOMPARE(path[1].x, path[2].x);
+            scene.forEachPlate([&](const scene::Plate& plate) {
+                QVERIFY2(path[1].x < plate.frame.x || path[1].x > plate.frame.right() ||
+                             std::max(path[1].y, path[2].y) < plate.frame.y ||
+                             std::min(path[1].y, path[2].y) > plate.frame.bottom(),
+                         plate.name.c_str()); // it goes through none
+            });
+            const auto [low, high] = std::minmax(path[1].y, path[2].y);
+            for (const auto& other : upright) // from one source they are one trunk
+                QVERIFY(other[0] == path[0] || other[1].x != path[1].x ||
+                        std::max(other[1].y, other[2].y) <= low || std::min(other[1].y, other[2].y) >= high);
+            upright.push_back(path);
+        }
+        QVERIFY(upright.size() > 3);
+    }
+    void cords_are_in_pictures() {
+        AsFound n;
+        const Scene scene = Scene::build(n.network, n.sheet("Racks"));
+        const auto mains = n.laid({"mains"});
+        const scene::Rect seen = scene.bounds().grown(20);
+        QImage image(int(seen.w), int(seen.h), QImage::Format_RGB32);
+        image.fill(Qt::white);
+        QPainter painter(&image);
+        painter.translate(-seen.x, -seen.y);
+        paint::SheetPainter sheet(paint::lightTheme());
+        ShownMarks(n.network, scene, mains).paintHalos(painter, sheet, scene, seen, 1);
+        for (const auto& path : paint::shownWays(scene, mains.front()->ways())) {
+            const scene::PointF middle =
+                (path[path.size() / 2] + path[path.size() / 2 - 1]) * 0.5 - scene::PointF{seen.x, seen.y};
+            QVERIFY(image.pixelColor(int(middle.x), int(middle.y)) != QColor(Qt::white));
+        }
     }
     void age_counts_days_since_it_was_seen() {
         AsFound n;

@@ -16,11 +16,12 @@ struct Written {
     OverlayKind kind;
     std::string_view text; ///< one that is followed by more ends with a colon
 };
-constexpr std::array<Written, 10> written{{{OverlayKind::tree, "tree"},
+constexpr std::array<Written, 11> written{{{OverlayKind::tree, "tree"},
                                            {OverlayKind::findings, "findings"},
                                            {OverlayKind::areas, "areas"},
                                            {OverlayKind::speed, "speed"},
                                            {OverlayKind::power, "power"},
+                                           {OverlayKind::mains, "mains"},
                                            {OverlayKind::age, "age"},
                                            {OverlayKind::vlan, "vlan:"},
                                            {OverlayKind::subnet, "subnet:"},
@@ -53,9 +54,8 @@ Result<OverlayKey> OverlayKey::parse(std::string_view text) {
         return each.text.ends_with(':') ? text.starts_with(each.text) : text == each.text;
     });
     if (at == written.end() || text.find(between) != std::string_view::npos)
-        return no(
-            "write tree, findings, areas, speed, power, age, vlan:NUMBER, subnet:PREFIX, where:FILTER or "
-            "impact:ID");
+        return no("write tree, findings, areas, speed, power, mains, age, vlan:NUMBER, subnet:PREFIX, "
+                  "where:FILTER or impact:ID");
     key.kind = at->kind;
     const std::string rest = trimmed(std::string(text.substr(at->text.size())));
     switch (key.kind) {

@@ -6,7 +6,7 @@
 
 namespace underridge::scene {
 
-enum class OverlayKind { tree, findings, areas, speed, power, age, vlan, subnet, filter, impact };
+enum class OverlayKind { tree, findings, areas, speed, power, mains, age, vlan, subnet, filter, impact };
 
 /// "tree", "vlan:20", "subnet:10.84.10.0/24", "where:role:camera", "impact:" and an id.
 struct OverlayKey {

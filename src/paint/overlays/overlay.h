@@ -20,6 +20,12 @@ public:
         int rank = 0;           ///< badges of lower rank are said first where several meet
     };
 
+    /// What leads from one device to another beside the links of the sheet: a cord.
+    struct Way {
+        model::DeviceId from, to;
+        bool left = false; ///< the side it is led along where one stands over the other
+    };
+
     virtual ~Overlay() = default;
     /// Its own among all overlays, the same in every run: "chain".
     virtual QString id() const = 0;
@@ -27,9 +33,11 @@ public:
     virtual QString legend() const = 0;
     /// What it says of each object it says anything of.
     const std::map<model::ObjectRef, Mark>& marks() const { return marks_; }
+    const std::vector<Way>& ways() const { return ways_; }
 
 protected:
     std::map<model::ObjectRef, Mark> marks_;
+    std::vector<Way> ways_;
 };
 
 /// Overlays in the order they are painted.

@@ -4,6 +4,7 @@
 #include "core/model/ports.h"
 #include "core/scene/overlay_keys.h"
 #include "paint/overlays/forwarding_overlays.h"
+#include "paint/overlays/mains_overlay.h"
 #include "paint/overlays/object_overlays.h"
 #include "paint/qt_text.h"
 
@@ -31,6 +32,7 @@ std::vector<OverlayChoice> overlayChoices(const Network& network, const ObjectRe
     plain(OverlayKind::areas, QObject::tr("OSPF areas"));
     plain(OverlayKind::speed, QObject::tr("Speeds"));
     plain(OverlayKind::power, QObject::tr("Power over cables"));
+    plain(OverlayKind::mains, QObject::tr("Mains power"));
     plain(OverlayKind::age, QObject::tr("When it was last seen"));
     const Device* device = network.device({selected.id});
     const Link* link = network.link({selected.id});
@@ -77,6 +79,8 @@ std::shared_ptr<NetworkOverlay> made(const OverlayKey& key, const analysis::Forw
         return std::make_shared<SpeedOverlay>(network);
     case OverlayKind::power:
         return std::make_shared<PowerOverlay>(network);
+    case OverlayKind::mains:
+        return std::make_shared<MainsOverlay>(network);
     case OverlayKind::age:
         return std::make_shared<AgeOverlay>(network, QDateTime::currentSecsSinceEpoch());
     case OverlayKind::vlan:

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/overlays/overlay_painter.h"
 
+#include "core/scene/lines.h"
 #include "core/scene/text_width.h"
 #include "core/scene/trouble.h"
 
@@ -10,7 +11,10 @@
 #include <QStringList>
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <optional>
+#include <set>
+#include <tuple>
 #include <utility>
 
 namespace underridge::paint {
@@ -109,7 +113,9 @@ std::vector<model::ObjectRef> seenAs(const model::Network& network, const scene:
 ShownMarks::ShownMarks(const model::Network& network, const scene::Scene& scene,
                        const OverlayList& overlays) {
     MergedLines merged(scene);
+    std::vector<Overlay::Way> ways;
     for (const auto& overlay : overlays) {
+        ways.insert(ways.end(), overlay->ways().begin(), overlay->ways().end());
         std::map<model::ObjectRef, std::pair<float, Badges>> gathered;
         for (const auto& [object, mark] : overlay->marks())
             for (const model::ObjectRef seen : seenAs(network, scene, merged, object)) {
@@ -138,10 +144,107 @@ ShownMarks::ShownMarks(const model::Network& network, const scene::Scene& scene,
                 marks_.push_back(std::move(mark));
         }
     }
+    ways_ = shownWays(scene, ways);
+}
+
+namespace {
+
+/// What leads from one item along a side: one trunk, so far out that no other is in its place.
+struct Trunk {
+    const scene::Rect* from;
+    std::vector<const scene::Rect*> to;
+    bool left;
+    double edge;      ///< of the plates it runs beside
+    double low, high; ///< downwards
+    int place = 0;    ///< from the plates outwards
+};
+
+void setPlaces(std::vector<Trunk>& trunks) {
+    constexpr double sameEdge = 60;
+    constexpr int places = 6;
+    for (std::size_t i = 0; i < trunks.size(); ++i) {
+        Trunk& trunk = trunks[i];
+        const auto isTaken = [&](const Trunk& other) {
+            return other.left == trunk.left && other.place == trunk.place &&
+                   std::abs(other.edge - trunk.edge) < sameEdge && other.low < trunk.high &&
+                   trunk.low < other.high;
+        };
+        const auto end = trunks.begin() + static_cast<std::ptrdiff_t>(i);
+        while (trunk.place + 1 < places && std::any_of(trunks.begin(), end, isTaken))
+            ++trunk.place;
+    }
+}
+
+} // namespace
+
+std::vector<std::vector<scene::PointF>> shownWays(const scene::Scene& scene,
+                                                  const std::vector<Overlay::Way>& ways) {
+    std::vector<std::vector<scene::PointF>> out;
+    std::map<model::ObjectRef, scene::Anchor> anchors;
+    std::map<std::pair<model::ObjectRef, bool>, Trunk> found;
+    std::set<std::tuple<model::ObjectRef, model::ObjectRef, bool>> drawn;
+    for (const Overlay::Way& way : ways) {
+        const auto a = scene.anchorOf(way.from), b = scene.anchorOf(way.to);
+        if (!a || !b || a->shown == b->shown || !drawn.insert({a->shown, b->shown, way.left}).second)
+            continue;
+        const scene::Rect& from = anchors.try_emplace(a->shown, *a).first->second.frame;
+        const scene::Rect& to = anchors.try_emplace(b->shown, *b).first->second.frame;
+        if (from.x >= to.right() || to.x >= from.right()) {
+            out.push_back(
+                {scene::leavingFrom(*a, -1, to.centre()), scene::leavingFrom(*b, -1, from.centre())});
+            continue;
+        }
+        const auto outer = [&](const scene::Rect& plate) { return way.left ? plate.x : plate.right(); };
+        const double y = from.centre().y;
+        Trunk& trunk =
+            found.try_emplace({a->shown, way.left}, Trunk{&from, {}, way.left, outer(from), y, y, 0})
+                .first->second;
+        trunk.to.push_back(&to);
+        trunk.edge = way.left ? std::min(trunk.edge, outer(to)) : std::max(trunk.edge, outer(to));
+        trunk.low = std::min(trunk.low, to.centre().y);
+        trunk.high = std::max(trunk.high, to.centre().y);
+    }
+    std::vector<Trunk> trunks;
+    for (auto& [key, trunk] : found)
+        trunks.push_back(std::move(trunk));
+    setPlaces(trunks);
+    constexpr double first = 11, apart = 3; // clear of the halos
+    for (const Trunk& trunk : trunks) {
+        const double x = trunk.edge + (trunk.left ? -1 : 1) * (first + apart * trunk.place);
+        const auto outer = [&](const scene::Rect& plate) { return trunk.left ? plate.x : plate.right(); };
+        for (const scene::Rect* to : trunk.to)
+            out.push_back({{outer(*trunk.from), trunk.from->centre().y},
+                           {x, trunk.from->centre().y},
+                           {x, to->centre().y},
+                           {outer(*to), to->centre().y}});
+    }
+    return out;
+}
+
+void ShownMarks::paintWays(QPainter& painter, const Theme& theme, const scene::Rect& seen,
+                           double zoom) const {
+    constexpr double wide = 2, plug = 3; // in sheet units
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const auto& path : ways_) {
+        QPolygonF line;
+        for (const scene::PointF p : path)
+            line << QPointF(p.x, p.y);
+        const QRectF box = line.boundingRect();
+        if (!scene::Rect{box.x(), box.y(), box.width(), box.height()}.grown(wide).intersects(seen))
+            continue;
+        QPen pen(theme.accent, std::max(wide, 1.2 / zoom));
+        pen.setJoinStyle(Qt::RoundJoin);
+        painter.setPen(pen);
+        painter.setBrush(Qt::NoBrush);
+        painter.drawPolyline(line);
+        painter.setBrush(theme.accent); // a plug at what is fed
+        painter.drawEllipse(line.back(), plug, plug);
+    }
 }
 
 void ShownMarks::paintHalos(QPainter& painter, SheetPainter& sheetPainter, const scene::Scene& scene,
                             const scene::Rect& seen, double zoom) const {
+    paintWays(painter, sheetPainter.theme(), seen, zoom);
     for (const ShownMark& mark : marks_) {
         if (mark.strength <= 0 || !mark.bounds.intersects(seen))
             continue;

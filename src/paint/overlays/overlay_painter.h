@@ -18,6 +18,11 @@ struct ShownMark {
     scene::PointF badgeAt;
 };
 
+/// Ways of overlays where they are drawn: straight from border to border, or along the side of two
+/// that stand one over the other, as cords at the side of a rack.
+std::vector<std::vector<scene::PointF>> shownWays(const scene::Scene& scene,
+                                                  const std::vector<Overlay::Way>& ways);
+
 /// Where the marks of overlays are on a scene, worked out once for many frames. An object
 /// that is not drawn itself is marked at what stands for it: a folded or closed group, the
 /// plate an endpoint is tucked into.
@@ -28,8 +33,8 @@ public:
 
     const std::vector<ShownMark>& all() const { return marks_; }
 
-    /// Halos of what is marked, in sheet units; plates stay above the links that end at
-    /// them. `scene` is the one the marks were made for.
+    /// Halos of what is marked, in sheet units, and ways; plates stay above the links that end
+    /// at them. `scene` is the one the marks were made for.
     void paintHalos(QPainter& painter, SheetPainter& sheetPainter, const scene::Scene& scene,
                     const scene::Rect& seen, double zoom) const;
     /// The badges, as large on the screen at every zoom: of those that would lie over one
@@ -39,7 +44,10 @@ public:
     const std::vector<std::size_t>& badgesAt(double zoom) const;
 
 private:
+    void paintWays(QPainter& painter, const Theme& theme, const scene::Rect& seen, double zoom) const;
+
     std::vector<ShownMark> marks_;
+    std::vector<std::vector<scene::PointF>> ways_;
     mutable std::vector<std::size_t> badges_; ///< at this zoom
     mutable double badgeZoom_ = 0;
 };
