@@ -203,19 +203,29 @@ private Q_SLOTS:
         h.drag(h.grip("core-1"), h.grip("core-1") + QPoint(200, 120));
         QCOMPARE(h.links(), links);
     }
-    void a_link_in_hand_does_not_end_at_a_subnet() {
+    void where_no_cables_are_drawn_no_link_is_taken_in_hand() {
         Upper h;
-        const SubnetId id = h.subnet("10.84.10.0/24");
-        const QPoint there = h.goTo(id);
-        h.session().select({refTo(h.named("core-1"))});
+        const DeviceId core = h.named("core-1");
+        h.session().select({refTo(core)});
         h.sheet().setFocus();
         const Network before = h.network();
         h.window->action(CommandId::link)->trigger();
-        h.moveTo(there);
-        QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, there);
+        QVERIFY(!h.sheet().isLinking());
+        QVERIFY2(h.window->statusText().contains("draws no cables"), qPrintable(h.window->statusText()));
+        h.sheet().dragLink({core, "1"}, h.sheet().mapToGlobal(QPoint(300, 300)), true, false);
+        QVERIFY(!h.sheet().isLinking());
+        h.session().select({refTo(core), refTo(h.named("core-2"))});
+        h.window->action(CommandId::linkInRow)->trigger();
         QVERIFY(h.network() == before);
+    }
+    void on_the_data_link_layer_links_are_made_as_ever() {
+        Upper h(CommandId::sheetOfDataLink);
+        h.session().select({refTo(h.named("core-1"))});
+        h.sheet().setFocus();
+        h.window->action(CommandId::link)->trigger();
+        QVERIFY(h.sheet().isLinking());
         h.key(Qt::Key_Escape);
-        h.key(Qt::Key_Escape);
+        QVERIFY(!h.sheet().isLinking());
     }
     void groups_are_not_drawn_round_routers() {
         Upper h;

@@ -80,13 +80,7 @@ void GroupActs::foldOrUnfold() {
     const scene::Scene& scene = desk_.session.scene();
     const bool allFolded =
         std::all_of(groups.begin(), groups.end(), [&](GroupId id) { return scene.tile(id) != nullptr; });
-    // Room is made all over the sheet: of ten thousand devices that takes more than a frame.
-    constexpr std::size_t share = 32;
-    Session& session = desk_.session;
-    session.applyTo(session.network().all<Device>().size() / share,
-                    [now = session.network(), sheet = session.sheet(), groups, allFolded] {
-                        return edit::setFolded(now, sheet, groups, !allFolded);
-                    });
+    desk_.session.setFolded(groups, !allFolded);
 }
 
 void GroupActs::foldAll(bool folded) {

@@ -376,6 +376,12 @@ void DetailsForm::checkRow(const QString& label, bool value, std::function<edit:
                        {}});
 }
 
+void DetailsForm::switchRow(const QString& label, bool value, std::function<void(bool)> act) {
+    wanted_.push_back({Kind::check, label, {}, {}, {}, {}, value, {}, {}, {}, [act = std::move(act)](int on) {
+                           act(on != 0);
+                       }});
+}
+
 void DetailsForm::choiceRow(const QString& label, const QStringList& choices, int current,
                             std::function<edit::ActResult(int)> commit) {
     wanted_.push_back({Kind::choice, label, {}, {}, {}, choices, current, {}, {}, std::move(commit), {}});
@@ -452,7 +458,12 @@ void DetailsForm::Row::beCheck(const Description& is) {
     auto* box = new QCheckBox(is.label);
     box->setAccessibleName(is.label);
     box->setChecked(is.current != 0);
-    QObject::connect(box, &QCheckBox::toggled, box, [this](bool on) { form_.apply(is_.choose(on)); });
+    QObject::connect(box, &QCheckBox::toggled, box, [this](bool on) {
+        if (is_.choose)
+            return form_.apply(is_.choose(on));
+        const auto act = is_.act; // the row may go by it
+        act(on);
+    });
     widget_ = box;
 }
 

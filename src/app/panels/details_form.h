@@ -39,6 +39,8 @@ public:
     void textRow(const QString& label, const QString& value, const QString& placeholder, Commit commit);
     void longRow(const QString& label, const QString& value, Commit commit);
     void checkRow(const QString& label, bool value, std::function<edit::ActResult(bool)> commit);
+    /// The same for what may take longer than a frame: the row shows what has become of it later.
+    void switchRow(const QString& label, bool value, std::function<void(bool)> act);
     void choiceRow(const QString& label, const QStringList& choices, int current,
                    std::function<edit::ActResult(int)> commit);
     /// A list to choose from that changes nothing in the network; its first entry stands

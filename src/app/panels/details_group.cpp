@@ -66,9 +66,8 @@ void DetailsPanel::showGroup(const Group& group) {
                                           static_cast<int>(std::clamp<std::int64_t>(*depth, -1, 100'000)));
             });
     if (session_.scene().folding() && id != session_.scene().entered())
-        form_->checkRow(
-            tr("Folded on this sheet"), session_.scene().tile(id) != nullptr,
-            [this, id](bool on) { return edit::setFolded(session_.network(), session_.sheet(), {id}, on); });
+        form_->switchRow(tr("Folded on this sheet"), session_.scene().tile(id) != nullptr,
+                         [this, id](bool on) { session_.setFolded({id}, on); });
     form_->textRow(tr("Note"), shownText(group.note), {}, [this, id](const std::string& typed) {
         return edit::changeEach<Group>(session_.network(), {{id.value, 0}}, said(tr("Set note of group")),
                                        [&](Group& g) { g.note = typed; });

@@ -2,6 +2,7 @@
 #include "app/session/session.h"
 
 #include "app/shown_text.h"
+#include "core/edit/groups.h"
 #include "core/edit/links.h"
 
 namespace underridge::app {
@@ -76,6 +77,14 @@ void Session::applyTo(std::size_t objects, std::function<edit::ActResult()> make
         applyLater(std::move(make), {}, std::nullopt, std::move(done));
     else if (apply(make()) && done)
         done();
+}
+
+void Session::setFolded(const std::vector<GroupId>& groups, bool folded) {
+    // Room is made all over the sheet: of ten thousand devices that takes more than a frame.
+    constexpr std::size_t share = 32;
+    applyTo(network().all<Device>().size() / share, [now = network(), on = sheet(), groups, folded] {
+        return edit::setFolded(now, on, groups, folded);
+    });
 }
 
 void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended,

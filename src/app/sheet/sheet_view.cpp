@@ -227,13 +227,27 @@ void SheetView::putOn(const std::vector<DeviceId>& devices, std::optional<PointF
     session_.apply(std::move(act));
 }
 
+bool SheetView::refusesLinks() {
+    const Sheet* sheet = session_.network().sheet(session_.sheet());
+    if (!sheet || sheet->takesLinks())
+        return false;
+    Q_EMIT session_.workspace().refused(
+        advice(tr("%1 draws no cables").arg(shownText(sheet->name)),
+               tr("join ports on a sheet of the physical or the data link layer")));
+    return true;
+}
+
 void SheetView::startLink(linking::End from, const Pointer& pointer) {
+    if (refusesLinks())
+        return;
     linking_.hideStrip();
     link_.begin(std::move(from), pointer);
     use(link_);
 }
 
 void SheetView::startLinkOut(GroupId group, const Pointer& pointer) {
+    if (refusesLinks())
+        return;
     linking_.hideStrip();
     if (link_.beginOutOf(group, pointer))
         use(link_);
@@ -257,6 +271,8 @@ void SheetView::dragLink(const PortRef& from, QPoint global, bool begins, bool d
 }
 
 void SheetView::linkSelection() {
+    if (refusesLinks())
+        return;
     std::vector<DeviceId> from = session_.selected().devices();
     if (from.empty() && select_.focused().kind == Kind::device &&
         session_.network().device({select_.focused().id}))

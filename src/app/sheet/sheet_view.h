@@ -55,6 +55,8 @@ public:
     /// A link in hand that is dragged from outside the sheet, such as from a faceplate.
     void dragLink(const model::PortRef& from, QPoint global, bool begins, bool done);
     void linkSelection();
+    /// Says so where the sheet shown draws no cables; whether that is so.
+    bool refusesLinks();
     void startPlacing(const model::DeviceModel& model);
     /// Puts one down in the middle of what is seen.
     void putInView(const model::DeviceModel& model);

@@ -156,6 +156,8 @@ void MainWindow::addLinkCommands() {
         {
             {Id::linkInRow,
              [this] {
+                 if (sheet_->refusesLinks())
+                     return;
                  session_->apply(edit::linkInRow(session_->network(), session_->catalogue(),
                                                  session_->selected().devices(), session_->ids(),
                                                  session_->habits()));
