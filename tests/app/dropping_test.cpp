@@ -2,6 +2,7 @@
 // A group of hundreds of devices is dragged and dropped: a thread works out what comes of it, and whatever
 // is done meanwhile comes after it.
 #include "core/edit/devices.h"
+#include "core/edit/groups.h"
 #include "core/edit/sheets.h"
 #include "core/exchange/own_format.h"
 #include "core/model/group_tree.h"
@@ -69,6 +70,62 @@ public:
     GroupId group;
     DeviceId device;
     Network first;
+};
+
+/// A device and, beside its group, a folded one, in a network so large that a thread unfolds it.
+class BesideTile : public WindowHarness {
+public:
+    BesideTile() {
+        begin();
+        session().setDocument(
+            edit::Document::fresh(session().workspace().world(), tests::largeGrouped(10'000)));
+        network().all<Device>().forEach([&](const Device& each) { device = device ? device : each.id; });
+        const GroupId own = network().device(device)->group;
+        network().all<Group>().forEach([&](const Group& each) {
+            if (!tile && each.id != own && each.parent == network().group(own)->parent)
+                tile = each.id;
+        });
+        session().apply(edit::setFolded(network(), session().sheet(), {tile}, true));
+        session().select({});
+        const scene::Rect both =
+            session().scene().plate(device)->frame.united(session().scene().tile(tile)->frame);
+        sheet().look(both.centre(), 0.5);
+        wait();
+    }
+    QPoint over() { return at(session().scene().tile(tile)->frame.centre()); }
+    /// Holds the device over the tile until that is being unfolded, and does this meanwhile.
+    void hold(const std::function<void()>& meanwhile) {
+        const QPoint from = at(session().scene().plate(device)->frame.centre());
+        moveTo(from);
+        QTest::mousePress(&sheet(), Qt::LeftButton, {}, from);
+        moveTo((from + over()) / 2, Qt::LeftButton);
+        moveTo(over(), Qt::LeftButton);
+        app::Workspace& workspace = session().workspace();
+        bool begun = false, done = false;
+        QObject here; // the connection ends with this
+        QObject::connect(&workspace, &app::Workspace::stateChanged, &here, [&] {
+            if (workspace.isUnsettled() && !std::exchange(begun, true))
+                QMetaObject::invokeMethod(
+                    &here,
+                    [&] {
+                        meanwhile();
+                        done = true;
+                    },
+                    Qt::QueuedConnection);
+        });
+        QTRY_VERIFY_WITH_TIMEOUT(done, 30'000);
+        arrive();
+    }
+    bool isUnfolded() { return session().scene().frame(tile); }
+    void arrive() { QTRY_VERIFY_WITH_TIMEOUT(!session().workspace().isUnsettled(), 30'000); }
+    void letGo(QPoint there) {
+        QTest::mouseRelease(&sheet(), Qt::LeftButton, {}, there);
+        arrive();
+    }
+    bool isInTile() { return network().device(device)->group == tile; }
+
+    DeviceId device;
+    GroupId tile;
 };
 
 } // namespace
@@ -309,6 +366,34 @@ private Q_SLOTS:
         h.session().setDocument(edit::Document::fresh(h.session().workspace().world(), h.first));
         QTest::qWait(50);
         QVERIFY(h.network() == h.first);
+    }
+
+    void a_tile_held_over_is_unfolded_by_a_thread_while_the_drag_goes_on() {
+        BesideTile h;
+        bool stillFolded = false;
+        h.hold([&] { stillFolded = h.session().scene().tile(h.tile); });
+        QVERIFY(stillFolded);
+        QTRY_VERIFY_WITH_TIMEOUT(h.isUnfolded(), 30'000);
+        QVERIFY(h.sheet().inGesture());
+        const QPoint into = h.at(h.session().scene().frame(h.tile)->frame.centre());
+        h.moveTo(into, Qt::LeftButton);
+        h.letGo(into);
+        QVERIFY(h.isInTile());
+        QVERIFY(!h.sheet().inGesture());
+    }
+    void what_is_let_go_while_a_tile_is_being_unfolded_is_in_it() {
+        BesideTile h;
+        h.hold([&] { QTest::mouseRelease(&h.sheet(), Qt::LeftButton, {}, h.over()); });
+        QVERIFY(h.isInTile());
+        QVERIFY(!h.sheet().inGesture());
+    }
+    void a_drag_given_up_while_a_tile_is_being_unfolded_stays_so() {
+        BesideTile h;
+        h.hold([&] { h.key(Qt::Key_Escape); });
+        QVERIFY(!h.sheet().inGesture());
+        h.letGo(h.over());
+        QVERIFY(!h.isInTile());
+        QVERIFY(!h.isUnfolded());
     }
 
     void what_is_refused_is_told() {

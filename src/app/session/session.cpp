@@ -79,12 +79,23 @@ void Session::applyTo(std::size_t objects, std::function<edit::ActResult()> make
         done();
 }
 
-void Session::setFolded(const std::vector<GroupId>& groups, bool folded) {
+void Session::setFolded(const std::vector<GroupId>& groups, bool folded, std::optional<edit::Refs> selected,
+                        const std::function<void()>& ended, const std::function<void()>& done) {
+    auto make = [now = network(), on = sheet(), groups, folded, selected = std::move(selected)] {
+        auto act = edit::setFolded(now, on, groups, folded);
+        if (act && selected)
+            act->subjects = *selected;
+        return act;
+    };
     // Room is made all over the sheet: of ten thousand devices that takes more than a frame.
     constexpr std::size_t share = 32;
-    applyTo(network().all<Device>().size() / share, [now = network(), on = sheet(), groups, folded] {
-        return edit::setFolded(now, on, groups, folded);
-    });
+    if (network().all<Device>().size() / share > mostAtOnce)
+        return applyLater(std::move(make), ended, std::nullopt, done);
+    const bool taken = apply(make());
+    if (taken && done)
+        done();
+    if (ended)
+        ended();
 }
 
 void Session::applyLater(std::function<edit::ActResult()> make, std::function<void()> ended,

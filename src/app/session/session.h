@@ -62,8 +62,11 @@ public:
     static constexpr std::size_t mostAtOnce = 300;
     /// Applies an act on so many: at once where that is within a frame, else later.
     void applyTo(std::size_t objects, std::function<edit::ActResult()> make, std::function<void()> done = {});
-    /// Folds or unfolds groups on the sheet shown.
-    void setFolded(const std::vector<model::GroupId>& groups, bool folded);
+    /// Folds or unfolds groups on the sheet shown; in a large network a thread does so. `selected`:
+    /// instead of the groups. `ended` and `done` as of applyLater().
+    void setFolded(const std::vector<model::GroupId>& groups, bool folded,
+                   std::optional<edit::Refs> selected = std::nullopt, const std::function<void()>& ended = {},
+                   const std::function<void()>& done = {});
     void undo() { workspace_.undo(); }
     void redo() { workspace_.redo(); }
     QString nameOf(model::ObjectRef object) const;

@@ -231,20 +231,26 @@ GroupId SelectTool::heldOver() const {
 
 void SelectTool::openHeld() {
     const GroupId group = heldOver();
-    if (!group)
+    if (!group || opening_)
         return;
     opening_ = true;
+    // What is dragged stays selected. That it has ended is told before the scene changes.
+    const auto ended = [this] {
+        QMetaObject::invokeMethod(
+            &surface(), [this] { opening_ = false; }, Qt::QueuedConnection);
+    };
+    session_.setFolded({group}, false, session_.selection(), ended, [this] { goOn(); });
+}
+
+void SelectTool::goOn() {
+    if (!isMoving()) // it was let go meanwhile
+        return;
     const Rect before = moving_.bounds();
-    const edit::Refs held = session_.selection();
-    auto act = edit::setFolded(session_.network(), session_.sheet(), {group}, false);
-    if (act)
-        act->subjects = held; // what is dragged stays selected
-    session_.apply(std::move(act));
     moving_.begin(); // others made room, and so did what is dragged
     const Rect& after = moving_.bounds();
     start_.sheet = start_.sheet + PointF{after.x - before.x, after.y - before.y};
     moving_.dragTo(start_, now_);
-    opening_ = false;
+    surface().update();
 }
 
 void SelectTool::dragBend(const Pointer& pointer) {
@@ -372,15 +378,17 @@ void SelectTool::doubleClick(const Pointer& pointer) {
 
 bool SelectTool::cancel() {
     nudging_.forget();
-    if (session_.workspace().giveUp() || session_.navigation().giveUp())
-        return true;
-    if (gesture_ != Gesture::none && gesture_ != Gesture::pressed) {
+    if (inGesture()) {
         gesture_ = Gesture::none;
+        if (opening_)
+            session_.workspace().giveUp(); // the tile it was held over stays folded
         moving_.end();
         resizing_.end();
         shaping_.end();
         return true;
     }
+    if (session_.workspace().giveUp() || session_.navigation().giveUp())
+        return true;
     gesture_ = Gesture::none;
     if (!session_.selection().empty()) {
         session_.select({});

@@ -56,6 +56,8 @@ public:
 private:
     enum class Gesture { none, pressed, moving, band, bend, resize, shape };
 
+    /// The drag, after others have made room.
+    void goOn();
     void hover(const Pointer& pointer, bool waits = false);
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
     void dragBend(const Pointer& pointer);
