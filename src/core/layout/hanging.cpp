@@ -13,38 +13,52 @@ struct Shelves {
     double width = 0, height = 0;
 };
 
-Shelves shelved(const std::vector<PointF>& sizes, double most) {
+/// What is put into rows, and how many lines lead to it.
+struct Shelved {
+    PointF size;
+    std::size_t lines = 1;
+};
+
+/// Above a row of several: a track for each of its lines, on either side half of them.
+double tracksFor(std::size_t lines) {
+    return 2 * trackMargin + trackPitch * static_cast<double>((lines + 1) / 2);
+}
+
+Shelves shelved(const std::vector<Shelved>& all, double most) {
     Shelves out;
     double width = 0, height = 0;
-    for (std::size_t i = 0; i < sizes.size(); ++i) {
-        if (width > 0 && width + besideGap + sizes[i].x > most) {
+    std::size_t lines = 0;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (width > 0 && width + besideGap + all[i].size.x > most) {
             out.ends.push_back(i);
             out.width = std::max(out.width, width);
-            out.height += height + rowGap + trackMargin;
+            out.height += tracksFor(lines) + height + rowGap;
             width = height = 0;
+            lines = 0;
         }
-        width += (width > 0 ? besideGap : 0) + sizes[i].x;
-        height = std::max(height, sizes[i].y);
+        width += (width > 0 ? besideGap : 0) + all[i].size.x;
+        height = std::max(height, all[i].size.y);
+        lines += all[i].lines;
     }
-    out.ends.push_back(sizes.size());
+    out.ends.push_back(all.size());
     out.width = std::max(out.width, width);
-    out.height += height;
+    out.height += (out.ends.size() > 1 ? tracksFor(lines) : fanGap) + height;
     return out;
 }
 
 /// The rows that come nearest to a proportion.
-Shelves bestShelves(const std::vector<PointF>& sizes, double wish) {
+Shelves bestShelves(const std::vector<Shelved>& all, double wish) {
     double widest = 0, total = 0;
-    for (const PointF size : sizes) {
-        widest = std::max(widest, size.x);
-        total += size.x + besideGap;
+    for (const Shelved& each : all) {
+        widest = std::max(widest, each.size.x);
+        total += each.size.x + besideGap;
     }
     Shelves best;
     double bestOff = 1e18;
     constexpr double step = 1.15;
     for (double most = total; most > widest / step; most /= step) {
-        Shelves shelves = shelved(sizes, std::max(most, widest));
-        const double off = std::abs(std::log(shelves.width / (shelves.height + fanGap + 44) / wish)) +
+        Shelves shelves = shelved(all, std::max(most, widest));
+        const double off = std::abs(std::log(shelves.width / (shelves.height + 44) / wish)) +
                            0.06 * std::log2(static_cast<double>(shelves.ends.size()));
         if (off < bestOff) {
             bestOff = off;
@@ -56,7 +70,7 @@ Shelves bestShelves(const std::vector<PointF>& sizes, double wish) {
     // As many rows, the last as full as the others.
     for (double most = best.width - 1; most >= widest && best.ends.size() > 1;
          most -= std::max(8.0, most / 40)) {
-        Shelves even = shelved(sizes, most);
+        Shelves even = shelved(all, most);
         if (even.ends.size() > best.ends.size())
             break;
         best = std::move(even);
@@ -144,9 +158,12 @@ Cell Composer::cell(Index node, bool turned) {
             return leafX && tickX >= 0 && tickY >= 0 && tickX < tickY;
         });
     std::vector<PointF> sizes;
-    for (const Hung& each : hung)
+    std::vector<Shelved> all;
+    for (const Hung& each : hung) {
         sizes.push_back(each.size);
-    const Shelves shelves = bestShelves(sizes, wish(turned));
+        all.push_back({each.size, each.entries.size()});
+    }
+    const Shelves shelves = bestShelves(all, wish(turned));
     --depth_;
     const std::size_t rows = shelves.ends.size();
 
