@@ -11,6 +11,8 @@
 #include "tests/support/registered.h"
 #include "tests/support/window_harness.h"
 
+#include <QCheckBox>
+
 using namespace underridge;
 using namespace underridge::model;
 using app::CommandId;
@@ -126,6 +128,28 @@ private Q_SLOTS:
         QCOMPARE(h.groupOf("desk-1"), GroupId{});
         QCOMPARE(h.links(), links);
         QVERIFY(!h.frame().intersects(h.plate("desk-1").frame));
+    }
+
+    void the_box_in_the_details_folds_and_says_what_has_become_of_it() {
+        GroupedOffice h;
+        h.session().select({refTo(h.group)});
+        const auto box = [&]() -> QCheckBox* {
+            for (QCheckBox* each : h.window->details().findChildren<QCheckBox*>())
+                if (each->text() == "Folded on this sheet")
+                    return each;
+            return nullptr;
+        };
+        QTRY_VERIFY(box() && !box()->isChecked());
+        box()->click();
+        QVERIFY(h.session().scene().tile(h.group));
+        QTRY_VERIFY(box()->isChecked());
+        h.session().undo();
+        QVERIFY(h.session().scene().frame(h.group));
+        QTRY_VERIFY(!box()->isChecked());
+        h.session().redo();
+        QTRY_VERIFY(box()->isChecked());
+        box()->click();
+        QVERIFY(h.session().scene().frame(h.group));
     }
 
     void a_tile_held_over_while_dragging_opens() {

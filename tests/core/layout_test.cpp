@@ -131,6 +131,9 @@ private Q_SLOTS:
         QVERIFY(table.size() >= 24);
         for (const KeptGraph& kept : keptGraphs()) {
             QVERIFY2(table.contains(kept.name), kept.name.c_str());
+            constexpr std::size_t large = 500;
+            if (tests::isSanitized && kept.graph.nodes.size() > large)
+                continue;                          // the same figures in a hundred times as long
             const auto& row = table.at(kept.name); // devices, links, crossings, through, aspect
             const Measures m = measured(kept.graph, withDetours(kept.graph, suggested(kept.graph)));
             QCOMPARE(static_cast<double>(kept.graph.nodes.size()), row[0]);

@@ -363,7 +363,7 @@ private Q_SLOTS:
         for (std::uint64_t seed = 30; seed < 33; ++seed) {
             const Network network = RandomEdits(seed).grown(70);
             const auto lines = linesOf(writeOwn(network));
-            for (std::size_t missing = 1; missing < lines.size(); ++missing) {
+            for (std::size_t missing = 1; missing < lines.size(); missing += tests::isSanitized ? 7 : 1) {
                 if (lines[missing].find("\"kind\":\"network\"") != std::string::npos)
                     continue; // without which it is none
                 std::string text;
@@ -384,7 +384,7 @@ private Q_SLOTS:
                 QVERIFY(again->network == loaded->network);
             }
         }
-        QVERIFY2(mended > 30, qPrintable(QString::number(mended)));
+        QVERIFY2(mended > (tests::isSanitized ? 4 : 30), qPrintable(QString::number(mended)));
     }
 
     void what_is_beyond_what_can_be_is_brought_within_with_a_remark_each() {

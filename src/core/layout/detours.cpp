@@ -23,14 +23,14 @@ public:
         --left_;
         --leftInAll_;
         Index first = none;
-        double nearest = 1e18;
+        double nearest = 1e30; // squared
         places_.along(a, b, [&](std::size_t cell) {
             for (const Index i : places_.in(cell)) {
-                if (i == line.a || i == line.b || i == first ||
-                    !scene::segmentMeets(a, b, plates_[i].grown(2)))
+                if (i == line.a || i == line.b || i == first)
                     continue;
-                const double far = scene::length(plates_[i].centre() - a);
-                if (far < nearest) {
+                const PointF away = plates_[i].centre() - a;
+                const double far = away.x * away.x + away.y * away.y;
+                if (far < nearest && scene::segmentMeets(a, b, plates_[i].grown(2))) {
                     nearest = far;
                     first = i;
                 }

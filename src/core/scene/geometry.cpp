@@ -23,7 +23,11 @@ bool segmentMeets(PointF a, PointF b, const Rect& rect) {
             to = std::min(to, t);
         return from <= to;
     };
-    const PointF d = b - a;
+    const PointF d = b - a, c = (a + b) * 0.5 - rect.centre();
+    // Most are far enough from the line to tell without dividing (separating axes, Gottschalk 1996).
+    const double reach = rect.w * std::abs(d.y) + rect.h * std::abs(d.x);
+    if (2 * std::abs(c.x * d.y - c.y * d.x) > reach * (1 + 1e-9) + 1e-6)
+        return false;
     return clip(-d.x, a.x - rect.x) && clip(d.x, rect.right() - a.x) && clip(-d.y, a.y - rect.y) &&
            clip(d.y, rect.bottom() - a.y);
 }
