@@ -235,7 +235,7 @@ private Q_SLOTS:
         QTest::addColumn<QString>("which");
         QTest::addColumn<int>("seed");
         for (const char* which : {"fennick-quay", "fennick-quay-as-found", "campus"})
-            for (int seed = 1; seed <= 3; ++seed)
+            for (int seed = 1; seed <= tests::tries(3); ++seed)
                 QTest::addRow("%s %d", which, seed) << which << seed;
     }
     void edit_by_edit_it_is_what_follows_from_the_network() {

@@ -354,14 +354,17 @@ Measures measuredAsDrawn(const Springs& in, const std::vector<PointF>& middles) 
 
 std::vector<PointF> bySpringsUntangled(Springs in) {
     const std::size_t n = in.sizes.size();
-    constexpr std::size_t most = 250'000'000;
+    constexpr std::size_t mostWork = 250'000'000;
     const int beginnings = n <= 24 ? 6 : n <= 48 ? 2 : 1;
     const std::size_t each = n <= 12           ? 100'000
                              : beginnings == 1 ? std::min<std::size_t>(160'000, 30'000 + 900 * n)
                                                : 20'000 + 900 * n;
-    if (beginnings > 1 && in.lines.size() >= 2 * n) // so that not every line has a plate in its way
-        in.gap = std::max(in.gap, 60.0);
-    const std::size_t work = n < 3000 ? std::min(n * each, most) : n * 8'000;
+    if (beginnings > 1 && in.lines.size() >= 2 * n) { // so that not every line has a plate in its way
+        constexpr double aLine = 26, most = 120;
+        in.gap = std::max(
+            in.gap, std::min(most, aLine * static_cast<double>(in.lines.size()) / static_cast<double>(n)));
+    }
+    const std::size_t work = n < 3000 ? std::min(n * each, mostWork) : n * 8'000;
     if (beginnings == 1)
         return untangled(in, work);
     std::vector<PointF> best;
