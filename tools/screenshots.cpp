@@ -231,11 +231,29 @@ void shootPlan(const QString& folder) {
     s.shoot("floor-plan-near");
 }
 
-/// A rack by unit, with what is on the rear.
+/// Until what follows from switching and routing is known.
+void waitForForwarding(Studio& s) {
+    QElapsedTimer timer;
+    timer.start();
+    while ((!s.window().checker().forwarding() || !s.window().checker().isCurrent()) &&
+           timer.elapsed() < 8000)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
+void layOver(Studio& s, const QString& row) {
+    s.window().action(app::CommandId::overlay)->trigger();
+    QComboBox& choice = s.window().overlayBar().choice();
+    choice.setCurrentIndex(choice.findText(row, Qt::MatchStartsWith));
+    s.settle();
+}
+
+/// A rack by unit, with what is on the rear, and its power laid over the sheet.
 void shootRack(const QString& folder) {
     Studio s(folder);
     s.openSample("fennick-quay");
     s.showSheet("Racks");
+    waitForForwarding(s);
+    layOver(s, QStringLiteral("Mains power"));
     s.window().session().select({model::refTo(s.named("core-1"))});
     s.window().action(app::CommandId::rack)->trigger();
     s.window().resizeDocks({&s.window().bottomDock()}, {330}, Qt::Vertical);
@@ -264,13 +282,6 @@ void shootFinding(const QString& folder) {
 /// tree on the data link layer, a trace on the network layer.
 void shootForwarding(const QString& folder) {
     Studio s(folder);
-    const auto worked = [&] {
-        QElapsedTimer timer;
-        timer.start();
-        while ((!s.window().checker().forwarding() || !s.window().checker().isCurrent()) &&
-               timer.elapsed() < 8000)
-            QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-    };
     const auto trace = [&](const char* from, const char* to) {
         s.window().session().select({model::refTo(s.named(from)), model::refTo(s.named(to))});
         s.sheet().setFocus();
@@ -280,15 +291,12 @@ void shootForwarding(const QString& folder) {
         s.sheet().fitAll();
     };
     const auto lay = [&](const QString& row, const char* at, double zoom, const char* picture) {
-        s.window().action(app::CommandId::overlay)->trigger();
-        QComboBox& choice = s.window().overlayBar().choice();
-        choice.setCurrentIndex(choice.findText(row, Qt::MatchStartsWith));
-        s.settle();
+        layOver(s, row);
         s.sheet().look(s.window().session().scene().plate(s.named(at))->frame.centre(), zoom);
         s.shoot(picture);
     };
     s.openSample("fennick-quay");
-    worked();
+    waitForForwarding(s);
 
     trace("till-shop-1", "plc-crane");
     s.shoot("trace-stops");
@@ -303,7 +311,7 @@ void shootForwarding(const QString& folder) {
                    0.72);
     s.shoot("subnets");
     s.openSample("fennick-quay-as-found");
-    worked();
+    waitForForwarding(s);
     s.window().action(app::CommandId::showRegisters)->trigger();
     s.window().registers().show(edit::Register::interfaces);
     s.window().registers().filter().setText(QStringLiteral("core-1"));
