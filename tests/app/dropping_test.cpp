@@ -396,6 +396,20 @@ private Q_SLOTS:
         QVERIFY(!h.isUnfolded());
     }
 
+    void folding_twice_in_a_row_is_folding_and_unfolding() {
+        BesideTile h;
+        h.session().select({refTo(h.tile)});
+        for (int times = 0; times < 2; ++times) { // unfolds, and folds again before that has come
+            h.window->action(CommandId::foldOrUnfold)->trigger();
+            QVERIFY(h.session().workspace().isUnsettled());
+        }
+        h.arrive();
+        QTRY_VERIFY_WITH_TIMEOUT(h.session().scene().tile(h.tile), 30'000);
+        QVERIFY(!h.isUnfolded());
+        h.session().undo();
+        QVERIFY(h.isUnfolded());
+    }
+
     void what_is_refused_is_told() {
         Large h;
         bool ended = false;

@@ -326,6 +326,12 @@ private Q_SLOTS:
                     open.erase(id);
                     return live;
                 };
+                const auto losses = tree.losses(); // in one pass what is told of each
+                const auto loss = losses.find(source);
+                QCOMPARE(loss == losses.end() ? std::vector<DeviceId>() : loss->second.dark,
+                         tree.darkWithout(source));
+                QCOMPARE(loss == losses.end() ? std::vector<DeviceId>() : loss->second.weaker,
+                         tree.weakerWithout(source));
                 bool circle = false;
                 c.network.all<Device>().forEach([&](const Device& d) { circle |= tree.circles(d.id); });
                 if (circle)

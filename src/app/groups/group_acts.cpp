@@ -76,6 +76,7 @@ void GroupActs::ungroup() {
 }
 
 void GroupActs::foldOrUnfold() {
+    desk_.session.workspace().settle(); // which of both is told by what is folded now
     const auto groups = foldable();
     const scene::Scene& scene = desk_.session.scene();
     const bool allFolded =

@@ -81,6 +81,7 @@ void Session::applyTo(std::size_t objects, std::function<edit::ActResult()> make
 
 void Session::setFolded(const std::vector<GroupId>& groups, bool folded, std::optional<edit::Refs> selected,
                         const std::function<void()>& ended, const std::function<void()>& done) {
+    workspace_.settle(); // or folding twice in a row would fold what the first has not folded yet
     auto make = [now = network(), on = sheet(), groups, folded, selected = std::move(selected)] {
         auto act = edit::setFolded(now, on, groups, folded);
         if (act && selected)

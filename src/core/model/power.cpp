@@ -142,6 +142,23 @@ std::vector<DeviceId> PowerTree::weakerWithout(const PowerSource& source) const 
     return out;
 }
 
+std::map<PowerSource, PowerTree::Loss> PowerTree::losses() const {
+    std::map<PowerSource, Loss> out;
+    for (const auto& [device, needed] : needs_)
+        for (const PowerSource& source : needed)
+            out[source].dark.push_back(device);
+    for (const auto& [device, feeds] : feeds_) {
+        std::map<PowerSource, std::size_t> lost;
+        for (const auto& feed : feeds)
+            for (const PowerSource& source : feed)
+                ++lost[source];
+        for (const auto& [source, count] : lost)
+            if (count < feeds.size())
+                out[source].weaker.push_back(device);
+    }
+    return out;
+}
+
 /// What a device draws itself and passes on to others.
 double PowerTree::throughput(DeviceId id, bool worst, std::set<DeviceId>& open) const {
     const Device* device = network_.device(id);

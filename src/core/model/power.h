@@ -4,6 +4,7 @@
 #pragma once
 #include "core/model/network.h"
 
+#include <map>
 #include <optional>
 #include <set>
 
@@ -47,6 +48,11 @@ public:
     std::vector<DeviceId> darkWithout(const PowerSource& source) const;
     /// Devices that lose some of their feeds without it, but not all; sorted.
     std::vector<DeviceId> weakerWithout(const PowerSource& source) const;
+    struct Loss {
+        std::vector<DeviceId> dark, weaker;
+    };
+    /// Both of every source anything hangs on, in one pass.
+    std::map<PowerSource, Loss> losses() const;
     /// What a device alone hangs on: without any of these it goes dark. Empty for a device
     /// whose feeds are not said, or that hangs on itself.
     const std::set<PowerSource>& needs(DeviceId device) const;

@@ -33,6 +33,7 @@ QString someNames(const Network& network, const std::vector<DeviceId>& devices) 
 
 MainsOverlay::MainsOverlay(const Network& network) {
     const PowerTree tree(network);
+    auto losses = tree.losses();
     network.all<Device>().forEach([&](const Device& device) {
         const auto supplies = suppliesOf(network, device);
         int turn = 0;
@@ -43,7 +44,8 @@ MainsOverlay::MainsOverlay(const Network& network) {
         }
         const bool feedsOthers = !outletsOf(network, device).empty();
         if (feedsOthers)
-            marks_[refTo(device.id)] = ofSource(network, tree, device);
+            marks_[refTo(device.id)] =
+                ofSource(network, tree.loadOf({device.id, {}}), losses[{device.id, {}}]);
         else if (!supplies.empty() && !tree.sources().empty())
             marks_[refTo(device.id)] = ofLoad(tree, device);
     });
@@ -54,9 +56,8 @@ MainsOverlay::MainsOverlay(const Network& network) {
                              QObject::tr("%Ln device(s) with outlets", nullptr, sources_));
 }
 
-Overlay::Mark MainsOverlay::ofSource(const Network& network, const PowerTree& tree, const Device& device) {
-    const PowerSource self{device.id, {}};
-    const PowerLoad load = tree.loadOf(self);
+Overlay::Mark MainsOverlay::ofSource(const Network& network, const PowerLoad& load,
+                                     const PowerTree::Loss& loss) {
     ++sources_;
     const QString badge =
         load.ratingWatts > 0
@@ -65,10 +66,10 @@ Overlay::Mark MainsOverlay::ofSource(const Network& network, const PowerTree& tr
     QStringList words{QObject::tr("carries %1").arg(badge)};
     if (load.worstWatts > load.watts)
         words << QObject::tr("%1 W when others fail").arg(wholeWatts(load.worstWatts));
-    if (const auto dark = tree.darkWithout(self); !dark.empty())
-        words << QObject::tr("dark without it: %1").arg(someNames(network, dark));
-    if (const auto weaker = tree.weakerWithout(self); !weaker.empty())
-        words << QObject::tr("one supply less without it: %1").arg(someNames(network, weaker));
+    if (!loss.dark.empty())
+        words << QObject::tr("dark without it: %1").arg(someNames(network, loss.dark));
+    if (!loss.weaker.empty())
+        words << QObject::tr("one supply less without it: %1").arg(someNames(network, loss.weaker));
     return {load.isOver() ? strongHalo : weakHalo, words.join(QStringLiteral("; ")), badge,
             load.isOver() ? overRank : sourceRank};
 }

@@ -13,7 +13,8 @@ public:
     explicit MainsOverlay(const model::Network& network);
 
 private:
-    Mark ofSource(const model::Network& network, const model::PowerTree& tree, const model::Device& device);
+    Mark ofSource(const model::Network& network, const model::PowerLoad& load,
+                  const model::PowerTree::Loss& loss);
     Mark ofLoad(const model::PowerTree& tree, const model::Device& device);
 
     int sources_ = 0, fed_ = 0, alone_ = 0, unfed_ = 0;
