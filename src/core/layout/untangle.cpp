@@ -65,8 +65,10 @@ public:
         const auto x = static_cast<float>(p.x), y = static_cast<float>(p.y);
         const std::size_t count = ends_.size();
         out.resize(count);
+        const float *ex = ex_.data(), *ey = ey_.data(), *c = c_.data();
+        float* side = out.data();
         for (std::size_t i = 0; i < count; ++i)
-            out[i] = ex_[i] * y - ey_[i] * x + c_[i];
+            side[i] = ex[i] * y - ey[i] * x + c[i];
     }
     /// The same of where a node stands, which is on its own lines.
     void sidesOf(Index node, PointF p, Sides& out) const {
@@ -80,10 +82,12 @@ public:
         const float dx = static_cast<float>(to.x) - px, dy = static_cast<float>(to.y) - py;
         const float k = dy * px - dx * py;
         const std::size_t count = ends_.size();
+        const float *ax = ax_.data(), *ay = ay_.data(), *bx = bx_.data(), *by = by_.data(),
+                    *sideFrom = atFrom.data(), *sideTo = atTo.data();
         int out = 0;
         for (std::size_t i = 0; i < count; ++i) {
-            const float a = dx * ay_[i] - dy * ax_[i] + k, b = dx * by_[i] - dy * bx_[i] + k;
-            out += (a * b < 0.0F) & (atFrom[i] * atTo[i] < 0.0F);
+            const float a = dx * ay[i] - dy * ax[i] + k, b = dx * by[i] - dy * bx[i] + k;
+            out += (a * b < 0.0F) & (sideFrom[i] * sideTo[i] < 0.0F);
         }
         return out;
     }
