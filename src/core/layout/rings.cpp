@@ -10,8 +10,8 @@
 namespace underridge::layout {
 namespace {
 
-/// Chains of a block between the nodes where more than two lines meet.
-struct Chain {
+/// Nodes of a block in a row between the nodes where more than two lines meet.
+struct Stretch {
     Index from = 0, to = 0;
     std::vector<Index> nodes; ///< between
 };
@@ -29,7 +29,7 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
         near[graph_.edges[edge].b].push_back(graph_.edges[edge].a);
     }
     // Chains between branches, the longer of parallel ones taken out until one ring is left.
-    std::vector<Chain> ears;
+    std::vector<Stretch> ears;
     std::vector<Index> ring;
     for (;;) {
         std::vector<Index> branches;
@@ -50,10 +50,10 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
             } while (here != start && ring.size() <= all);
             break;
         }
-        std::map<std::pair<Index, Index>, std::vector<Chain>> chains;
+        std::map<std::pair<Index, Index>, std::vector<Stretch>> chains;
         for (const Index branch : branches)
             for (const Index first : near.at(branch)) {
-                Chain chain{branch, first, {}};
+                Stretch chain{branch, first, {}};
                 Index before = branch;
                 while (near.at(chain.to).size() == 2 && chain.to != branch) {
                     chain.nodes.push_back(chain.to);
@@ -69,9 +69,10 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
         for (auto& [ends, between] : chains) {
             if (between.size() < 2)
                 continue;
-            std::stable_sort(between.begin(), between.end(),
-                             [](const Chain& x, const Chain& y) { return x.nodes.size() < y.nodes.size(); });
-            Chain& longest = between.back();
+            std::stable_sort(between.begin(), between.end(), [](const Stretch& x, const Stretch& y) {
+                return x.nodes.size() < y.nodes.size();
+            });
+            Stretch& longest = between.back();
             if (longest.nodes.empty() ||
                 std::find(longest.nodes.begin(), longest.nodes.end(), above) != longest.nodes.end())
                 continue;
@@ -90,7 +91,7 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
             return {};
     }
     std::size_t seen = ring.size();
-    for (const Chain& ear : ears)
+    for (const Stretch& ear : ears)
         seen += ear.nodes.size();
     constexpr std::size_t least = 5; ///< of a ring others lean on: less is two poles with ways between
     if (seen != all || (!ears.empty() && ring.size() < least))
@@ -113,7 +114,7 @@ RingOrder Composer::ringOf(const std::vector<Index>& nodes, const std::vector<In
     for (int turn = 0;; ++turn) { // no ear may go over where the ring begins
         spans.clear();
         bool over = false;
-        for (const Chain& ear : ears) {
+        for (const Stretch& ear : ears) {
             if (!place.contains(ear.from) || !place.contains(ear.to))
                 return {};
             const std::size_t n = ring.size();
