@@ -8,21 +8,10 @@
 #include <random>
 
 namespace underridge::layout {
-namespace {
-
-struct LineTo {
-    Index line, node;
-};
-
-} // namespace
 
 Branches branchesOf(const Springs& in) {
     const auto n = static_cast<Index>(in.sizes.size());
-    std::vector<std::vector<LineTo>> near(n);
-    for (Index i = 0; i < in.lines.size(); ++i) {
-        near[in.lines[i].first].push_back({i, in.lines[i].second});
-        near[in.lines[i].second].push_back({i, in.lines[i].first});
-    }
+    const auto near = linesAt(in);
     Branches out;
     out.springs = in;
     out.springs.sizes.clear();
@@ -66,7 +55,7 @@ void putChains(const Springs& in, const Branches& branches, std::vector<PointF>&
         stands[node] = true;
     Footprints taken(at, in.sizes, in.gap, stands);
     std::mt19937_64 random(in.seed + 19);
-    const auto unit = [&] { return static_cast<double>(random() >> 11) / 9007199254740992.0; };
+    const auto unit = [&] { return unitOf(random); };
     constexpr int tries = 200;
     constexpr double farther = 4; // with each try
     bool all = true;

@@ -259,6 +259,15 @@ double scaleNeeded(const Springs& in, const std::vector<PointF>& at, PointF reac
 
 } // namespace
 
+std::vector<std::vector<LineTo>> linesAt(const Springs& in) {
+    std::vector<std::vector<LineTo>> out(in.sizes.size());
+    for (Index i = 0; i < in.lines.size(); ++i) {
+        out[in.lines[i].first].push_back({i, in.lines[i].second});
+        out[in.lines[i].second].push_back({i, in.lines[i].first});
+    }
+    return out;
+}
+
 std::vector<PointF> byStress(const Springs& in) {
     const std::size_t n = in.sizes.size();
     std::vector<PointF> at(n);

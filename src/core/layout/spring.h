@@ -4,6 +4,7 @@
 #include "core/layout/graph.h"
 
 #include <atomic>
+#include <random>
 
 namespace underridge::layout {
 
@@ -16,6 +17,16 @@ struct Springs {
     const std::atomic<bool>* wanted = nullptr; ///< as of Wish
     bool goesOn() const { return !wanted || *wanted; }
 };
+
+/// The lines at each node, and their other ends.
+struct LineTo {
+    Index line, node;
+};
+std::vector<std::vector<LineTo>> linesAt(const Springs& springs);
+/// Evenly from 0 to 1, without 1; the same on every machine.
+inline double unitOf(std::mt19937_64& random) {
+    return static_cast<double>(random() >> 11) / 9007199254740992.0;
+}
 
 /// The middles of the nodes, which may overlap yet. Stress by stochastic gradient descent (Zheng, Pawar and
 /// Goodman 2018), beyond some hundred nodes to neighbours and pivots only (Ortmann, Klimenta and Brandes

@@ -29,7 +29,7 @@ public:
     using Sides = std::vector<float>;
 
     explicit Lines(const Springs& in, const std::vector<PointF>& at)
-        : near_(at.size()),
+        : near_(linesAt(in)),
           ends_(in.lines),
           ax_(in.lines.size()),
           ay_(ax_),
@@ -38,27 +38,21 @@ public:
           ex_(ax_),
           ey_(ax_),
           c_(ax_) {
-        for (Index i = 0; i < ends_.size(); ++i) {
-            near_[ends_[i].first].push_back({i, ends_[i].second});
-            near_[ends_[i].second].push_back({i, ends_[i].first});
+        for (Index i = 0; i < ends_.size(); ++i)
             set(i, at[ends_[i].first], at[ends_[i].second]);
-        }
     }
 
-    struct To {
-        Index line, node;
-    };
     std::size_t count() const { return ends_.size(); }
-    const std::vector<To>& of(Index node) const { return near_[node]; }
+    const std::vector<LineTo>& of(Index node) const { return near_[node]; }
 
     /// The lines of a node as it stands now.
     void bring(Index node, const std::vector<PointF>& at) {
-        for (const To& to : near_[node])
+        for (const LineTo& to : near_[node])
             set(to.line, at[ends_[to.line].first], at[ends_[to.line].second]);
     }
     /// They are crossed by none until they are brought again.
     void leaveOut(Index node) {
-        for (const To& to : near_[node])
+        for (const LineTo& to : near_[node])
             set(to.line, {}, {});
     }
     UNDERRIDGE_WIDE void sides(PointF p, Sides& out) const {
@@ -73,7 +67,7 @@ public:
     /// The same of where a node stands, which is on its own lines.
     void sidesOf(Index node, PointF p, Sides& out) const {
         sides(p, out);
-        for (const To& to : near_[node])
+        for (const LineTo& to : near_[node])
             out[to.line] = 0;
     }
     /// How many lines one would cross, given on which sides its ends are.
@@ -103,7 +97,7 @@ private:
         c_[line] = ey_[line] * ax_[line] - ex_[line] * ay_[line];
     }
 
-    std::vector<std::vector<To>> near_;
+    std::vector<std::vector<LineTo>> near_;
     std::vector<std::pair<Index, Index>> ends_;
     std::vector<float> ax_, ay_, bx_, by_;
     std::vector<float> ex_, ey_, c_; ///< from a to b, and what makes its own points 0
@@ -143,7 +137,7 @@ public:
 
 private:
     bool goesOn() const { return looked_ < work_ && in_.goesOn(); }
-    double unit() { return static_cast<double>(random_() >> 11) / 9007199254740992.0; }
+    double unit() { return unitOf(random_); }
 
     /// How many lines those of a node cross if it stands there; any number from `most` on where
     /// they are that many.
