@@ -16,12 +16,12 @@ struct Shelves {
 /// What is put into rows, and how many lines lead to it.
 struct Shelved {
     PointF size;
-    std::size_t lines = 1;
+    std::size_t lines;
 };
 
-/// Above a row of several: a track for each of its lines, on either side half of them.
-double tracksFor(std::size_t lines) {
-    return 2 * trackMargin + trackPitch * static_cast<double>((lines + 1) / 2);
+/// Above a row of several: a track for each of its lines, as many as there are on the side with more.
+double tracksFor(std::size_t linesOfASide) {
+    return 2 * trackMargin + trackPitch * static_cast<double>(linesOfASide);
 }
 
 Shelves shelved(const std::vector<Shelved>& all, double most) {
@@ -32,7 +32,7 @@ Shelves shelved(const std::vector<Shelved>& all, double most) {
         if (width > 0 && width + besideGap + all[i].size.x > most) {
             out.ends.push_back(i);
             out.width = std::max(out.width, width);
-            out.height += tracksFor(lines) + height + rowGap;
+            out.height += tracksFor((lines + 1) / 2) + height + rowGap;
             width = height = 0;
             lines = 0;
         }
@@ -42,7 +42,7 @@ Shelves shelved(const std::vector<Shelved>& all, double most) {
     }
     out.ends.push_back(all.size());
     out.width = std::max(out.width, width);
-    out.height += (out.ends.size() > 1 ? tracksFor(lines) : fanGap) + height;
+    out.height += (out.ends.size() > 1 ? tracksFor((lines + 1) / 2) : fanGap) + height;
     return out;
 }
 
@@ -264,7 +264,7 @@ Cell Composer::cell(Index node, bool turned) {
         } else {
             // The farther, the higher.
             std::reverse(right.begin(), right.end());
-            zone = trackMargin * 2 + trackPitch * static_cast<double>(std::max(left.size(), right.size()));
+            zone = tracksFor(std::max(left.size(), right.size()));
             for (auto* side : {&left, &right})
                 for (std::size_t k = 0; k < side->size(); ++k)
                     (*side)[k]->track = y + trackMargin + trackPitch * static_cast<double>(k);
