@@ -13,8 +13,6 @@ class Between {
 public:
     struct Span {
         double from = 0, to = 0;
-
-        bool operator==(const Span&) const = default;
     };
     /// Of spans with room between them, in the same order where they are shown and not so much
     /// wider there that what is stored in whole units would come back elsewhere; else nothing.
