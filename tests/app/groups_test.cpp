@@ -5,6 +5,7 @@
 #include "app/panels/outline_panel.h"
 #include "app/sheet/card.h"
 #include "app/sheet/link_flow.h"
+#include "app/sheet/select_tool.h"
 #include "app/window/place_line.h"
 #include "core/edit/groups.h"
 #include "core/model/group_tree.h"
@@ -150,6 +151,30 @@ private Q_SLOTS:
         QTRY_VERIFY(box()->isChecked());
         box()->click();
         QVERIFY(h.session().scene().frame(h.group));
+    }
+
+    void a_tile_has_no_grip_where_no_cables_are_drawn() {
+        GroupedOffice h;
+        h.session().apply(edit::setFolded(h.network(), h.session().sheet(), {h.group}, true));
+        const auto clickGrip = [&] {
+            const scene::Tile& tile = *h.session().scene().tile(h.group);
+            h.session().select({refTo(h.group)});
+            h.moveTo(h.at(tile.frame.centre()));
+            const QPoint grip = h.at(app::SelectTool::gripOf(tile, h.sheet().camera().zoom()).centre());
+            h.moveTo(grip);
+            QTest::mouseClick(&h.sheet(), Qt::LeftButton, {}, grip);
+        };
+        clickGrip();
+        QVERIFY(h.sheet().isLinking());
+        h.key(Qt::Key_Escape);
+        edit::Act act{"Make it an upper sheet", h.network(), {}};
+        Sheet sheet = *act.network.sheet(h.session().sheet());
+        sheet.layer = SheetLayer::upper;
+        act.network.put(sheet);
+        QVERIFY(h.session().apply(std::move(act)));
+        clickGrip();
+        QVERIFY(!h.sheet().isLinking());
+        QVERIFY(!h.window->statusText().contains("draws no cables")); // it was not even begun
     }
 
     void a_tile_held_over_while_dragging_opens() {

@@ -52,7 +52,7 @@ Rect SelectTool::gripOf(const scene::Tile& tile, double zoom) {
 bool SelectTool::showsGrip(const scene::Tile& tile) const {
     const ObjectRef ref = refTo(tile.id);
     const bool alone = session_.selection().size() == 1 && session_.selected().contains(ref);
-    return tile.devices > 0 && (hovered_.object == ref || alone);
+    return tile.devices > 0 && (hovered_.object == ref || alone) && takesLinks();
 }
 
 template <class Shape>
@@ -92,8 +92,12 @@ bool SelectTool::showsGrip(const scene::Plate& plate) const {
         session_.scene().count<scene::Plate>() == 2 && session_.scene().count<scene::LinkLine>() == 0;
     if (hovered_.object != ref && !(focused_ == ref && surface().hasFocus()) && !alone && !invite)
         return false;
+    return !plate.subnet && takesLinks();
+}
+
+bool SelectTool::takesLinks() const {
     const Sheet* sheet = session_.network().sheet(session_.sheet());
-    return !plate.subnet && (!sheet || sheet->takesLinks());
+    return !sheet || sheet->takesLinks();
 }
 
 /// What is closed far away may still be being worked out: a press waits for it, a look does not.

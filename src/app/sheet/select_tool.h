@@ -62,6 +62,8 @@ private:
     std::optional<std::size_t> bendAt(const scene::LinkLine& line, scene::PointF p) const;
     void dragBend(const Pointer& pointer);
     void takeBand(bool add);
+    /// Whether links are made on the sheet shown.
+    bool takesLinks() const;
     bool showsGrip(const scene::Plate& plate) const;
     bool showsGrip(const scene::Tile& tile) const;
     /// Whether a grip of what has that shape is at a point; then it is hovered.
