@@ -8,12 +8,13 @@ target_include_directories(underridge_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
 if(CMAKE_CXX_COMPILER_ID MATCHES Clang) # it does not know the names of GCC's false alarms, and has some of its own
   target_compile_options(underridge_flags INTERFACE -Wno-unknown-warning-option -Wno-error)
 endif()
-if(UNDERRIDGE_FUZZ)
-  target_compile_options(underridge_flags INTERFACE -fsanitize=fuzzer-no-link)
-endif()
 if(UNDERRIDGE_SANITIZE)
   target_compile_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE} -fno-omit-frame-pointer -O0 -g1) # -O1 compiles three times as long
   target_link_options(underridge_flags INTERFACE -fsanitize=${UNDERRIDGE_SANITIZE})
+  target_compile_definitions(underridge_flags INTERFACE _GLIBCXX_ASSERTIONS)
+  if(CMAKE_CXX_COMPILER_ID MATCHES Clang AND UNDERRIDGE_SANITIZE MATCHES address)
+    target_compile_options(underridge_flags INTERFACE -fsanitize-ignorelist=${CMAKE_SOURCE_DIR}/cmake/sanitizers.ignore)
+  endif()
 endif()
 
 find_program(CCACHE ccache)

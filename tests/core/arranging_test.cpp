@@ -153,26 +153,89 @@ private Q_SLOTS:
             QVERIFY(twice && twice->network == once->network);
         }
     }
-    void links_leave_groups_without_crossing_where_they_need_not() {
+    void links_leave_groups_without_crossing_whichever_way_it_flows_data() {
+        QTest::addColumn<layout::Flow>("flow");
+        for (const layout::Flow flow :
+             {layout::Flow::down, layout::Flow::up, layout::Flow::right, layout::Flow::left})
+            QTest::newRow(std::string(layout::textOf(flow)).c_str()) << flow;
+    }
+    void links_leave_groups_without_crossing_whichever_way_it_flows() {
+        QFETCH(layout::Flow, flow);
         Workbench b;
         edit::Pattern campus;
         campus.shape = edit::PatternShape::campus;
         campus.sites = 4;
         campus.endpoints = 2;
         QVERIFY(b.take(edit::addPattern(b.network, b.catalogue, b.sheet, campus, b.ids)));
-        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, {})));
+        edit::ArrangeWish wish;
+        wish.flow = flow;
+        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, wish)));
         const auto m = measuresOf(b.network, b.sheet);
         QCOMPARE(m.crossings, std::size_t{0});
+        QCOMPARE(m.overlaps, std::size_t{0});
         QCOMPARE(m.linksThroughDevices, std::size_t{0});
         QCOMPARE(m.groupIntrusions, std::size_t{0});
-        // All of a group's lines lie in its frame.
+        // All of a group's lines lie in its frame, and of those that leave it there is one that bends on the
+        // way.
         const scene::Scene scene = scene::Scene::build(b.network, b.sheet);
+        int led = 0;
         b.network.all<Link>().forEach([&](const Link& link) {
             const GroupId group = scene::levelOf(b.network, link);
+            const auto& path = scene.link(link.id)->path;
             if (group && scene.frame(group))
-                for (const scene::PointF p : scene.link(link.id)->path)
+                for (const scene::PointF p : path)
                     QVERIFY(scene.frame(group)->frame.grown(1).contains(p));
+            if (b.network.device(link.a.device)->group != b.network.device(link.b.device)->group)
+                led += path.size() > 2;
         });
+        QVERIFY(led > 0);
+        // What the network comes from is where it flows from.
+        const auto middleOf = [&](const char* name) {
+            scene::PointF out;
+            b.network.all<Device>().forEach([&](const Device& device) {
+                if (device.name == name)
+                    out = scene.plate(device.id)->frame.centre();
+            });
+            return out;
+        };
+        const scene::PointF top = middleOf("dist-1"), access = middleOf("acc-1");
+        switch (flow) {
+        case layout::Flow::down:
+            QVERIFY(top.y < access.y);
+            break;
+        case layout::Flow::up:
+            QVERIFY(top.y > access.y);
+            break;
+        case layout::Flow::right:
+            QVERIFY(top.x < access.x);
+            break;
+        case layout::Flow::left:
+            QVERIFY(top.x > access.x);
+            break;
+        }
+    }
+    void groups_stay_apart_whichever_way_it_flows() {
+        for (int seed = 1; seed <= tests::tries(3); ++seed) {
+            Grouped g(static_cast<std::uint64_t>(seed));
+            g.grow(2, 3, 3);
+            g.linkSome(30);
+            if (seed == 2) // with one folded; lines to its tile go straight
+                QVERIFY(g.take(edit::setFolded(g.network, g.sheet, {g.groups.back()}, true)));
+            for (const layout::Flow flow : {layout::Flow::up, layout::Flow::right, layout::Flow::left}) {
+                edit::ArrangeWish wish;
+                wish.flow = flow;
+                const auto act = edit::arrange(g.network, {g.sheet}, wish);
+                QVERIFY(act);
+                const auto m = measuresOf(act->network, g.sheet);
+                QVERIFY2(
+                    m.groupIntrusions == 0 && m.overlaps == 0 && (m.linksThroughDevices == 0 || seed == 2),
+                    fmt::format("seed {} {}: {} intrusions, {} overlaps, {} through", seed,
+                                layout::textOf(flow), m.groupIntrusions, m.overlaps, m.linksThroughDevices)
+                        .c_str());
+                const auto again = edit::arrange(act->network, {g.sheet}, wish);
+                QVERIFY(again && again->network == act->network);
+            }
+        }
     }
     void tidying_moves_what_must_and_little_else() {
         Workbench b;

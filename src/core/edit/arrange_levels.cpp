@@ -22,6 +22,44 @@ using levels::Leaving;
 using levels::Level;
 using levels::LevelTree;
 
+/// Groups with ways out of them are arranged as if everything flowed down, and turned when it is done. As
+/// they are arranged, frames have their titles wherever the sheet's upper side is then.
+class Turning {
+public:
+    explicit Turning(layout::Flow flow) : flow_(flow) {}
+
+    layout::Flow flow() const { return flow_; }
+    bool isSideways() const { return flow_ == layout::Flow::right || flow_ == layout::Flow::left; }
+    /// Of a plate or a tile, there and back.
+    PointF size(PointF size) const { return isSideways() ? PointF{size.y, size.x} : size; }
+    PointF onSheet(PointF p) const {
+        switch (flow_) {
+        case layout::Flow::up:
+            return {p.x, -p.y};
+        case layout::Flow::right:
+            return {p.y, p.x};
+        case layout::Flow::left:
+            return {-p.y, p.x};
+        case layout::Flow::down:
+            break;
+        }
+        return p;
+    }
+    Rect onSheet(const Rect& rect) const {
+        const PointF a = onSheet(PointF{rect.x, rect.y}), b = onSheet(PointF{rect.right(), rect.bottom()});
+        return {std::min(a.x, b.x), std::min(a.y, b.y), std::abs(b.x - a.x), std::abs(b.y - a.y)};
+    }
+    /// Between the frame of a group and what is in it.
+    double above() const { return padding(flow_ == layout::Flow::down); }
+    double below() const { return padding(flow_ == layout::Flow::up); }
+    double before() const { return padding(isSideways()); }
+    double behind() const { return padding(false); }
+
+private:
+    static double padding(bool titled) { return scene::framePadding + (titled ? scene::frameTitle : 0); }
+    layout::Flow flow_;
+};
+
 class Levels {
 public:
     Levels(const Network& network, const Look& look, const ArrangeWish& wish, const scene::Folding& folding,
@@ -40,6 +78,8 @@ public:
             return error("there is nothing to arrange", "add devices to the sheet first");
         for (auto& [id, level] : tree_.levels)
             deepest_ = std::max(deepest_, level.depth);
+        if (wish_.style == layout::Style::suggest && deepest_ > 0)
+            turning_ = Turning(wish_.flow);
         arrangeLevels();
         if (wish_.style == layout::Style::suggest && deepest_ > 0) {
             // Once more, with ways out of the groups where the levels around have their links.
@@ -53,10 +93,12 @@ public:
         Level& root = tree_.levels.at(0);
         const bool asItStands = layout::beginsAsItStands(wish_.style);
         place(root, asItStands ? PointF{} : PointF{} - PointF{root.bounds.x, root.bounds.y});
-        out_.bounds = root.bounds.moved(root.by);
+        out_.bounds = turning_.onSheet(root.bounds.moved(root.by));
         for (const auto& [id, level] : tree_.levels)
             if (id != 0 && !level.asIs)
                 out_.frames.push_back({level.group, drawnFrame(level)});
+        if (!asItStands)
+            out_.move({-out_.bounds.x, -out_.bounds.y});
         return std::move(out_);
     }
 
@@ -67,6 +109,8 @@ private:
         const int index = scene::railIndexOf(network_, port);
         if (index < 0 || index >= static_cast<int>(plate.ticks.size()))
             return -1;
+        if (turning_.isSideways())
+            return -1; // on neither of the sides where lines leave
         const Rect tick = plate.rail.tick(index);
         return tick.x + tick.w / 2 - plate.frame.x;
     }
@@ -122,13 +166,15 @@ private:
         constexpr double column = 1e-6; // as narrow as can be
         if (levels::isOfRack(network_, wish_, level))
             wish.aspect = column;
-        wish.flow = wish_.flow;
+        wish.flow = turning_.flow() == wish_.flow ? layout::Flow::down : wish_.flow;
+        if (turning_.isSideways())
+            wish.aspect = 1 / wish.aspect;
         wish.spacing = wish_.spacing;
         wish.seed = wish_.seed;
         for (Index i = 0; i < level.items.size(); ++i) {
             Item& item = level.items[i];
-            if (!item.device)
-                item.size = sizeOf(tree_.levels.at(item.group.value));
+            item.size =
+                item.device ? turning_.size(sizeOf(item.device)) : sizeOf(tree_.levels.at(item.group.value));
             layout::Node node{item.size.x, item.size.y, -1};
             if (item.device) {
                 const Role role = roleOf(network_, *network_.device(item.device));
@@ -179,18 +225,29 @@ private:
             const auto standing = folding_.standing(item.group);
             return standing ? PointF{standing->x, standing->y} : PointF{};
         }
-        return {inner.bounds.x - scene::framePadding,
-                inner.bounds.y - scene::framePadding - scene::frameTitle};
+        const Rect frame = frameOf(inner);
+        return {frame.x, frame.y};
     }
 
+    PointF sizeOf(DeviceId device) const {
+        const Rect& frame = out_.plates.at(device.value).frame;
+        return {frame.w, frame.h};
+    }
     /// How large a group is with its frame.
     PointF sizeOf(const Level& level) const {
         if (level.asIs) {
             const auto standing = folding_.standing(level.group);
-            return standing ? PointF{standing->w, standing->h} : PointF{scene::tileWidth, scene::tileHeight};
+            return turning_.size(standing ? PointF{standing->w, standing->h}
+                                          : PointF{scene::tileWidth, scene::tileHeight});
         }
-        return {level.bounds.w + 2 * scene::framePadding,
-                level.bounds.h + 2 * scene::framePadding + scene::frameTitle};
+        const Rect frame = frameOf(level);
+        return {frame.w, frame.h};
+    }
+    /// About what is in a group, as that is arranged.
+    Rect frameOf(const Level& level) const {
+        const Rect& in = level.bounds;
+        return {in.x - turning_.before(), in.y - turning_.above(),
+                in.w + turning_.before() + turning_.behind(), in.h + turning_.above() + turning_.below()};
     }
 
     void place(Level& level, PointF by) {
@@ -198,19 +255,21 @@ private:
         for (std::size_t i = 0; i < level.items.size(); ++i) {
             const Item& item = level.items[i];
             const PointF at = level.drawing.at[i] + by;
+            const Rect sheet = turning_.onSheet(Rect{at.x, at.y, item.size.x, item.size.y});
+            const PointF corner{sheet.x, sheet.y};
             if (item.device) {
-                out_.at[item.device.value] = at;
+                out_.at[item.device.value] = corner;
                 continue;
             }
             Level& inner = tree_.levels.at(item.group.value);
             if (inner.asIs) {
                 const auto standing = folding_.standing(item.group);
                 out_.kept.emplace_back(item.group,
-                                       standing ? at - PointF{standing->x, standing->y} : PointF{});
+                                       standing ? corner - PointF{standing->x, standing->y} : PointF{});
                 continue;
             }
-            place(inner, at + PointF{scene::framePadding - inner.bounds.x,
-                                     scene::framePadding + scene::frameTitle - inner.bounds.y});
+            const Rect frame = frameOf(inner);
+            place(inner, at - PointF{frame.x, frame.y});
         }
         for (std::size_t e = 0; e < level.bundles.size(); ++e)
             pathsOf(level, level.bundles[e], level.drawing.paths[e]);
@@ -244,7 +303,7 @@ private:
         if (!leaving)
             return false;
         const PointF from = path.back(), start = leaving->way.front() + inner.by;
-        const double room = scene::framePadding + (leaving->below ? 0 : scene::frameTitle);
+        const double room = leaving->below ? turning_.below() : turning_.above();
         // Those that go to the right: the further left the nearer to what is drawn; the others the
         // other way round. So none crosses another.
         const double rank = static_cast<double>(place + 1) / static_cast<double>(all + 1);
@@ -263,7 +322,7 @@ private:
     void pathsOf(const Level& level, const Bundle& bundle, std::vector<PointF> way) {
         const Item &a = level.items[bundle.a], &b = level.items[bundle.b];
         const bool drawn = !way.empty();
-        const auto frameOf = [&](Index i) {
+        const auto itemFrame = [&](Index i) {
             const PointF at = level.drawing.at[i] + level.by;
             return Rect{at.x, at.y, level.items[i].size.x, level.items[i].size.y};
         };
@@ -294,10 +353,10 @@ private:
                     outer = layout::besidePath(way, -aside);
             } else if (ordered) {
                 const auto end = [&](Index i, Index other) {
-                    const Rect frame = frameOf(i);
+                    const Rect frame = itemFrame(i);
                     const Item& item = level.items[i];
                     if (item.device)
-                        return layout::leavingSide(frame, frameOf(other).centre());
+                        return layout::leavingSide(frame, itemFrame(other).centre());
                     std::size_t place = 0, all = 0;
                     const Leaving* leaving =
                         leavingOf(tree_.levels.at(item.group.value), links[k], place, all);
@@ -322,6 +381,8 @@ private:
             const bool fromA = a.device ? links[k]->a.device == a.device : isIn(links[k]->a.device, a.group);
             if (!fromA)
                 std::reverse(path.begin(), path.end());
+            for (PointF& p : path)
+                p = turning_.onSheet(p);
             out_.paths[links[k]->id.value] = std::move(path);
         }
     }
@@ -334,18 +395,14 @@ private:
         return false;
     }
     /// Of a group whose links have ways beyond what its members take.
-    static std::optional<Rect> drawnFrame(const Level& level) {
+    std::optional<Rect> drawnFrame(const Level& level) const {
         Rect members;
         for (std::size_t i = 0; i < level.items.size(); ++i)
             members = members.united(
                 {level.drawing.at[i].x, level.drawing.at[i].y, level.items[i].size.x, level.items[i].size.y});
         if (members.grown(1).contains(level.bounds))
             return std::nullopt;
-        return Rect{level.bounds.x - scene::framePadding,
-                    level.bounds.y - scene::framePadding - scene::frameTitle,
-                    level.bounds.w + 2 * scene::framePadding,
-                    level.bounds.h + 2 * scene::framePadding + scene::frameTitle}
-            .moved(level.by);
+        return turning_.onSheet(frameOf(level).moved(level.by));
     }
 
     const Network& network_;
@@ -354,6 +411,7 @@ private:
     const ArrangeWish& wish_;
     const scene::Folding& folding_;
     const std::atomic<bool>* wanted_;
+    Turning turning_{layout::Flow::down};
     SheetDrawing out_;
     LevelTree tree_;
     std::size_t deepest_ = 0;

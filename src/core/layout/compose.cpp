@@ -189,6 +189,7 @@ Piece Composer::mesh(const std::vector<Index>& nodes, const std::vector<Outward>
     ++found.meshes;
     Springs in;
     in.aspect = wish(turnedOver);
+    in.seed = asked_.seed;
     in.wanted = asked_.wanted;
     std::vector<Cell> cells;
     std::vector<Rect> plates;
@@ -367,14 +368,15 @@ Composed compose(const Graph& graph, const Neighbours& near, const std::vector<I
         composer.found.shape = part.size() == 1 ? Shape::single : Shape::tree;
         const std::size_t box = make(composer);
         const PointF size = composer.boxes().sizeOf(box, across ? Turn::right : Turn::down);
-        const double off =
-            std::abs(std::log(size.x / size.y / wish.aspect)) + 0.25 * std::log(size.x * size.y);
+        // Near to that proportion where it costs little room, not far from it whatever it costs.
+        const double from = std::abs(std::log(size.x / size.y / wish.aspect)), far = std::log(1.5);
+        const double off = from + 3 * std::max(0.0, from - far) + 0.25 * std::log(size.x * size.y);
         if (off < bestOff - 0.01) {
             bestOff = off;
             composer.finish(box, wish.flow, part, drawing);
             out = composer.found;
         }
-        const bool fits = std::abs(std::log(size.x / size.y / wish.aspect)) < 0.2;
+        const bool fits = from < 0.2;
         if (composer.found.meshes > 0 || fits)
             break; // good enough, or too dear to try more
     }
@@ -403,7 +405,7 @@ Composed compose(const Graph& graph, const Neighbours& near, const std::vector<I
 
 Composed composeWithin(const Graph& graph, const Neighbours& near, const Wish& wish, Drawing& drawing,
                        std::vector<std::vector<PointF>>& stubs) {
-    // Each part hangs on the device most lines leave from.
+    // Each part hangs on the anchor, or on the device most lines leave from.
     std::vector<int> leaving(graph.nodes.size(), 0);
     std::vector<Outward> outward;
     for (std::size_t i = 0; i < wish.outside.size(); ++i) {
@@ -421,6 +423,8 @@ Composed composeWithin(const Graph& graph, const Neighbours& near, const Wish& w
             if (std::tuple(leaving[node], graph.nodes[node].tier, near.degree(node)) >
                 std::tuple(leaving[anchor], graph.nodes[anchor].tier, near.degree(anchor)))
                 anchor = node;
+        if (std::binary_search(part.begin(), part.end(), wish.anchor))
+            anchor = wish.anchor;
         BlockTree tree = blocksOf(graph, near, anchor);
         const auto before = static_cast<Index>(all.blocks.size());
         std::vector<Index> top{anchor};

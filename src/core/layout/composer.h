@@ -67,7 +67,7 @@ struct Ring {
 
 class Composer {
 public:
-    /// `share`: of the aspect wanted of the whole, of its pieces times as much.
+    /// `share`: times the aspect wanted of the whole, for its pieces and for the ring it is.
     Composer(const Graph& graph, const Neighbours& near, const BlockTree& tree, const Wish& asked,
              double share = 1)
         : graph_(graph),

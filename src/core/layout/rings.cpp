@@ -371,7 +371,9 @@ Ring Composer::ring(const RingOrder& order, bool turnedOver) {
     // Round a rectangle: above, right, below, left.
     const bool open = order.above != none;
     const auto n = static_cast<double>(order.parts.size());
-    const double w = wish(turnedOver);
+    // The whole is about as wide as the proportion tried says; how much what hangs on it makes of that shows
+    // only then.
+    const double w = open ? wish(turnedOver) : wish(turnedOver) * (turnedOver ? 1 / share_ : share_);
     // How much room a part takes along the ring and outwards, about: by how many it holds.
     double hanging = 0;
     for (const auto& part : order.parts) {

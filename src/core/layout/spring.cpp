@@ -2,6 +2,7 @@
 #include "core/layout/spring.h"
 
 #include "core/layout/places.h"
+#include "core/layout/stress.h"
 
 #include <array>
 #include <cmath>
@@ -10,157 +11,6 @@
 
 namespace underridge::layout {
 namespace {
-
-std::vector<std::vector<Index>> nearOf(const Springs& in) {
-    std::vector<std::vector<Index>> near(in.sizes.size());
-    for (const auto& [a, b] : in.lines) {
-        near[a].push_back(b);
-        near[b].push_back(a);
-    }
-    return near;
-}
-
-void distancesFrom(Index from, const std::vector<std::vector<Index>>& near, std::vector<int>& far,
-                   std::vector<Index>& queue) {
-    std::fill(far.begin(), far.end(), -1);
-    queue.assign(1, from);
-    far[from] = 0;
-    for (std::size_t i = 0; i < queue.size(); ++i)
-        for (const Index to : near[queue[i]])
-            if (far[to] < 0) {
-                far[to] = far[queue[i]] + 1;
-                queue.push_back(to);
-            }
-}
-
-struct Term {
-    Index a, b;
-    float distance, weightA, weightB; ///< how strongly each end is moved
-};
-
-std::vector<Term> termsOf(const Springs& in, const std::vector<std::vector<Index>>& near) {
-    const auto n = static_cast<Index>(in.sizes.size());
-    std::vector<Term> terms;
-    std::vector<int> far(n);
-    std::vector<Index> queue;
-    constexpr Index allPairs = 800;
-    if (n <= allPairs) {
-        for (Index i = 0; i < n; ++i) {
-            distancesFrom(i, near, far, queue);
-            for (Index j = i + 1; j < n; ++j)
-                if (far[j] > 0) {
-                    const auto d = static_cast<float>(far[j]);
-                    terms.push_back({i, j, d, 1 / d / d, 1 / d / d});
-                }
-        }
-        return terms;
-    }
-    for (const auto& [a, b] : in.lines)
-        terms.push_back({a, b, 1, 1, 1});
-    // Pivots far from one another; each stands for those nearest to it.
-    const std::size_t pivots = n < 3000 ? 60 : 40;
-    std::vector<int> nearest(n, 1 << 30);
-    std::vector<std::vector<int>> from;
-    std::vector<Index> who{0}, region(n, 0);
-    for (Index i = 1; i < n; ++i)
-        if (near[i].size() > near[who[0]].size())
-            who[0] = i;
-    for (std::size_t k = 0; k < pivots; ++k) {
-        distancesFrom(who[k], near, far, queue);
-        Index next = 0;
-        for (Index i = 0; i < n; ++i) {
-            if (far[i] >= 0 && far[i] < nearest[i]) {
-                nearest[i] = far[i];
-                region[i] = static_cast<Index>(k);
-            }
-            if (nearest[i] > nearest[next] ||
-                (nearest[i] == nearest[next] && near[i].size() > near[next].size()))
-                next = i;
-        }
-        from.push_back(far);
-        who.push_back(next);
-    }
-    for (std::size_t k = 0; k < pivots; ++k) {
-        // How many of its region are within half of each distance.
-        std::vector<int> within;
-        for (Index i = 0; i < n; ++i)
-            if (region[i] == k && from[k][i] >= 0) {
-                within.resize(std::max(within.size(), static_cast<std::size_t>(from[k][i]) + 1));
-                ++within[static_cast<std::size_t>(from[k][i])];
-            }
-        for (std::size_t i = 1; i < within.size(); ++i)
-            within[i] += within[i - 1];
-        for (Index i = 0; i < n; ++i) {
-            const int d = from[k][i];
-            if (d <= 1 || within.empty())
-                continue;
-            const auto half = std::min(within.size() - 1, static_cast<std::size_t>(d / 2));
-            const auto f = static_cast<float>(d);
-            terms.push_back({who[k], i, f, 0, static_cast<float>(within[half]) / f / f});
-        }
-    }
-    return terms;
-}
-
-/// Points by a hash, evenly in a square of so many units.
-PointF scattered(std::uint64_t seed, Index i, double side) {
-    std::uint64_t x = seed * 0x9E3779B97F4A7C15ULL + i * 0xBF58476D1CE4E5B9ULL + 1;
-    const auto next = [&] {
-        x ^= x >> 30;
-        x *= 0xBF58476D1CE4E5B9ULL;
-        x ^= x >> 27;
-        x *= 0x94D049BB133111EBULL;
-        x ^= x >> 31;
-        return static_cast<double>(x >> 11) / 9007199254740992.0;
-    };
-    const double a = next(), b = next();
-    return {a * side, b * side};
-}
-
-void descend(const Springs& in, std::vector<PointF>& at, std::vector<Term>& terms) {
-    if (terms.empty())
-        return;
-    float heaviest = 0, lightest = 1e9F;
-    for (const Term& term : terms) {
-        const float w = 1 / term.distance / term.distance;
-        heaviest = std::max(heaviest, w);
-        lightest = std::min(lightest, w);
-    }
-    constexpr int rounds = 15;
-    constexpr double last = 0.1;
-    const double first = 1 / static_cast<double>(lightest), end = last / static_cast<double>(heaviest);
-    const double fall = std::log(first / end) / (rounds - 1);
-    std::mt19937_64 random(in.seed);
-    for (std::size_t i = terms.size(); i > 1; --i) // the same on every machine
-        std::swap(terms[i - 1], terms[random() % i]);
-    std::vector<float> xy(at.size() * 2);
-    for (std::size_t i = 0; i < at.size(); ++i) {
-        xy[2 * i] = static_cast<float>(at[i].x);
-        xy[2 * i + 1] = static_cast<float>(at[i].y);
-    }
-    for (int round = 0; round < rounds && in.goesOn(); ++round) {
-        const auto step = static_cast<float>(first * std::exp(-fall * round));
-        for (const Term& term : terms) {
-            float *a = &xy[2 * std::size_t{term.a}], *b = &xy[2 * std::size_t{term.b}];
-            float dx = a[0] - b[0], dy = a[1] - b[1];
-            float square = dx * dx + dy * dy;
-            if (square < 1e-10F) {
-                dx = 1e-3F * static_cast<float>(1 + term.a % 7);
-                dy = 1e-3F * static_cast<float>(1 + term.b % 5);
-                square = dx * dx + dy * dy;
-            }
-            const float length = std::sqrt(square), off = (length - term.distance) / 2 / length;
-            const float moveA = std::min(1.0F, step * term.weightA) * off,
-                        moveB = std::min(1.0F, step * term.weightB) * off * (term.weightA == 0 ? 2.0F : 1.0F);
-            a[0] -= dx * moveA;
-            a[1] -= dy * moveA;
-            b[0] += dx * moveB;
-            b[1] += dy * moveB;
-        }
-    }
-    for (std::size_t i = 0; i < at.size(); ++i)
-        at[i] = {static_cast<double>(xy[2 * i]), static_cast<double>(xy[2 * i + 1])};
-}
 
 /// Turned so that it lies along the sheet, and stretched to its proportion.
 void laidFlat(std::vector<PointF>& at, double aspect) {
@@ -273,11 +123,7 @@ std::vector<PointF> byStress(const Springs& in) {
     std::vector<PointF> at(n);
     if (n < 2)
         return at;
-    const auto near = nearOf(in);
-    for (Index i = 0; i < n; ++i)
-        at[i] = scattered(in.seed, i, 2);
-    auto terms = termsOf(in, near);
-    descend(in, at, terms);
+    at = leastStress(in);
     laidFlat(at, in.aspect);
     // As large as its lines and plates need.
     double length = 0, area = 0;

@@ -28,9 +28,8 @@ inline double unitOf(std::mt19937_64& random) {
     return static_cast<double>(random() >> 11) / 9007199254740992.0;
 }
 
-/// The middles of the nodes, which may overlap yet. Stress by stochastic gradient descent (Zheng, Pawar and
-/// Goodman 2018), beyond some hundred nodes to neighbours and pivots only (Ortmann, Klimenta and Brandes
-/// 2017). The same for the same seed.
+/// The middles of the nodes, which may overlap yet: with the least stress (stress.h), along the sheet and
+/// as large as plates and lines need.
 std::vector<PointF> byStress(const Springs& springs);
 /// The same without overlaps.
 std::vector<PointF> bySprings(const Springs& springs);

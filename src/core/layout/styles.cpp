@@ -178,8 +178,7 @@ Arranged arrangedTight(const Graph& graph, const Wish& wish) {
         inRows(graph, all, wish.style == Style::row ? 1e9 : wish.aspect, {}, out.drawing);
         return out;
     }
-    if (!wish.outside.empty() && wish.style == Style::suggest && wish.flow == Flow::down &&
-        wish.anchor == none) {
+    if (!wish.outside.empty() && wish.style == Style::suggest && wish.flow == Flow::down) {
         out.shapes.push_back(composeWithin(graph, near, wish, out.drawing, out.stubs));
         return out;
     }

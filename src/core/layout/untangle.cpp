@@ -2,21 +2,12 @@
 #include "core/layout/chains.h"
 #include "core/layout/detours.h"
 #include "core/layout/measures.h"
-#include "core/layout/places.h"
 #include "core/layout/spring.h"
+#include "core/layout/wide.h"
 
 #include <array>
 #include <cmath>
 #include <random>
-
-// As many lines at once as the machine can look at. A sanitizer's runtime is not there yet when
-// the choice is made.
-#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_THREAD__) &&      \
-    !defined(__SANITIZE_ADDRESS__)
-#define UNDERRIDGE_WIDE __attribute__((target_clones("avx512f", "avx2", "default")))
-#else
-#define UNDERRIDGE_WIDE
-#endif
 
 namespace underridge::layout {
 namespace {
@@ -103,6 +94,42 @@ private:
     std::vector<float> ex_, ey_, c_; ///< from a to b, and what makes its own points 0
 };
 
+/// Which room nodes of several sizes take, as plain numbers in rows.
+class Room {
+public:
+    /// Nodes are apart by `gap` at least.
+    Room(const std::vector<PointF>& at, const std::vector<PointF>& sizes, double gap) {
+        for (std::size_t i = 0; i < at.size(); ++i) {
+            x_.push_back(static_cast<float>(at[i].x));
+            y_.push_back(static_cast<float>(at[i].y));
+            w_.push_back(static_cast<float>(sizes[i].x / 2 + gap / 2));
+            h_.push_back(static_cast<float>(sizes[i].y / 2 + gap / 2));
+        }
+    }
+    void move(Index node, PointF to) {
+        x_[node] = static_cast<float>(to.x);
+        y_[node] = static_cast<float>(to.y);
+    }
+    /// Whether a node has room there, as all others stand.
+    bool isFree(Index node, PointF p) const {
+        const auto x = static_cast<float>(p.x), y = static_cast<float>(p.y);
+        const bool itself = std::abs(x_[node] - x) < 2 * w_[node] && std::abs(y_[node] - y) < 2 * h_[node];
+        return taken(x, y, w_[node], h_[node]) == (itself ? 1 : 0);
+    }
+
+private:
+    UNDERRIDGE_WIDE int taken(float x, float y, float w, float h) const {
+        const std::size_t count = x_.size();
+        const float *xs = x_.data(), *ys = y_.data(), *ws = w_.data(), *hs = h_.data();
+        int out = 0;
+        for (std::size_t i = 0; i < count; ++i)
+            out += (std::abs(xs[i] - x) < ws[i] + w) & (std::abs(ys[i] - y) < hs[i] + h);
+        return out;
+    }
+
+    std::vector<float> x_, y_, w_, h_; ///< middles, and half of the room each takes
+};
+
 /// One node after the other tries places about its neighbours and takes those where its lines
 /// cross fewer others; at first a few more are taken, too, so that it does not end where no
 /// single move helps (Kirkpatrick, Gelatt and Vecchi 1983).
@@ -114,7 +141,8 @@ public:
           work_(work),
           lines_(in, at),
           all_(scene::boundsOf(at).grown(1)),
-          taken_(at, in.sizes, in.gap * 0.6),
+          far_(at.size() <= 24 ? 0.65 : 0.8),
+          room_(at, in.sizes, in.gap * 0.6),
           random_(in.seed + 17) {}
 
     void run() {
@@ -174,7 +202,7 @@ private:
     /// Whether it moved.
     bool tried(Index v) {
         const double done = static_cast<double>(looked_) / static_cast<double>(work_);
-        const double wander = std::max(all_.w, all_.h) * 0.5 * std::exp(-3 * done);
+        const double wander = std::max(all_.w, all_.h) * far_ * std::exp(-3 * done);
         const double heat = 0.5 * (1 - done) * (1 - done); // in crossings
         const auto& near = lines_.of(v);
         lines_.leaveOut(v);
@@ -189,7 +217,7 @@ private:
         for (int turn = 0; turn < tries && count > 0; ++turn) {
             const PointF p = somewhere(v, mean, turn, wander);
             looked_ += eachTry;
-            if (!taken_.isFree(v, p))
+            if (!room_.isFree(v, p))
                 continue;
             const int most = count + static_cast<int>(-heat * std::log(unit() + 1e-12));
             if (const int now = crossedAt(v, p, most + 1); now <= most) {
@@ -199,7 +227,7 @@ private:
         }
         const bool moves = best != at_[v];
         if (moves) {
-            taken_.move(v, at_[v], best);
+            room_.move(v, best);
             at_[v] = best;
         }
         lines_.bring(v, at_);
@@ -208,14 +236,15 @@ private:
 
     static constexpr std::size_t kept = 8; ///< neighbours whose sides are kept while a node tries
     static constexpr int tries = 8;
-    static constexpr std::size_t each = 80, eachTry = 300; ///< what it takes to ask, in lines
+    static constexpr std::size_t each = 80, eachTry = 120; ///< what it takes to ask, in lines
 
     const Springs& in_;
     std::vector<PointF>& at_;
     std::size_t work_, looked_ = 0;
     Lines lines_;
     Rect all_;
-    Footprints taken_;
+    double far_; ///< a node may go at first, in widths of the whole; found by trying
+    Room room_;
     std::mt19937_64 random_;
     Lines::Sides here_;
     std::array<Lines::Sides, kept> ends_;
@@ -231,6 +260,7 @@ void untangle(const Springs& in, std::vector<PointF>& at, std::size_t work) {
 void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
     const auto n = static_cast<Index>(at.size());
     Lines lines(in, at);
+    Room room(at, in.sizes, in.gap);
     std::size_t looked = 0;
     Lines::Sides here, there;
     const auto crossed = [&](Index v) {
@@ -243,14 +273,13 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
         }
         return count;
     };
+    const auto bring = [&](Index v) {
+        lines.bring(v, at);
+        room.move(v, at[v]);
+    };
     const auto isFree = [&](Index v) {
-        for (Index j = 0; j < n; ++j)
-            if (const PointF d = at[j] - at[v];
-                j != v && std::abs(d.x) < (in.sizes[v].x + in.sizes[j].x) / 2 + in.gap &&
-                std::abs(d.y) < (in.sizes[v].y + in.sizes[j].y) / 2 + in.gap)
-                return false;
-        looked += n;
-        return true;
+        looked += n / 4;
+        return room.isFree(v, at[v]);
     };
     /// Of those that stand in line with a node the nearest behind it, along an axis; n: none.
     const auto next = [&](Index v, double PointF::*along, double PointF::*across) {
@@ -279,8 +308,8 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
                 const auto both = [&] { return crossed(v) + crossed(w); };
                 const auto change = [&] {
                     std::swap(at[v], at[w]);
-                    lines.bring(v, at);
-                    lines.bring(w, at);
+                    bring(v);
+                    bring(w);
                 };
                 const int before = both();
                 change();
@@ -296,7 +325,7 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
             const PointF size = in.sizes[v] + PointF{in.gap, in.gap};
             for (const PointF by : {PointF{size.x, 0}, {-size.x, 0}, {0, size.y}, {0, -size.y}}) {
                 at[v] = from + by;
-                lines.bring(v, at);
+                bring(v);
                 if (const int count = crossed(v); count < least && isFree(v)) {
                     least = count;
                     best = at[v];
@@ -304,7 +333,7 @@ void uncross(const Springs& in, std::vector<PointF>& at, std::size_t work) {
             }
             better |= best != from;
             at[v] = best;
-            lines.bring(v, at);
+            bring(v);
         }
     }
 }
@@ -355,8 +384,8 @@ std::vector<PointF> bySpringsUntangled(Springs in) {
     constexpr std::size_t mostWork = 250'000'000;
     const int beginnings = n <= 24 ? 6 : n <= 48 ? 2 : 1;
     const std::size_t each = n <= 12           ? 100'000
-                             : beginnings == 1 ? std::min<std::size_t>(160'000, 30'000 + 900 * n)
-                                               : 20'000 + 900 * n;
+                             : beginnings == 1 ? std::min<std::size_t>(160'000, 26'000 + 800 * n)
+                                               : 11'000 + 600 * n;
     if (beginnings > 1 && in.lines.size() >= 2 * n) { // so that not every line has a plate in its way
         constexpr double aLine = 26, most = 120;
         in.gap = std::max(
