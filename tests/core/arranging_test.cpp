@@ -522,6 +522,21 @@ private Q_SLOTS:
         auto open = edit::setFolded(act->network, g.sheet, {folded}, false);
         QCOMPARE(measuresOf(open->network, g.sheet).groupIntrusions, std::size_t{0});
     }
+    void lines_to_folded_groups_go_round_others() {
+        Workbench b;
+        edit::Pattern campus;
+        campus.shape = edit::PatternShape::campus;
+        campus.sites = 9;
+        QVERIFY(b.take(edit::addPattern(b.network, b.catalogue, b.sheet, campus, b.ids)));
+        QVERIFY(b.take(edit::arrange(b.network, {b.sheet}, {})));
+        std::vector<GroupId> buildings;
+        b.network.all<Group>().forEach([&](const Group& group) { buildings.push_back(group.id); });
+        QVERIFY(buildings.size() >= 9);
+        QVERIFY(b.take(edit::setFolded(b.network, b.sheet, buildings, true)));
+        const auto m = measuresOf(b.network, b.sheet);
+        QCOMPARE(m.linksThroughDevices, std::size_t{0});
+        QCOMPARE(m.labelOverlaps, std::size_t{0});
+    }
     void an_entered_group_is_arranged_inside_only() {
         Grouped g(5);
         g.grow(1, 2, 4);

@@ -226,6 +226,40 @@ private Q_SLOTS:
         QCOMPARE(text(scene.link(one)->labels.front().text), QStringLiteral("×2"));
         QVERIFY(!scene.link(inside));
     }
+    void a_line_to_a_tile_goes_round_what_stands_between() {
+        Grouped bench(3);
+        bench.grow(1, 1, 2);
+        const DeviceId outside = bench.devices[0], between = bench.devices[1];
+        const LinkId link = bench.link({outside, {}}, {bench.devices[2], {}});
+        bench.link({outside, {}}, {bench.devices[3], {}});
+        const auto move = [&](ObjectRef what, Point by) {
+            return bench.take(edit::moveObjects(bench.network, bench.sheet, {what}, by));
+        };
+        QVERIFY(move(refTo(bench.groups[0]), {0, 800}));
+        QVERIFY(bench.take(edit::setFolded(bench.network, bench.sheet, {bench.groups[0]}, true)));
+        Scene scene = Scene::build(bench.network, bench.sheet);
+        QCOMPARE(scene.link(link)->path.size(), std::size_t{2});
+        const auto goesRound = [&] {
+            const Network before = bench.network;
+            const scene::PointF from = scene.link(link)->path.front(), to = scene.link(link)->path.back(),
+                                middle = (from + to) * 0.5, now = scene.plate(between)->frame.centre();
+            if (!move(refTo(between), scene::rounded(middle - now)))
+                return QStringLiteral("it does not move");
+            scene = scene::update(scene, before, bench.network).scene;
+            const auto& path = scene.link(link)->path;
+            for (std::size_t i = 0; i + 1 < path.size(); ++i)
+                if (scene::segmentMeets(path[i], path[i + 1], scene.plate(between)->frame))
+                    return QStringLiteral("it goes through");
+            return differenceOf(scene, Scene::build(bench.network, bench.sheet));
+        };
+        QCOMPARE(goesRound(), QString());
+        QVERIFY(scene.link(link)->path.size() > 2);
+        const Network before = bench.network;
+        QVERIFY(move(refTo(between), {900, 0}));
+        scene = scene::update(scene, before, bench.network).scene;
+        QCOMPARE(scene.link(link)->path.size(), std::size_t{2});
+        QCOMPARE(differenceOf(scene, Scene::build(bench.network, bench.sheet)), QString());
+    }
     void an_entered_group_shows_only_itself_with_doorways() {
         Grouped bench(4);
         bench.grow(2, 2, 2);

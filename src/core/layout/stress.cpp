@@ -276,7 +276,7 @@ std::vector<PointF> leastStress(const Springs& in) {
         for (Index i = 0; i < n; ++i)
             out[i] = {static_cast<double>(at.x[numberOf(i)]), static_cast<double>(at.y[numberOf(i)])};
     };
-    constexpr Index allPairs = 800;
+    constexpr Index allPairs = 1000;
     if (n <= allPairs) {
         const Tournament all(near, random);
         descend([&](Index i) { return all.numberOf(i); }, all.farthest(),

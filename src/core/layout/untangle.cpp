@@ -381,7 +381,7 @@ Measures measuredAsDrawn(const Springs& in, const std::vector<PointF>& middles) 
 
 std::vector<PointF> bySpringsUntangled(Springs in) {
     const std::size_t n = in.sizes.size();
-    constexpr std::size_t mostWork = 250'000'000;
+    constexpr std::size_t mostWork = 105'000'000;
     const int beginnings = n <= 24 ? 6 : n <= 48 ? 2 : 1;
     const std::size_t each = n <= 12           ? 100'000
                              : beginnings == 1 ? std::min<std::size_t>(160'000, 26'000 + 800 * n)

@@ -4,6 +4,8 @@
 #include "core/scene/lines.h"
 #include "core/scene/tucking.h"
 
+#include <set>
+
 namespace underridge::scene {
 using namespace model;
 namespace {
@@ -93,17 +95,29 @@ private:
         }
     }
 
+    /// Which share of the room a trunk of a plate takes: those of its neighbours take others.
+    static double shareOf(const LineEnd& end) {
+        constexpr double repeats = 731; // along the sheet
+        const double place = end.frame().centre().x / repeats;
+        return place - std::floor(place);
+    }
+    /// The same where trunks of several plates come together: those from the left take other halves than
+    /// those from the right.
+    static double shareAtEnd(const LineEnd& end, bool leftwards) {
+        return (shareOf(end) + (leftwards ? 1 : 0)) / 2;
+    }
+
     /// Down and across with all that leave the upper plate, or that come to where the lower one
     /// stands; trunks of neighbours turn at different heights.
     void trunk(const LineEnd& upper, double from, double to, double gap, bool turned) {
-        constexpr double nearest = 18, spread = 24, repeats = 731; ///< of heights, along the sheet
-        const double place = upper.frame().centre().x / repeats;
+        constexpr double nearest = 18, spread = 24;
         const double inward = to < from ? upper.by : -upper.by; // parallel lines do not cross
-        const double down =
-            std::min(nearest + spread * (place - std::floor(place)) + upper.bundling.lane / 2, gap * 0.6) +
-            inward;
+        const auto down = [&](double share) {
+            return std::min(nearest + spread * share + upper.bundling.lane / 2, gap * 0.6) + inward;
+        };
         const double top = upper.frame().bottom(), bottom = top + gap;
-        for (const double y : {top + down, bottom - down, top + gap / 2 + inward}) {
+        for (const double y : {top + down(shareOf(upper)), bottom - down(shareAtEnd(upper, to < from)),
+                               top + gap / 2 + inward}) {
             const double turn = std::clamp(y, top + 4, bottom - 4);
             offer({{from, top}, {from, turn}, {to, turn}, {to, bottom}}, turned);
         }
@@ -130,15 +144,22 @@ private:
     /// Past what stands between, to the left or right of both.
     void aside(const LineEnd& upper, const LineEnd& lower, double gap, bool turned) {
         const double from = upper.tick(), to = lower.across(), top = upper.frame().bottom(),
-                     bottom = lower.frame().y, stub = std::min(mostStub, gap / 3);
+                     bottom = lower.frame().y;
+        const double stub = std::min(mostStub, gap / 3),
+                     in = upper.bundling.on
+                              ? std::min(stub + mostStub * shareAtEnd(upper, to < from), gap / 2)
+                              : stub;
         const double left = std::min(upper.frame().x, lower.frame().x) - pastSide + upper.by,
                      right = std::max(upper.frame().right(), lower.frame().right()) + pastSide + upper.by;
-        for (const double x : {left, right})
+        // The way with less of a detour first.
+        const auto detour = [&](double x) { return std::abs(x - from) + std::abs(x - to); };
+        const bool leftFirst = detour(left) <= detour(right);
+        for (const double x : {leftFirst ? left : right, leftFirst ? right : left})
             offer({{from, top},
                    {from, top + stub},
                    {x, top + stub},
-                   {x, bottom - stub},
-                   {to, bottom - stub},
+                   {x, bottom - in},
+                   {to, bottom - in},
                    {to, bottom}},
                   turned);
     }
@@ -209,6 +230,24 @@ Grid gridOfPlates(const Network& network, SheetId sheet, const Folding* folding,
 bool isAligned(const std::vector<PointF>& path) {
     return std::equal(path.begin() + 1, path.end(), path.begin(),
                       [](PointF to, PointF from) { return to.x == from.x || to.y == from.y; });
+}
+
+int platesOn(const WayPath& path, const Anchor& a, const Anchor& b, const Grid& plates) {
+    constexpr double most = 512; // looked at at once: the box about a long slanting line is half the sheet
+    std::set<ObjectRef> met;
+    for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+        const PointF along = path[i + 1] - path[i];
+        const double pieces = std::max(1.0, std::ceil(length(along) / most));
+        for (double piece = 0; piece < pieces; ++piece) {
+            const PointF from = path[i] + along * (piece / pieces),
+                         to = path[i] + along * ((piece + 1) / pieces);
+            for (const Item* item : plates.itemsIn(rectBetween(from, to).grown(passClear)))
+                if (item->layer == Layer::plates && item->object != a.shown && item->object != b.shown &&
+                    segmentMeets(from, to, frameOf(*item).grown(passClear)))
+                    met.insert(item->object);
+        }
+    }
+    return static_cast<int>(met.size());
 }
 
 Rect reachBetween(const Anchor& a, const Anchor& b) {

@@ -24,6 +24,9 @@ struct Bundling {
 std::vector<PointF> axisPath(const Anchor& a, const Anchor& b, int portA, int portB,
                              std::pair<int, int> parallels, const Grid& plates, Bundling bundling = {});
 
+/// How many of `plates` a path goes through that are at neither of its ends.
+int platesOn(const std::vector<PointF>& path, const Anchor& a, const Anchor& b, const Grid& plates);
+
 /// Whether all pieces of a path are upright or level.
 bool isAligned(const std::vector<PointF>& path);
 

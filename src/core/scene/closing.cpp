@@ -225,6 +225,7 @@ private:
         line.a = ends.first;
         line.b = ends.second;
         line.path = {leavingFrom(a, -1, b.frame.centre()), leavingFrom(b, -1, a.frame.centre())};
+        line.reach = {};
         line.labels.clear();
         line.merged = merged.all;
         std::sort(line.merged.begin(), line.merged.end());

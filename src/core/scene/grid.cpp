@@ -95,11 +95,12 @@ void Grid::remove(const ItemPtr& item) {
     });
 }
 
-std::vector<const Item*> Grid::itemsIn(const Rect& area) const {
+template <class Wanted>
+std::vector<const Item*> Grid::found(const Rect& area, Wanted&& wanted) const {
     std::vector<const Item*> found;
     const auto take = [&](const Cell& cell) {
         for (const ItemPtr& item : cell.items)
-            if (meets(*item, area))
+            if (wanted(*item))
                 found.push_back(item.get());
     };
     for (int level = 0; level < levels; ++level) {
@@ -116,6 +117,13 @@ std::vector<const Item*> Grid::itemsIn(const Rect& area) const {
     std::sort(found.begin(), found.end());
     found.erase(std::unique(found.begin(), found.end()), found.end());
     return found;
+}
+
+std::vector<const Item*> Grid::itemsIn(const Rect& area) const {
+    return found(area, [&](const Item& item) { return meets(item, area); });
+}
+std::vector<const Item*> Grid::itemsReaching(const Rect& area) const {
+    return found(area, [&](const Item& item) { return item.bounds.intersects(area); });
 }
 
 } // namespace underridge::scene

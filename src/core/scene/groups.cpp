@@ -212,9 +212,9 @@ private:
         return inside ? *inside : doorways_.at(shown)->anchor();
     }
 
-    /// What lines along the axes go round.
+    /// What lines along the axes go round, and such as lead to a tile.
     Grid plateGrid() const {
-        if (!sheet_.runsAlongAxes())
+        if (!sheet_.runsAlongAxes() && merged_.empty())
             return {};
         std::vector<ItemPtr> plates = out_.plates;
         for (const ItemPtr& each : out_.others)
@@ -224,8 +224,8 @@ private:
     }
 
     void makeLines() {
-        constexpr std::size_t fewest = 150; // lines that are worth a thread
-        const Grid grid = plateGrid();
+        constexpr std::size_t fewest = 150;     // lines that are worth a thread
+        const Grid grid = plateGrid(), nowhere; // to doorways there is no way but straight
         std::vector<ItemPtr> lines(plain_.size());
         forEachIndex(plain_.size(), fewest, [&](std::size_t i) {
             const Link& link = *plain_[i];
@@ -240,9 +240,11 @@ private:
                 const ObjectRef by = folding_->standsFor(device);
                 return by.kind == Kind::unknown ? beyond(device) : by;
             };
+            const bool toDoorway = !anchorOf(first.a.device) || !anchorOf(first.b.device);
             add(out_.lines,
                 itemOf(lineOfAll(network_, sheet_, links, anchorAt(ref(first.a.device), first.a.device),
-                                 anchorAt(ref(first.b.device), first.b.device), unit_, grid)));
+                                 anchorAt(ref(first.b.device), first.b.device), unit_,
+                                 toDoorway && !sheet_.runsAlongAxes() ? nowhere : grid)));
             for (std::size_t i = 1; i < links.size(); ++i)
                 out_.mergedInto[links[i]->id] = first.id;
         }

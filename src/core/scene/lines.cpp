@@ -323,6 +323,18 @@ double laneOf(LinkForm form) {
     return (2 * static_cast<int>(form) % lanes - lanes / 2) * apart;
 }
 
+/// Straight, but for what stands between the two: round that in a trunk. Such a line has no bends of its own.
+void leadToTile(LinkLine& line, const Anchor& a, const Anchor& b, int portA, int portB, const Grid& plates) {
+    line.reach = reachBetween(a, b);
+    line.path = pathOf(a, b, portA, portB, {}, {0, 1});
+    const int through = platesOn(line.path, a, b, plates);
+    if (through == 0)
+        return;
+    auto round = axisPath(a, b, -1, -1, {0, 1}, plates, {true, laneOf(line.form)});
+    if (platesOn(round, a, b, plates) < through)
+        line.path = std::move(round);
+}
+
 /// By its bends, else as the sheet has its lines.
 void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, int portA, int portB,
           const std::vector<PointF>& bends, std::pair<int, int> parallels, const Grid& plates) {
@@ -332,6 +344,9 @@ void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, 
         line.reach = reachBetween(a, b);
         return;
     }
+    const auto isTile = [](const Anchor& anchor) { return anchor.shown.kind == Kind::group; };
+    if (bends.empty() && (isTile(a) || isTile(b)))
+        return leadToTile(line, a, b, portA, portB, plates);
     line.path = pathOf(a, b, portA, portB, bends, parallels);
     if (sheet.runsAlongAxes() && isAligned(line.path))
         line.reach = boundsOf(line.path).grown(1); // nobody leads it another way, but it looks alike

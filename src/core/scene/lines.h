@@ -48,14 +48,14 @@ private:
 
 /// `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`. `folding`:
 /// says where its bends are shown; null: where they are stored. `plates`: what lines along the
-/// axes go round, of a sheet that has such.
+/// axes go round, of a sheet that has such, and lines to tiles.
 LinkLine lineOf(const model::Network& network, const model::Sheet& sheet, const model::Link& link,
                 const Anchor& a, const Anchor& b, std::pair<int, int> parallels, model::LengthUnit unit,
                 const Folding* folding, const Grid& plates);
 
-/// The line of links between the same two anchors of which one is not a plate: straight,
-/// with what is beyond named where it stands for one link, else their number. `links`:
-/// not empty, sorted by id; the line has the id of the first.
+/// The line of links between the same two anchors of which one is not a plate: straight, or
+/// where that would go through plates round them; with what is beyond named where it stands for one link,
+/// else their number. `links`: not empty, sorted by id; the line has the id of the first.
 LinkLine lineOfAll(const model::Network& network, const model::Sheet& sheet,
                    const std::vector<const model::Link*>& links, const Anchor& a, const Anchor& b,
                    model::LengthUnit unit, const Grid& plates);

@@ -151,11 +151,9 @@ private:
             network->forEachLinkOf(id, [&](const Link& link) { links_.insert(link.id); });
     }
 
-    /// Lines along the axes go round plates: those are led anew that may meet one that came,
-    /// went or moved.
+    /// Lines along the axes and lines to tiles go round plates: those are led anew that may meet one that
+    /// came, went or moved.
     void takeLinesRound(const Sheet& sheet) {
-        if (!sheet.runsAlongAxes())
-            return;
         std::vector<Rect> places;
         Rect all;
         for (const ItemPtr& item : changed_)
@@ -165,6 +163,15 @@ private:
             }
         if (places.size() > mostPlaces)
             places = {all};
+        if (!sheet.runsAlongAxes()) { // few lines are any of this
+            if (was_.mergedInto_ || updated_.scene.folding_)
+                for (const Rect& place : places)
+                    for (const Item* item : was_.grid_.itemsReaching(place))
+                        if (const LinkLine* line = item->as<LinkLine>();
+                            line && line->reach.intersects(place))
+                            links_.insert(line->id);
+            return;
+        }
         was_.forEachLink([&](const LinkLine& line) {
             const auto reaches = [&](const Rect& place) { return line.reach.intersects(place); };
             if (line.isAlongAxes() && reaches(all) && std::any_of(places.begin(), places.end(), reaches))
