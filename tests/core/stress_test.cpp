@@ -67,6 +67,12 @@ private Q_SLOTS:
             QVERIFY2(std::sqrt(off / pairs) < 0.25, QByteArray::number(std::sqrt(off / pairs)).constData());
         }
     }
+    void what_no_lines_lead_to_is_not_pulled_there() {
+        const auto at = leastStress(springsOf(6, {{0, 1}, {1, 2}, {3, 4}, {4, 5}}));
+        for (const auto& [a, b] : {std::pair{0U, 1U}, {1U, 2U}, {3U, 4U}, {4U, 5U}})
+            QVERIFY(std::abs(between(at, a, b) - 1) < 0.1);
+        QVERIFY(std::abs(between(at, 0, 2) - 2) < 0.1);
+    }
     void of_many_nodes_neighbours_stand_next_to_one_another() {
         const Springs grid = gridOf(30);
         const auto at = leastStress(grid);

@@ -4,10 +4,7 @@
 #include "core/layout/places.h"
 #include "core/layout/stress.h"
 
-#include <array>
 #include <cmath>
-#include <numbers>
-#include <random>
 
 namespace underridge::layout {
 namespace {

@@ -67,7 +67,7 @@ class Tournament {
 public:
     /// Nodes are numbered anew by chance, so that who meets when does not follow from their order.
     Tournament(const Near& near, std::mt19937_64& random)
-        : size_((near.size() - 1) | 1), number_(near.size()), pairs_(size_ * each()) {
+        : size_((near.size() - 1) | 1), number_(near.size()), pairs_(size_ * each(), noWay) {
         for (Index i = 0; i < number_.size(); ++i)
             number_[i] = i;
         shuffle(number_, random);
@@ -92,6 +92,8 @@ public:
     }
 
 private:
+    static constexpr float noWay = 1e15F; ///< so far that it pulls nobody anywhere
+
     std::size_t each() const { return size_ / 2 + 1; } ///< meet in a round
     /// Who meets nobody in a round but the last one, where that is one too many for the circle.
     std::size_t leftOver(std::size_t round) const { return round % 2 == 0 ? round / 2 : (round + size_) / 2; }
@@ -110,9 +112,9 @@ private:
             const std::size_t b = count - 1 - k;
             const float dx = ax[k] - bx[b], dy = ay[k] - by[b], distance = distances[k];
             const float length = std::sqrt(std::max(dx * dx + dy * dy, 1e-10F));
-            const float far =
-                std::max(distance * distance, step); // moved as far as that says, or all of the way
-            const float part = step * (length - distance) / (2 * far * length);
+            // As far as the step says for that distance, at most all of the way.
+            const float most = std::max(distance * distance, step);
+            const float part = step * (length - distance) / (2 * most * length);
             ax[k] -= dx * part;
             ay[k] -= dy * part;
             bx[b] += dx * part;
@@ -170,6 +172,7 @@ private:
     std::vector<std::size_t> order_;
     double farthest_ = 1;
 };
+
 void distancesFrom(Index from, const Near& near, std::vector<int>& far, std::vector<Index>& queue) {
     std::fill(far.begin(), far.end(), -1);
     queue.assign(1, from);

@@ -116,8 +116,9 @@ private:
             return std::min(nearest + spread * share + upper.bundling.lane / 2, gap * 0.6) + inward;
         };
         const double top = upper.frame().bottom(), bottom = top + gap;
-        for (const double y : {top + down(shareOf(upper)), bottom - down(shareAtEnd(upper, to < from)),
-                               top + gap / 2 + inward}) {
+        const double first = upper.bundling.bySide ? shareAtEnd(upper, to < from) : shareOf(upper);
+        for (const double y :
+             {top + down(first), bottom - down(shareAtEnd(upper, to < from)), top + gap / 2 + inward}) {
             const double turn = std::clamp(y, top + 4, bottom - 4);
             offer({{from, top}, {from, turn}, {to, turn}, {to, bottom}}, turned);
         }

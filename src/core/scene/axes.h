@@ -15,6 +15,9 @@ Rect reachBetween(const Anchor& a, const Anchor& b);
 struct Bundling {
     bool on = false;
     double lane = 0; ///< aside of the middle, in sheet units
+    /// Those to the left turn at other heights than those to the right: trunks that come from two sides along
+    /// one row are two.
+    bool bySide = false;
 };
 
 /// A path from one anchor to the other by ports of their rails (-1: not known) whose pieces are

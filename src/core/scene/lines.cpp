@@ -330,7 +330,7 @@ void leadToTile(LinkLine& line, const Anchor& a, const Anchor& b, int portA, int
     const int through = platesOn(line.path, a, b, plates);
     if (through == 0)
         return;
-    auto round = axisPath(a, b, -1, -1, {0, 1}, plates, {true, laneOf(line.form)});
+    auto round = axisPath(a, b, -1, -1, {0, 1}, plates, {true, laneOf(line.form), true});
     if (platesOn(round, a, b, plates) < through)
         line.path = std::move(round);
 }
@@ -340,7 +340,7 @@ void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, 
           const std::vector<PointF>& bends, std::pair<int, int> parallels, const Grid& plates) {
     if (sheet.runsAlongAxes() && bends.empty()) {
         line.path = axisPath(a, b, portA, portB, parallels, plates,
-                             {sheet.lines == LineStyle::bundled, laneOf(line.form)});
+                             {sheet.lines == LineStyle::bundled, laneOf(line.form), false});
         line.reach = reachBetween(a, b);
         return;
     }
