@@ -266,6 +266,7 @@ private:
                 const auto standing = folding_.standing(item.group);
                 out_.kept.emplace_back(item.group,
                                        standing ? corner - PointF{standing->x, standing->y} : PointF{});
+                out_.keptAt.push_back(sheet);
                 continue;
             }
             const Rect frame = frameOf(inner);
@@ -427,6 +428,8 @@ void SheetDrawing::move(PointF by) {
             p = p + by;
     for (auto& [group, way] : kept)
         way = way + by;
+    for (Rect& rect : keptAt)
+        rect = rect.moved(by);
     for (Frame& frame : frames)
         if (frame.drawn)
             frame.drawn = frame.drawn->moved(by);

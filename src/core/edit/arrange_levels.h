@@ -15,6 +15,7 @@ struct SheetDrawing {
     std::map<std::uint64_t, scene::PointF> at;                 ///< of devices: the upper left corner
     std::map<std::uint64_t, std::vector<scene::PointF>> paths; ///< of links among them; empty: straight
     std::vector<std::pair<model::GroupId, scene::PointF>> kept; ///< how far groups go that stay as they are
+    std::vector<scene::Rect> keptAt;                            ///< the room these take
     struct Frame {
         model::GroupId group;
         std::optional<scene::Rect> drawn; ///< where ways of its links need more room than its members

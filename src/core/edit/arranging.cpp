@@ -163,6 +163,7 @@ private:
             lines.push_back(std::move(line));
             ids.push_back(id);
         }
+        plates.insert(plates.end(), drawing_.keptAt.begin(), drawing_.keptAt.end());
         for (const Index i : layout::goRound(plates, lines)) {
             drawing_.paths[ids[i]] = lines[i].path;
             bent_.insert(ids[i]);
