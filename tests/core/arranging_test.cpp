@@ -536,6 +536,23 @@ private Q_SLOTS:
         const auto m = measuresOf(b.network, b.sheet);
         QCOMPARE(m.linksThroughDevices, std::size_t{0});
         QCOMPARE(m.labelOverlaps, std::size_t{0});
+        // Level pieces of trunks of two devices do not lie on one another.
+        struct Level {
+            ObjectRef from;
+            double y, left, right;
+        };
+        std::vector<Level> levels;
+        scene::Scene::build(b.network, b.sheet).forEachLink([&](const scene::LinkLine& line) {
+            const ObjectRef device = line.a.kind == Kind::device ? line.a : line.b;
+            for (std::size_t i = 0; i + 1 < line.path.size(); ++i)
+                if (const auto [p, q] = std::pair{line.path[i], line.path[i + 1]}; p.y == q.y)
+                    levels.push_back({device, p.y, std::min(p.x, q.x), std::max(p.x, q.x)});
+        });
+        QVERIFY(levels.size() > 6);
+        for (const Level& one : levels)
+            for (const Level& other : levels)
+                QVERIFY(one.from == other.from || std::abs(one.y - other.y) >= 3 || one.right <= other.left ||
+                        other.right <= one.left);
     }
     void an_entered_group_is_arranged_inside_only() {
         Grouped g(5);

@@ -110,7 +110,7 @@ private:
     /// Down and across with all that leave the upper plate, or that come to where the lower one
     /// stands; trunks of neighbours turn at different heights.
     void trunk(const LineEnd& upper, double from, double to, double gap, bool turned) {
-        constexpr double nearest = 18, spread = 24;
+        const double nearest = std::min(18.0, gap * 0.25), spread = std::min(24.0, gap * 0.35);
         const double inward = to < from ? upper.by : -upper.by; // parallel lines do not cross
         const auto down = [&](double share) {
             return std::min(nearest + spread * share + upper.bundling.lane / 2, gap * 0.6) + inward;
