@@ -10,16 +10,7 @@
 namespace underridge::layout {
 namespace {
 
-using Near = std::vector<std::vector<Index>>;
-
-Near nearOf(const Springs& in) {
-    Near near(in.sizes.size());
-    for (const auto& [a, b] : in.lines) {
-        near[a].push_back(b);
-        near[b].push_back(a);
-    }
-    return near;
-}
+using Near = std::vector<std::vector<LineTo>>;
 
 /// How nodes stand, in two rows of plain numbers.
 struct Standing {
@@ -148,8 +139,8 @@ private:
                 any = false;
                 for (std::size_t v = 0; v < n; ++v) {
                     std::uint64_t by = 0;
-                    for (const Index to : near[v])
-                        by |= last[to];
+                    for (const LineTo& to : near[v])
+                        by |= last[to.node];
                     next[v] = by & ~seen[v];
                     for (std::uint64_t left = next[v]; left != 0; left &= left - 1)
                         if (const std::size_t k = from + static_cast<std::size_t>(std::countr_zero(left));
@@ -178,7 +169,7 @@ void distancesFrom(Index from, const Near& near, std::vector<int>& far, std::vec
     queue.assign(1, from);
     far[from] = 0;
     for (std::size_t i = 0; i < queue.size(); ++i)
-        for (const Index to : near[queue[i]])
+        for (const auto& [line, to] : near[queue[i]])
             if (far[to] < 0) {
                 far[to] = far[queue[i]] + 1;
                 queue.push_back(to);
@@ -264,7 +255,7 @@ std::vector<PointF> leastStress(const Springs& in) {
     std::vector<PointF> out(n);
     if (n < 2)
         return out;
-    const Near near = nearOf(in);
+    const Near near = linesAt(in);
     std::mt19937_64 random(in.seed);
     Standing at(n);
     const auto descend = [&](const auto& numberOf, double farthest, const auto& pull) {
