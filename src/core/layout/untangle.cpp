@@ -385,7 +385,7 @@ std::vector<PointF> bySpringsUntangled(Springs in) {
     const int beginnings = n <= 24 ? 6 : n <= 48 ? 2 : 1;
     const std::size_t each = n <= 12           ? 100'000
                              : beginnings == 1 ? std::min<std::size_t>(160'000, 26'000 + 800 * n)
-                                               : 11'000 + 600 * n;
+                                               : 9'000 + 550 * n;
     if (beginnings > 1 && in.lines.size() >= 2 * n) { // so that not every line has a plate in its way
         constexpr double aLine = 26, most = 120;
         in.gap = std::max(
