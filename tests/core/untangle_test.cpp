@@ -2,7 +2,7 @@
 // Meshes: what is a chain in them, where there is room, and moves that take crossings away.
 #include "core/layout/chains.h"
 #include "core/layout/measures.h"
-#include "core/layout/places.h"
+#include "core/layout/room.h"
 #include "tests/support/graphs.h"
 #include "tests/support/registered.h"
 
@@ -120,7 +120,7 @@ private Q_SLOTS:
             sizes.push_back({40 + below(i % 10 == 0 ? 900 : 120), 30 + below(60)});
         }
         constexpr double gap = 20;
-        Footprints taken(at, sizes, gap);
+        Room taken(at, sizes, gap);
         int free = 0;
         for (int times = 0; times < 2000; ++times) {
             const auto node = static_cast<Index>(random() % at.size());
@@ -134,7 +134,7 @@ private Q_SLOTS:
             if (!alone)
                 continue;
             ++free;
-            taken.move(node, at[node], p);
+            taken.move(node, p);
             at[node] = p;
         }
         QVERIFY2(free > 100, qPrintable(QString::number(free)));

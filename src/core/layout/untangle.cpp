@@ -2,6 +2,7 @@
 #include "core/layout/chains.h"
 #include "core/layout/detours.h"
 #include "core/layout/measures.h"
+#include "core/layout/room.h"
 #include "core/layout/spring.h"
 #include "core/layout/wide.h"
 
@@ -92,42 +93,6 @@ private:
     std::vector<std::pair<Index, Index>> ends_;
     std::vector<float> ax_, ay_, bx_, by_;
     std::vector<float> ex_, ey_, c_; ///< from a to b, and what makes its own points 0
-};
-
-/// Which room nodes of several sizes take, as plain numbers in rows.
-class Room {
-public:
-    /// Nodes are apart by `gap` at least.
-    Room(const std::vector<PointF>& at, const std::vector<PointF>& sizes, double gap) {
-        for (std::size_t i = 0; i < at.size(); ++i) {
-            x_.push_back(static_cast<float>(at[i].x));
-            y_.push_back(static_cast<float>(at[i].y));
-            w_.push_back(static_cast<float>(sizes[i].x / 2 + gap / 2));
-            h_.push_back(static_cast<float>(sizes[i].y / 2 + gap / 2));
-        }
-    }
-    void move(Index node, PointF to) {
-        x_[node] = static_cast<float>(to.x);
-        y_[node] = static_cast<float>(to.y);
-    }
-    /// Whether a node has room there, as all others stand.
-    bool isFree(Index node, PointF p) const {
-        const auto x = static_cast<float>(p.x), y = static_cast<float>(p.y);
-        const bool itself = std::abs(x_[node] - x) < 2 * w_[node] && std::abs(y_[node] - y) < 2 * h_[node];
-        return taken(x, y, w_[node], h_[node]) == (itself ? 1 : 0);
-    }
-
-private:
-    UNDERRIDGE_WIDE int taken(float x, float y, float w, float h) const {
-        const std::size_t count = x_.size();
-        const float *xs = x_.data(), *ys = y_.data(), *ws = w_.data(), *hs = h_.data();
-        int out = 0;
-        for (std::size_t i = 0; i < count; ++i)
-            out += (std::abs(xs[i] - x) < ws[i] + w) & (std::abs(ys[i] - y) < hs[i] + h);
-        return out;
-    }
-
-    std::vector<float> x_, y_, w_, h_; ///< middles, and half of the room each takes
 };
 
 /// One node after the other tries places about its neighbours and takes those where its lines
