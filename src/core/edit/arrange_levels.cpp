@@ -264,9 +264,8 @@ private:
             Level& inner = tree_.levels.at(item.group.value);
             if (inner.asIs) {
                 const auto standing = folding_.standing(item.group);
-                out_.kept.emplace_back(item.group,
-                                       standing ? corner - PointF{standing->x, standing->y} : PointF{});
-                out_.keptAt.push_back(sheet);
+                out_.kept.push_back(
+                    {item.group, standing ? corner - PointF{standing->x, standing->y} : PointF{}, sheet});
                 continue;
             }
             const Rect frame = frameOf(inner);
@@ -426,10 +425,10 @@ void SheetDrawing::move(PointF by) {
     for (auto& [id, path] : paths)
         for (PointF& p : path)
             p = p + by;
-    for (auto& [group, way] : kept)
-        way = way + by;
-    for (Rect& rect : keptAt)
-        rect = rect.moved(by);
+    for (Kept& each : kept) {
+        each.by = each.by + by;
+        each.at = each.at.moved(by);
+    }
     for (Frame& frame : frames)
         if (frame.drawn)
             frame.drawn = frame.drawn->moved(by);

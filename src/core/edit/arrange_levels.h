@@ -14,8 +14,12 @@ struct SheetDrawing {
     std::unordered_map<std::uint64_t, scene::Plate> plates;    ///< of the devices arranged, as they stand now
     std::map<std::uint64_t, scene::PointF> at;                 ///< of devices: the upper left corner
     std::map<std::uint64_t, std::vector<scene::PointF>> paths; ///< of links among them; empty: straight
-    std::vector<std::pair<model::GroupId, scene::PointF>> kept; ///< how far groups go that stay as they are
-    std::vector<scene::Rect> keptAt;                            ///< the room these take
+    struct Kept {                                              ///< a group that stays as it is
+        model::GroupId group;
+        scene::PointF by; ///< how far it goes
+        scene::Rect at;   ///< the room it takes there
+    };
+    std::vector<Kept> kept;
     struct Frame {
         model::GroupId group;
         std::optional<scene::Rect> drawn; ///< where ways of its links need more room than its members

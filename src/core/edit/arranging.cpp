@@ -163,7 +163,8 @@ private:
             lines.push_back(std::move(line));
             ids.push_back(id);
         }
-        plates.insert(plates.end(), drawing_.keptAt.begin(), drawing_.keptAt.end());
+        for (const SheetDrawing::Kept& each : drawing_.kept)
+            plates.push_back(each.at);
         for (const Index i : layout::goRound(plates, lines)) {
             drawing_.paths[ids[i]] = lines[i].path;
             bent_.insert(ids[i]);
@@ -258,8 +259,8 @@ private:
         if (report && !drawing_.at.empty())
             report->moved = way / static_cast<double>(drawing_.at.size());
         std::vector<std::pair<ObjectRef, Point>> moves;
-        for (const auto& [group, by] : drawing_.kept)
-            moves.emplace_back(refTo(group), rounded(by));
+        for (const SheetDrawing::Kept& each : drawing_.kept)
+            moves.emplace_back(refTo(each.group), rounded(each.by));
         if (!moves.empty())
             (void)moveStored(out, sheet_, moves);
         takeNotesAlong(out);
