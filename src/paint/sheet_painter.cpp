@@ -313,7 +313,7 @@ void SheetPainter::strands(QPainter& painter, const LinkLine& item, double offse
 }
 
 void SheetPainter::strand(QPainter& painter, const std::vector<PointF>& path, double offset, bool rounds) {
-    if (rounds)
+    if (rounds && path.size() > 2)
         painter.drawPath(roundedPath(sideways(path, offset), cornerRadius));
     else
         painter.drawPolyline(polygon(sideways(path, offset)));
@@ -550,7 +550,7 @@ void SheetPainter::haloed(QPainter& painter, const LinkLine& item, double zoom, 
     pen.setJoinStyle(Qt::RoundJoin);
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
-    if (item.isAlongAxes() && detail != Detail::far)
+    if (item.isAlongAxes() && item.path.size() > 2 && detail != Detail::far)
         painter.drawPath(roundedPath(item.path, cornerRadius));
     else
         painter.drawPolyline(polygon(item.path));

@@ -154,6 +154,8 @@ private:
     /// Lines along the axes and lines to tiles go round plates: those are led anew that may meet one that
     /// came, went or moved.
     void takeLinesRound(const Sheet& sheet) {
+        if (!sheet.runsAlongAxes() && !updated_.scene.folding_)
+            return;
         std::vector<Rect> places;
         Rect all;
         for (const ItemPtr& item : changed_)
@@ -164,12 +166,10 @@ private:
         if (places.size() > mostPlaces)
             places = {all};
         if (!sheet.runsAlongAxes()) { // few lines are any of this
-            if (was_.mergedInto_ || updated_.scene.folding_)
-                for (const Rect& place : places)
-                    for (const Item* item : was_.grid_.itemsReaching(place))
-                        if (const LinkLine* line = item->as<LinkLine>();
-                            line && line->reach.intersects(place))
-                            links_.insert(line->id);
+            for (const Rect& place : places)
+                for (const Item* item : was_.grid_.itemsReaching(place))
+                    if (const LinkLine* line = item->as<LinkLine>(); line && line->reach.intersects(place))
+                        links_.insert(line->id);
             return;
         }
         was_.forEachLink([&](const LinkLine& line) {
