@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/layout/chains.h"
 
-#include "core/layout/room.h"
+#include "core/layout/places.h"
 
 #include <cmath>
 #include <numbers>
@@ -53,7 +53,7 @@ void putChains(const Springs& in, const Branches& branches, std::vector<PointF>&
     std::vector<bool> stands(at.size());
     for (const Index node : branches.nodes)
         stands[node] = true;
-    Room taken(at, in.sizes, in.gap, stands);
+    Footprints taken(at, in.sizes, in.gap, stands);
     std::mt19937_64 random(in.seed + 19);
     const auto unit = [&] { return unitOf(random); };
     constexpr int tries = 200;
@@ -71,7 +71,7 @@ void putChains(const Springs& in, const Branches& branches, std::vector<PointF>&
                 if (!taken.isFree(v, p))
                     continue;
                 at[v] = p;
-                taken.move(v, p);
+                taken.put(v, p);
                 stands[v] = true;
             }
             all = all && stands[v];

@@ -6,18 +6,11 @@
 #include <cmath>
 
 namespace underridge::layout {
-namespace {
 
-constexpr float nowhere = 1e30F; ///< where those stand that have not come yet
-
-} // namespace
-
-Room::Room(const std::vector<PointF>& at, const std::vector<PointF>& sizes, double gap,
-           const std::vector<bool>& stands) {
+Room::Room(const std::vector<PointF>& at, const std::vector<PointF>& sizes, double gap) {
     for (std::size_t i = 0; i < at.size(); ++i) {
-        const bool there = stands.empty() || stands[i];
-        x_.push_back(there ? static_cast<float>(at[i].x) : nowhere);
-        y_.push_back(there ? static_cast<float>(at[i].y) : nowhere);
+        x_.push_back(static_cast<float>(at[i].x));
+        y_.push_back(static_cast<float>(at[i].y));
         w_.push_back(static_cast<float>(sizes[i].x / 2 + gap / 2));
         h_.push_back(static_cast<float>(sizes[i].y / 2 + gap / 2));
     }

@@ -9,10 +9,9 @@ namespace underridge::layout {
 /// thousand of them.
 class Room {
 public:
-    /// Nodes are apart by `gap` at least. `stands`: only these are there yet; empty: all.
-    Room(const std::vector<PointF>& at, const std::vector<PointF>& sizes, double gap,
-         const std::vector<bool>& stands = {});
-    /// A node stands elsewhere, or has come.
+    /// Nodes are apart by `gap` at least.
+    Room(const std::vector<PointF>& at, const std::vector<PointF>& sizes, double gap);
+    /// A node stands elsewhere.
     void move(Index node, PointF to);
     /// Whether a node has room there, as all others stand.
     bool isFree(Index node, PointF p) const;
