@@ -23,12 +23,6 @@ public:
     const std::vector<Index>& in(std::size_t cell) const { return cells_[cell]; }
 
     void add(std::size_t cell, Index what) { cells_[cell].push_back(what); }
-    void remove(std::size_t cell, Index what) {
-        auto& list = cells_[cell];
-        const auto at = std::find(list.begin(), list.end(), what);
-        *at = list.back();
-        list.pop_back();
-    }
 
     /// The cells a rectangle lies in.
     template <class Each>

@@ -13,10 +13,6 @@ public:
         for (Index i = 0; i < at.size(); ++i)
             cells_.add(cells_.cellAt(at[i]), i);
     }
-    void move(Index node, PointF from, PointF to) {
-        cells_.remove(cells_.cellAt(from), node);
-        cells_.add(cells_.cellAt(to), node);
-    }
     template <class Each>
     void forEachNear(PointF p, PointF reach, Each each) const {
         cells_.over({p.x - reach.x, p.y - reach.y, 2 * reach.x, 2 * reach.y}, [&](std::size_t cell) {
