@@ -7,6 +7,7 @@
 #include "core/exchange/own_format.h"
 #include "core/scene/scene.h"
 #include "tests/support/first_office.h"
+#include "tests/support/plates_met.h"
 #include "tests/support/random_edits.h"
 #include "tests/support/registered.h"
 #include "tests/support/workbench.h"
@@ -16,6 +17,7 @@ using namespace underridge::model;
 using scene::LinkLine;
 using scene::PointF;
 using scene::Scene;
+using tests::platesMet;
 using tests::RandomEdits;
 
 namespace {
@@ -30,20 +32,6 @@ bool isAlongAxes(const LinkLine& line) {
             std::abs(line.path[i].y - line.path[i + 1].y) > 1e-6)
             return false;
     return true;
-}
-
-/// How many plates of others lines run through.
-int throughPlates(const Scene& scene) {
-    int met = 0;
-    scene.forEachLink([&](const LinkLine& line) {
-        scene.forEachPlate([&](const scene::Plate& plate) {
-            if (plate.object() == line.a || plate.object() == line.b)
-                return;
-            for (std::size_t i = 0; i + 1 < line.path.size(); ++i)
-                met += scene::segmentMeets(line.path[i], line.path[i + 1], plate.frame);
-        });
-    });
-    return met;
 }
 
 /// A switch, and phones in a row below it.
@@ -111,7 +99,7 @@ private Q_SLOTS:
         }
         QCOMPARE(starts.size(), std::size_t{1});
         QCOMPARE(heights.size(), std::size_t{1});
-        QCOMPARE(throughPlates(row.drawn), 0);
+        QCOMPARE(platesMet(row.drawn), 0);
     }
     void media_run_in_lanes_of_their_own_and_parallel_links_side_by_side() {
         tests::Workbench b;
@@ -141,7 +129,7 @@ private Q_SLOTS:
         put({static_cast<int>(middle.x) - 60, static_cast<int>(middle.y) - 20});
         QVERIFY(row.line(0).path != free);
         QVERIFY(isAlongAxes(*row.drawn.link(row.links[0])));
-        QCOMPARE(throughPlates(row.drawn), 0);
+        QCOMPARE(platesMet(row.drawn), 0);
         put({2000, 2000});
         QVERIFY(row.line(0).path == free);
     }
@@ -229,7 +217,7 @@ private Q_SLOTS:
             QVERIFY(!position || position->bends.size() != 1); // but for ways along the axes
         }
         row.line(0);
-        QCOMPARE(throughPlates(row.drawn), 0);
+        QCOMPARE(platesMet(row.drawn), 0);
     }
     void ways_that_were_arranged_give_way_to_it() {
         Network network = tests::demo("fennick-quay");
@@ -251,7 +239,7 @@ private Q_SLOTS:
         network = alongAxes(network, sheet);
         QVERIFY(bent() < before / 2);
         const Scene drawn = Scene::build(network, sheet);
-        QVERIFY(throughPlates(drawn) <= 2); // of some 60 lines, where there is no room
+        QVERIFY(platesMet(drawn) <= 2); // of some 60 lines, where there is no room
         drawn.forEachLink([&](const LinkLine& line) { QVERIFY(line.isAlongAxes()); });
     }
     void it_is_the_sheets_own_and_kept() {

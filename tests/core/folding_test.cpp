@@ -2,8 +2,10 @@
 #include "core/edit/shown_places.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
+#include "core/scene/bends.h"
 #include "core/scene/scene.h"
 #include "tests/support/grouped.h"
+#include "tests/support/plates_met.h"
 #include "tests/support/registered.h"
 
 #include <map>
@@ -12,9 +14,11 @@
 using namespace underridge;
 using namespace underridge::model;
 using scene::Cuts;
+using scene::PointF;
 using scene::Rect;
 using scene::Scene;
 using tests::Grouped;
+using tests::platesMet;
 using tests::text;
 
 namespace {
@@ -85,6 +89,30 @@ QString differenceOf(const Scene& a, const Scene& b) {
     tell("built", b, a);
     return out;
 }
+
+/// Two plates with a link, and below them a wide group that stands between and can be folded.
+struct Between : Grouped {
+    explicit Between(Point rightAt) : Grouped(3) {
+        left = add("access-switch-24", "left", {0, 0});
+        right = add("access-switch-24", "right", rightAt);
+        wide = group("wide", GroupKind::cluster);
+        for (const int x : {600, 2200})
+            join(add("access-switch-24", {}, {x, 4000}), wide);
+        link = Workbench::link({left, {}}, {right, {}});
+    }
+    Scene scene() const { return Scene::build(network, sheet); }
+    std::vector<PointF> path() const { return scene().link(link)->path; }
+    bool fold(bool folded) { return take(edit::setFolded(network, sheet, {wide}, folded)); }
+    /// One more plate in the way, which comes with its middle there.
+    void putAt(PointF middle) {
+        between = add("access-switch-24", "between");
+        const PointF now = scene().plate(between)->frame.centre();
+        take(edit::moveObjects(network, {sheet}, {refTo(between)}, scene::rounded(middle - now)));
+    }
+    DeviceId left, right, between;
+    GroupId wide;
+    LinkId link;
+};
 
 } // namespace
 
@@ -241,15 +269,13 @@ private Q_SLOTS:
         QCOMPARE(scene.link(link)->path.size(), std::size_t{2});
         const auto goesRound = [&] {
             const Network before = bench.network;
-            const scene::PointF from = scene.link(link)->path.front(), to = scene.link(link)->path.back(),
-                                middle = (from + to) * 0.5, now = scene.plate(between)->frame.centre();
+            const PointF from = scene.link(link)->path.front(), to = scene.link(link)->path.back(),
+                         middle = (from + to) * 0.5, now = scene.plate(between)->frame.centre();
             if (!move(refTo(between), scene::rounded(middle - now)))
                 return QStringLiteral("it does not move");
             scene = scene::update(scene, before, bench.network).scene;
-            const auto& path = scene.link(link)->path;
-            for (std::size_t i = 0; i + 1 < path.size(); ++i)
-                if (scene::segmentMeets(path[i], path[i + 1], scene.plate(between)->frame))
-                    return QStringLiteral("it goes through");
+            if (platesMet(scene, *scene.link(link)) > 0)
+                return QStringLiteral("it goes through");
             return differenceOf(scene, Scene::build(bench.network, bench.sheet));
         };
         QCOMPARE(goesRound(), QString());
@@ -259,6 +285,96 @@ private Q_SLOTS:
         scene = scene::update(scene, before, bench.network).scene;
         QCOMPARE(scene.link(link)->path.size(), std::size_t{2});
         QCOMPARE(differenceOf(scene, Scene::build(bench.network, bench.sheet)), QString());
+    }
+    void a_line_to_a_tile_goes_round_the_frames_of_others() {
+        Grouped bench(3);
+        bench.grow(0, 0, 1);
+        const DeviceId outside = bench.devices[0];
+        const auto lone = [&](const char* name, Point at) {
+            const GroupId made = bench.group(name, GroupKind::cluster);
+            bench.join(bench.add("access-switch-24", name, at), made);
+            return made;
+        };
+        const GroupId far = lone("far", {1200, 1200}), between = lone("between", {2400, 600});
+        QVERIFY(bench.take(edit::drawGroup(bench.network, bench.sheet, between, {600, 500}, 2100, 200)));
+        const LinkId link = bench.link({outside, {}}, {devicesWithin(bench.network, far).front(), {}});
+        QVERIFY(bench.take(edit::setFolded(bench.network, bench.sheet, {far}, true)));
+        Scene scene = Scene::build(bench.network, bench.sheet);
+        const auto crosses = [&] {
+            const auto& path = scene.link(link)->path;
+            bool met = false;
+            for (std::size_t i = 0; i + 1 < path.size(); ++i)
+                met |= scene::segmentMeets(path[i], path[i + 1], scene.frame(between)->frame);
+            return met;
+        };
+        QVERIFY(scene.link(link)->path.size() > 2 && !crosses());
+        const Network before = bench.network;
+        QVERIFY(bench.take(edit::drawGroup(bench.network, bench.sheet, between, {2300, 500}, 400, 200)));
+        scene = scene::update(scene, before, bench.network).scene;
+        QCOMPARE(scene.link(link)->path.size(), std::size_t{2}); // there is room for it now
+        QCOMPARE(differenceOf(scene, Scene::build(bench.network, bench.sheet)), QString());
+    }
+    void a_line_to_a_doorway_goes_round_what_stands_between_and_by_no_bends_outside() {
+        Grouped bench(3);
+        bench.grow(1, 1, 3);
+        const DeviceId outside = bench.devices[0], inside = bench.devices[3], between = bench.devices[4];
+        const LinkId link = bench.link({inside, {}}, {outside, {}});
+        const auto entered = [&] {
+            return Scene::build(bench.network, bench.sheet, LengthUnit::metres, bench.groups[0]);
+        };
+        QVERIFY(
+            bench.take(edit::setBends(bench.network, {bench.sheet}, link, {{-4000, -4000}, {-4000, -3000}})));
+        QVERIFY(bench.take(edit::moveObjects(bench.network, bench.sheet, {refTo(between)}, {900, 900})));
+        Scene scene = entered();
+        const auto path = scene.link(link)->path;
+        QCOMPARE(path.size(), std::size_t{2});
+        const PointF middle = (path.front() + path.back()) * 0.5, now = scene.plate(between)->frame.centre();
+        // Room is left for it: nothing of the frame moves.
+        QVERIFY(bench.take(
+            edit::drawGroup(bench.network, bench.sheet, bench.groups[0], {-600, -600}, 3000, 3000)));
+        QVERIFY(bench.take(
+            edit::moveObjects(bench.network, bench.sheet, {refTo(between)}, scene::rounded(middle - now))));
+        scene = entered();
+        const auto& line = *scene.link(link);
+        QVERIFY(scene::boundsOf(line.path).intersects(scene.frame(bench.groups[0])->frame));
+        QCOMPARE(platesMet(scene, line), 0);
+    }
+    void a_way_that_folding_squeezes_onto_a_plate_is_led_another_way_while_it_is_folded() {
+        Between b({3000, 0});
+        QVERIFY(b.take(edit::setBends(b.network, {b.sheet}, b.link, {{2000, -1200}, {2100, -1200}})));
+        QVERIFY(b.fold(true));
+        const Scene folded = b.scene();
+        const PointF squeezed = scene::Bends(*folded.folding(), {}, b.left, b.right).shown({2000, -1200});
+        b.putAt((b.path().front() + squeezed) * 0.5);
+        QVERIFY(b.fold(false));
+        const auto way = b.path();
+        QCOMPARE(way.size(), std::size_t{4});
+        QCOMPARE(platesMet(b.scene()), 0);
+        const Scene unfolded = b.scene();
+        const Network before = b.network;
+        QVERIFY(b.fold(true));
+        QVERIFY(b.path().size() != 4 || b.path()[1] != squeezed);
+        QCOMPARE(platesMet(b.scene()), 0);
+        QCOMPARE(differenceOf(scene::update(unfolded, before, b.network).scene, b.scene()), QString());
+        QVERIFY(b.fold(false));
+        QVERIFY(b.path() == way);
+    }
+    void a_straight_line_that_folding_pulls_over_a_plate_is_led_round_it() {
+        Between b({3000, 2400});
+        QVERIFY(b.fold(true));
+        const auto straight = b.path();
+        b.putAt(straight.front() + (straight.back() - straight.front()) * 0.15);
+        QVERIFY(b.fold(false));
+        QCOMPARE(b.path().size(), std::size_t{2});
+        QCOMPARE(platesMet(b.scene()), 0);
+        QVERIFY(b.fold(true));
+        QVERIFY(b.path().size() > 2);
+        QCOMPARE(platesMet(b.scene()), 0);
+        const Network before = b.network; // away with what is between: straight again
+        const Scene round = b.scene();
+        QVERIFY(b.take(edit::moveObjects(b.network, {b.sheet}, {refTo(b.between)}, {0, 5000})));
+        QVERIFY(b.path() == straight);
+        QCOMPARE(differenceOf(scene::update(round, before, b.network).scene, b.scene()), QString());
     }
     void an_entered_group_shows_only_itself_with_doorways() {
         Grouped bench(4);
@@ -272,6 +388,10 @@ private Q_SLOTS:
         QCOMPARE(scene.count<scene::Plate>(), devicesWithin(bench.network, outer).size());
         QVERIFY(scene.frame(outer) && scene.frame(outer)->entered && !scene.frame(other));
         QCOMPARE(scene.count<scene::Doorway>(), 2U);
+        scene.forEach<scene::Doorway>([&](const scene::Doorway& door) {
+            scene.forEachPlate(
+                [&](const scene::Plate& plate) { QVERIFY(!plate.frame.intersects(door.frame)); });
+        });
         const auto doorway = [&](ObjectRef ref) { return scene.item(ref)->as<scene::Doorway>(); };
         QCOMPARE(text(doorway(refTo(other))->name), text(bench.network.group(other)->name));
         QVERIFY(doorway(refTo(bench.devices[0])));
@@ -481,7 +601,7 @@ private Q_SLOTS:
                 const auto now = edit::shownCorner(act->network, bench.sheet,
                                                    edit::foldingOf(act->network, bench.sheet), each.object);
                 ++all;
-                stayed += scene::toF(*now) == scene::PointF{wanted.x, wanted.y};
+                stayed += scene::toF(*now) == PointF{wanted.x, wanted.y};
                 // And in every other state it is no worse.
                 Network other = act->network;
                 for (const GroupId id : bench.groups)

@@ -51,7 +51,7 @@ struct Grouped : Workbench {
         std::erase_if(groups, [&](model::GroupId id) { return !network.group(id); });
         if (groups.empty())
             return error("none left");
-        switch (below(10)) {
+        switch (below(11)) {
         case 0:
         case 1:
             return edit::setFolded(network, sheet, {any(groups)}, below(2) == 0);
@@ -67,12 +67,26 @@ struct Grouped : Workbench {
                 groups.push_back({made->subjects.front().id});
             return made;
         }
+        case 6:
+            return bend();
         default:
             return below(4)
                        ? edit::drawGroup(network, sheet, any(groups),
                                          {below(3000) - 1500, below(3000) - 1500}, below(2000), below(1000))
                        : edit::ungroup(network, sheet, {any(groups)});
         }
+    }
+
+    /// A bend or two in some link; it may refuse.
+    edit::ActResult bend() {
+        std::vector<model::LinkId> links;
+        network.all<model::Link>().forEach([&](const model::Link& each) { links.push_back(each.id); });
+        if (links.empty())
+            return error("none there");
+        std::vector<model::Point> bends;
+        for (int i = 0; i <= below(2); ++i)
+            bends.push_back({below(8000), below(1200) - 300});
+        return edit::setBends(network, {sheet}, any(links), std::move(bends));
     }
 
     std::vector<model::DeviceId> devices;

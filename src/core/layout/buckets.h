@@ -8,8 +8,43 @@
 
 namespace underridge::layout {
 
+/// What is in a cell is chained through one list of all, so that a grid costs two pieces of memory however
+/// many cells it has.
 class Buckets {
+    struct Held {
+        Index what, next;
+    };
+    struct Chain {
+        Index first = none, last = none;
+    };
+
 public:
+    /// What is in a cell, in the order it came.
+    class Cell {
+    public:
+        class Iterator {
+        public:
+            Iterator(const Held* all, Index at) : all_(all), at_(at) {}
+            Index operator*() const { return all_[at_].what; }
+            Iterator& operator++() {
+                at_ = all_[at_].next;
+                return *this;
+            }
+            bool operator==(const Iterator& o) const { return at_ == o.at_; }
+
+        private:
+            const Held* all_;
+            Index at_;
+        };
+        Cell(const Held* all, Index first) : all_(all), first_(first) {}
+        Iterator begin() const { return {all_, first_}; }
+        Iterator end() const { return {all_, none}; }
+
+    private:
+        const Held* all_;
+        Index first_;
+    };
+
     /// Cells of about `side`, larger where the rectangle would have more than four million.
     Buckets(const Rect& all, double side)
         : origin_{all.x, all.y},
@@ -20,9 +55,15 @@ public:
 
     std::size_t count() const { return cells_.size(); }
     std::size_t cellAt(PointF p) const { return index(column(p.x), row(p.y)); }
-    const std::vector<Index>& in(std::size_t cell) const { return cells_[cell]; }
+    Cell in(std::size_t cell) const { return {held_.data(), cells_[cell].first}; }
 
-    void add(std::size_t cell, Index what) { cells_[cell].push_back(what); }
+    void add(std::size_t cell, Index what) {
+        const auto at = static_cast<Index>(held_.size());
+        held_.push_back({what, none});
+        Chain& chain = cells_[cell];
+        (chain.first == none ? chain.first : held_[chain.last].next) = at;
+        chain.last = at;
+    }
 
     /// The cells a rectangle lies in.
     template <class Each>
@@ -64,7 +105,8 @@ private:
     PointF origin_;
     double side_;
     int columns_, rows_;
-    std::vector<std::vector<Index>> cells_;
+    std::vector<Chain> cells_;
+    std::vector<Held> held_; ///< of all cells, as they came
 };
 
 /// A side with which about `count` cells cover a rectangle.

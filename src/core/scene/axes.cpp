@@ -54,6 +54,17 @@ struct LineEnd {
     double down() const { return spreadOver(frame().y, frame().bottom(), port, anchor.ports, towards.y, by); }
 };
 
+/// A plate or tile that is no end of a line.
+bool isPlateBetween(const Item& item, const Anchor& a, const Anchor& b) {
+    return item.layer == Layer::plates && item.object != a.shown && item.object != b.shown;
+}
+
+/// The frame of a group neither end of a line is in.
+bool isFrameBetween(const Item& item, const Anchor& a, const Anchor& b) {
+    const Frame* frame = item.as<Frame>();
+    return frame && !frame->frame.contains(a.frame) && !frame->frame.contains(b.frame);
+}
+
 class AxisWays {
 public:
     AxisWays(const LineEnd& a, const LineEnd& b, const Grid& plates) : a_(a), b_(b), plates_(plates) {}
@@ -196,14 +207,15 @@ private:
         best_ = std::move(path);
     }
 
-    /// How many plates of others lie on a way.
+    /// How many plates of others lie on a way, and frames where these count.
     int meets(const WayPath& path) const {
         int met = 0;
         for (std::size_t i = 0; i + 1 < path.size() && (best_.empty() || met < least_); ++i) {
             const Rect piece = rectBetween(path[i], path[i + 1]).grown(passClear);
             for (const Item* item : plates_.itemsIn(piece))
-                met += item->layer == Layer::plates && item->object != a_.anchor.shown &&
-                       item->object != b_.anchor.shown && frameOf(*item).intersects(piece);
+                met += (isPlateBetween(*item, a_.anchor, b_.anchor) ||
+                        (a_.bundling.roundFrames && isFrameBetween(*item, a_.anchor, b_.anchor))) &&
+                       frameOf(*item).intersects(piece);
         }
         return met;
     }
@@ -233,9 +245,9 @@ bool isAligned(const std::vector<PointF>& path) {
                       [](PointF to, PointF from) { return to.x == from.x || to.y == from.y; });
 }
 
-int platesOn(const WayPath& path, const Anchor& a, const Anchor& b, const Grid& plates) {
+Met metBy(const WayPath& path, const Anchor& a, const Anchor& b, const Grid& plates) {
     constexpr double most = 512; // looked at at once: the box about a long slanting line is half the sheet
-    std::set<ObjectRef> met;
+    std::set<ObjectRef> met, frames;
     for (std::size_t i = 0; i + 1 < path.size(); ++i) {
         const PointF along = path[i + 1] - path[i];
         const double pieces = std::max(1.0, std::ceil(length(along) / most));
@@ -243,12 +255,12 @@ int platesOn(const WayPath& path, const Anchor& a, const Anchor& b, const Grid& 
             const PointF from = path[i] + along * (piece / pieces),
                          to = path[i] + along * ((piece + 1) / pieces);
             for (const Item* item : plates.itemsIn(rectBetween(from, to).grown(passClear)))
-                if (item->layer == Layer::plates && item->object != a.shown && item->object != b.shown &&
-                    segmentMeets(from, to, frameOf(*item).grown(passClear)))
-                    met.insert(item->object);
+                if (const bool plate = isPlateBetween(*item, a, b); plate || isFrameBetween(*item, a, b))
+                    if (segmentMeets(from, to, frameOf(*item).grown(passClear)))
+                        (plate ? met : frames).insert(item->object);
         }
     }
-    return static_cast<int>(met.size());
+    return {static_cast<int>(met.size()), static_cast<int>(frames.size())};
 }
 
 Rect reachBetween(const Anchor& a, const Anchor& b) {

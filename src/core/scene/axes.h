@@ -18,6 +18,7 @@ struct Bundling {
     /// Those to the left turn at other heights than those to the right: trunks that come from two sides along
     /// one row are two.
     bool bySide = false;
+    bool roundFrames = false; ///< of groups neither end is in, as round plates
 };
 
 /// A path from one anchor to the other by ports of their rails (-1: not known) whose pieces are
@@ -27,8 +28,14 @@ struct Bundling {
 std::vector<PointF> axisPath(const Anchor& a, const Anchor& b, int portA, int portB,
                              std::pair<int, int> parallels, const Grid& plates, Bundling bundling = {});
 
-/// How many of `plates` a path goes through that are at neither of its ends.
-int platesOn(const std::vector<PointF>& path, const Anchor& a, const Anchor& b, const Grid& plates);
+/// What a path runs through.
+struct Met {
+    int plates = 0; ///< those and tiles that are at neither of its ends
+    int frames = 0; ///< of groups neither end is in
+
+    auto operator<=>(const Met&) const = default; // plates are worse
+};
+Met metBy(const std::vector<PointF>& path, const Anchor& a, const Anchor& b, const Grid& plates);
 
 /// Whether all pieces of a path are upright or level.
 bool isAligned(const std::vector<PointF>& path);

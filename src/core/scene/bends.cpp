@@ -96,4 +96,9 @@ PointF Bends::stored(PointF shown) const {
     return folding_.placeFor(level_, at).value_or(at);
 }
 
+bool Bends::keeps(PointF place) const {
+    constexpr double rounded = 2; // places are whole units
+    return length(stored(shown(place)) - place) < rounded;
+}
+
 } // namespace underridge::scene

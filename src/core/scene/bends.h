@@ -40,6 +40,8 @@ public:
     /// Where a bend has to be stored to be shown at a point; shown() of it is that point but where
     /// something is cut out.
     PointF stored(PointF shown) const;
+    /// Whether a bend is shown at a place of its own, which is not so where something is cut out.
+    bool keeps(PointF stored) const;
 
 private:
     const Folding& folding_;

@@ -5,6 +5,7 @@
 #include "core/linking/rules.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
+#include "core/scene/axes.h"
 #include "core/scene/lines.h"
 #include "core/scene/plates.h"
 #include "core/scene/text_width.h"
@@ -78,11 +79,15 @@ private:
     }
 
     void movePlates() {
+        std::optional<PointF> pushed;
         for (const ItemPtr& item : standing_) {
             const Plate& plate = *item->as<Plate>();
             const auto shown = folding_->plateOf(plate.id);
             if (!shown)
                 continue;
+            const PointF by{shown->x - plate.frame.x, shown->y - plate.frame.y};
+            pulled_ |= !(pushed.value_or(by) == by);
+            pushed = by;
             if (*shown == plate.frame)
                 out_.plates.push_back(item);
             else
@@ -192,12 +197,14 @@ private:
             }
             for (std::size_t i = 0; i < doors.size(); ++i) {
                 Door& door = doors[i];
+                // As far inside everywhere: less than the frame is away from what stands in it.
+                constexpr double inside = doorwayHeight / 2;
                 door.frame.x = across      ? starts[i]
-                               : side == 2 ? border.x - door.frame.w / 2
-                                           : border.right() - door.frame.w / 2;
+                               : side == 2 ? border.x - door.frame.w + inside
+                                           : border.right() - inside;
                 door.frame.y = !across     ? starts[i]
-                               : side == 0 ? border.y - door.frame.h / 2
-                                           : border.bottom() - door.frame.h / 2;
+                               : side == 0 ? border.y - door.frame.h + inside
+                                           : border.bottom() - inside;
                 Doorway doorway{door.to, door.frame,
                                 elided(door.name, labelSize, Weight::semiBold, door.frame.w - 30),
                                 static_cast<int>(doors_[door.to].size())};
@@ -212,20 +219,20 @@ private:
         return inside ? *inside : doorways_.at(shown)->anchor();
     }
 
-    /// What lines along the axes go round, and such as lead to a tile.
+    /// What lines go round that run along the axes, lead to a tile or a doorway, or were pulled aside.
     Grid plateGrid() const {
-        if (!sheet_.runsAlongAxes() && merged_.empty())
+        if (!sheet_.runsAlongAxes() && merged_.empty() && !pulled_)
             return {};
         std::vector<ItemPtr> plates = out_.plates;
         for (const ItemPtr& each : out_.others)
-            if (each->layer == Layer::plates)
+            if (each->layer == Layer::plates || each->as<Frame>())
                 plates.push_back(each);
         return gridOfPlates(network_, sheet_.id, folding_.get(), plates);
     }
 
     void makeLines() {
-        constexpr std::size_t fewest = 150;     // lines that are worth a thread
-        const Grid grid = plateGrid(), nowhere; // to doorways there is no way but straight
+        constexpr std::size_t fewest = 150; // lines that are worth a thread
+        const Grid grid = plateGrid();
         std::vector<ItemPtr> lines(plain_.size());
         forEachIndex(plain_.size(), fewest, [&](std::size_t i) {
             const Link& link = *plain_[i];
@@ -240,11 +247,9 @@ private:
                 const ObjectRef by = folding_->standsFor(device);
                 return by.kind == Kind::unknown ? beyond(device) : by;
             };
-            const bool toDoorway = !anchorOf(first.a.device) || !anchorOf(first.b.device);
             add(out_.lines,
                 itemOf(lineOfAll(network_, sheet_, links, anchorAt(ref(first.a.device), first.a.device),
-                                 anchorAt(ref(first.b.device), first.b.device), unit_,
-                                 toDoorway && !sheet_.runsAlongAxes() ? nowhere : grid)));
+                                 anchorAt(ref(first.b.device), first.b.device), unit_, grid)));
             for (std::size_t i = 1; i < links.size(); ++i)
                 out_.mergedInto[links[i]->id] = first.id;
         }
@@ -258,6 +263,7 @@ private:
     LengthUnit unit_;
     Parallels parallels_;
     std::shared_ptr<const Folding> folding_;
+    bool pulled_ = false; ///< not all plates are shown equally far from where they stand
     std::map<GroupId, const Tile*> tiles_;
     std::map<ObjectRef, const Doorway*> doorways_;
     std::vector<const Link*> plain_;

@@ -100,8 +100,8 @@ struct LinkLine {
     model::LinkId id;
     model::ObjectRef a, b;    ///< the items it goes between
     std::vector<PointF> path; ///< from a to b, at least two points
-    /// Of a line along the axes, or to a tile, what its way was looked for in: a plate that comes there may
-    /// lead it another way. Empty: of others.
+    /// Of a line along the axes, to a tile or doorway, or shown otherwise by folding than it was drawn, what
+    /// its way was looked for in: a plate that comes there may lead it another way. Empty: of others.
     Rect reach;
     LinkForm form = LinkForm::unknown;
     std::uint32_t jacket = 0; ///< 0xRRGGBB

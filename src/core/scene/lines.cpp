@@ -288,22 +288,38 @@ LinkLine dressOf(const Network& network, const Link& link) {
 
 namespace {
 
-std::vector<PointF> bendsOf(const Network& network, SheetId sheet, const Link& link, const Anchor& a,
-                            const Anchor& b, const Folding* folding) {
-    const Position* position = network.position(sheet, link.id.value);
-    std::vector<PointF> out;
-    const auto isPlate = [](const Anchor& anchor) {
-        return anchor.shown.kind == Kind::device || anchor.shown.kind == Kind::subnet;
+/// Whether folding shows one of two plates further aside than the other.
+bool isPulled(const Folding& folding, const Anchor& a, const Anchor& b) {
+    const auto standsA = folding.standingPlate({a.shown.id}), standsB = folding.standingPlate({b.shown.id});
+    const auto pushed = [](const Rect& stands, const Rect& shown) {
+        return PointF{shown.x - stands.x, shown.y - stands.y};
     };
-    const bool bent = isPlate(a) && isPlate(b);
-    if (!position || position->bends.empty() || !bent)
-        return out;
-    const auto bends = folding ? std::optional<Bends>(std::in_place, *folding, levelOf(network, link),
-                                                      link.a.device, link.b.device)
-                               : std::nullopt;
-    for (const Point bend : position->bends)
-        out.push_back(bends ? bends->shown(toF(bend)) : toF(bend));
-    return out;
+    return standsA && standsB && !(pushed(*standsA, a.frame) == pushed(*standsB, b.frame));
+}
+
+/// Where the way of a link is shown.
+struct Way {
+    std::vector<PointF> bends;
+    bool displaced = false; ///< folding shows it otherwise than it was drawn
+};
+
+Way wayOf(const Network& network, SheetId sheet, const Link& link, const Anchor& a, const Anchor& b,
+          const Folding* folding) {
+    const Position* position = network.position(sheet, link.id.value);
+    if (!position || position->bends.empty())
+        return {{}, folding && isPulled(*folding, a, b)};
+    Way way;
+    if (!folding) {
+        for (const Point bend : position->bends)
+            way.bends.push_back(toF(bend));
+        return way;
+    }
+    const Bends bends(*folding, levelOf(network, link), link.a.device, link.b.device);
+    for (const Point bend : position->bends) {
+        way.bends.push_back(bends.shown(toF(bend)));
+        way.displaced |= !bends.keeps(toF(bend));
+    }
+    return way;
 }
 
 /// What a label says at the end of a link: the port, and where something else stands for
@@ -323,32 +339,44 @@ double laneOf(LinkForm form) {
     return (2 * static_cast<int>(form) % lanes - lanes / 2) * apart;
 }
 
-/// Straight, but for what stands between the two: round that in a trunk. Such a line has no bends of its own.
-void leadToTile(LinkLine& line, const Anchor& a, const Anchor& b, int portA, int portB, const Grid& plates) {
-    line.reach = reachBetween(a, b);
-    line.path = pathOf(a, b, portA, portB, {}, {0, 1});
-    const int through = platesOn(line.path, a, b, plates);
-    if (through == 0)
-        return;
-    auto round = axisPath(a, b, -1, -1, {0, 1}, plates, {true, laneOf(line.form), true});
-    if (platesOn(round, a, b, plates) < through)
-        line.path = std::move(round);
+/// Where a line drawn for how things stand unfolded, or for nobody, goes through what is shown between its
+/// ends: straight where that is better, else round it in a trunk.
+void leadRound(LinkLine& line, const Anchor& a, const Anchor& b, int portA, int portB,
+               std::pair<int, int> parallels, const Grid& plates, bool roundFrames) {
+    line.reach = reachBetween(a, b).united(boundsOf(line.path).grown(1));
+    const auto met = [&](const std::vector<PointF>& path) {
+        Met out = metBy(path, a, b, plates);
+        if (!roundFrames)
+            out.frames = 0;
+        return out;
+    };
+    Met through = met(line.path);
+    const auto offer = [&](std::vector<PointF> path) {
+        const Met now = met(path);
+        if (now >= through)
+            return;
+        through = now;
+        line.path = std::move(path);
+    };
+    if (through > Met{} && line.path.size() > 2)
+        offer(straightPath(a, b, portA, portB, parallels));
+    if (through > Met{})
+        offer(axisPath(a, b, -1, -1, parallels, plates, {true, laneOf(line.form), true, roundFrames}));
 }
 
 /// By its bends, else as the sheet has its lines.
 void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, int portA, int portB,
-          const std::vector<PointF>& bends, std::pair<int, int> parallels, const Grid& plates) {
-    if (sheet.runsAlongAxes() && bends.empty()) {
+          const Way& way, std::pair<int, int> parallels, const Grid& plates) {
+    if (sheet.runsAlongAxes() && way.bends.empty()) {
         line.path = axisPath(a, b, portA, portB, parallels, plates,
-                             {sheet.lines == LineStyle::bundled, laneOf(line.form), false});
+                             {sheet.lines == LineStyle::bundled, laneOf(line.form)});
         line.reach = reachBetween(a, b);
         return;
     }
-    const auto isTile = [](const Anchor& anchor) { return anchor.shown.kind == Kind::group; };
-    if (bends.empty() && (isTile(a) || isTile(b)))
-        return leadToTile(line, a, b, portA, portB, plates);
-    line.path = pathOf(a, b, portA, portB, bends, parallels);
-    if (sheet.runsAlongAxes() && isAligned(line.path))
+    line.path = pathOf(a, b, portA, portB, way.bends, parallels);
+    if (way.displaced)
+        leadRound(line, a, b, portA, portB, parallels, plates, !sheet.runsAlongAxes());
+    else if (sheet.runsAlongAxes() && isAligned(line.path))
         line.reach = boundsOf(line.path).grown(1); // nobody leads it another way, but it looks alike
 }
 
@@ -380,12 +408,14 @@ GroupId levelOf(const Network& network, const Link& link) {
     return a && b ? commonGroup(network, a->group, b->group) : GroupId{};
 }
 
-LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
-                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding,
-                const Grid& plates) {
+namespace {
+
+LinkLine labelled(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
+                  const Anchor& b, const Way& way, std::pair<int, int> parallels, LengthUnit unit,
+                  const Grid& plates) {
     LinkLine line = joined(network, sheet, link, a, b);
     const int portA = railIndexOf(network, link.a), portB = railIndexOf(network, link.b);
-    lead(line, sheet, a, b, portA, portB, bendsOf(network, sheet.id, link, a, b, folding), parallels, plates);
+    lead(line, sheet, a, b, portA, portB, way, parallels, plates);
     const double whole = pathLength(line.path);
     if (sheet.portLabels && line.form == LinkForm::attachment) {
         // At the subnet, where fewer lines come together than at a router.
@@ -403,11 +433,21 @@ LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, co
     return line;
 }
 
+} // namespace
+
+LinkLine lineOf(const Network& network, const Sheet& sheet, const Link& link, const Anchor& a,
+                const Anchor& b, std::pair<int, int> parallels, LengthUnit unit, const Folding* folding,
+                const Grid& plates) {
+    const Way way = wayOf(network, sheet.id, link, a, b, folding);
+    return labelled(network, sheet, link, a, b, way, parallels, unit, plates);
+}
+
 LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector<const Link*>& links,
                    const Anchor& a, const Anchor& b, LengthUnit unit, const Grid& plates) {
     const Link& first = *links.front();
+    const Way none{{}, true}; // nobody has drawn one
     if (links.size() == 1)
-        return lineOf(network, sheet, first, a, b, {0, 1}, unit, nullptr, plates);
+        return labelled(network, sheet, first, a, b, none, {0, 1}, unit, plates);
     const bool upper = sheet.follows() || first.isUpper();
     LinkLine line = upper ? upperLine(network, sheet, first) : dressOf(network, first);
     line.a = a.shown;
@@ -426,7 +466,7 @@ LinkLine lineOfAll(const Network& network, const Sheet& sheet, const std::vector
         line.failsA |= turned ? fails.b : fails.a;
         line.failsB |= turned ? fails.a : fails.b;
     }
-    lead(line, sheet, a, b, -1, -1, {}, {0, 1}, plates);
+    lead(line, sheet, a, b, -1, -1, none, {0, 1}, plates);
     line.labels.push_back(labelAt(LabelKind::middle, fmt::format("×{}", links.size()),
                                   alongPath(line.path, pathLength(line.path) / 2).at));
     return line;

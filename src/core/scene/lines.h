@@ -46,9 +46,9 @@ private:
     std::map<Pair, std::vector<model::LinkId>> pairs_; ///< sorted; when prepared, only of two and more
 };
 
-/// `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`. `folding`:
-/// says where its bends are shown; null: where they are stored. `plates`: what lines along the
-/// axes go round, of a sheet that has such, and lines to tiles.
+/// The line between two plates. `parallels`: what `Parallels` says of it. Lengths on labels are in `unit`.
+/// `folding`: says where its bends are shown; null: where they are stored. `plates`: what lines go round that
+/// run along the axes, lead to what is no plate, or are shown otherwise by folding than they were drawn.
 LinkLine lineOf(const model::Network& network, const model::Sheet& sheet, const model::Link& link,
                 const Anchor& a, const Anchor& b, std::pair<int, int> parallels, model::LengthUnit unit,
                 const Folding* folding, const Grid& plates);

@@ -151,15 +151,15 @@ private:
             network->forEachLinkOf(id, [&](const Link& link) { links_.insert(link.id); });
     }
 
-    /// Lines along the axes and lines to tiles go round plates: those are led anew that may meet one that
-    /// came, went or moved.
+    /// Lines that go round plates (`LinkLine::reach`) are led anew where they may meet one that came, went or
+    /// moved.
     void takeLinesRound(const Sheet& sheet) {
         if (!sheet.runsAlongAxes() && !updated_.scene.folding_)
             return;
         std::vector<Rect> places;
         Rect all;
         for (const ItemPtr& item : changed_)
-            if (item->layer == Layer::plates) {
+            if (item->layer == Layer::plates || (item->as<Frame>() && !sheet.runsAlongAxes())) {
                 places.push_back(item->bounds);
                 all = all.united(item->bounds);
             }
