@@ -307,9 +307,9 @@ void SheetPainter::strands(QPainter& painter, const LinkLine& item, double offse
     painter.setBrush(Qt::NoBrush);
     if (const auto under = underpasses_.find(item.id.value); under != underpasses_.end())
         for (const std::vector<PointF>& piece : under->second)
-            strand(painter, piece, offset, item.isAlongAxes());
+            strand(painter, piece, offset, item.alongAxes);
     else
-        strand(painter, item.path, offset, item.isAlongAxes());
+        strand(painter, item.path, offset, item.alongAxes);
 }
 
 void SheetPainter::strand(QPainter& painter, const std::vector<PointF>& path, double offset, bool rounds) {
@@ -550,7 +550,7 @@ void SheetPainter::haloed(QPainter& painter, const LinkLine& item, double zoom, 
     pen.setJoinStyle(Qt::RoundJoin);
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
-    if (item.isAlongAxes() && item.path.size() > 2 && detail != Detail::far)
+    if (item.alongAxes && item.path.size() > 2 && detail != Detail::far)
         painter.drawPath(roundedPath(item.path, cornerRadius));
     else
         painter.drawPolyline(polygon(item.path));

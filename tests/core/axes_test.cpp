@@ -64,7 +64,7 @@ private Q_SLOTS:
         Row row(8);
         for (std::size_t i = 0; i < row.links.size(); ++i) {
             const LinkLine& line = row.line(i);
-            QVERIFY(line.isAlongAxes() && isAlongAxes(line));
+            QVERIFY(line.alongAxes && isAlongAxes(line));
             QVERIFY(line.path.size() <= 4);
             const auto& from = row.drawn.plate(row.top)->frame;
             const auto& to = row.drawn.plate(row.phones[i])->frame;
@@ -92,7 +92,7 @@ private Q_SLOTS:
         std::set<double> starts, heights;
         for (std::size_t i = 0; i < row.links.size(); ++i) {
             const LinkLine& line = row.line(i);
-            QVERIFY(line.isAlongAxes() && isAlongAxes(line));
+            QVERIFY(line.alongAxes && isAlongAxes(line));
             starts.insert(line.path.front().x);
             if (line.path.size() == 4)
                 heights.insert(line.path[1].y);
@@ -148,7 +148,7 @@ private Q_SLOTS:
         Row row(3);
         row.take(edit::setBends(row.network, {row.sheet}, row.links[0], {{-400, 120}}));
         const LinkLine& line = row.line(0);
-        QVERIFY(!line.isAlongAxes());
+        QVERIFY(!line.alongAxes);
         QCOMPARE(line.path.size(), std::size_t{3});
     }
     void followed_edit_by_edit_it_is_the_drawing_made_anew() {
@@ -201,7 +201,7 @@ private Q_SLOTS:
             QVERIFY(now.gridIsTrue());
         }
         now.forEachLink([&](const LinkLine& line) {
-            QVERIFY(!line.isAlongAxes() || line.path.size() == 2 || isAlongAxes(line));
+            QVERIFY(!line.alongAxes || line.path.size() == 2 || isAlongAxes(line));
         });
     }
     void arranging_leaves_the_way_round_to_the_lines() {
@@ -240,7 +240,7 @@ private Q_SLOTS:
         QVERIFY(bent() < before / 2);
         const Scene drawn = Scene::build(network, sheet);
         QVERIFY(platesMet(drawn) <= 2); // of some 60 lines, where there is no room
-        drawn.forEachLink([&](const LinkLine& line) { QVERIFY(line.isAlongAxes()); });
+        drawn.forEachLink([&](const LinkLine& line) { QVERIFY(line.alongAxes); });
     }
     void it_is_the_sheets_own_and_kept() {
         Row row(2);
@@ -249,7 +249,7 @@ private Q_SLOTS:
         QVERIFY(back->network == row.network);
         QVERIFY(back->network.sheet(row.sheet)->lines == LineStyle::axes);
         row.network = edit::setLineStyle(row.network, row.sheet, LineStyle::straight)->network;
-        QVERIFY(!row.line(0).isAlongAxes());
+        QVERIFY(!row.line(0).alongAxes);
         QVERIFY(!edit::setLineStyle(row.network, {77}, LineStyle::axes));
     }
 };

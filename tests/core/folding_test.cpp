@@ -307,11 +307,12 @@ private Q_SLOTS:
                 met |= scene::segmentMeets(path[i], path[i + 1], scene.frame(between)->frame);
             return met;
         };
-        QVERIFY(scene.link(link)->path.size() > 2 && !crosses());
+        QVERIFY(scene.link(link)->alongAxes && !crosses());
         const Network before = bench.network;
         QVERIFY(bench.take(edit::drawGroup(bench.network, bench.sheet, between, {2300, 500}, 400, 200)));
         scene = scene::update(scene, before, bench.network).scene;
         QCOMPARE(scene.link(link)->path.size(), std::size_t{2}); // there is room for it now
+        QVERIFY(!scene.link(link)->alongAxes);
         QCOMPARE(differenceOf(scene, Scene::build(bench.network, bench.sheet)), QString());
     }
     void a_line_to_a_doorway_goes_round_what_stands_between_and_by_no_bends_outside() {

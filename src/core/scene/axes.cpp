@@ -212,7 +212,7 @@ private:
         int met = 0;
         for (std::size_t i = 0; i + 1 < path.size() && (best_.empty() || met < least_); ++i) {
             const Rect piece = rectBetween(path[i], path[i + 1]).grown(passClear);
-            for (const Item* item : plates_.itemsIn(piece))
+            for (const Item* item : plates_.obstaclesIn(piece))
                 met += (isPlateBetween(*item, a_.anchor, b_.anchor) ||
                         (a_.bundling.roundFrames && isFrameBetween(*item, a_.anchor, b_.anchor))) &&
                        frameOf(*item).intersects(piece);
@@ -254,7 +254,7 @@ Met metBy(const WayPath& path, const Anchor& a, const Anchor& b, const Grid& pla
         for (double piece = 0; piece < pieces; ++piece) {
             const PointF from = path[i] + along * (piece / pieces),
                          to = path[i] + along * ((piece + 1) / pieces);
-            for (const Item* item : plates.itemsIn(rectBetween(from, to).grown(passClear)))
+            for (const Item* item : plates.obstaclesIn(rectBetween(from, to).grown(passClear)))
                 if (const bool plate = isPlateBetween(*item, a, b); plate || isFrameBetween(*item, a, b))
                     if (segmentMeets(from, to, frameOf(*item).grown(passClear)))
                         (plate ? met : frames).insert(item->object);

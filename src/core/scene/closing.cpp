@@ -226,6 +226,7 @@ private:
         line.b = ends.second;
         line.path = {leavingFrom(a, -1, b.frame.centre()), leavingFrom(b, -1, a.frame.centre())};
         line.reach = {};
+        line.alongAxes = line.obstructed = false;
         line.labels.clear();
         line.merged = merged.all;
         std::sort(line.merged.begin(), line.merged.end());

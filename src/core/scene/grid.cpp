@@ -122,6 +122,11 @@ std::vector<const Item*> Grid::found(const Rect& area, Wanted&& wanted) const {
 std::vector<const Item*> Grid::itemsIn(const Rect& area) const {
     return found(area, [&](const Item& item) { return meets(item, area); });
 }
+std::vector<const Item*> Grid::obstaclesIn(const Rect& area) const {
+    return found(area, [&](const Item& item) {
+        return (item.layer == Layer::plates || item.as<Frame>()) && item.bounds.intersects(area);
+    });
+}
 std::vector<const Item*> Grid::itemsReaching(const Rect& area) const {
     return found(area, [&](const Item& item) { return item.bounds.intersects(area); });
 }

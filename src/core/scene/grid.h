@@ -31,6 +31,8 @@ public:
 
     /// What meets a rectangle, each once, in no order.
     std::vector<const Item*> itemsIn(const Rect& area) const;
+    /// Of these what lines go round: what is on the layer of plates, and frames.
+    std::vector<const Item*> obstaclesIn(const Rect& area) const;
     /// What has a rectangle in its bounds: such as a line that was led elsewhere because of what is there.
     std::vector<const Item*> itemsReaching(const Rect& area) const;
     /// Every item of every cell: those in several come several times.

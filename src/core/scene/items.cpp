@@ -170,6 +170,11 @@ Rect Frame::tab() const {
     return {frame.x, frame.y, std::min(frame.w, most), 24};
 }
 
+bool isLed(const Item& item) {
+    const LinkLine* line = item.as<LinkLine>();
+    return line && !line->reach.empty();
+}
+
 bool meets(const Item& item, const Rect& area) {
     if (!item.bounds.intersects(area))
         return false;

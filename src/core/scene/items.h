@@ -103,6 +103,10 @@ struct LinkLine {
     /// Of a line along the axes, to a tile or doorway, or shown otherwise by folding than it was drawn, what
     /// its way was looked for in: a plate that comes there may lead it another way. Empty: of others.
     Rect reach;
+    /// Something stands in the way it would take otherwise, so that all within `reach` is of matter to it;
+    /// else only what comes onto its path.
+    bool obstructed = false;
+    bool alongAxes = false; ///< all of it is upright or level, with rounded corners
     LinkForm form = LinkForm::unknown;
     std::uint32_t jacket = 0; ///< 0xRRGGBB
     int fibres = 0;           ///< of parallel fibre
@@ -119,7 +123,6 @@ struct LinkLine {
     std::vector<model::LinkId> merged;
 
     bool operator==(const LinkLine&) const = default;
-    bool isAlongAxes() const { return !reach.empty(); }
     /// What it is: a link, or of the network layer an interface.
     model::ObjectRef object() const {
         return form == LinkForm::attachment ? model::ObjectRef{model::Kind::interface, id.value} : refTo(id);
@@ -239,6 +242,9 @@ Item itemOf(RouteLine route);
 
 /// What an item takes up: its frame, or the box round its path.
 Rect frameOf(const Item& item);
+
+/// Whether it is a line with a reach, which may have to be led anew when something comes there or goes.
+bool isLed(const Item& item);
 
 /// Whether something of an item is drawn inside a rectangle.
 bool meets(const Item& item, const Rect& area);

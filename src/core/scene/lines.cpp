@@ -351,17 +351,21 @@ void leadRound(LinkLine& line, const Anchor& a, const Anchor& b, int portA, int 
         return out;
     };
     Met through = met(line.path);
+    line.obstructed = through > Met{};
     const auto offer = [&](std::vector<PointF> path) {
         const Met now = met(path);
-        if (now >= through)
-            return;
-        through = now;
-        line.path = std::move(path);
+        const bool better = now < through;
+        if (better) {
+            through = now;
+            line.path = std::move(path);
+        }
+        return better;
     };
-    if (through > Met{} && line.path.size() > 2)
+    if (line.obstructed && line.path.size() > 2)
         offer(straightPath(a, b, portA, portB, parallels));
     if (through > Met{})
-        offer(axisPath(a, b, -1, -1, parallels, plates, {true, laneOf(line.form), true, roundFrames}));
+        line.alongAxes =
+            offer(axisPath(a, b, -1, -1, parallels, plates, {true, laneOf(line.form), true, roundFrames}));
 }
 
 /// By its bends, else as the sheet has its lines.
@@ -371,13 +375,14 @@ void lead(LinkLine& line, const Sheet& sheet, const Anchor& a, const Anchor& b, 
         line.path = axisPath(a, b, portA, portB, parallels, plates,
                              {sheet.lines == LineStyle::bundled, laneOf(line.form)});
         line.reach = reachBetween(a, b);
+        line.alongAxes = true;
         return;
     }
     line.path = pathOf(a, b, portA, portB, way.bends, parallels);
     if (way.displaced)
         leadRound(line, a, b, portA, portB, parallels, plates, !sheet.runsAlongAxes());
-    else if (sheet.runsAlongAxes() && isAligned(line.path))
-        line.reach = boundsOf(line.path).grown(1); // nobody leads it another way, but it looks alike
+    else
+        line.alongAxes = sheet.runsAlongAxes() && isAligned(line.path); // nobody leads it, but it looks alike
 }
 
 /// A line with the marks of its ends, from anchor to anchor.

@@ -287,6 +287,10 @@ void Scene::addNotes(const Network& network, std::vector<ItemPtr>& items) const 
 
 void Scene::take(std::vector<ItemPtr> all) {
     grid_ = Grid::of(all);
+    std::vector<ItemPtr> led;
+    std::copy_if(all.begin(), all.end(), std::back_inserter(led),
+                 [](const ItemPtr& item) { return isLed(*item); });
+    led_ = Grid::of(led);
     for (const ItemPtr& item : all) {
         bounds_ = bounds_.united(item->bounds);
         ++counts_[item->shape.index()];
@@ -309,15 +313,18 @@ Rect Scene::bounds() const {
 }
 
 bool Scene::gridIsTrue() const {
-    std::set<const void*> inGrid, inTable;
+    std::set<const void*> inGrid, inTable, inLed, led;
     grid_.forEach([&](const ItemPtr& item) { inGrid.insert(item.get()); });
+    led_.forEach([&](const ItemPtr& item) { inLed.insert(item.get()); });
     auto counts = counts_;
     counts.fill(0);
     items_.forEach([&](const KeptItem& kept) {
         inTable.insert(kept.item.get());
         ++counts[kept.item->shape.index()];
+        if (isLed(*kept.item))
+            led.insert(kept.item.get());
     });
-    return inGrid == inTable && counts == counts_;
+    return inGrid == inTable && inLed == led && counts == counts_;
 }
 
 Hit hitAt(const Scene& scene, PointF point, double tolerance) {

@@ -206,7 +206,7 @@ public:
 
     /// Whether both show the same: for tests.
     bool operator==(const Scene& other) const { return sheet_ == other.sheet_ && items_ == other.items_; }
-    /// Whether the grid holds exactly the items: for tests.
+    /// Whether the grids hold exactly the items that belong in them: for tests.
     bool gridIsTrue() const;
 
 private:
@@ -251,6 +251,7 @@ private:
     std::shared_ptr<const LayerNetwork> layer_; ///< null: the sheet is physical
     model::Table<KeptItem> items_;
     Grid grid_;
+    Grid led_; ///< lines with a reach, which may have to be led anew when something comes there or goes
     std::array<std::size_t, std::variant_size_v<decltype(Item::shape)>> counts_{};
     Rect bounds_; ///< of all items, as they were when the scene was built
     std::shared_ptr<Extent> extent_ = std::make_shared<Extent>();

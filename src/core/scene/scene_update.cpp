@@ -163,20 +163,15 @@ private:
                 places.push_back(item->bounds);
                 all = all.united(item->bounds);
             }
-        if (places.size() > mostPlaces)
+        if (sheet.runsAlongAxes() && places.size() > mostPlaces)
             places = {all};
-        if (!sheet.runsAlongAxes()) { // few lines are any of this
-            for (const Rect& place : places)
-                for (const Item* item : was_.grid_.itemsReaching(place))
-                    if (const LinkLine* line = item->as<LinkLine>(); line && line->reach.intersects(place))
-                        links_.insert(line->id);
-            return;
-        }
-        was_.forEachLink([&](const LinkLine& line) {
-            const auto reaches = [&](const Rect& place) { return line.reach.intersects(place); };
-            if (line.isAlongAxes() && reaches(all) && std::any_of(places.begin(), places.end(), reaches))
-                links_.insert(line.id);
-        });
+        for (const Rect& place : places)
+            for (const Item* item : was_.led_.itemsReaching(place)) {
+                const LinkLine& line = *item->as<LinkLine>();
+                const bool matters = sheet.runsAlongAxes() || line.obstructed || meets(*item, place);
+                if (matters && line.reach.intersects(place))
+                    links_.insert(line.id);
+            }
     }
 
     // --- what is tucked in ------------------------------------------------------
@@ -241,6 +236,8 @@ private:
             return;
         if (was) {
             scene.grid_.remove(was);
+            if (isLed(*was))
+                scene.led_.remove(was);
             scene.items_.erase({id, 0});
             updated_.damage.push_back(was->bounds);
             changed_.push_back(was);
@@ -248,6 +245,8 @@ private:
         }
         if (fresh) {
             scene.grid_.put(fresh);
+            if (isLed(*fresh))
+                scene.led_.put(fresh);
             scene.items_.put({fresh});
             updated_.damage.push_back(fresh->bounds);
             changed_.push_back(fresh);
