@@ -4,7 +4,6 @@
 #include "core/model/table_impl.h"
 
 #include <array>
-#include <map>
 
 namespace underridge::model {
 template class Table<scene::Cell>;
@@ -63,13 +62,17 @@ void forEachCellOf(const Item& item, Each&& each) {
 } // namespace
 
 Grid Grid::of(const std::vector<ItemPtr>& items) {
-    std::map<Key, std::vector<ItemPtr>> cells;
-    for (const ItemPtr& item : items)
-        forEachCellOf(*item, [&](Key key) { cells[key].push_back(item); });
+    std::vector<std::pair<Key, std::size_t>> places; // and which item lies there
+    places.reserve(2 * items.size());
+    for (std::size_t i = 0; i < items.size(); ++i)
+        forEachCellOf(*items[i], [&](Key key) { places.emplace_back(key, i); });
+    std::sort(places.begin(), places.end());
     std::vector<Cell> sorted;
-    sorted.reserve(cells.size());
-    for (auto& [key, held] : cells)
-        sorted.push_back({key, std::move(held)});
+    for (const auto& [key, item] : places) {
+        if (sorted.empty() || sorted.back().place != key)
+            sorted.push_back({key, {}});
+        sorted.back().items.push_back(items[item]);
+    }
     Grid grid;
     grid.cells_ = model::Table<Cell>::fromSorted(std::move(sorted));
     return grid;
