@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/arranging.h"
 #include "core/edit/shown_places.h"
 #include "core/model/group_tree.h"
 #include "core/model/standing.h"
@@ -112,6 +113,23 @@ struct Between : Grouped {
     DeviceId left, right, between;
     GroupId wide;
     LinkId link;
+};
+
+/// Three groups of ten and nine devices outside, each group a tree, and links across; arranged.
+struct Arranged : Grouped {
+    explicit Arranged(std::uint64_t seed) : Grouped(seed) {
+        for (int i = 0; i < 39; ++i) {
+            if (i % 10 == 0 && i < 30)
+                groups.push_back(group(("g" + std::to_string(i / 10)).c_str(), GroupKind::cluster));
+            devices.push_back(add("access-switch-24"));
+            if (i < 30)
+                join(devices.back(), groups.back());
+            if (const int inGroup = i < 30 ? i % 10 : i - 30; inGroup > 0)
+                link({devices.back(), {}}, {devices[static_cast<std::size_t>(i - 1 - below(inGroup))], {}});
+        }
+        linkSome(16);
+        take(edit::arrange(network, {sheet}, {}));
+    }
 };
 
 } // namespace
@@ -314,6 +332,33 @@ private Q_SLOTS:
         QCOMPARE(scene.link(link)->path.size(), std::size_t{2}); // there is room for it now
         QVERIFY(!scene.link(link)->alongAxes);
         QCOMPARE(differenceOf(scene, Scene::build(bench.network, bench.sheet)), QString());
+    }
+    void however_groups_are_folded_few_lines_run_through_what_is_not_theirs() {
+        int folded = 0, entered = 0, metFolded = 0, metEntered = 0;
+        for (std::uint64_t seed = 1; seed <= 8; ++seed) {
+            const Arranged net(seed);
+            const auto count = [](const Scene& scene, int& lines, int& met) {
+                scene.forEachLink([&](const scene::LinkLine& line) {
+                    ++lines;
+                    met += platesMet(scene, line) > 0;
+                });
+            };
+            for (unsigned which = 1; which < 8; ++which) {
+                std::vector<GroupId> some;
+                for (std::size_t i = 0; i < 3; ++i)
+                    if (which >> i & 1)
+                        some.push_back(net.groups[i]);
+                const auto act = edit::setFolded(net.network, net.sheet, some, true);
+                QVERIFY(bool(act));
+                count(Scene::build(act->network, net.sheet), folded, metFolded);
+            }
+            for (const GroupId group : net.groups)
+                count(Scene::build(net.network, net.sheet, LengthUnit::metres, group), entered, metEntered);
+        }
+        const QString seen =
+            QStringLiteral("%1 of %2, %3 of %4").arg(metFolded).arg(folded).arg(metEntered).arg(entered);
+        QVERIFY2(folded > 1500 && metFolded * 100 < folded, qPrintable(seen)); // 5 % until they went round
+        QVERIFY2(entered > 300 && metEntered * 16 < entered, qPrintable(seen));
     }
     void a_line_to_a_doorway_goes_round_what_stands_between_and_by_no_bends_outside() {
         Grouped bench(3);
