@@ -333,6 +333,24 @@ private Q_SLOTS:
         QVERIFY(!scene.link(link)->alongAxes);
         QCOMPARE(differenceOf(scene, Scene::build(bench.network, bench.sheet)), QString());
     }
+    void a_bend_put_on_a_plate_by_hand_stays_there_folded_or_not() {
+        Between b({3000, 2400});
+        QVERIFY(b.fold(true));
+        const auto straight = b.path();
+        const PointF on = straight.front() + (straight.back() - straight.front()) * 0.15;
+        b.putAt(on);
+        QVERIFY(b.path().size() > 2); // led round it
+        const Point put = scene::rounded(on + PointF{40, 4});
+        QVERIFY(b.take(edit::setBends(b.network, {b.sheet}, b.link, {put})));
+        const auto bent = b.path();
+        QCOMPARE(bent.size(), std::size_t{3});
+        QVERIFY(scene::length(bent[1] - scene::toF(put)) < 2);
+        QVERIFY(platesMet(b.scene(), *b.scene().link(b.link)) > 0); // who put it there meant it
+        QVERIFY(b.fold(false));
+        QCOMPARE(b.path().size(), std::size_t{3});
+        QVERIFY(b.fold(true));
+        QVERIFY(b.path() == bent);
+    }
     void however_groups_are_folded_few_lines_run_through_what_is_not_theirs() {
         int folded = 0, entered = 0, metFolded = 0, metEntered = 0;
         for (std::uint64_t seed = 1; seed <= 8; ++seed) {
