@@ -2,6 +2,7 @@
 #include "core/scene/axes.h"
 
 #include "core/scene/lines.h"
+#include "core/scene/pieces.h"
 #include "core/scene/tucking.h"
 
 #include <set>
@@ -246,20 +247,14 @@ bool isAligned(const std::vector<PointF>& path) {
 }
 
 Met metBy(const WayPath& path, const Anchor& a, const Anchor& b, const Grid& plates) {
-    constexpr double most = 512; // looked at at once: the box about a long slanting line is half the sheet
+    constexpr double most = 512;
     std::set<ObjectRef> met, frames;
-    for (std::size_t i = 0; i + 1 < path.size(); ++i) {
-        const PointF along = path[i + 1] - path[i];
-        const double pieces = std::max(1.0, std::ceil(length(along) / most));
-        for (double piece = 0; piece < pieces; ++piece) {
-            const PointF from = path[i] + along * (piece / pieces),
-                         to = path[i] + along * ((piece + 1) / pieces);
-            for (const Item* item : plates.obstaclesIn(rectBetween(from, to).grown(passClear)))
-                if (const bool plate = isPlateBetween(*item, a, b); plate || isFrameBetween(*item, a, b))
-                    if (segmentMeets(from, to, frameOf(*item).grown(passClear)))
-                        (plate ? met : frames).insert(item->object);
-        }
-    }
+    forEachPiece(path, most, [&](PointF from, PointF to) {
+        for (const Item* item : plates.obstaclesIn(rectBetween(from, to).grown(passClear)))
+            if (const bool plate = isPlateBetween(*item, a, b); plate || isFrameBetween(*item, a, b))
+                if (segmentMeets(from, to, frameOf(*item).grown(passClear)))
+                    (plate ? met : frames).insert(item->object);
+    });
     return {static_cast<int>(met.size()), static_cast<int>(frames.size())};
 }
 

@@ -3,6 +3,7 @@
 #include "core/model/table_impl.h"
 #include "core/scene/groups.h"
 #include "core/scene/lines.h"
+#include "core/scene/pieces.h"
 #include "core/scene/plates.h"
 #include "core/scene/scene.h"
 #include "core/scene/tucking.h"
@@ -278,12 +279,7 @@ private:
         const LinkLine* line = item.as<LinkLine>();
         if (!line)
             return each(item.bounds);
-        for (std::size_t i = 0; i + 1 < line->path.size(); ++i) {
-            const PointF from = line->path[i], along = line->path[i + 1] - from;
-            const double pieces = std::max(1.0, std::ceil(length(along) / most));
-            for (double piece = 0; piece < pieces; ++piece)
-                each(rectBetween(from + along * (piece / pieces), from + along * ((piece + 1) / pieces)));
-        }
+        forEachPiece(line->path, most, [&](PointF from, PointF to) { each(rectBetween(from, to)); });
     }
 
     static bool mayMoveLabels(const Item& item, const LinkLine& line) {
