@@ -1,12 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Files on a real disk, texts and plane geometry.
 #include "core/base/files.h"
+#include "core/base/parallel.h"
 #include "core/base/text.h"
 #include "core/scene/geometry.h"
+#include "core/scene/pieces.h"
 #include "tests/support/registered.h"
 
 #include <QFile>
 #include <QTemporaryDir>
+#include <atomic>
+#include <set>
+#include <thread>
 
 using namespace underridge;
 using scene::PointF;
@@ -169,6 +174,44 @@ private Q_SLOTS:
         QCOMPARE(scene::distanceToSegment({5, 3}, {0, 0}, {10, 0}), 3.0);
         QCOMPARE(scene::distanceToSegment({-4, 3}, {0, 0}, {10, 0}), 5.0);
         QVERIFY(scene::boundsOf(path) == (Rect{0, 0, 10, 20}));
+    }
+
+    void pieces_of_a_path_are_short_in_order_and_leave_nothing_out() {
+        const std::vector<PointF> path{{0, 0}, {1000, 0}, {1000, 30}, {1000, 30}};
+        PointF at = path.front();
+        int pieces = 0;
+        scene::forEachPiece(path, 256, [&](PointF from, PointF to) {
+            QVERIFY(scene::length(from - at) < 1e-9);
+            QVERIFY(scene::length(to - from) <= 256);
+            at = to;
+            ++pieces;
+        });
+        QCOMPARE(pieces, 4 + 1 + 1);
+        QVERIFY(at == path.back());
+        scene::forEachPiece({{3, 4}}, 10, [&](PointF, PointF) { ++pieces; });
+        QCOMPARE(pieces, 6); // a single point has none
+    }
+
+    void work_side_by_side_is_all_done_and_little_of_it_by_one_thread() {
+        for (const bool much : {false, true}) {
+            std::array<std::thread::id, 3> by;
+            inParallel(much, {[&] { by[0] = std::this_thread::get_id(); },
+                              [&] { by[1] = std::this_thread::get_id(); },
+                              [&] { by[2] = std::this_thread::get_id(); }});
+            QVERIFY(by[0] == std::this_thread::get_id());
+            for (const auto& each : by)
+                QVERIFY(each != std::thread::id());
+            QCOMPARE(std::set(by.begin(), by.end()).size(), much ? std::size_t{3} : std::size_t{1});
+        }
+    }
+
+    void every_index_has_its_turn_once_however_many_runs_there_are() {
+        for (const std::size_t count : {0U, 1U, 7U, 1000U})
+            for (const std::size_t atLeast : {0U, 1U, 10U, 5000U}) {
+                std::vector<std::atomic<int>> turns(count);
+                forEachIndex(count, atLeast, [&](std::size_t i) { ++turns[i]; });
+                QVERIFY(std::all_of(turns.begin(), turns.end(), [](const auto& each) { return each == 1; }));
+            }
     }
 
     void a_remark_reads_as_one_line() {

@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the headers promise of threads: values may be read, written out and let go of
 // anywhere while their successors are made. Worth its time under the thread sanitizer.
+#include "core/analysis/running_findings.h"
 #include "core/edit/document.h"
 #include "core/exchange/foreign.h"
+#include "core/exchange/own_format.h"
 #include "core/scene/scene.h"
+#include "tests/support/large_network.h"
 #include "tests/support/random_edits.h"
 #include "tests/support/registered.h"
+#include "tests/support/routed_campus.h"
 
 #include <atomic>
 #include <thread>
@@ -48,6 +52,42 @@ private Q_SLOTS:
             document.endSave(saving, *written);
         }
         QVERIFY(document.network().indicesAreTrue());
+    }
+
+    void what_is_split_among_threads_where_there_is_much_comes_out_whole() {
+        const Network large = tests::largeGrouped(1200);
+        const auto own = exchange::readOwn(exchange::writeOwn(large), "own");
+        QVERIFY(own && own->network == large && own->network.indicesAreTrue());
+        const SheetId sheet = large.sheetsInOrder().front().id;
+        const auto scene = scene::Scene::build(large, sheet);
+        QVERIFY(scene.gridIsTrue() && scene == scene::Scene::build(own->network, sheet));
+        const Catalogue catalogue = exchange::builtInCatalogue();
+        const auto graph = exchange::readAny(exchange::write(large, exchange::Format::graphml).bytes,
+                                             {"large.graphml", catalogue});
+        QVERIFY(graph && graph->network.indicesAreTrue());
+        QCOMPARE(graph->network.all<Device>().size(), large.all<Device>().size());
+        QCOMPARE(graph->network.all<Link>().size(), large.all<Link>().size());
+    }
+
+    void several_look_for_findings_in_what_forwarding_all_share() {
+        Network campus = tests::routedCampus(300);
+        LinkId some; // without it something is wrong
+        campus.all<Link>().forEach([&](const Link& link) { some = link.id; });
+        campus.erase<Link>({some.value, 0});
+        const auto forwarding = std::make_shared<const analysis::Forwarding>(campus);
+        std::array<std::size_t, 3> found{};
+        {
+            std::vector<std::jthread> lookers;
+            for (std::size_t& each : found)
+                lookers.emplace_back([&] {
+                    analysis::RunningFindings running;
+                    running.update(forwarding, campus);
+                    each = running.findings().size();
+                });
+        }
+        QVERIFY(found[0] > 0);
+        QCOMPARE(found[1], found[0]);
+        QCOMPARE(found[2], found[0]);
     }
 
     void readers_share_the_catalogue() {

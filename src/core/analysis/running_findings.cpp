@@ -108,13 +108,9 @@ void RunningFindings::update(std::shared_ptr<const Forwarding> forwarding, const
         checkSubnetsApart(told, all);
         apart_ = told.take();
     };
-    constexpr std::size_t little = 8; // is done sooner than a thread has begun
-    if (touched.size() < little && sameWiring) {
-        ofAll();
-        ofReaches();
-    } else {
-        inParallel({ofAll, ofReaches});
-    }
+    constexpr std::size_t manyReaches = 8, manyDevices = 50;
+    const bool much = touched.size() >= manyReaches || !sameWiring;
+    inParallel(much && network.all<Device>().size() >= manyDevices, {ofAll, ofReaches});
     gather();
 }
 

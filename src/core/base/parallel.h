@@ -22,8 +22,15 @@ void startOrRun(std::vector<std::jthread>& threads, Piece piece) {
 }
 
 /// Runs all pieces, the first on this thread and each other on one of its own; returns
-/// when all are done. For pieces of some milliseconds and more. They must not throw.
-inline void inParallel(std::initializer_list<FunctionRef<void()>> pieces) {
+/// when all are done. `much`: they take some milliseconds or more; else they are run one after
+/// the other, which is done sooner than a thread begins where all cores have work. They must
+/// not throw.
+inline void inParallel(bool much, std::initializer_list<FunctionRef<void()>> pieces) {
+    if (!much) {
+        for (const auto& piece : pieces)
+            piece();
+        return;
+    }
     std::vector<std::jthread> threads;
     for (auto piece = pieces.begin() + 1; piece < pieces.end(); ++piece)
         startOrRun(threads, *piece);

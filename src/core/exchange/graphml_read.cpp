@@ -472,8 +472,9 @@ Result<Loaded> readGraphml(std::string_view bytes, const Source& source) {
     // The strict reader says whether the text is XML at all; meanwhile it is read as if.
     std::optional<Remark> fault;
     std::optional<Result<Loaded>> loaded;
-    inParallel(
-        {[&] { loaded.emplace(readTree(*text, source)); }, [&] { fault = xmlFault(*text, source.file); }});
+    constexpr std::size_t large = 100'000; // octets
+    inParallel(text->size() >= large, {[&] { loaded.emplace(readTree(*text, source)); },
+                                       [&] { fault = xmlFault(*text, source.file); }});
     if (fault)
         return *std::move(fault);
     if (*loaded)

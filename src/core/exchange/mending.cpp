@@ -166,7 +166,9 @@ private:
             }),
              ...);
         };
+        constexpr std::size_t many = 1000;
         inParallel(
+            network_.all<Device>().size() + network_.all<Position>().size() >= many,
             {[&] { look.template operator()<Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>(); },
              [&] {
                  look.template operator()<Interface, Route, PanelMap, Cable, CableType, Link, Note,

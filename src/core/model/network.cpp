@@ -219,8 +219,12 @@ Network Network::of(Records records, bool* repeated) {
               Table<Kinds>::fromSorted(std::move(records.all<Kinds>()))),
          ...);
     };
-    inParallel({membership, ends});
+    constexpr std::size_t many = 2000;
+    const std::size_t count =
+        std::apply([](const auto&... list) { return (list.size() + ... + 0); }, records.lists_);
+    inParallel(count >= many, {membership, ends});
     inParallel(
+        count >= many,
         {[&] {
              fill.template operator()<NetworkInfo, DeviceModel, ModuleModel, TransceiverModel, CableType,
                                       Sheet, Group, Vlan, Subnet, Service, Device, Port, Position>();
