@@ -15,6 +15,7 @@ using namespace model;
 namespace {
 
 constexpr int maxCount = 10'000;
+constexpr std::size_t maxDigits = 9; // so that whatever is counted on is a number still
 
 struct NamePattern {
     std::string before, after;
@@ -36,7 +37,8 @@ Result<NamePattern> parseNamePattern(const std::string& text) {
     NamePattern pattern{text.substr(0, open), text.substr(close + 1), 0, static_cast<int>(first.size()),
                         true};
     const auto [end, code] = std::from_chars(first.data(), first.data() + first.size(), pattern.from);
-    if (first.empty() || code != std::errc() || end != first.data() + first.size() || pattern.from < 0)
+    if (first.empty() || first.size() > maxDigits || code != std::errc() ||
+        end != first.data() + first.size() || pattern.from < 0)
         return wrong;
     return pattern;
 }

@@ -8,8 +8,8 @@ namespace underridge::edit {
 
 /// Names by a pattern: "till-{01..}" gives till-01, till-02 …; "{3..}" begins at 3; a
 /// pattern without braces gets "-1", "-2" … when more than one name is wanted. Names in
-/// `taken` are passed over. Refuses a pattern with more than one brace or a count over
-/// 10,000.
+/// `taken` are passed over. Refuses a pattern with more than one brace, a beginning of more
+/// than nine digits, or a count over 10,000.
 Result<std::vector<std::string>> seriesNames(const std::string& pattern, int count,
                                              const std::vector<std::string>& taken);
 
