@@ -95,7 +95,7 @@ private Q_SLOTS:
     }
     void where_a_bend_is_put_it_is_shown() {
         int told = 0;
-        for (std::uint64_t seed = 1; seed <= 12; ++seed) {
+        for (std::uint64_t seed = 1; seed <= static_cast<std::uint64_t>(tests::tries(40)); ++seed) {
             Grouped b(seed);
             b.grow(2, 3, 2, {}, {}, 2400); // near enough to push one another
             b.linkSome(12);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
 #include "core/scene/note_text.h"
 #include "core/scene/scene.h"
 #include "tests/support/registered.h"
@@ -71,6 +72,30 @@ private Q_SLOTS:
         for (const auto& line : set.lines)
             QVERIFY(line.runs.front().x > 0);
         QVERIFY(set.lines[1].bullet < 0);
+    }
+    void a_word_too_long_for_any_line_is_broken_and_nothing_of_it_is_lost() {
+        const std::string address = "http://wiki.fennick.example/plans/terminal/cellar?floor=-1&rack=R1#top";
+        const auto joined = [](const NoteText& set) {
+            std::string out;
+            for (const auto& line : set.lines)
+                for (const auto& run : line.runs)
+                    out += run.text;
+            return out;
+        };
+        for (const double width : {40.0, 120.0, 200.0}) {
+            const NoteText set = scene::setNote("see " + address + " soon", width);
+            QVERIFY(set.lines.size() > 2);
+            QVERIFY(set.width <= width + 0.001);
+            QVERIFY2(text(joined(set)).contains(text(address)), joined(set).c_str());
+            QVERIFY(text(plain(set.lines.back()).toStdString()).endsWith(QStringLiteral("soon")));
+        }
+        // Between code points, never within one; and an item stays indented.
+        const NoteText wide = scene::setNote("- " + std::string("éééééééééééééééééééééééééé"), 60);
+        QCOMPARE(joined(wide), std::string("éééééééééééééééééééééééééé"));
+        for (const auto& line : wide.lines)
+            QVERIFY(line.runs.front().x > 0 && isValidUtf8(line.runs.front().text));
+        QVERIFY(!scene::setNote("a", 0.5).lines.empty()); // narrower than any letter
+        QCOMPARE(scene::setNote("**" + address + "**", 120).lines[1].runs[0].weight, Weight::semiBold);
     }
     void behind_lies_under_plates_and_links_but_on_frames() {
         tests::Workbench b;

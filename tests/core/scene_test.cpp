@@ -411,10 +411,6 @@ private Q_SLOTS:
         QVERIFY(scene::textWidth(shorter, 11.5, Weight::semiBold) <= 80);
         QVERIFY(isValidUtf8(scene::elided(longName, 11.5, Weight::semiBold, 175)));
         QCOMPARE(scene::elided("short", 11.5, Weight::semiBold, 80), std::string("short"));
-        QCOMPARE(scene::wrapped("one two\nthree", 11, Weight::regular, 1000).size(), std::size_t{2});
-        for (const std::string& line :
-             scene::wrapped("many words that do not fit on one line at all", 11, Weight::regular, 90))
-            QVERIFY(scene::textWidth(line, 11, Weight::regular) <= 90);
     }
 
     void hostile_names_make_a_scene_all_the_same() {

@@ -46,7 +46,9 @@ void Checker::start() {
         if (anew)
             check_ = {};
         std::vector<linking::Finding> found;
-        inParallel({[&] {
+        constexpr std::size_t many = 50;
+        inParallel(network.all<model::Device>().size() >= many,
+                   {[&] {
                         check_.update(network, catalogue);
                         found = check_.findings();
                     },

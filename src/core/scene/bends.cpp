@@ -74,13 +74,20 @@ Bends::Bends(const Folding& folding, GroupId level, DeviceId a, DeviceId b)
     }
     x_ = Between::of(alongX(*atA), alongX(*atB), a_.x, b_.x);
     y_ = Between::of(alongY(*atA), alongY(*atB), a_.y, b_.y);
+    constexpr double steepest = 3;
+    byX_ = x_ && !y_ && std::abs(a_.y - b_.y) <= steepest * x_->room();
+    byY_ = y_ && !x_ && std::abs(a_.x - b_.x) <= steepest * y_->room();
+}
+
+double Bends::nearnessOf(PointF place) const {
+    return byX_ ? x_->nearness(place.x) : byY_ ? y_->nearness(place.y) : 0.5;
 }
 
 PointF Bends::shown(PointF stored) const {
     const PointF at = folding_.shownFrom(level_, stored).value_or(stored);
     if (a_ == b_)
         return at + a_;
-    const double toB = x_ && !y_ ? x_->nearness(at.x) : y_ && !x_ ? y_->nearness(at.y) : 0.5;
+    const double toB = nearnessOf(at);
     return {x_ ? x_->shown(at.x) : at.x + std::lerp(a_.x, b_.x, toB),
             y_ ? y_->shown(at.y) : at.y + std::lerp(a_.y, b_.y, toB)};
 }
@@ -90,7 +97,7 @@ PointF Bends::stored(PointF shown) const {
     if (!(a_ == b_)) {
         // What has room of its own first: the other axis goes by it.
         const double x = x_ ? x_->place(shown.x) : 0, y = y_ ? y_->place(shown.y) : 0;
-        const double toB = x_ && !y_ ? x_->nearness(x) : y_ && !x_ ? y_->nearness(y) : 0.5;
+        const double toB = nearnessOf({x, y});
         at = {x_ ? x : shown.x - std::lerp(a_.x, b_.x, toB), y_ ? y : shown.y - std::lerp(a_.y, b_.y, toB)};
     }
     return folding_.placeFor(level_, at).value_or(at);

@@ -23,6 +23,8 @@ public:
     double place(double shown) const;
     /// How near a place is to b: from 0 (at a) to 1.
     double nearness(double place) const;
+    /// Between the two spans.
+    double room() const { return start_ - end_; }
 
 private:
     double end_ = 0, start_ = 0;   ///< the room: from the lower span's end to the upper one's start
@@ -44,10 +46,16 @@ public:
     bool keeps(PointF stored) const;
 
 private:
+    /// How near a place is to b, for the axis that has no room of its own.
+    double nearnessOf(PointF place) const;
+
     const Folding& folding_;
     model::GroupId level_;
     std::optional<Between> x_, y_; ///< nothing: goes by the other axis, else by the middle
     PointF a_, b_;                 ///< how far the ends are pushed
+    /// An axis goes by the other one: not where a unit there would be several here, as what is stored in
+    /// whole units would come back elsewhere.
+    bool byX_ = false, byY_ = false;
 };
 
 } // namespace underridge::scene

@@ -63,6 +63,26 @@ std::vector<Word> wordsOf(std::string_view text, Weight base) {
     return out;
 }
 
+/// How much of a word has room, in bytes: a code point at least.
+std::size_t fitting(std::string_view word, double size, Weight weight, double room) {
+    std::size_t keep = 0, last = 0;
+    double wide = 0;
+    bool full = false;
+    const auto end = [&](std::size_t offset) { // of the code point that begins at `last`
+        wide += textWidth(word.substr(last, offset - last), size, weight);
+        full = full || (wide > room && keep > 0);
+        if (!full)
+            keep = offset;
+        last = offset;
+    };
+    forEachCodePoint(word, [&](char32_t, std::size_t offset) {
+        if (offset > 0)
+            end(offset);
+    });
+    end(word.size());
+    return keep;
+}
+
 class Setter {
 public:
     explicit Setter(double width) : width_(width) {}
@@ -75,6 +95,7 @@ public:
             out_.lines.back().bullet = indent / 3;
         const double space = textWidth(" ", block.size, Weight::regular);
         for (Word& word : wordsOf(block.text, block.weight)) {
+            breakUp(word, block);
             const double wide = textWidth(word.text, block.size, word.weight);
             double before = word.spaceBefore && x_ > left_ ? space : 0;
             if (x_ > left_ && x_ + before + wide > width_) {
@@ -91,6 +112,20 @@ public:
     }
 
 private:
+    /// Of a word that has no room on a line of its own: what fills lines; the rest is left.
+    void breakUp(Word& word, const Block& block) {
+        const double room = width_ - left_;
+        while (textWidth(word.text, block.size, word.weight) > room) {
+            const std::size_t keep = fitting(word.text, block.size, word.weight, room);
+            if (keep == word.text.size())
+                return;
+            if (x_ > left_)
+                begin(block);
+            put({word.text.substr(0, keep), word.weight, false}, 0, block.size);
+            word = {word.text.substr(keep), word.weight, false};
+        }
+    }
+
     void begin(const Block& block) {
         y_ += lineStep * block.size / textSize;
         NoteLine line;

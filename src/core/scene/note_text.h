@@ -30,7 +30,7 @@ struct NoteText {
     double width = 0, height = 0;
 };
 
-/// Broken into lines no wider than `width`.
+/// Broken into lines no wider than `width`: between words, and inside such as have no room on a line.
 NoteText setNote(std::string_view text, double width);
 
 } // namespace underridge::scene

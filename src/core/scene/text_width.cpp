@@ -56,25 +56,4 @@ std::string elided(std::string_view text, double size, Weight weight, double wid
     return std::string(text.substr(0, keep)) + "…";
 }
 
-std::vector<std::string> wrapped(std::string_view text, double size, Weight weight, double width) {
-    std::vector<std::string> lines;
-    while (true) {
-        const auto end = std::min(text.find('\n'), text.size());
-        std::string line;
-        for (const std::string& word : splitWords(text.substr(0, end))) {
-            const std::string longer = line.empty() ? word : line + " " + word;
-            if (line.empty() || textWidth(longer, size, weight) <= width) {
-                line = longer;
-                continue;
-            }
-            lines.push_back(elided(line, size, weight, width));
-            line = word;
-        }
-        lines.push_back(elided(line, size, weight, width));
-        if (end == text.size())
-            return lines;
-        text.remove_prefix(end + 1);
-    }
-}
-
 } // namespace underridge::scene

@@ -20,8 +20,4 @@ double textWidth(std::string_view text, double size, Weight weight);
 /// least the ellipsis.
 std::string elided(std::string_view text, double size, Weight weight, double width);
 
-/// Breaks at spaces (and inside words that are too long) into lines no wider than
-/// `width`.
-std::vector<std::string> wrapped(std::string_view text, double size, Weight weight, double width);
-
 } // namespace underridge::scene
