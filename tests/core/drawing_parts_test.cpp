@@ -5,30 +5,19 @@
 #include "core/layout/boxes.h"
 #include "core/layout/buckets.h"
 #include "core/layout/detours.h"
+#include "tests/support/dice.h"
 #include "tests/support/graphs.h"
 #include "tests/support/registered.h"
 
 #include <array>
 #include <map>
-#include <random>
 
 using namespace underridge;
 using namespace underridge::layout;
+using tests::Dice;
 using tests::GraphMaker;
 
 namespace {
-
-class Dice {
-public:
-    explicit Dice(unsigned seed) : random_(seed) {}
-    int below(int n) { return static_cast<int>(random_() % static_cast<unsigned>(n)); }
-    double between(double from, double to) {
-        return from + (to - from) * static_cast<double>(random_()) / static_cast<double>(std::mt19937::max());
-    }
-
-private:
-    std::mt19937 random_;
-};
 
 /// Some lines between any nodes; it may be in parts.
 Graph anyGraph(Dice& dice, int nodes, int lines) {

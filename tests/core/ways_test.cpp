@@ -2,32 +2,23 @@
 // What lies where on a sheet, and the ways of lines among it: looked for by cells what can be looked for
 // one by one, and a way that follows from nothing outside its reach.
 #include "core/scene/axes.h"
+#include "tests/support/dice.h"
 #include "tests/support/registered.h"
 
 #include <array>
-#include <random>
 #include <set>
 
 using namespace underridge;
 using namespace underridge::model;
 using namespace underridge::scene;
+using tests::Dice;
 
 namespace {
 
-class Dice {
-public:
-    explicit Dice(unsigned seed) : random_(seed) {}
-    int below(int n) { return static_cast<int>(random_() % static_cast<unsigned>(n)); }
-    double between(double from, double to) {
-        return from + (to - from) * static_cast<double>(random_()) / static_cast<double>(std::mt19937::max());
-    }
-    Rect rect(double most) {
-        return {between(-2000, 3000), between(-1000, 2000), between(1, most), between(1, most)};
-    }
-
-private:
-    std::mt19937 random_;
-};
+Rect anyRect(Dice& dice, double most) {
+    return {dice.between(-2000, 3000), dice.between(-1000, 2000), dice.between(1, most),
+            dice.between(1, most)};
+}
 
 ItemPtr shared(Item item) {
     return std::make_shared<const Item>(std::move(item));
@@ -62,16 +53,16 @@ std::vector<ItemPtr> mixed(Dice& dice, int count) {
         const auto id = static_cast<std::uint64_t>(i);
         switch (dice.below(4)) {
         case 0:
-            out.push_back(tile(id, dice.rect(200)));
+            out.push_back(tile(id, anyRect(dice, 200)));
             break;
         case 1:
-            out.push_back(frame(id, dice.rect(2500)));
+            out.push_back(frame(id, anyRect(dice, 2500)));
             break;
         default:
             const PointF from{dice.between(-2000, 3000), dice.between(-1000, 2000)};
             const double far = i % 5 == 0 ? 4000 : 400;
             const PointF to = from + PointF{dice.between(-far, far), dice.between(-far, far)};
-            out.push_back(line(id, {from, {to.x, from.y}, to}, i % 3 == 0 ? dice.rect(900) : Rect{}));
+            out.push_back(line(id, {from, {to.x, from.y}, to}, i % 3 == 0 ? anyRect(dice, 900) : Rect{}));
         }
     }
     return out;
@@ -95,7 +86,7 @@ bool isObstacle(const Item& item) {
 /// A grid, and everything it should hold.
 QString wrongWith(const Grid& grid, const std::vector<ItemPtr>& items, Dice& dice) {
     for (int i = 0; i < 60; ++i) {
-        const Rect area = dice.rect(i % 10 == 0 ? 6000 : 300);
+        const Rect area = anyRect(dice, i % 10 == 0 ? 6000 : 300);
         if (grid.itemsIn(area) != oneByOne(items, [&](const Item& item) { return meets(item, area); }))
             return QStringLiteral("what meets a rectangle");
         if (grid.itemsReaching(area) !=
