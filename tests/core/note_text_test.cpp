@@ -5,6 +5,8 @@
 #include "tests/support/registered.h"
 #include "tests/support/workbench.h"
 
+#include <QElapsedTimer>
+
 using namespace underridge;
 using namespace underridge::model;
 using scene::NoteText;
@@ -95,6 +97,11 @@ private Q_SLOTS:
         for (const auto& line : wide.lines)
             QVERIFY(line.runs.front().x > 0 && isValidUtf8(line.runs.front().text));
         QVERIFY(!scene::setNote("a", 0.5).lines.empty()); // narrower than any letter
+        QElapsedTimer clock;
+        clock.start();
+        const std::string endless(100'000, 'x');
+        QCOMPARE(joined(scene::setNote(endless, 200)), endless);
+        QVERIFY(clock.elapsed() < 2000); // not the square of its length
         QCOMPARE(scene::setNote("**" + address + "**", 120).lines[1].runs[0].weight, Weight::semiBold);
     }
     void behind_lies_under_plates_and_links_but_on_frames() {

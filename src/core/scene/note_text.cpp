@@ -63,24 +63,25 @@ std::vector<Word> wordsOf(std::string_view text, Weight base) {
     return out;
 }
 
-/// How much of a word has room, in bytes: a code point at least.
-std::size_t fitting(std::string_view word, double size, Weight weight, double room) {
-    std::size_t keep = 0, last = 0;
+/// A word in pieces that have room on a line, each a code point at least. Linear.
+std::vector<std::string> piecesOf(std::string_view word, double size, Weight weight, double room) {
+    std::vector<std::size_t> points;
+    forEachCodePoint(word, [&](char32_t, std::size_t offset) { points.push_back(offset); });
+    points.push_back(word.size());
+    std::vector<std::string> out;
+    std::size_t from = 0;
     double wide = 0;
-    bool full = false;
-    const auto end = [&](std::size_t offset) { // of the code point that begins at `last`
-        wide += textWidth(word.substr(last, offset - last), size, weight);
-        full = full || (wide > room && keep > 0);
-        if (!full)
-            keep = offset;
-        last = offset;
-    };
-    forEachCodePoint(word, [&](char32_t, std::size_t offset) {
-        if (offset > 0)
-            end(offset);
-    });
-    end(word.size());
-    return keep;
+    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
+        const double more = textWidth(word.substr(points[i], points[i + 1] - points[i]), size, weight);
+        if (wide + more > room && points[i] > from) {
+            out.emplace_back(word.substr(from, points[i] - from));
+            from = points[i];
+            wide = 0;
+        }
+        wide += more;
+    }
+    out.emplace_back(word.substr(from));
+    return out;
 }
 
 class Setter {
@@ -115,14 +116,16 @@ private:
     /// Of a word that has no room on a line of its own: what fills lines; the rest is left.
     void breakUp(Word& word, const Block& block) {
         const double room = width_ - left_;
-        while (textWidth(word.text, block.size, word.weight) > room) {
-            const std::size_t keep = fitting(word.text, block.size, word.weight, room);
-            if (keep == word.text.size())
-                return;
+        if (textWidth(word.text, block.size, word.weight) <= room)
+            return;
+        auto pieces = piecesOf(word.text, block.size, word.weight, room);
+        word.text = std::move(pieces.back());
+        pieces.pop_back();
+        for (std::string& piece : pieces) {
             if (x_ > left_)
                 begin(block);
-            put({word.text.substr(0, keep), word.weight, false}, 0, block.size);
-            word = {word.text.substr(keep), word.weight, false};
+            put({std::move(piece), word.weight, false}, 0, block.size);
+            word.spaceBefore = false;
         }
     }
 
