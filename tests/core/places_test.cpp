@@ -20,30 +20,20 @@ using tests::text;
 namespace {
 
 /// Groups in groups at random, with devices in some of them.
-struct Tree : tests::Workbench {
-    explicit Tree(unsigned seed) : random(seed) {
+struct Tree : tests::Grouped {
+    explicit Tree(unsigned seed) : Grouped(seed) {
         for (int i = 0; i < 14; ++i) {
             const GroupId in = groups.empty() || below(4) == 0 ? GroupId{} : any(groups);
             groups.push_back(group(("g" + std::to_string(i)).c_str(), GroupKind::cluster, in));
         }
         for (int i = 0; i < 20; ++i) {
             const DeviceId id = add("phone");
-            Device device = *network.device(id);
-            device.group = below(5) == 0 ? GroupId{} : any(groups);
-            network.put(device);
+            if (below(5) > 0)
+                join(id, any(groups));
             devices.push_back(id);
         }
     }
-    int below(int n) { return static_cast<int>(random() % static_cast<unsigned>(n)); }
-    template <class T>
-    T any(const std::vector<T>& from) {
-        return from[static_cast<std::size_t>(below(static_cast<int>(from.size())))];
-    }
     GroupId parent(GroupId id) const { return network.group(id)->parent; }
-
-    std::mt19937 random;
-    std::vector<GroupId> groups;
-    std::vector<DeviceId> devices;
 };
 
 /// Something of a height that stands on a unit.

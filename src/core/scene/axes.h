@@ -35,6 +35,7 @@ struct Met {
 
     auto operator<=>(const Met&) const = default; // plates are worse
 };
+/// Looked for in `plates`, which may hold anything.
 Met metBy(const std::vector<PointF>& path, const Anchor& a, const Anchor& b, const Grid& plates);
 
 /// Whether all pieces of a path are upright or level.
